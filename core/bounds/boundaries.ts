@@ -1,0 +1,75 @@
+import type { Boundary, CourseResult } from '../grades/course'
+import { minus, rationalOf, toNumber } from '../grades/rational'
+import { descending } from '../grades/rounding'
+import { compareResults, type Mover } from '../rescale/compare-results'
+
+/** The same percents under another set of boundaries. */
+export function regrade(result: CourseResult, boundaries: Boundary[]): CourseResult {
+  const sorted = descending(boundaries)
+  return {
+    ...result,
+    boundaries,
+    students: result.students.map((s) => ({
+      ...s,
+      grade: s.rounded === null ? null : (sorted.find((b) => s.rounded! >= b.from)?.grade ?? null),
+    })),
+  }
+}
+
+export interface BoundaryImpact {
+  movers: Mover[]
+  up: number
+  down: number
+  /** From grade, to grade and section, with how many go that way. */
+  moves: { from: string | null; to: string | null; sectionId: string; count: number }[]
+}
+
+/**
+ * Who moves from which grade to which when boundaries change.
+ * @param sectionOf section of each student; one without is counted under ''
+ */
+export function boundaryImpact(
+  result: CourseResult,
+  from: Boundary[],
+  to: Boundary[],
+  sectionOf: ReadonlyMap<string, string> = new Map(),
+): BoundaryImpact {
+  const { movers, up, down } = compareResults(regrade(result, from), regrade(result, to))
+  const moves = new Map<string, BoundaryImpact['moves'][number]>()
+  for (const m of movers) {
+    const sectionId = sectionOf.get(m.studentId) ?? ''
+    const key = JSON.stringify([m.fromGrade, m.toGrade, sectionId])
+    const move = moves.get(key) ?? { from: m.fromGrade, to: m.toGrade, sectionId, count: 0 }
+    move.count++
+    moves.set(key, move)
+  }
+  return { movers, up, down, moves: [...moves.values()] }
+}
+
+export interface NearBoundary {
+  studentId: string
+  /** The grade that begins at the boundary, and its limit. */
+  grade: string
+  from: number
+  /** The percent that is graded: rounded by the policy. */
+  percent: number
+  /** Percent above the limit, negative below it. */
+  distance: number
+}
+
+/**
+ * Students within `zone` percent of a boundary on either side (both ends included), nearest first. The
+ * lowest grade's limit has nobody below it and is left out.
+ */
+export function nearBoundary(result: CourseResult, zone: number): NearBoundary[] {
+  const limits = descending(result.boundaries).slice(0, -1)
+  const near: NearBoundary[] = []
+  for (const s of result.students) {
+    if (s.rounded === null) continue
+    for (const b of limits) {
+      const distance = toNumber(minus(rationalOf(s.rounded), rationalOf(b.from)))
+      if (Math.abs(distance) <= zone) near.push({ studentId: s.studentId, grade: b.grade, from: b.from, percent: s.rounded, distance })
+    }
+  }
+  return near.sort((a, b) => Math.abs(a.distance) - Math.abs(b.distance) || a.distance - b.distance)
+}

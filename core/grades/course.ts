@@ -1,0 +1,101 @@
+/** The input and the result of the grade engine. Everything is plain data: ids are strings, percents are 0..100. */
+
+export const STATUSES = ['in', 'late', 'missing', 'absent', 'exempt', 'held'] as const
+export type Status = (typeof STATUSES)[number]
+
+export interface Policy {
+  missing: { kind: 'zero' } | { kind: 'pending' } | { kind: 'floor'; percent: number }
+  absent: { kind: 'pending' } | { kind: 'zero' } | { kind: 'exempt' }
+  late: { kind: 'none' } | { kind: 'cap'; percent: number } | { kind: 'perDay'; percent: number; maxDays: number | null }
+  rounding: { decimals: 0 | 1 | 2 } | null
+  above100: 'allow' | 'cap'
+}
+
+export interface Component {
+  id: string
+  weight: number
+  combine: 'byWorth' | 'equally'
+  dropLowest: number
+  bonus: boolean
+}
+
+export interface Assessment {
+  id: string
+  componentId: string
+  outOf: number
+  worth: number
+  counts: boolean
+  bonus: boolean
+  droppable: boolean
+}
+
+export interface Placement {
+  assessmentId: string
+  sectionId: string
+}
+
+export interface CourseStudent {
+  id: string
+  sectionId: string
+}
+
+export interface MarkRow {
+  studentId: string
+  assessmentId: string
+  /** On the assessment's own scale; null is a blank, which is pending and never a zero. */
+  mark: number | null
+  status: Status
+  daysLate: number
+}
+
+export interface Boundary {
+  grade: string
+  /** Percent, the inclusive lower limit of the grade. */
+  from: number
+}
+
+export interface Course {
+  policy: Policy
+  components: Component[]
+  assessments: Assessment[]
+  placements: Placement[]
+  students: CourseStudent[]
+  marks: MarkRow[]
+  boundaries: Boundary[]
+}
+
+export interface ComponentResult {
+  componentId: string
+  percent: number | null
+  /** Ids of the assessments left out by "drop lowest", in plan order. */
+  dropped: string[]
+}
+
+export interface StudentResult {
+  studentId: string
+  soFar: number | null
+  lowest: number | null
+  highest: number | null
+  final: number | null
+  rounded: number | null
+  grade: string | null
+  pending: number
+  components: ComponentResult[]
+}
+
+export interface CourseResult {
+  students: StudentResult[]
+  boundaries: Boundary[]
+  rounding: Policy['rounding']
+}
+
+/** The course that was handed in contradicts itself; `path` says where, e.g. `marks[12].studentId`. */
+export class CourseError extends Error {
+  constructor(
+    message: string,
+    readonly path: string,
+  ) {
+    super(message)
+    this.name = 'CourseError'
+  }
+}

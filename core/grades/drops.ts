@@ -1,0 +1,125 @@
+/**
+ * Which assessments a "drop lowest" leaves out: the ones whose removal gives the greatest percent. Under
+ * unequal worths those need not be the lowest fractions (Kane & Kane 2006, Mathematics Magazine 79:181–189);
+ * for a ratio λ the best set is the k lowest of worth·(f − λ), and Dinkelbach's iteration finds the λ.
+ */
+export interface DropScratch {
+  /** Fraction of each assessment; only those flagged in `ordinary` are read. */
+  f: Float64Array
+  /** 1 where the assessment is scored and no bonus. */
+  ordinary: Uint8Array
+  /** Written: 1 where the assessment is dropped. */
+  dropped: Uint8Array
+  value: Float64Array
+}
+
+export interface DropColumns {
+  inside: Float64Array
+  droppable: Uint8Array
+}
+
+/** Nothing is closer than this by chance: closer values are compared in exact arithmetic. */
+const NEAR = 1e-10
+const MAX_ITERATIONS = 50
+
+export type DropOutcome = 'clear' | 'tied' | 'unsure' | 'impossible'
+
+/**
+ * Marks the `k` assessments of the columns `start..end` to drop in `s.dropped`.
+ * `rank` breaks ties: of two equally good ones the one of higher rank goes.
+ * @returns `tied` when another choice is exactly as good, `unsure` when doubles cannot tell,
+ *   `impossible` when every choice leaves nothing that carries weight.
+ */
+export function chooseDrops(
+  columns: DropColumns,
+  s: DropScratch,
+  start: number,
+  end: number,
+  k: number,
+  even: boolean,
+  bonusPoints: number,
+  rank: Int32Array,
+): DropOutcome {
+  const { inside, droppable } = columns
+  if (even) {
+    for (let a = start; a < end; a++) s.value[a] = s.f[a]!
+    return takeLowest(columns, s, start, end, k, rank)
+  }
+  let lambda = -Infinity
+  let outcome: DropOutcome = 'clear'
+  for (let a = start; a < end; a++) s.value[a] = inside[a]! * s.f[a]!
+  for (let i = 0; i < MAX_ITERATIONS; i++) {
+    outcome = takeLowest(columns, s, start, end, k, rank)
+    if (outcome === 'impossible') return outcome
+    let n = bonusPoints
+    let w = 0
+    for (let a = start; a < end; a++)
+      if (s.ordinary[a] && !s.dropped[a]) {
+        n += inside[a]! * s.f[a]!
+        w += inside[a]!
+      }
+    const next = n / w
+    if (!(next > lambda + 1e-15)) return outcome
+    lambda = next
+    for (let a = start; a < end; a++) if (droppable[a]) s.value[a] = inside[a]! * (s.f[a]! - lambda)
+  }
+  return outcome
+}
+
+/** Drops the k lowest values, keeping at least one assessment that carries weight. */
+function takeLowest(
+  { inside, droppable }: DropColumns,
+  s: DropScratch,
+  start: number,
+  end: number,
+  k: number,
+  rank: Int32Array,
+): DropOutcome {
+  const { value, ordinary, dropped } = s
+  for (let a = start; a < end; a++) dropped[a] = 0
+  let last = -1
+  for (let i = 0; i < k; i++) {
+    let best = -1
+    for (let a = start; a < end; a++) {
+      if (!ordinary[a] || !droppable[a] || dropped[a]) continue
+      if (best < 0 || value[a]! < value[best]! || (value[a] === value[best] && rank[a]! > rank[best]!)) best = a
+    }
+    dropped[best] = 1
+    last = best
+  }
+  let kept = 0
+  for (let a = start; a < end; a++) if (ordinary[a] && !dropped[a]) kept += inside[a]!
+  if (kept === 0) return keepOneThatCarries(inside, droppable, s, start, end, rank) ? 'unsure' : 'impossible'
+
+  let outcome: DropOutcome = 'clear'
+  for (let a = start; a < end; a++) {
+    if (!ordinary[a] || !droppable[a] || dropped[a]) continue
+    if (value[a] === value[last] && s.f[a] === s.f[last] && inside[a] === inside[last]) {
+      if (outcome === 'clear') outcome = 'tied'
+    } else if (value[a]! - value[last]! <= NEAR * (1 + Math.abs(value[last]!))) outcome = 'unsure'
+  }
+  return outcome
+}
+
+/** All that carried weight was dropped: take the best of it back and let a weightless one go instead. */
+function keepOneThatCarries(
+  inside: Float64Array,
+  droppable: Uint8Array,
+  s: DropScratch,
+  start: number,
+  end: number,
+  rank: Int32Array,
+): boolean {
+  let back = -1
+  let instead = -1
+  for (let a = start; a < end; a++) {
+    if (!s.ordinary[a] || !droppable[a]) continue
+    if (s.dropped[a] && inside[a]! > 0) {
+      if (back < 0 || s.value[a]! > s.value[back]! || (s.value[a] === s.value[back] && rank[a]! < rank[back]!)) back = a
+    } else if (!s.dropped[a] && (instead < 0 || rank[a]! > rank[instead]!)) instead = a
+  }
+  if (back < 0 || instead < 0) return false
+  s.dropped[back] = 0
+  s.dropped[instead] = 1
+  return true
+}

@@ -1,0 +1,181 @@
+import { CourseError, STATUSES, type Course, type Status, type StudentResult } from './course'
+import { gradeOne, PENDING, SCORED } from './grade-course'
+import { packCourse } from './pack'
+import { afterLate } from './scoring'
+
+/** One assessment's part in a grade. */
+export interface ExplainedItem {
+  assessmentId: string
+  mark: number | null
+  outOf: number
+  status: Status
+  daysLate: number
+  state: 'scored' | 'pending' | 'not applying'
+  /** Fraction that counted, after policy and late rule; null unless scored. */
+  fraction: number | null
+  /** Fraction before the late rule, where that took something. */
+  beforeLate: number | null
+  bonus: boolean
+  dropped: boolean
+  /** Weight inside the component: worth, or 1 where all carry the same. */
+  inside: number
+}
+
+export interface ExplainedComponent {
+  componentId: string
+  weight: number
+  bonus: boolean
+  combine: 'byWorth' | 'equally'
+  percent: number | null
+  /** Share of the course percent among the components that have one; null for a bonus or one without a percent. */
+  share: number | null
+  /** Points of the course percent that came from it. */
+  points: number | null
+  items: ExplainedItem[]
+}
+
+export interface GradeStep {
+  kind: 'assessment' | 'component' | 'course' | 'rounding' | 'grade'
+  /** Assessment or component id where the step is about one. */
+  id: string | null
+  text: string
+  value: number | null
+}
+
+export interface ExplainedGrade extends StudentResult {
+  chain: ExplainedComponent[]
+  /** The chain in sentences, from raw marks to grade. */
+  steps: GradeStep[]
+}
+
+/**
+ * Why a student has their grade: the figures of `gradeCourse` with the working they came from.
+ * @param titles names for assessments and components in the sentences; ids are used where one is missing
+ * @throws CourseError for an unknown student or a course that contradicts itself
+ */
+export function explainGrade(course: Course, studentId: string, titles: Record<string, string> = {}): ExplainedGrade {
+  const packed = packCourse(course)
+  const student = packed.studentIds.indexOf(studentId)
+  if (student < 0) throw new CourseError(`Student ${studentId} is not on the roll.`, 'studentId')
+  const { result, grader } = gradeOne(packed, student)
+  const droppedIds = new Set(result.components.flatMap((c) => c.dropped))
+  const base = student * packed.assessmentIds.length
+
+  const ordinaryWeight = packed.components.reduce(
+    (sum, c, i) => (c.bonus || Number.isNaN(grader.componentPercent[i]!) ? sum : sum + c.weight),
+    0,
+  )
+  const chain = course.components.map((component, order): ExplainedComponent => {
+    const at = packed.components.findIndex((c) => c.planOrder === order)
+    const c = packed.components[at]!
+    const percent = result.components[order]!.percent
+    const items: ExplainedItem[] = []
+    for (let a = c.start; a < c.end; a++) {
+      const cell = base + a
+      const mark = packed.mark[cell]!
+      const status = STATUSES[packed.status[cell]!]!
+      const daysLate = packed.daysLate?.[cell] ?? 0
+      const scored = grader.state[a] === SCORED
+      const plain = mark / packed.outOf[a]!
+      const tookFromLate = scored && status === 'late' && afterLate(plain, daysLate, packed.policy.late) !== plain
+      items.push({
+        assessmentId: packed.assessmentIds[a]!,
+        mark: Number.isNaN(mark) ? null : mark,
+        outOf: packed.outOf[a]!,
+        status,
+        daysLate,
+        state: scored ? 'scored' : grader.state[a] === PENDING ? 'pending' : 'not applying',
+        fraction: scored ? grader.fraction[a]! : null,
+        beforeLate: tookFromLate ? plain : null,
+        bonus: !!packed.bonus[a],
+        dropped: droppedIds.has(packed.assessmentIds[a]!),
+        inside: packed.inside[a]!,
+      })
+    }
+    const rank = new Map(course.assessments.map((a, i) => [a.id, i]))
+    items.sort((x, y) => rank.get(x.assessmentId)! - rank.get(y.assessmentId)!)
+    const share = percent === null || component.bonus || ordinaryWeight === 0 ? null : component.weight / ordinaryWeight
+    return {
+      componentId: component.id,
+      weight: component.weight,
+      bonus: component.bonus,
+      combine: component.combine,
+      percent,
+      share,
+      points: percent === null ? null : component.bonus ? (component.weight * percent) / 100 : share === null ? null : share * percent,
+      items,
+    }
+  })
+  const explained = { ...result, chain }
+  return { ...explained, steps: sentences(explained, course, titles) }
+}
+
+/** At most three decimals, without trailing zeros. */
+const plain = (x: number) => String(Number(x.toFixed(3)))
+const percentOf = (fraction: number) => `${plain(fraction * 100)}%`
+
+function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Record<string, string>): GradeStep[] {
+  const name = (id: string) => titles[id] ?? id
+  const steps: GradeStep[] = []
+  for (const c of g.chain) {
+    for (const i of c.items)
+      steps.push({
+        kind: 'assessment',
+        id: i.assessmentId,
+        text: `${name(i.assessmentId)}: ${itemSentence(i)}`,
+        value: i.fraction === null ? null : i.fraction * 100,
+      })
+    const how = c.combine === 'equally' ? 'all counting the same' : 'by worth'
+    steps.push({
+      kind: 'component',
+      id: c.componentId,
+      text:
+        c.percent === null
+          ? `${name(c.componentId)}: nothing scored yet, so it is left out of the average`
+          : `${name(c.componentId)}: ${plain(c.percent)}%, ${how}; ${
+              c.bonus
+                ? `a bonus of ${plain(c.points!)} points`
+                : `carries ${percentOf(c.share ?? 0)}, which is ${plain(c.points ?? 0)} points`
+            }`,
+      value: c.percent,
+    })
+  }
+  steps.push({
+    kind: 'course',
+    id: null,
+    text:
+      g.final !== null
+        ? `Course: ${plain(g.final)}%`
+        : g.soFar === null
+          ? 'Course: nothing scored yet'
+          : `Course: ${plain(g.soFar)}% so far, between ${plain(g.lowest!)}% and ${plain(g.highest!)}% with ${g.pending} still pending`,
+    value: g.final ?? g.soFar,
+  })
+  if (g.final !== null && course.policy.rounding)
+    steps.push({
+      kind: 'rounding',
+      id: null,
+      text: `Rounded half up to ${course.policy.rounding.decimals} decimals: ${g.rounded}`,
+      value: g.rounded,
+    })
+  if (g.final !== null) {
+    const boundary = course.boundaries.find((b) => b.grade === g.grade)
+    steps.push({
+      kind: 'grade',
+      id: null,
+      text: boundary ? `Grade: ${boundary.grade}, which begins at ${boundary.from}` : 'Grade: below every boundary',
+      value: g.rounded,
+    })
+  }
+  return steps
+}
+
+function itemSentence(i: ExplainedItem): string {
+  if (i.state === 'not applying')
+    return i.status === 'in' || i.status === 'late' ? 'not set for this section' : `${i.status}, so it does not apply`
+  if (i.state === 'pending') return i.status === 'in' ? 'no mark yet' : `${i.status}, so it is pending`
+  const tail = `${i.bonus ? ', a bonus' : ''}${i.dropped ? ', dropped' : ''}`
+  if (i.status === 'missing' || i.status === 'absent') return `${i.status}, counted as ${percentOf(i.fraction!)}${tail}`
+  const late = i.beforeLate === null ? '' : `, ${i.daysLate} days late: ${percentOf(i.beforeLate)} becomes ${percentOf(i.fraction!)}`
+  return `${plain(i.mark!)} of ${plain(i.outOf)} is ${percentOf(i.mark! / i.outOf)}${late}${tail}`
+}

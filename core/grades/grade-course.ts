@@ -1,0 +1,298 @@
+import type { Boundary, Course, CourseResult, StudentResult } from './course'
+import { chooseDrops, type DropScratch } from './drops'
+import { exactCoursePercent } from './exact-course'
+import { packCourse, type PackedComponent, type PackedCourse } from './pack'
+import { toNumber } from './rational'
+import { descending, gradeExactly, gradeIndex, needsExact, roundClear } from './rounding'
+import { afterLate, FIXED, OUT, statusRules, TAKE_LATE, type StatusRules } from './scoring'
+
+/** Results as columns, one entry a student in roll order; NaN stands for null. */
+export interface GradeTable {
+  soFar: Float64Array
+  lowest: Float64Array
+  highest: Float64Array
+  final: Float64Array
+  rounded: Float64Array
+  /** Index into `boundaries`, -1 for none. */
+  grade: Int16Array
+  pending: Int32Array
+  /** students × components, of `soFar`. */
+  componentPercent: Float64Array
+  /** students × assessments: 1 where dropped. Null where no component drops. */
+  dropped: Uint8Array | null
+  /** Highest limit first. */
+  boundaries: Boundary[]
+}
+
+/** What a cell counts as. */
+export const NOT_APPLYING = 0
+export const SCORED = 1
+export const PENDING = 2
+
+/** How pending work is taken when a percent is formed. */
+const WITHOUT = 0
+const AS_NOTHING = 1
+const AS_FULL = 2
+type PendingAs = 0 | 1 | 2
+
+/**
+ * The engine: grades one student after the other over the same few arrays. `explainGrade` reads those
+ * arrays for its student, so what is explained is what was computed.
+ */
+export class Grader {
+  readonly rules: StatusRules
+  readonly state: Uint8Array
+  readonly fraction: Float64Array
+  readonly dropped: Uint8Array
+  readonly componentPercent: Float64Array
+  readonly sorted: Boundary[]
+  private readonly f: Float64Array
+  private readonly scratch: DropScratch
+  private readonly canonical: Int32Array
+  private pending = 0
+  private unsureDrops = false
+
+  constructor(readonly course: PackedCourse) {
+    const width = course.assessmentIds.length
+    this.rules = statusRules(course.policy)
+    this.state = new Uint8Array(width)
+    this.fraction = new Float64Array(width)
+    this.f = new Float64Array(width)
+    this.dropped = new Uint8Array(width)
+    this.componentPercent = new Float64Array(course.components.length)
+    this.sorted = descending(course.boundaries)
+    this.canonical = Int32Array.from({ length: width }, (_, i) => i)
+    this.scratch = { f: this.f, ordinary: new Uint8Array(width), dropped: new Uint8Array(width), value: new Float64Array(width) }
+  }
+
+  /** Grades a student and writes the figures at `row` of `out`. */
+  grade(student: number, out: GradeTable, row: number): void {
+    this.score(student)
+    const soFar = this.percent(student, WITHOUT)
+    out.soFar[row] = soFar
+    out.pending[row] = this.pending
+    out.componentPercent.set(this.componentPercent, row * this.componentPercent.length)
+    if (out.dropped) {
+      if (this.unsureDrops) this.nameDropped(student)
+      out.dropped.set(this.dropped, row * this.dropped.length)
+    }
+    if (this.pending > 0) {
+      out.lowest[row] = this.percent(student, AS_NOTHING)
+      out.highest[row] = this.percent(student, AS_FULL)
+      out.final[row] = out.rounded[row] = NaN
+      out.grade[row] = -1
+      return
+    }
+    out.lowest[row] = out.highest[row] = out.final[row] = out.rounded[row] = soFar
+    out.grade[row] = -1
+    if (soFar !== soFar) return
+    const { rounding } = this.course.policy
+    if (needsExact(soFar, rounding, this.sorted)) {
+      const exact = exactCoursePercent(this.course, this.rules, student).percent!
+      const decided = gradeExactly(exact, rounding, this.sorted)
+      out.soFar[row] = out.lowest[row] = out.highest[row] = out.final[row] = toNumber(exact)
+      out.rounded[row] = decided.rounded
+      out.grade[row] = decided.grade
+    } else {
+      out.rounded[row] = roundClear(soFar, rounding)
+      out.grade[row] = gradeIndex(out.rounded[row]!, this.sorted)
+    }
+  }
+
+  /** Fills `state` and `fraction` for a student. */
+  private score(student: number): void {
+    const { course, rules, state, fraction } = this
+    const width = state.length
+    const base = student * width
+    const place = course.sectionOf[student]! * width
+    let pending = 0
+    for (let a = 0; a < width; a++) {
+      if (!course.placed[place + a]) {
+        state[a] = NOT_APPLYING
+        continue
+      }
+      const status = course.status[base + a]!
+      const mark = course.mark[base + a]!
+      const action = rules.action[status]!
+      if (action <= TAKE_LATE && mark === mark) {
+        const plain = mark / course.outOf[a]!
+        fraction[a] = action === TAKE_LATE ? afterLate(plain, course.daysLate ? course.daysLate[base + a]! : 0, course.policy.late) : plain
+        state[a] = SCORED
+      } else if (action === OUT) state[a] = NOT_APPLYING
+      else if (action === FIXED) {
+        fraction[a] = rules.fixed[status]!
+        state[a] = SCORED
+      } else {
+        state[a] = PENDING
+        pending++
+      }
+    }
+    this.pending = pending
+  }
+
+  /** The course percent with pending work taken as asked; NaN for none. `WITHOUT` also leaves the components' percents and drops behind. */
+  private percent(student: number, pendingAs: PendingAs): number {
+    const { course } = this
+    let total = 0
+    let weights = 0
+    let bonus = 0
+    if (pendingAs === WITHOUT) this.unsureDrops = false
+    for (let i = 0; i < course.components.length; i++) {
+      const c = course.components[i]!
+      const p = this.componentPercentOf(student, c, pendingAs)
+      if (pendingAs === WITHOUT) this.componentPercent[i] = p
+      if (p !== p) continue
+      if (c.bonus) bonus += (c.weight * p) / 100
+      else {
+        total += c.weight * p
+        weights += c.weight
+      }
+    }
+    if (weights === 0) return NaN
+    const percent = Math.max(0, total / weights + bonus)
+    return course.policy.above100 === 'cap' ? Math.min(100, percent) : percent
+  }
+
+  private componentPercentOf(student: number, c: PackedComponent, pendingAs: PendingAs): number {
+    const { course, state, fraction, f } = this
+    const { ordinary } = this.scratch
+    const { inside } = course
+    let points = 0
+    let bonusPoints = 0
+    let carried = 0
+    let count = 0
+    let droppable = 0
+    for (let a = c.start; a < c.end; a++) {
+      ordinary[a] = 0
+      if (pendingAs === WITHOUT) this.dropped[a] = 0
+      const s = state[a]!
+      if (s === NOT_APPLYING) continue
+      if (s === SCORED) f[a] = fraction[a]!
+      else if (pendingAs === WITHOUT) continue
+      else f[a] = pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a)
+      if (course.bonus[a]) bonusPoints += inside[a]! * f[a]!
+      else {
+        points += inside[a]! * f[a]!
+        carried += inside[a]!
+        count++
+        droppable += course.droppable[a]!
+        ordinary[a] = 1
+      }
+    }
+    if (carried === 0) return NaN
+    const k = Math.min(c.dropLowest, droppable, count - 1)
+    if (k <= 0) return (100 * (points + bonusPoints)) / carried
+
+    const outcome = chooseDrops(course, this.scratch, c.start, c.end, k, c.evenDrops, bonusPoints, this.canonical)
+    if (outcome === 'impossible') return NaN
+    points = carried = 0
+    for (let a = c.start; a < c.end; a++)
+      if (ordinary[a] && !this.scratch.dropped[a]) {
+        points += inside[a]! * f[a]!
+        carried += inside[a]!
+      }
+    if (pendingAs === WITHOUT) {
+      // Sums use ties broken by id, so that they never depend on the plan's order; people are told the later in the plan.
+      if (outcome === 'unsure') this.unsureDrops = true
+      else if (outcome === 'tied') chooseDrops(course, this.scratch, c.start, c.end, k, c.evenDrops, bonusPoints, course.planOrder)
+      for (let a = c.start; a < c.end; a++) this.dropped[a] = this.scratch.dropped[a]!
+    }
+    return (100 * (points + bonusPoints)) / carried
+  }
+
+  private fullMarks(student: number, a: number): number {
+    const { course } = this
+    const cell = student * this.state.length + a
+    return this.rules.action[course.status[cell]!] === TAKE_LATE
+      ? afterLate(1, course.daysLate ? course.daysLate[cell]! : 0, course.policy.late)
+      : 1
+  }
+
+  private nameDropped(student: number): void {
+    this.dropped.fill(0)
+    for (const a of exactCoursePercent(this.course, this.rules, student).dropped) this.dropped[a] = 1
+  }
+}
+
+function emptyTable(course: PackedCourse, students: number, boundaries: Boundary[]): GradeTable {
+  const column = () => new Float64Array(students)
+  const drops = course.components.some((c) => c.dropLowest > 0)
+  return {
+    soFar: column(),
+    lowest: column(),
+    highest: column(),
+    final: column(),
+    rounded: column(),
+    grade: new Int16Array(students),
+    pending: new Int32Array(students),
+    componentPercent: new Float64Array(students * course.components.length),
+    dropped: drops ? new Uint8Array(students * course.assessmentIds.length) : null,
+    boundaries,
+  }
+}
+
+/** Grades a packed course: one pass over its marks, results as columns. */
+export function gradePacked(course: PackedCourse): GradeTable {
+  const grader = new Grader(course)
+  const table = emptyTable(course, course.studentIds.length, grader.sorted)
+  for (let s = 0; s < course.studentIds.length; s++) grader.grade(s, table, s)
+  return table
+}
+
+/** Grades one student, and leaves the grader's working for `explainGrade` to read. */
+export function gradeOne(course: PackedCourse, student: number): { result: StudentResult; grader: Grader } {
+  const grader = new Grader(course)
+  const table = emptyTable(course, 1, grader.sorted)
+  grader.grade(student, table, 0)
+  return { result: studentResult(course, table, 0, course.studentIds[student]!), grader }
+}
+
+const orNull = (x: number): number | null => (x !== x ? null : x)
+
+function studentResult(course: PackedCourse, table: GradeTable, row: number, studentId: string): StudentResult {
+  const width = course.assessmentIds.length
+  const components = course.components
+  const result: StudentResult = {
+    studentId,
+    soFar: orNull(table.soFar[row]!),
+    lowest: orNull(table.lowest[row]!),
+    highest: orNull(table.highest[row]!),
+    final: orNull(table.final[row]!),
+    rounded: orNull(table.rounded[row]!),
+    grade: table.grade[row]! < 0 ? null : table.boundaries[table.grade[row]!]!.grade,
+    pending: table.pending[row]!,
+    components: new Array(components.length),
+  }
+  for (let i = 0; i < components.length; i++) {
+    const c = components[i]!
+    const dropped: number[] = []
+    if (table.dropped && c.dropLowest > 0) for (let a = c.start; a < c.end; a++) if (table.dropped[row * width + a]) dropped.push(a)
+    dropped.sort((x, y) => course.planOrder[x]! - course.planOrder[y]!)
+    result.components[c.planOrder] = {
+      componentId: c.id,
+      percent: orNull(table.componentPercent[row * components.length + i]!),
+      dropped: dropped.map((a) => course.assessmentIds[a]!),
+    }
+  }
+  return result
+}
+
+/**
+ * From marks to course percents and grades.
+ *
+ * @param course components, assessments, placements, students, marks (on 0..outOf) and boundaries (percent)
+ * @returns for every student, in the roll's order, the four percents, the rounded one and the grade
+ * @throws CourseError where the course contradicts itself (unknown or double ids, a mark that is no number)
+ *
+ * Dropping is optimal (Kane & Kane 2006); a percent within 1e-7 of a rounding tie or a boundary is decided
+ * in exact rational arithmetic. Cost grows linearly with marks.
+ */
+export function gradeCourse(course: Course): CourseResult {
+  const packed = packCourse(course)
+  const table = gradePacked(packed)
+  return {
+    students: packed.studentIds.map((id, row) => studentResult(packed, table, row, id)),
+    boundaries: course.boundaries,
+    rounding: course.policy.rounding,
+  }
+}

@@ -1,0 +1,189 @@
+import { CourseError, STATUSES, type Course, type MarkRow, type Policy } from './course'
+
+/**
+ * A course as columns of numbers. Components and assessments are put in the order of their ids, so that
+ * sums come out bit for bit the same however the plan is sorted; `planOrder` keeps the order people see.
+ */
+export interface PackedCourse {
+  policy: Policy
+  boundaries: Course['boundaries']
+  studentIds: string[]
+  sectionIds: string[]
+  /** Student → index into `sectionIds`. */
+  sectionOf: Int32Array
+  components: PackedComponent[]
+  /** Counting assessments, by component and then by id. */
+  assessmentIds: string[]
+  planOrder: Int32Array
+  outOf: Float64Array
+  /** Weight inside the component: the worth, or 1 where all carry the same. */
+  inside: Float64Array
+  bonus: Uint8Array
+  droppable: Uint8Array
+  /** sections × assessments: 1 where a placement exists. */
+  placed: Uint8Array
+  /** students × assessments; NaN is a blank. */
+  mark: Float64Array
+  /** students × assessments: index into STATUSES. */
+  status: Uint8Array
+  /** students × assessments, or null where nobody is late. */
+  daysLate: Float64Array | null
+}
+
+export interface PackedComponent {
+  id: string
+  planOrder: number
+  weight: number
+  bonus: boolean
+  dropLowest: number
+  /** Range of its assessments in the columns. */
+  start: number
+  end: number
+  /** All droppable assessments weigh the same inside it, so the lowest fractions are the ones to drop. */
+  evenDrops: boolean
+}
+
+export const STATUS_CODE = Object.fromEntries(STATUSES.map((s, i) => [s, i])) as Record<(typeof STATUSES)[number], number>
+
+const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
+
+/**
+ * Checks a course and lays it out for the engine.
+ * @throws CourseError naming the first entry that is unknown, double or not a number.
+ */
+export function packCourse(course: Course): PackedCourse {
+  const componentOrder = indexIds(course.components, 'components')
+  const planOrderOf = indexIds(course.assessments, 'assessments')
+  const sections = new Map<string, number>()
+  const sectionIndex = (id: string) => {
+    let at = sections.get(id)
+    if (at === undefined) sections.set(id, (at = sections.size))
+    return at
+  }
+
+  course.assessments.forEach((a, i) => {
+    if (!componentOrder.has(a.componentId))
+      throw new CourseError(
+        `Assessment ${a.id} names component ${a.componentId}, which is not in the plan.`,
+        `assessments[${i}].componentId`,
+      )
+    if (!(a.outOf > 0) || !Number.isFinite(a.outOf))
+      throw new CourseError(`Assessment ${a.id} must be marked out of more than 0.`, `assessments[${i}].outOf`)
+    nonNegative(a.worth, `assessments[${i}].worth`)
+  })
+
+  const columns: Course['assessments'] = []
+  const components = [...course.components].sort(byId).map((c): PackedComponent => {
+    const at = componentOrder.get(c.id)!
+    nonNegative(c.weight, `components[${at}].weight`)
+    nonNegative(c.dropLowest, `components[${at}].dropLowest`)
+    const start = columns.length
+    columns.push(...course.assessments.filter((a) => a.counts && a.componentId === c.id).sort(byId))
+    const inside = columns.slice(start)
+    const droppable = inside.filter((a) => a.droppable && !a.bonus)
+    return {
+      id: c.id,
+      planOrder: at,
+      weight: c.weight,
+      bonus: c.bonus,
+      dropLowest: c.dropLowest,
+      start,
+      end: columns.length,
+      evenDrops: c.combine === 'equally' || droppable.every((a) => a.worth === droppable[0]!.worth && a.worth > 0),
+    }
+  })
+  const equally = new Set(course.components.filter((c) => c.combine === 'equally').map((c) => c.id))
+  const columnOf = new Map(columns.map((a, i) => [a.id, i]))
+
+  const studentIds = course.students.map((s) => s.id)
+  const studentIndex = indexIds(course.students, 'students')
+  const sectionOf = Int32Array.from(course.students, (s) => sectionIndex(s.sectionId))
+  for (const p of course.placements) sectionIndex(p.sectionId)
+
+  const width = columns.length
+  const placed = new Uint8Array(sections.size * width)
+  course.placements.forEach((p, i) => {
+    if (!planOrderOf.has(p.assessmentId))
+      throw new CourseError(`A placement names assessment ${p.assessmentId}, which is not in the plan.`, `placements[${i}].assessmentId`)
+    const column = columnOf.get(p.assessmentId)
+    if (column !== undefined) placed[sectionIndex(p.sectionId) * width + column] = 1
+  })
+
+  const cells = studentIds.length * width
+  const packed: PackedCourse = {
+    policy: course.policy,
+    boundaries: course.boundaries,
+    studentIds,
+    sectionIds: [...sections.keys()],
+    sectionOf,
+    components,
+    assessmentIds: columns.map((a) => a.id),
+    planOrder: Int32Array.from(columns, (a) => planOrderOf.get(a.id)!),
+    outOf: Float64Array.from(columns, (a) => a.outOf),
+    inside: Float64Array.from(columns, (a) => (equally.has(a.componentId) ? 1 : a.worth)),
+    bonus: Uint8Array.from(columns, (a) => Number(a.bonus)),
+    droppable: Uint8Array.from(columns, (a) => Number(a.droppable)),
+    placed,
+    mark: new Float64Array(cells).fill(NaN),
+    status: new Uint8Array(cells),
+    daysLate: course.marks.some((m) => m.daysLate > 0) ? new Float64Array(cells) : null,
+  }
+  fillMarks(packed, course.marks, studentIndex, columnOf, planOrderOf)
+  return packed
+}
+
+function fillMarks(
+  packed: PackedCourse,
+  marks: MarkRow[],
+  studentIndex: Map<string, number>,
+  columnOf: Map<string, number>,
+  known: Map<string, number>,
+): void {
+  const width = packed.assessmentIds.length
+  const seen = new Uint8Array(packed.mark.length)
+  // Rows mostly come student by student or assessment by assessment, so the last look-up is kept.
+  let lastStudent = ''
+  let row = -1
+  let lastAssessment = ''
+  let column: number | undefined
+  for (let i = 0; i < marks.length; i++) {
+    const m = marks[i]!
+    if (m.studentId !== lastStudent || row < 0) {
+      const at = studentIndex.get(m.studentId)
+      if (at === undefined) throw new CourseError(`A mark names student ${m.studentId}, who is not on the roll.`, `marks[${i}].studentId`)
+      row = at
+      lastStudent = m.studentId
+    }
+    if (m.assessmentId !== lastAssessment) {
+      column = columnOf.get(m.assessmentId)
+      if (column === undefined && !known.has(m.assessmentId))
+        throw new CourseError(`A mark names assessment ${m.assessmentId}, which is not in the plan.`, `marks[${i}].assessmentId`)
+      lastAssessment = m.assessmentId
+    }
+    if (column === undefined) continue // recorded but not counted
+    const cell = row * width + column
+    if (seen[cell]) throw new CourseError(`Student ${m.studentId} has two marks for assessment ${m.assessmentId}.`, `marks[${i}]`)
+    seen[cell] = 1
+    const status = STATUS_CODE[m.status]
+    if (status === undefined) throw new CourseError(`Unknown status "${String(m.status)}".`, `marks[${i}].status`)
+    packed.status[cell] = status
+    if (m.mark !== null) {
+      if (!Number.isFinite(m.mark)) throw new CourseError('A mark must be a number or a blank (null).', `marks[${i}].mark`)
+      packed.mark[cell] = m.mark
+    }
+    if (packed.daysLate) packed.daysLate[cell] = m.daysLate
+  }
+}
+
+function indexIds(list: { id: string }[], name: string): Map<string, number> {
+  const index = new Map<string, number>()
+  list.forEach(({ id }, i) => {
+    if (index.has(id)) throw new CourseError(`The id ${id} stands twice in ${name}.`, `${name}[${i}].id`)
+    index.set(id, i)
+  })
+  return index
+}
+
+function nonNegative(value: number, path: string): void {
+  if (!(value >= 0) || !Number.isFinite(value)) throw new CourseError('Must be a number, 0 or more.', path)
+}

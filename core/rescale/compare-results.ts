@@ -1,0 +1,96 @@
+import type { Boundary, CourseResult, StudentResult } from '../grades/course'
+
+export interface Mover {
+  studentId: string
+  fromGrade: string | null
+  toGrade: string | null
+  fromPercent: number | null
+  toPercent: number | null
+  /** Boundaries passed: positive upward. 0 where a grade appears or goes, or keeps its place. */
+  direction: number
+}
+
+export interface ResultChange {
+  /** Students whose course percent (final, or so far where something is pending) changed. */
+  percents: number
+  /** Students whose grade changed, the farthest first. */
+  movers: Mover[]
+  up: number
+  down: number
+  /** Pairs whose order by percent was reversed, and the first of them: `passes` was behind `passed`. */
+  reversed: number
+  pairs: { passes: string; passed: string }[]
+}
+
+const PAIRS_NAMED = 50
+
+export const percentOf = (s: StudentResult): number | null => s.final ?? s.soFar
+
+/** Who moves, and who overtakes whom, between two results of the same students. */
+export function compareResults(before: CourseResult, after: CourseResult): ResultChange {
+  const earlier = new Map(before.students.map((s) => [s.studentId, s]))
+  const rankBefore = ranks(before.boundaries)
+  const rankAfter = ranks(after.boundaries)
+  const movers: Mover[] = []
+  const placed: { id: string; was: number; is: number }[] = []
+  let percents = 0
+  for (const now of after.students) {
+    const was = earlier.get(now.studentId)
+    if (!was) continue
+    const a = percentOf(was)
+    const b = percentOf(now)
+    if (a !== b) percents++
+    if (a !== null && b !== null) placed.push({ id: now.studentId, was: a, is: b })
+    if (was.grade !== now.grade) {
+      const from = was.grade === null ? undefined : rankBefore.get(was.grade)
+      const to = now.grade === null ? undefined : rankAfter.get(now.grade)
+      movers.push({
+        studentId: now.studentId,
+        fromGrade: was.grade,
+        toGrade: now.grade,
+        fromPercent: a,
+        toPercent: b,
+        direction: from === undefined || to === undefined ? 0 : to - from,
+      })
+    }
+  }
+  movers.sort((x, y) => Math.abs(y.direction) - Math.abs(x.direction) || (y.toPercent ?? 0) - (x.toPercent ?? 0))
+  return {
+    percents,
+    movers,
+    up: movers.filter((m) => m.direction > 0).length,
+    down: movers.filter((m) => m.direction < 0).length,
+    ...reversals(placed),
+  }
+}
+
+/** Grade → its place from the bottom. */
+function ranks(boundaries: Boundary[]): Map<string, number> {
+  return new Map([...boundaries].sort((a, b) => a.from - b.from).map((b, i) => [b.grade, i]))
+}
+
+/** Counts strictly reversed pairs by merge sort, and names the nearest ones. */
+function reversals(placed: { id: string; was: number; is: number }[]): Pick<ResultChange, 'reversed' | 'pairs'> {
+  // Ties before are ordered as they are after, so that they never count.
+  const sorted = [...placed].sort((a, b) => a.was - b.was || a.is - b.is)
+  let reversed = 0
+  const pairs: ResultChange['pairs'] = []
+  let run = sorted
+  for (let width = 1; width < run.length; width *= 2) {
+    const next: typeof run = []
+    for (let start = 0; start < run.length; start += 2 * width) {
+      const left = run.slice(start, start + width)
+      const right = run.slice(start + width, start + 2 * width)
+      let i = 0
+      for (const r of right) {
+        while (i < left.length && left[i]!.is <= r.is) next.push(left[i++]!)
+        reversed += left.length - i
+        for (let k = i; k < left.length && pairs.length < PAIRS_NAMED; k++) pairs.push({ passes: left[k]!.id, passed: r.id })
+        next.push(r)
+      }
+      next.push(...left.slice(i))
+    }
+    run = next
+  }
+  return { reversed, pairs }
+}

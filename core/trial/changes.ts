@@ -1,0 +1,84 @@
+import { agreeMark, type AgreeRule } from '../agree/agree-mark'
+import type { Assessment, Boundary } from '../grades/course'
+import type { Adjustment } from '../rescale/adjustments'
+import type { Workings } from './workings'
+
+/** What a trial may try and a decision may decide, one small step each. */
+export type Change =
+  | { kind: 'settle'; scriptId: string; rule: AgreeRule; step: number | null; mark: number }
+  | { kind: 'adjust'; adjustment: Adjustment }
+  | { kind: 'switch'; adjustmentId: string; on: boolean }
+  | { kind: 'bound'; boundaries: Boundary[] }
+  | { kind: 'weigh'; componentId: string; weight: number }
+  | { kind: 'assess'; assessmentId: string; patch: Partial<Pick<Assessment, 'worth' | 'counts' | 'bonus' | 'droppable'>> }
+
+/** What a change is about: a later change to the same thing takes its place in a trial. */
+export function changeTarget(c: Change): string {
+  switch (c.kind) {
+    case 'settle':
+      return `settle ${c.scriptId}`
+    case 'adjust':
+      return `adjust ${c.adjustment.id}`
+    case 'switch':
+      return `switch ${c.adjustmentId}`
+    case 'bound':
+      return 'bound'
+    case 'weigh':
+      return `weigh ${c.componentId}`
+    case 'assess':
+      return `assess ${c.assessmentId}`
+  }
+}
+
+/** Adds changes to a trial; each takes the place of an earlier one to the same thing. */
+export function addChanges(trial: readonly Change[], added: readonly Change[]): Change[] {
+  const byTarget = new Map(trial.map((c) => [changeTarget(c), c]))
+  for (const c of added) {
+    const earlier = byTarget.get(changeTarget(c))
+    byTarget.set(changeTarget(c), c.kind === 'assess' && earlier?.kind === 'assess' ? { ...c, patch: { ...earlier.patch, ...c.patch } } : c)
+  }
+  return [...byTarget.values()]
+}
+
+/** The workings with changes in force. Changes to what is not there (any more) do nothing. */
+export function applyChanges(w: Workings, changes: readonly Change[]): Workings {
+  if (changes.length === 0) return w
+  const agreed = { ...w.agreed }
+  let { adjustments } = w
+  let { components, assessments, boundaries } = w.course
+  for (const c of changes) {
+    switch (c.kind) {
+      case 'settle':
+        agreed[c.scriptId] = c.mark
+        break
+      case 'adjust':
+        adjustments = adjustments.some((a) => a.id === c.adjustment.id)
+          ? adjustments.map((a) => (a.id === c.adjustment.id ? c.adjustment : a))
+          : [...adjustments, c.adjustment]
+        break
+      case 'switch':
+        adjustments = adjustments.map((a) => (a.id === c.adjustmentId ? { ...a, on: c.on } : a))
+        break
+      case 'bound':
+        boundaries = c.boundaries
+        break
+      case 'weigh':
+        components = components.map((x) => (x.id === c.componentId ? { ...x, weight: c.weight } : x))
+        break
+      case 'assess':
+        assessments = assessments.map((x) => (x.id === c.assessmentId ? { ...x, ...c.patch } : x))
+        break
+    }
+  }
+  return { ...w, agreed, adjustments, course: { ...w.course, components, assessments, boundaries } }
+}
+
+/**
+ * Changes that settle scripts by one rule.
+ * @throws AgreeError where a script has no reading or the rule does not fit its readings
+ */
+export function settleBy(w: Pick<Workings, 'readings'>, scriptIds: readonly string[], rule: AgreeRule, step: number | null): Change[] {
+  const wanted = new Map(scriptIds.map((id) => [id, [] as Workings['readings']]))
+  for (const r of w.readings) wanted.get(r.scriptId)?.push(r)
+  return scriptIds.map((scriptId) => ({ kind: 'settle', scriptId, rule, step, mark: agreeMark(wanted.get(scriptId)!, rule, step).mark }))
+}

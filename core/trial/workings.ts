@@ -1,0 +1,95 @@
+import type { Course, MarkRow, Status } from '../grades/course'
+import { applyAdjustments, type Adjustment } from '../rescale/adjustments'
+
+/** One student's work for one assessment, as far as its mark goes. */
+export interface ScriptMark {
+  id: string
+  studentId: string
+  assessmentId: string
+  status: Status
+  daysLate: number
+  /** Mark typed into the sheet or brought in from a file; null where the mark comes from readings. */
+  entered: number | null
+}
+
+export interface HandedInReading {
+  scriptId: string
+  markerId: string
+  mark: number
+}
+
+/** All that standing marks and grades follow from. */
+export interface Workings {
+  course: Omit<Course, 'marks'>
+  scripts: ScriptMark[]
+  /** In the order they were handed in. */
+  readings: HandedInReading[]
+  /** Script id → the agreed mark in force. */
+  agreed: Record<string, number>
+  /** The stack, in order. */
+  adjustments: Adjustment[]
+  /** Assessment id → how many readings a script needs before it has a mark. */
+  readingsWanted: Record<string, number>
+}
+
+export interface StandingMark {
+  scriptId: string
+  studentId: string
+  assessmentId: string
+  status: Status
+  daysLate: number
+  /** Where the plain mark comes from; `open` where readings wait to be settled or made. */
+  source: 'agreed' | 'entered' | 'reading' | 'open' | 'none'
+  /** Before adjustments. */
+  plain: number | null
+  /** What counts. */
+  mark: number | null
+  steps: { adjustmentId: string; mark: number }[]
+}
+
+/** Statuses under which a script has work to mark. */
+export const hasWork = (status: Status): boolean => status === 'in' || status === 'late' || status === 'held'
+
+/**
+ * The marks that stand: agreed, else entered, else the only reading wanted; then through the adjustments.
+ * A script that wants two readings or more has no mark until one is agreed.
+ */
+export function standingMarks(w: Workings): StandingMark[] {
+  const sectionOf = new Map(w.course.students.map((s) => [s.id, s.sectionId]))
+  const outOf = new Map(w.course.assessments.map((a) => [a.id, a.outOf]))
+  const firstReading = new Map<string, number>()
+  for (const r of w.readings) if (!firstReading.has(r.scriptId)) firstReading.set(r.scriptId, r.mark)
+
+  const plain = w.scripts.map((s): StandingMark => {
+    const base = { scriptId: s.id, studentId: s.studentId, assessmentId: s.assessmentId, status: s.status, daysLate: s.daysLate, steps: [] }
+    const none: StandingMark = { ...base, source: 'none', plain: null, mark: null }
+    if (!hasWork(s.status)) return none
+    const taken = (source: StandingMark['source'], mark: number | null): StandingMark => ({ ...base, source, plain: mark, mark })
+    const agreed = w.agreed[s.id]
+    if (agreed !== undefined) return taken('agreed', agreed)
+    if (s.entered !== null) return taken('entered', s.entered)
+    const reading = firstReading.get(s.id)
+    if (reading === undefined) return none
+    return (w.readingsWanted[s.assessmentId] ?? 1) <= 1 ? taken('reading', reading) : taken('open', null)
+  })
+  if (!w.adjustments.some((a) => a.on)) return plain
+
+  const adjusted = applyAdjustments(
+    plain.map((p) => ({ studentId: p.studentId, assessmentId: p.assessmentId, sectionId: sectionOf.get(p.studentId) ?? '', mark: p.mark })),
+    // The plan in force says what an assessment is marked out of, not the day the adjustment was made.
+    w.adjustments.map((a) => ({ ...a, outOf: outOf.get(a.assessmentId) ?? a.outOf })),
+  )
+  return plain.map((p, i) => ({ ...p, mark: adjusted[i]!.mark, steps: adjusted[i]!.steps }))
+}
+
+/** The course as the grade engine takes it. */
+export function toCourse(w: Workings, standing: StandingMark[] = standingMarks(w)): Course {
+  const marks = standing.map((s): MarkRow => ({
+    studentId: s.studentId,
+    assessmentId: s.assessmentId,
+    mark: s.mark,
+    status: s.status,
+    daysLate: s.daysLate,
+  }))
+  return { ...w.course, marks }
+}
