@@ -1,0 +1,75 @@
+import { z } from 'zod'
+import { Boundary, Decimal, Id, Mark, Weight } from './course'
+
+export const AgreeRule = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('mean') }),
+  z.strictObject({ kind: z.literal('median') }),
+  z.strictObject({ kind: z.literal('highest') }),
+  z.strictObject({ kind: z.literal('lowest') }),
+  z.strictObject({ kind: z.literal('first') }),
+  z.strictObject({ kind: z.literal('senior'), markerId: Id }),
+  z.strictObject({ kind: z.literal('value'), mark: Mark, reason: z.string().trim().min(1, 'A mark of your own needs a reason.').max(2000) }),
+])
+
+const Point = z.tuple([z.number(), z.number()])
+export const AdjustmentMethod = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('add'), by: z.number() }),
+  z.strictObject({ kind: z.literal('multiply'), by: z.number().min(0) }),
+  z.strictObject({ kind: z.literal('topTo'), to: z.number() }),
+  z.strictObject({ kind: z.literal('line'), from: Point, to: Point }),
+  z.strictObject({ kind: z.literal('curve'), points: z.array(Point).min(2).max(50) }),
+])
+
+export const Adjustment = z.strictObject({
+  id: Id,
+  assessmentId: Id,
+  outOf: Decimal.positive(),
+  sectionIds: z.array(Id).min(1).nullable(),
+  method: AdjustmentMethod,
+  on: z.boolean(),
+  neverLower: z.boolean(),
+  above: z.enum(['keep within', 'allow']),
+  step: Decimal.positive().nullable(),
+})
+
+export const Change = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('settle'), scriptId: Id, rule: AgreeRule, step: z.number().positive().nullable(), mark: z.number() }),
+  z.strictObject({ kind: z.literal('adjust'), adjustment: Adjustment }),
+  z.strictObject({ kind: z.literal('switch'), adjustmentId: Id, on: z.boolean() }),
+  z.strictObject({ kind: z.literal('bound'), boundaries: z.array(Boundary).min(1).max(60) }),
+  z.strictObject({ kind: z.literal('weigh'), componentId: Id, weight: Weight }),
+  z.strictObject({
+    kind: z.literal('assess'),
+    assessmentId: Id,
+    patch: z.strictObject({
+      worth: Weight.optional(),
+      counts: z.boolean().optional(),
+      bonus: z.boolean().optional(),
+      droppable: z.boolean().optional(),
+    }),
+  }),
+])
+export type Change = z.infer<typeof Change>
+
+/** What a decision did, in figures. */
+export const Effect = z.strictObject({
+  percents: z.number().int(),
+  grades: z.number().int(),
+  up: z.number().int(),
+  down: z.number().int(),
+  reversed: z.number().int(),
+})
+export type Effect = z.infer<typeof Effect>
+
+export const Decision = z.strictObject({
+  id: Id,
+  kind: z.enum(['reconcile', 'rescale', 'bound', 'weights', 'several', 'confirm', 'reopen']),
+  summary: z.string(),
+  changes: z.array(Change),
+  effect: Effect.nullable(),
+  reason: z.string(),
+  by: z.string(),
+  at: z.iso.datetime(),
+  withdrawn: z.strictObject({ by: z.string(), at: z.iso.datetime(), reason: z.string() }).nullable(),
+})
+export type Decision = z.infer<typeof Decision>

@@ -1,0 +1,96 @@
+import { z } from 'zod'
+
+/** Ids are opaque strings. */
+export const Id = z.string().min(1).max(80)
+export const Title = z.string().trim().min(1, 'Give it a title.').max(200, 'At most 200 characters.')
+
+const threeDecimals = (x: number) => Math.abs(x * 1000 - Math.round(x * 1000)) < 1e-6
+/** A mark, worth or weight: a decimal with at most 3 places. */
+export const Decimal = z.number().refine(threeDecimals, 'At most 3 decimals.')
+export const Mark = Decimal.min(-10_000).max(10_000)
+export const Weight = Decimal.min(0, 'Not below 0.').max(10_000)
+
+export const Status = z.enum(['in', 'late', 'missing', 'absent', 'exempt', 'held'])
+export const DaysLate = z.number().int().min(0).max(366)
+
+export const Policy = z.strictObject({
+  missing: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('zero') }),
+    z.strictObject({ kind: z.literal('pending') }),
+    z.strictObject({ kind: z.literal('floor'), percent: z.number().min(0).max(100) }),
+  ]),
+  absent: z.strictObject({ kind: z.enum(['pending', 'zero', 'exempt']) }),
+  late: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('none') }),
+    z.strictObject({ kind: z.literal('cap'), percent: z.number().min(0).max(100) }),
+    z.strictObject({ kind: z.literal('perDay'), percent: z.number().min(0).max(100), maxDays: z.number().int().min(0).nullable() }),
+  ]),
+  rounding: z.strictObject({ decimals: z.union([z.literal(0), z.literal(1), z.literal(2)]) }).nullable(),
+  above100: z.enum(['allow', 'cap']),
+})
+
+export const Boundary = z.strictObject({ grade: z.string().max(60), from: z.number() })
+
+export const Role = z.enum(['lead', 'marker', 'external'])
+export type Role = z.infer<typeof Role>
+
+export const CourseHead = z.strictObject({
+  id: Id,
+  code: z.string(),
+  title: z.string(),
+  term: z.string(),
+  firstDay: z.iso.date(),
+  lastDay: z.iso.date(),
+  role: Role,
+  sections: z.number().int(),
+  students: z.number().int(),
+  /** Number of the issue in force; null while the course is open. */
+  confirmedIssue: z.number().int().nullable(),
+})
+export type CourseHead = z.infer<typeof CourseHead>
+
+export const Section = z.strictObject({ id: Id, code: z.string(), name: z.string(), teacher: z.string().nullable() })
+export type Section = z.infer<typeof Section>
+
+export const Student = z.strictObject({ id: Id, name: z.string(), candidate: z.string(), sectionId: Id })
+export type Student = z.infer<typeof Student>
+
+export const Component = z.strictObject({
+  id: Id,
+  title: z.string(),
+  /** Null where it was never typed in. */
+  weight: Weight.nullable(),
+  combine: z.enum(['byWorth', 'equally']),
+  dropLowest: z.number().int().min(0),
+  bonus: z.boolean(),
+  version: z.number().int(),
+})
+export type Component = z.infer<typeof Component>
+
+export const Marking = z.enum(['direct', 'rubric', 'scheme', 'judgement', 'completion'])
+export type Marking = z.infer<typeof Marking>
+
+export const Assessment = z.strictObject({
+  id: Id,
+  componentId: Id,
+  title: z.string(),
+  marking: Marking,
+  outOf: Decimal.positive(),
+  worth: Weight.nullable(),
+  counts: z.boolean(),
+  bonus: z.boolean(),
+  droppable: z.boolean(),
+  passMark: Decimal.nullable(),
+  /** Largest spread of readings that needs no person to decide. */
+  tolerance: Decimal.min(0),
+  readingsWanted: z.number().int().min(1),
+  /** Agreed marks are rounded half up to a multiple of it. */
+  step: Decimal.positive().nullable(),
+  /** The rubric, mark scheme or scale in use. */
+  standardId: Id.nullable(),
+  version: z.number().int(),
+})
+export type Assessment = z.infer<typeof Assessment>
+
+export const Placement = z.strictObject({ assessmentId: Id, sectionId: Id, due: z.iso.date().nullable() })
+export type Placement = z.infer<typeof Placement>

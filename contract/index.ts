@@ -1,0 +1,6 @@
+export * from './course'
+export * from './changes'
+export * from './table'
+export * from './issue'
+export * from './route'
+export * from './routes'

@@ -1,0 +1,40 @@
+import { z } from 'zod'
+import type { Role } from './course'
+
+/** Who may call a route: anybody, anyone signed in, or those with one of the roles in the course. */
+export type Access = 'anyone' | 'signed in' | readonly Role[]
+
+type Shape = z.ZodObject
+export interface Route<P extends Shape = Shape, B extends z.ZodType = z.ZodType, R extends z.ZodType = z.ZodType> {
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
+  /** Express style: `/api/courses/:courseId/table`. */
+  path: string
+  access: Access
+  summary: string
+  params: P
+  body: B
+  response: R
+  /** Media type of an answer that is a file or a stream and not JSON. */
+  produces?: string
+}
+
+export const none = z.undefined()
+const noParams = z.strictObject({})
+
+export function route<P extends Shape = typeof noParams, B extends z.ZodType = typeof none, R extends z.ZodType = typeof none>(
+  definition: Pick<Route, 'method' | 'path' | 'access' | 'summary' | 'produces'> & { params?: P; body?: B; response?: R },
+): Route<P, B, R> {
+  return { params: noParams as unknown as P, body: none as unknown as B, response: none as unknown as R, ...definition }
+}
+
+/** RFC 9457 problem details: a sentence a person can act on, and the field it is about. */
+export const Problem = z.strictObject({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  detail: z.string(),
+  field: z.string().optional(),
+  /** With 409: the row as it is now. */
+  current: z.unknown().optional(),
+})
+export type Problem = z.infer<typeof Problem>

@@ -1,0 +1,191 @@
+import { z } from 'zod'
+import { Change, Decision } from './changes'
+import { Assessment, Component, CourseHead, Decimal, Id, Title, Weight } from './course'
+import { IssueContent, IssueHead } from './issue'
+import { route } from './route'
+import { CellRefusal, CellWrite, Cell, CourseTable, Library, ScriptDetail, Sheet, TriedImport } from './table'
+
+const Me = z.strictObject({ id: Id, name: z.string() })
+export type Me = z.infer<typeof Me>
+const inCourse = z.strictObject({ courseId: Id })
+const inIssue = z.strictObject({ courseId: Id, number: z.coerce.number().int().min(1) })
+export const Reason = z.string().trim().min(1, 'Say why, in a few words.').max(2000, 'At most 2000 characters.')
+const CsvText = z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.')
+
+const lead = ['lead'] as const
+const overseers = ['lead', 'external'] as const
+const staff = ['lead', 'marker', 'external'] as const
+
+/** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
+export const routes = {
+  openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
+  health: route({ method: 'GET', path: '/api/health', access: 'anyone', summary: 'Whether the server is up', response: z.strictObject({ ok: z.literal(true) }) }),
+
+  directory: route({
+    method: 'GET',
+    path: '/api/sign-on',
+    access: 'anyone',
+    summary: 'Demo people of the stand-in sign-on; empty unless the server holds demo data',
+    response: z.strictObject({ people: z.array(z.strictObject({ signIn: z.string(), name: z.string(), does: z.string() })), passphrase: z.string().nullable() }),
+  }),
+  signIn: route({
+    method: 'POST',
+    path: '/api/session',
+    access: 'anyone',
+    summary: 'Sign in',
+    body: z.strictObject({ signIn: z.string().trim().min(1, 'Who are you?').max(200), passphrase: z.string().min(1, 'The passphrase is missing.').max(500) }),
+    response: Me,
+  }),
+  me: route({ method: 'GET', path: '/api/session', access: 'signed in', summary: 'Who is signed in', response: Me }),
+  signOut: route({ method: 'DELETE', path: '/api/session', access: 'signed in', summary: 'Sign out' }),
+
+  courses: route({ method: 'GET', path: '/api/courses', access: 'signed in', summary: 'The courses one has a role in', response: z.array(CourseHead) }),
+  table: route({ method: 'GET', path: '/api/courses/:courseId/table', access: overseers, summary: 'Everything grades follow from', params: inCourse, response: CourseTable }),
+  events: route({ method: 'GET', path: '/api/courses/:courseId/events', access: staff, summary: 'Tells when the course changes', params: inCourse, produces: 'text/event-stream' }),
+
+  editComponent: route({
+    method: 'PATCH',
+    path: '/api/courses/:courseId/components/:componentId',
+    access: lead,
+    summary: 'Edit a component; its weight only before there are marks',
+    params: z.strictObject({ courseId: Id, componentId: Id }),
+    body: z.strictObject({ version: z.number().int(), title: Title.optional(), weight: Weight.nullable().optional() }),
+    response: Component,
+  }),
+  editAssessment: route({
+    method: 'PATCH',
+    path: '/api/courses/:courseId/assessments/:assessmentId',
+    access: lead,
+    summary: 'Edit an assessment; what changes grades only before there are marks',
+    params: z.strictObject({ courseId: Id, assessmentId: Id }),
+    body: z.strictObject({
+      version: z.number().int(),
+      title: Title.optional(),
+      outOf: Decimal.positive('Must be above 0.').max(10_000).optional(),
+      worth: Weight.nullable().optional(),
+      passMark: Decimal.min(0).nullable().optional(),
+      tolerance: Decimal.min(0).optional(),
+      counts: z.boolean().optional(),
+      bonus: z.boolean().optional(),
+      droppable: z.boolean().optional(),
+    }),
+    response: Assessment,
+  }),
+  addAssessment: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/assessments',
+    access: lead,
+    summary: 'Add an assessment for all sections; recorded but not counted once there are marks',
+    params: inCourse,
+    body: z.strictObject({ componentId: Id, title: Title, outOf: Decimal.positive().max(10_000), worth: Weight.nullable() }),
+    response: Assessment,
+  }),
+
+  library: route({ method: 'GET', path: '/api/courses/:courseId/library', access: staff, summary: 'Rubrics, mark schemes and scales, and who uses them', params: inCourse, response: Library }),
+
+  sheet: route({ method: 'GET', path: '/api/courses/:courseId/sheet', access: staff, summary: 'The mark sheet, as far as one may see it', params: inCourse, response: Sheet }),
+  writeCells: route({
+    method: 'PATCH',
+    path: '/api/courses/:courseId/sheet',
+    access: ['lead', 'marker'],
+    summary: 'Write cells of the mark sheet: good ones are saved, the others come back with the reason',
+    params: inCourse,
+    body: z.strictObject({ cells: z.array(CellWrite).min(1).max(5000) }),
+    response: z.strictObject({ saved: z.array(Cell), refused: z.array(CellRefusal) }),
+  }),
+  tryImport: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/marks-file/try',
+    access: ['lead', 'marker'],
+    summary: 'What a file of marks would do, row by row; changes nothing',
+    params: inCourse,
+    body: z.strictObject({ text: CsvText }),
+    response: TriedImport,
+  }),
+  bringIn: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/marks-file',
+    access: ['lead', 'marker'],
+    summary: 'Bring a file of marks in: all of it or nothing',
+    params: inCourse,
+    body: z.strictObject({ text: CsvText }),
+    response: TriedImport,
+  }),
+  script: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/scripts/:scriptId',
+    access: overseers,
+    summary: 'A script with its readings and history',
+    params: z.strictObject({ courseId: Id, scriptId: Id }),
+    response: ScriptDetail,
+  }),
+
+  trial: route({ method: 'GET', path: '/api/courses/:courseId/trial', access: lead, summary: 'The open trial', params: inCourse, response: z.strictObject({ changes: z.array(Change) }) }),
+  keepTrial: route({
+    method: 'PUT',
+    path: '/api/courses/:courseId/trial',
+    access: lead,
+    summary: 'Keep the open trial; an empty one is discarded',
+    params: inCourse,
+    body: z.strictObject({ changes: z.array(Change).max(20_000) }),
+    response: z.strictObject({ changes: z.array(Change) }),
+  }),
+  adopt: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/decisions',
+    access: lead,
+    summary: 'Adopt changes as one decision',
+    params: inCourse,
+    body: z.strictObject({ changes: z.array(Change).min(1).max(20_000), reason: z.string().trim().max(2000) }),
+    response: Decision,
+  }),
+  record: route({ method: 'GET', path: '/api/courses/:courseId/decisions', access: overseers, summary: 'The record: all decisions, the latest first', params: inCourse, response: z.array(Decision) }),
+  withdraw: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/decisions/:decisionId/withdraw',
+    access: lead,
+    summary: 'Withdraw a decision',
+    params: z.strictObject({ courseId: Id, decisionId: Id }),
+    body: z.strictObject({ reason: z.string().trim().max(2000) }),
+    response: Decision,
+  }),
+
+  issues: route({ method: 'GET', path: '/api/courses/:courseId/issues', access: overseers, summary: 'The issues confirmed so far', params: inCourse, response: z.array(IssueHead) }),
+  confirm: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/issues',
+    access: lead,
+    summary: 'Sign and freeze the results as the next issue',
+    params: inCourse,
+    body: z.strictObject({ statement: Reason }),
+    response: IssueHead,
+  }),
+  issue: route({ method: 'GET', path: '/api/courses/:courseId/issues/:number', access: overseers, summary: 'A frozen issue', params: inIssue, response: IssueContent }),
+  countersign: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/issues/:number/signatures',
+    access: overseers,
+    summary: 'Add the second signature to the issue in force',
+    params: inIssue,
+    body: z.strictObject({ statement: Reason }),
+    response: IssueHead,
+  }),
+  reopen: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/reopen',
+    access: lead,
+    summary: 'Reopen a confirmed course; the next confirmation makes the next issue',
+    params: inCourse,
+    body: z.strictObject({ reason: Reason }),
+    response: Decision,
+  }),
+  resultsCsv: route({ method: 'GET', path: '/api/courses/:courseId/issues/:number/results.csv', access: overseers, summary: 'Confirmed results as CSV', params: inIssue, produces: 'text/csv' }),
+  resultsXlsx: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/issues/:number/results.xlsx',
+    access: overseers,
+    summary: 'Confirmed results as a workbook',
+    params: inIssue,
+    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  }),
+} as const

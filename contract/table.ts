@@ -1,0 +1,162 @@
+import { z } from 'zod'
+import { Adjustment } from './changes'
+import { Assessment, Boundary, Component, CourseHead, DaysLate, Id, Mark, Placement, Policy, Section, Status, Student } from './course'
+
+/** Order in which a status is sent as a number. */
+export const STATUS_ORDER = Status.options
+
+const index = z.number().int().min(0)
+
+/** Scripts as columns; students and assessments by their place in the lists beside it. */
+export const ScriptColumns = z.strictObject({
+  id: z.array(Id),
+  student: z.array(index),
+  assessment: z.array(index),
+  /** Index into STATUS_ORDER. */
+  status: z.array(index),
+  daysLate: z.array(DaysLate),
+  entered: z.array(z.number().nullable()),
+  version: z.array(z.number().int()),
+})
+
+/** Handed-in readings as columns, in the order they were handed in. */
+export const ReadingColumns = z.strictObject({ script: z.array(index), marker: z.array(index), mark: z.array(z.number()) })
+
+/** Everything that standing marks and grades follow from, as decided so far: one fetch, then all is computed beside the person. */
+export const CourseTable = z.strictObject({
+  head: CourseHead,
+  /** Raised by every write to the course. */
+  version: z.number().int(),
+  hasMarks: z.boolean(),
+  policy: Policy,
+  boundaries: z.array(Boundary),
+  sections: z.array(Section),
+  students: z.array(Student),
+  markers: z.array(z.strictObject({ id: Id, name: z.string() })),
+  components: z.array(Component),
+  assessments: z.array(Assessment),
+  placements: z.array(Placement),
+  scripts: ScriptColumns,
+  readings: ReadingColumns,
+  agreed: z.record(Id, z.number()),
+  adjustments: z.array(Adjustment),
+})
+export type CourseTable = z.infer<typeof CourseTable>
+
+/** One cell of the mark sheet. */
+export const Cell = z.strictObject({
+  studentId: Id,
+  assessmentId: Id,
+  status: Status,
+  daysLate: DaysLate,
+  /** The mark typed or brought in; null is a blank, which is pending. */
+  mark: z.number().nullable(),
+  /** Mark that came from readings and may be seen; such a cell is not typed in. */
+  fromReadings: z.strictObject({ mark: z.number().nullable(), readings: z.number().int() }).nullable(),
+  /** 0 where nothing was recorded yet. */
+  version: z.number().int(),
+})
+export type Cell = z.infer<typeof Cell>
+
+export const Sheet = z.strictObject({
+  sections: z.array(Section),
+  students: z.array(Student),
+  assessments: z.array(Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true })),
+  placements: z.array(Placement.pick({ assessmentId: true, sectionId: true })),
+  cells: z.array(Cell),
+  /** Whether this person may type into it now. */
+  writable: z.boolean(),
+})
+export type Sheet = z.infer<typeof Sheet>
+
+export const CellWrite = z.strictObject({
+  studentId: Id,
+  assessmentId: Id,
+  version: z.number().int().min(0),
+  mark: Mark.nullable(),
+  status: Status,
+  daysLate: DaysLate,
+})
+export type CellWrite = z.infer<typeof CellWrite>
+
+export const CellRefusal = z.strictObject({
+  studentId: Id,
+  assessmentId: Id,
+  kind: z.enum(['range', 'readings', 'not placed', 'unknown', 'stale', 'not yours', 'late']),
+  message: z.string(),
+  current: Cell.nullable(),
+})
+export type CellRefusal = z.infer<typeof CellRefusal>
+
+/** One row of a file that was tried. */
+export const TriedRow = z.strictObject({
+  line: z.number().int(),
+  column: z.string().nullable(),
+  outcome: z.enum(['added', 'changed', 'unchanged', 'refused']),
+  /** Who and what, as far as the file says. */
+  candidate: z.string(),
+  assessment: z.string(),
+  before: z.string(),
+  after: z.string(),
+  reason: z.string().nullable(),
+})
+export type TriedRow = z.infer<typeof TriedRow>
+
+export const TriedImport = z.strictObject({
+  counts: z.strictObject({ added: z.number(), changed: z.number(), unchanged: z.number(), refused: z.number() }),
+  rows: z.array(TriedRow),
+  /** Rows beyond those listed; the counts have them all. */
+  unlisted: z.number().int(),
+})
+export type TriedImport = z.infer<typeof TriedImport>
+
+export const ScriptDetail = z.strictObject({
+  id: Id,
+  student: Student,
+  assessmentId: Id,
+  status: Status,
+  daysLate: DaysLate,
+  entered: z.number().nullable(),
+  cameAt: z.string().nullable(),
+  readings: z.array(
+    z.strictObject({
+      markerId: Id,
+      marker: z.string(),
+      mark: z.number(),
+      picks: z.record(z.string(), z.number()),
+      judgement: z.string().nullable(),
+      comment: z.string(),
+      criterionComments: z.record(z.string(), z.string()),
+      handedInAt: z.string(),
+    }),
+  ),
+  history: z.array(z.strictObject({ at: z.string(), by: z.string(), mark: z.number().nullable(), status: Status, daysLate: DaysLate })),
+})
+export type ScriptDetail = z.infer<typeof ScriptDetail>
+
+const Use = z.strictObject({ course: z.string(), assessment: z.string() })
+const StandardHead = { id: Id, title: z.string(), owner: z.string(), version: z.number().int(), uses: z.array(Use) }
+
+export const Library = z.strictObject({
+  rubrics: z.array(
+    z.strictObject({
+      ...StandardHead,
+      criteria: z.array(
+        z.strictObject({
+          id: Id,
+          title: z.string(),
+          ranges: z.boolean(),
+          penalty: z.boolean(),
+          levels: z.array(z.strictObject({ points: z.number(), to: z.number().optional(), words: z.string() })),
+        }),
+      ),
+    }),
+  ),
+  schemes: z.array(
+    z.strictObject({ ...StandardHead, criteria: z.array(z.strictObject({ id: Id, title: z.string(), max: z.number(), words: z.string() })) }),
+  ),
+  scales: z.array(
+    z.strictObject({ ...StandardHead, labels: z.array(z.strictObject({ label: z.string(), percent: z.number(), threshold: z.number() })) }),
+  ),
+})
+export type Library = z.infer<typeof Library>

@@ -1,0 +1,52 @@
+import type { Status } from '../grades/course'
+
+/** What somebody typed into a cell of the mark sheet or of a file. */
+export type CellText =
+  | { kind: 'blank' }
+  | { kind: 'mark'; mark: number; status: 'in' | 'late'; daysLate: number }
+  | { kind: 'status'; status: Exclude<Status, 'in' | 'late'> }
+  | { kind: 'late'; daysLate: number }
+  | { kind: 'wrong'; reason: string }
+
+const WORDS: Exclude<Status, 'in' | 'late'>[] = ['missing', 'absent', 'exempt', 'held']
+
+/**
+ * Reads a cell: a mark ("17", "17.5"), a status ("missing", or its first letter), "late" with or without a
+ * mark and days ("17 late 2", "late"). A blank says nothing about the mark.
+ * @param outOf what the assessment is marked out of
+ * @param belowZero whether a mark may be a deduction
+ */
+export function readCellText(text: string, outOf: number, belowZero = false): CellText {
+  const typed = text.trim().toLowerCase()
+  if (typed === '') return { kind: 'blank' }
+  const status = WORDS.find((w) => w === typed || (typed.length === 1 && w.startsWith(typed)))
+  if (status) return { kind: 'status', status }
+  const late = /^(.*?)\s*\b(?:late|l)\b\s*(\d{0,3})\s*(?:d|days?)?$/.exec(typed)
+  const number = late ? late[1]!.trim() : typed
+  const daysLate = late ? Number(late[2] || '1') : 0
+  if (late && number === '') return { kind: 'late', daysLate }
+  const mark = readMark(number, text.trim(), outOf, belowZero)
+  return typeof mark === 'string' ? { kind: 'wrong', reason: mark } : { kind: 'mark', mark, status: late ? 'late' : 'in', daysLate }
+}
+
+/** @returns the mark, or a sentence that says what is wrong with it */
+function readMark(number: string, shown: string, outOf: number, belowZero: boolean): number | string {
+  const quoted = shown.length > 40 ? `“${shown.slice(0, 40)}…”` : `“${shown}”`
+  if (/^[-−]?\d+,\d{1,3}$/.test(number)) return `${quoted} has a decimal comma: write ${number.replace(',', '.')}.`
+  if (/^\d+(\.\d+)?\s*%$/.test(number)) return `${quoted} is a percent: give the mark out of ${outOf}.`
+  if (!/^[-−]?(\d+\.?\d*|\.\d+)$/.test(number))
+    return `${quoted} is not a mark: give a number from 0 to ${outOf}, or late, missing, absent, exempt or held.`
+  const mark = Number(number.replace('−', '-'))
+  if (Number((mark * 1000).toFixed(6)) % 1 !== 0) return `${quoted} has more than 3 decimals.`
+  if (mark > outOf) return `${mark} is over the maximum of ${outOf}.`
+  if (mark < 0 && !belowZero) return `${mark} is below 0, which only a bonus may be.`
+  return mark
+}
+
+/** How a cell is written, so that reading it gives the same again. */
+export function writeCellText(cell: { mark: number | null; status: Status; daysLate: number }): string {
+  const mark = cell.mark === null ? '' : String(cell.mark)
+  if (cell.status === 'in') return mark
+  if (cell.status === 'late') return `${mark} late ${cell.daysLate}`.trim()
+  return cell.status
+}

@@ -1,0 +1,26 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Db } from '../server/db/open'
+import { sectionId } from './department'
+import { half, clamp, random } from './random'
+import { THIS_YEAR } from './story'
+
+/** The marks that Octant's teacher sends at the end: a file to bring in, and one with mistakes to see refused. */
+export function writeIncoming(db: Db, folder: string): string {
+  const rng = random(5)
+  const roll = db
+    .prepare('SELECT s.candidate, s.name FROM student s JOIN enrolment e ON e.student_id = s.id WHERE e.section_id = ? ORDER BY s.candidate')
+    .all(sectionId(THIS_YEAR, 5)) as { candidate: string; name: string }[]
+  const rows = roll.map((s, i) => `${s.candidate},${s.name},${i === 4 ? 'missing' : i === 9 ? '15.5 late 2' : clamp(half(rng.normal(15.8, 3)), 0, 24)}`)
+  const head = 'candidate,name,Stereo heights'
+  mkdirSync(folder, { recursive: true })
+  const good = join(folder, 'stereo-heights-octant.csv')
+  writeFileSync(good, [head, ...rows, ''].join('\r\n'))
+  const wrong = [...rows]
+  wrong[1] = rows[1]!.replace(/[^,]+$/, '"15,5"')
+  wrong[2] = rows[2]!.replace(/[^,]+$/, '42')
+  wrong[3] = rows[3]!.replace(/^\d+/, '9999')
+  wrong[5] = rows[5]!.replace(/[^,]+$/, '1O')
+  writeFileSync(join(folder, 'stereo-heights-with-mistakes.csv'), [head, ...wrong, rows[0], ''].join('\r\n'))
+  return good
+}

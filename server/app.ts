@@ -1,0 +1,87 @@
+import compression from 'compression'
+import express, { type Express } from 'express'
+import helmet from 'helmet'
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Logger } from 'pino'
+import { pinoHttp } from 'pino-http'
+import { routes } from '#contract'
+import { sessions } from './access/sessions'
+import { confirmRoutes } from './areas/confirm/routes'
+import { markingRoutes } from './areas/marking/routes'
+import { peopleRoutes } from './areas/people/routes'
+import { planRoutes } from './areas/plan/routes'
+import { scaleRoutes } from './areas/scales/routes'
+import { courseWrites } from './areas/table/course-writes'
+import { tableLoader } from './areas/table/load-table'
+import { tableRoutes } from './areas/table/routes'
+import { trialRoutes } from './areas/trials/routes'
+import type { Db } from './db/open'
+import { registrar } from './http'
+import { openapi } from './openapi'
+import { HttpProblem, problemHandler } from './problem'
+
+/** The whole server over an open database. `webFolder` holds the built pages; without one it is the API alone. */
+export function createApp(db: Db, { log, webFolder }: { log?: Logger; webFolder?: string } = {}): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  if (log)
+    app.use(
+      pinoHttp({
+        logger: log,
+        // Addresses name ids only; bodies and headers, where names and cookies are, stay out of the log.
+        serializers: { req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }), res: (r: { statusCode: number }) => ({ status: r.statusCode }) },
+      }),
+    )
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'"],
+          imgSrc: ["'self'", 'data:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  )
+  app.use(compression({ filter: (req, res) => !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res) }))
+  app.use('/api', express.json({ limit: '6mb' }), (_req, res, next) => {
+    res.set('cache-control', 'no-store')
+    next()
+  })
+
+  const open = sessions(db)
+  const handle = registrar(app, db, open)
+  const tables = tableLoader(db)
+  const writes = courseWrites(db)
+  const description = openapi()
+  handle(routes.openapi, () => description)
+  handle(routes.health, () => ({ ok: true as const }))
+  peopleRoutes(app, handle, db, open)
+  tableRoutes(handle, db, tables, writes)
+  planRoutes(handle, db, tables, writes)
+  scaleRoutes(handle, db)
+  markingRoutes(handle, db, tables, writes)
+  trialRoutes(handle, db, tables, writes)
+  confirmRoutes(handle, db, tables, writes)
+
+  app.use('/api', () => {
+    throw new HttpProblem(404, 'There is no such address here. GET /api/openapi.json lists them.')
+  })
+  if (webFolder && existsSync(webFolder)) {
+    app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }))
+    app.use(express.static(webFolder, { index: false }))
+    app.use((req, res, next) => (req.method === 'GET' ? res.set('cache-control', 'no-cache').sendFile(join(webFolder, 'index.html')) : next()))
+  }
+  app.use(problemHandler)
+  return app
+}

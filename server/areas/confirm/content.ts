@@ -1,0 +1,43 @@
+import { createHash } from 'node:crypto'
+import { gradeCourse, toCourse, workingsOf } from '#core'
+import type { CourseTable, IssueContent } from '#contract'
+
+/** The results as they would be frozen now. */
+export function issueContent(table: Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> }, number: number): IssueContent {
+  const result = gradeCourse(toCourse(workingsOf(table)))
+  const sections = new Map(table.sections.map((s) => [s.id, s.name]))
+  const { code, title, term } = table.head
+  return {
+    course: { code, title, term },
+    number,
+    policy: table.policy,
+    boundaries: table.boundaries,
+    components: table.components.map((c) => ({ title: c.title, weight: c.weight })),
+    results: result.students.map((r, i) => {
+      const student = table.students[i]!
+      return {
+        studentId: r.studentId,
+        candidate: student.candidate,
+        name: student.name,
+        section: sections.get(student.sectionId)!,
+        final: r.final,
+        rounded: r.rounded,
+        grade: r.grade,
+        pending: r.pending,
+        components: r.components.map((c, k) => ({ title: table.components[k]!.title, percent: c.percent })),
+      }
+    }),
+  }
+}
+
+/** SHA-256 over JSON with sorted keys, so that the same content always has the same hash. */
+export function contentHash(content: IssueContent): string {
+  return createHash('sha256').update(canonical(content)).digest('hex')
+}
+
+function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`
+  if (value === null || typeof value !== 'object') return JSON.stringify(value)
+  const entries = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))
+  return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`).join(',')}}`
+}

@@ -1,0 +1,91 @@
+import { readCellText, readMarksFile, writeCellText } from '#core'
+import type { Cell, CellWrite, Sheet, TriedImport, TriedRow } from '#contract'
+
+const LISTED = 2000
+
+/** What a file of marks would do to a sheet, row by row, and the writes that would do it. Changes nothing. */
+export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<string>): { tried: TriedImport; writes: CellWrite[] } {
+  const file = readMarksFile(text)
+  const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
+  const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
+  const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
+  const placed = new Set(sheet.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
+  const rows: TriedRow[] = file.faults.map((f) => ({ ...f, outcome: 'refused', before: '', after: '' }))
+  const writes: CellWrite[] = []
+  const seen = new Map<string, number>()
+  const unknownColumns = new Set<string>()
+
+  for (const m of file.marks) {
+    const base = { line: m.line, column: m.column, candidate: m.candidate, assessment: m.assessment, before: '', after: m.text.slice(0, 60), reason: null }
+    const refuse = (reason: string) => rows.push({ ...base, outcome: 'refused', reason })
+    const assessment = assessments.get(m.assessment.toLowerCase())
+    if (!assessment) {
+      // One unknown heading is one fault, not one for every row beneath it.
+      if (unknownColumns.has(m.assessment.toLowerCase())) continue
+      unknownColumns.add(m.assessment.toLowerCase())
+      const near = nearest(m.assessment, sheet.assessments.map((a) => a.title))
+      refuse(`This course has no assessment “${m.assessment.slice(0, 60)}”${near ? `: is “${near}” meant?` : '. Head each column with an assessment’s title.'}`)
+      continue
+    }
+    const student = students.get(m.candidate.toLowerCase())
+    if (!student) {
+      refuse(`No student has candidate number ${m.candidate.slice(0, 40)} in the sections you mark.`)
+      continue
+    }
+    const key = `${student.id} ${assessment.id}`
+    const before = seen.get(key)
+    if (before !== undefined) {
+      refuse(`${m.candidate} already has a mark for ${assessment.title} in line ${before}: keep one of them.`)
+      continue
+    }
+    seen.set(key, m.line)
+    const cell = cells.get(key)
+    const typed = readCellText(m.text, assessment.outOf, belowZero.has(assessment.id))
+    if (typed.kind === 'blank') continue // an empty cell leaves the mark alone
+    if (typed.kind === 'wrong') {
+      refuse(typed.reason)
+      continue
+    }
+    if (!placed.has(`${assessment.id} ${student.sectionId}`)) {
+      refuse(`${assessment.title} is not set for this student’s section.`)
+      continue
+    }
+    const next = {
+      mark: typed.kind === 'mark' ? typed.mark : typed.kind === 'late' ? (cell?.mark ?? null) : null,
+      status: typed.kind === 'late' ? ('late' as const) : typed.status,
+      daysLate: 'daysLate' in typed ? typed.daysLate : 0,
+    }
+    if (cell?.fromReadings && next.mark !== null) {
+      refuse(`${assessment.title} is marked by readings: settle it at Reconcile.`)
+      continue
+    }
+    const shown = { before: cell ? writeCellText(cell) : '', after: writeCellText(next) }
+    const outcome = !cell || blank(cell) ? 'added' : shown.before === shown.after ? 'unchanged' : 'changed'
+    rows.push({ ...base, ...shown, outcome })
+    if (outcome !== 'unchanged') writes.push({ studentId: student.id, assessmentId: assessment.id, version: cell?.version ?? 0, ...next })
+  }
+  if (rows.length === 0) rows.push({ line: 1, column: null, candidate: '', assessment: '', before: '', after: '', outcome: 'refused', reason: 'The file holds no mark: every cell is empty.' })
+  return { tried: summary(rows), writes }
+}
+
+const blank = (cell: Cell) => cell.mark === null && cell.status === 'in'
+
+function summary(rows: TriedRow[]): TriedImport {
+  const counts = { added: 0, changed: 0, unchanged: 0, refused: 0 }
+  for (const r of rows) counts[r.outcome]++
+  const order = { refused: 0, changed: 1, added: 2, unchanged: 3 }
+  const sorted = [...rows].sort((a, b) => order[a.outcome] - order[b.outcome] || a.line - b.line)
+  return { counts, rows: sorted.slice(0, LISTED), unlisted: Math.max(0, sorted.length - LISTED) }
+}
+
+/** The title that shares most pairs of letters, if it shares enough (Dice coefficient). */
+function nearest(wanted: string, titles: string[]): string | null {
+  const pairs = (text: string) => new Set([...text.toLowerCase()].slice(0, 200).map((c, i, all) => c + (all[i + 1] ?? '')))
+  const own = pairs(wanted)
+  const scored = titles.map((title) => {
+    const other = pairs(title)
+    return { title, score: (2 * [...own].filter((p) => other.has(p)).length) / (own.size + other.size) }
+  })
+  const best = scored.sort((a, b) => b.score - a.score)[0]
+  return best && best.score >= 0.6 ? best.title : null
+}

@@ -1,0 +1,113 @@
+import { hasWork, standingMarks, workingsOf, type Status } from '#core'
+import type { Cell, CellRefusal, CellWrite, Role, Sheet } from '#contract'
+import { now, type Db } from '../../db/open'
+import type { TableLoader } from '../table/load-table'
+
+interface ScriptRow {
+  id: string
+  status: Status
+  days_late: number
+  entered: number | null
+  version: number
+  readings: number
+}
+
+/** The mark sheet: what one may see of it, and how cells are written. */
+export function sheets(db: Db, tables: TableLoader) {
+  const taught = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
+  const script = db.prepare<[string, string], ScriptRow>(
+    `SELECT s.id, s.status, s.days_late, s.entered, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
+     FROM script s WHERE s.student_id = ? AND s.assessment_id = ?`,
+  )
+  const insert = db.prepare('INSERT INTO script (id, student_id, assessment_id, status, days_late, entered) VALUES (?, ?, ?, ?, ?, ?)')
+  const update = db.prepare('UPDATE script SET status = ?, days_late = ?, entered = ?, version = version + 1 WHERE id = ?')
+  const keep = db.prepare('INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+
+  function sheetFor(courseId: string, personId: string, role: Role): Sheet {
+    const table = tables.load(courseId)
+    const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
+    const seen = (sectionId: string) => !own || own.has(sectionId)
+    const students = table.students.filter((s) => seen(s.sectionId))
+    const ids = new Set(students.map((s) => s.id))
+    const workings = workingsOf(table)
+    const readings = new Map<string, number>()
+    for (const r of workings.readings) readings.set(r.scriptId, (readings.get(r.scriptId) ?? 0) + 1)
+    const cells: Cell[] = []
+    standingMarks(workings).forEach((s, i) => {
+      if (!ids.has(s.studentId)) return
+      const count = readings.get(s.scriptId) ?? 0
+      cells.push({
+        studentId: s.studentId,
+        assessmentId: s.assessmentId,
+        status: s.status,
+        daysLate: s.daysLate,
+        mark: workings.scripts[i]!.entered,
+        // A marker is told that there are readings, never what they say.
+        fromReadings: count === 0 ? null : role === 'marker' ? { mark: null, readings: 0 } : { mark: s.plain, readings: count },
+        version: table.scripts.version[i]!,
+      })
+    })
+    return {
+      sections: table.sections.filter((s) => seen(s.id)),
+      students,
+      assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId }) => ({ id, title, outOf, marking, passMark, componentId })),
+      placements: table.placements.filter((p) => seen(p.sectionId)).map(({ assessmentId, sectionId }) => ({ assessmentId, sectionId })),
+      cells,
+      writable: role !== 'external' && table.head.confirmedIssue === null,
+    }
+  }
+
+  /** Writes what can be written, inside the caller's transaction; refuses the rest cell by cell. */
+  function write(courseId: string, cells: CellWrite[], personId: string, role: Role): { saved: Cell[]; refused: CellRefusal[] } {
+    const table = tables.load(courseId)
+    const students = new Map(table.students.map((s) => [s.id, s]))
+    const assessments = new Map(table.assessments.map((a) => [a.id, a]))
+    const placed = new Set(table.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
+    const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
+    const saved: Cell[] = []
+    const refused: CellRefusal[] = []
+    for (const cell of cells) {
+      const student = students.get(cell.studentId)
+      const assessment = assessments.get(cell.assessmentId)
+      const row = student && assessment && script.get(student.id, assessment.id)
+      const current = row ? cellOf(cell, row) : null
+      const refuse = (kind: CellRefusal['kind'], message: string) =>
+        refused.push({ studentId: cell.studentId, assessmentId: cell.assessmentId, kind, message, current: kind === 'not yours' ? null : current })
+      if (!student || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
+      else if (own && !own.has(student.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
+      else if (!placed.has(`${assessment.id} ${student.sectionId}`)) refuse('not placed', `${assessment.title} is not set for this student’s section.`)
+      else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
+      else if (row && row.readings > 0 && cell.mark !== row.entered) refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
+      else if (cell.mark !== null && cell.mark > assessment.outOf) refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
+      else if (cell.mark !== null && cell.mark < 0 && !assessment.bonus) refuse('range', `${cell.mark} is below 0, which only a bonus may be.`)
+      else if (cell.daysLate > 0 && cell.status !== 'late') refuse('late', 'Only late work has days late.')
+      else saved.push(save(cell, row, personId))
+    }
+    return { saved, refused }
+  }
+
+  function save(cell: CellWrite, row: ScriptRow | undefined, personId: string): Cell {
+    // Work that never came has no mark; what was typed before stays in its history.
+    const entered = hasWork(cell.status) ? cell.mark : null
+    const id = row?.id ?? `${cell.assessmentId}:${cell.studentId}`
+    if (row) update.run(cell.status, cell.daysLate, entered, id)
+    else insert.run(id, cell.studentId, cell.assessmentId, cell.status, cell.daysLate, entered)
+    const version = row ? row.version + 1 : 1
+    keep.run(id, version, cell.status, cell.daysLate, entered, personId, now())
+    return cellOf(cell, { id, status: cell.status, days_late: cell.daysLate, entered, version, readings: row?.readings ?? 0 })
+  }
+
+  return { sheetFor, write }
+}
+
+export type Sheets = ReturnType<typeof sheets>
+
+const cellOf = (at: { studentId: string; assessmentId: string }, row: ScriptRow): Cell => ({
+  studentId: at.studentId,
+  assessmentId: at.assessmentId,
+  status: row.status,
+  daysLate: row.days_late,
+  mark: row.entered,
+  fromReadings: row.readings > 0 ? { mark: null, readings: 0 } : null,
+  version: row.version,
+})

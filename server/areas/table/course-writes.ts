@@ -1,0 +1,37 @@
+import { EventEmitter } from 'node:events'
+import type { Db } from '../../db/open'
+import { HttpProblem } from '../../problem'
+
+/** Every write to a course goes through here: one transaction, the version raised, open pages told. */
+export function courseWrites(db: Db) {
+  const raise = db.prepare<[string], { version: number }>('UPDATE course SET version = version + 1 WHERE id = ? RETURNING version')
+  const issue = db.prepare<[string], { number: number }>('SELECT number FROM issue WHERE course_id = ? AND reopened_at IS NULL')
+  const told = new EventEmitter().setMaxListeners(0)
+
+  function write<T>(courseId: string, work: () => T): T {
+    const [result, version] = db.transaction(() => {
+      const done = work()
+      return [done, raise.get(courseId)!.version] as const
+    })()
+    told.emit(courseId, version)
+    return result
+  }
+
+  return {
+    write,
+    /** A write that a confirmed course refuses. */
+    writeOpen<T>(courseId: string, work: () => T): T {
+      return write(courseId, () => {
+        const confirmed = issue.get(courseId)
+        if (confirmed) throw new HttpProblem(409, `Issue ${confirmed.number} is confirmed. Reopen the course at Confirm before you change anything.`)
+        return work()
+      })
+    },
+    onChange(courseId: string, listener: (version: number) => void): () => void {
+      told.on(courseId, listener)
+      return () => told.off(courseId, listener)
+    },
+  }
+}
+
+export type CourseWrites = ReturnType<typeof courseWrites>

@@ -1,0 +1,36 @@
+import { routes, type Role } from '#contract'
+import type { Db } from '../../db/open'
+import type { Handle } from '../../http'
+import type { CourseWrites } from './course-writes'
+import type { TableLoader } from './load-table'
+
+const HEARTBEAT_MS = 25_000
+
+export function tableRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
+  const mine = db.prepare<[string], { course_id: string; role: Role }>(
+    `SELECT r.course_id, r.role FROM course_role r JOIN course c ON c.id = r.course_id
+     WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external') ORDER BY c.first_day DESC, c.code DESC`,
+  )
+
+  handle(routes.courses, ({ me }) => mine.all(me.id).map((r) => tables.head(r.course_id, r.role)))
+
+  handle(routes.table, ({ params, role }) => {
+    const table = tables.load(params.courseId)
+    return { ...table, head: { ...table.head, role } }
+  })
+
+  handle(routes.events, ({ params, req, res }) => {
+    res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
+    res.write(`data: ${tables.load(params.courseId).version}\n\n`)
+    const off = writes.onChange(params.courseId, (version) => {
+      res.write(`data: ${version}\n\n`)
+      ;(res as { flush?: () => void }).flush?.()
+    })
+    const beat = setInterval(() => res.write(': still here\n\n'), HEARTBEAT_MS)
+    req.on('close', () => {
+      off()
+      clearInterval(beat)
+    })
+    return undefined
+  })
+}

@@ -1,0 +1,58 @@
+import { adjuster, agreeMark, AgreeError, AdjustmentError, checkBoundaries, type Workings } from '#core'
+import type { Change, CourseTable } from '#contract'
+import { HttpProblem } from '../../problem'
+
+/** Refuses changes that do not fit the course, with a sentence for the first one that does not. */
+export function checkChanges(table: CourseTable, w: Workings, changes: Change[]): void {
+  const readings = new Map<string, Workings['readings']>()
+  for (const r of w.readings) readings.set(r.scriptId, [...(readings.get(r.scriptId) ?? []), r])
+  const assessmentOf = new Map(w.scripts.map((s) => [s.id, table.assessments.find((a) => a.id === s.assessmentId)!]))
+  const assessments = new Map(table.assessments.map((a) => [a.id, a]))
+  const sections = new Set(table.sections.map((s) => s.id))
+  const stack = new Set([...w.adjustments.map((a) => a.id), ...changes.flatMap((c) => (c.kind === 'adjust' ? c.adjustment.id : []))])
+  for (const [i, c] of changes.entries()) {
+    const refuse = (detail: string): never => {
+      throw new HttpProblem(422, detail, { field: `changes.${i}` })
+    }
+    switch (c.kind) {
+      case 'settle': {
+        const assessment = assessmentOf.get(c.scriptId) ?? refuse('There is no such script.')
+        if (c.rule.kind === 'value' && (c.rule.mark < 0 || c.rule.mark > assessment.outOf)) refuse(`${c.rule.mark} is outside 0 to ${assessment.outOf}.`)
+        const { mark } = orRefuse(() => agreeMark(readings.get(c.scriptId) ?? [], c.rule, c.step), refuse)
+        if (mark !== c.mark) throw new HttpProblem(409, 'The readings of a script changed meanwhile: settle it again.', { field: `changes.${i}` })
+        break
+      }
+      case 'adjust': {
+        const a = c.adjustment
+        const assessment = assessments.get(a.assessmentId) ?? refuse('There is no such assessment.')
+        if (a.outOf !== assessment.outOf) refuse(`${assessment.title} is marked out of ${assessment.outOf}, not ${a.outOf}.`)
+        if (a.sectionIds?.some((s) => !sections.has(s))) refuse('There is no such section.')
+        orRefuse(() => adjuster(a, [0]), refuse)
+        break
+      }
+      case 'switch':
+        if (!stack.has(c.adjustmentId)) refuse('There is no such adjustment (any more).')
+        break
+      case 'bound': {
+        const finding = checkBoundaries(c.boundaries, table.policy.above100)[0]
+        if (finding) refuse(finding.message)
+        break
+      }
+      case 'weigh':
+        if (!table.components.some((x) => x.id === c.componentId)) refuse('There is no such component.')
+        break
+      case 'assess':
+        if (!assessments.has(c.assessmentId)) refuse('There is no such assessment.')
+        break
+    }
+  }
+}
+
+function orRefuse<T>(work: () => T, refuse: (detail: string) => never): T {
+  try {
+    return work()
+  } catch (e) {
+    if (e instanceof AgreeError || e instanceof AdjustmentError) return refuse(e.message)
+    throw e
+  }
+}

@@ -1,0 +1,71 @@
+import { randomUUID } from 'node:crypto'
+import { applyChanges, compareResults, gradeCourse, toCourse, workingsOf, type Workings } from '#core'
+import { routes, type Change, type Decision, type Effect } from '#contract'
+import { now, type Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { CourseWrites } from '../table/course-writes'
+import type { TableLoader } from '../table/load-table'
+import { checkChanges } from './check-changes'
+import { decisions } from './decisions'
+import { kindOf, summarise } from './summarise'
+
+export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
+  const record = decisions(db)
+  const trialOf = db.prepare<[string, string], { changes: string }>('SELECT changes FROM trial WHERE course_id = ? AND person_id = ?')
+  const keep = db.prepare(
+    `INSERT INTO trial (course_id, person_id, changes, kept_at) VALUES (?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET changes = excluded.changes, kept_at = excluded.kept_at`,
+  )
+  const drop = db.prepare('DELETE FROM trial WHERE course_id = ? AND person_id = ?')
+
+  handle(routes.trial, ({ params, me }) => {
+    const row = trialOf.get(params.courseId, me.id)
+    return { changes: row ? (JSON.parse(row.changes) as Change[]) : [] }
+  })
+
+  // A trial touches nothing but itself, so it does not raise the course's version.
+  handle(routes.keepTrial, ({ params, body, me }) => {
+    if (body.changes.length === 0) drop.run(params.courseId, me.id)
+    else keep.run(params.courseId, me.id, JSON.stringify(body.changes), now())
+    return { changes: body.changes }
+  })
+
+  handle(routes.adopt, ({ params: { courseId }, body, me, role }) => {
+    const table = { ...tables.load(courseId), head: tables.head(courseId, role) }
+    return writes.writeOpen(courseId, (): Decision => {
+      const before = workingsOf(table)
+      checkChanges(table, before, body.changes)
+      const id = record.add({
+        id: randomUUID(),
+        courseId,
+        kind: kindOf(body.changes),
+        summary: summarise(body.changes, table),
+        changes: body.changes,
+        effect: effectOf(before, applyChanges(before, body.changes)),
+        reason: body.reason,
+        by: me.id,
+      })
+      drop.run(courseId, me.id)
+      return record.get(id)!
+    })
+  })
+
+  handle(routes.record, ({ params }) => record.all(params.courseId))
+
+  handle(routes.withdraw, ({ params, body, me }) =>
+    writes.writeOpen(params.courseId, () => {
+      const decision = record.get(params.decisionId, params.courseId)
+      if (!decision) throw new HttpProblem(404, 'There is no such decision.')
+      if (decision.withdrawn) throw new HttpProblem(409, `${decision.withdrawn.by} withdrew it already.`)
+      if (decision.kind === 'confirm' || decision.kind === 'reopen') throw new HttpProblem(409, 'A confirmation is not withdrawn: reopen the course at Confirm.')
+      record.withdraw(params.courseId, decision.id, me.id, body.reason)
+      return record.get(decision.id)!
+    }),
+  )
+}
+
+function effectOf(before: Workings, after: Workings): Effect {
+  const { percents, movers, up, down, reversed } = compareResults(gradeCourse(toCourse(before)), gradeCourse(toCourse(after)))
+  return { percents, grades: movers.length, up, down, reversed }
+}

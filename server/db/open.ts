@@ -1,0 +1,43 @@
+import Database from 'better-sqlite3'
+import { mkdirSync, readdirSync, readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+
+export type Db = Database.Database
+
+const MIGRATIONS = join(process.cwd(), 'server/db/migrations')
+
+/**
+ * Opens the database, durable at every acknowledged write, and brings it up to date.
+ * @param upTo number of the last migration to run; all of them where it is not given
+ * @throws where the file was made by a newer version
+ */
+export function openDatabase(file: string, upTo = Infinity): Db {
+  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
+  const db = new Database(file)
+  db.pragma('journal_mode = WAL')
+  db.pragma('synchronous = FULL')
+  db.pragma('foreign_keys = ON')
+  db.pragma('busy_timeout = 5000')
+  migrate(db, upTo)
+  return db
+}
+
+function migrate(db: Db, upTo: number): void {
+  const files = readdirSync(MIGRATIONS)
+    .filter((f) => /^\d{4}_.+\.sql$/.test(f))
+    .sort()
+  const at = db.pragma('user_version', { simple: true }) as number
+  const last = files.length === 0 ? 0 : Number(files.at(-1)!.slice(0, 4))
+  if (at > last) throw new Error(`The database is at version ${at}, this program knows ${last}: start the newer program.`)
+  for (const file of files) {
+    const number = Number(file.slice(0, 4))
+    if (number <= at || number > upTo) continue
+    db.transaction(() => {
+      db.exec(readFileSync(join(MIGRATIONS, file), 'utf8'))
+      db.pragma(`user_version = ${number}`)
+    })()
+  }
+}
+
+/** A rising stamp for what is written, as ISO 8601 in UTC. */
+export const now = (): string => new Date().toISOString()

@@ -1,0 +1,60 @@
+import { parseCookie } from 'cookie'
+import type { Express, Request, Response } from 'express'
+import type { z } from 'zod'
+import type { Role, Route } from '#contract'
+import { COOKIE, type sessions, type SignedIn } from './access/sessions'
+import type { Db } from './db/open'
+import { HttpProblem } from './problem'
+
+export interface Call<P, B> {
+  params: P
+  body: B
+  req: Request
+  res: Response
+  /** Who calls; only on routes that anyone may call can it be null. */
+  me: SignedIn
+  /** Their role in the course of the route. */
+  role: Role
+}
+
+type Handler<R extends Route> = (
+  call: Call<z.output<R['params']>, z.output<R['body']>>,
+) => z.input<R['response']> | undefined | Promise<z.input<R['response']> | undefined>
+
+export const tokenOf = (req: Request): string | undefined => parseCookie(req.headers.cookie ?? '')[COOKIE]
+
+/** Registers routes of the contract: access first, then their schemas, then the handler. */
+export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions>) {
+  const roleIn = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
+
+  return function handle<R extends Route>(route: R, handler: Handler<R>): void {
+    const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
+    app[method](route.path, async (req, res) => {
+      if (route.method !== 'GET') requireSameOrigin(req)
+      const me = route.access === 'anyone' ? null : open.who(tokenOf(req))
+      if (route.access !== 'anyone' && !me) throw new HttpProblem(401, 'Sign in first.')
+      let role: string | undefined
+      if (Array.isArray(route.access)) {
+        role = roleIn.get(String(req.params.courseId), me!.id)?.role
+        if (!role) throw new HttpProblem(404, 'There is no such course among yours.')
+        if (!route.access.includes(role as Role)) throw new HttpProblem(403, `That is for ${route.access.join(' and ')}; here you are ${role}.`)
+      }
+      if (Object.keys(req.query).length > 0) throw new HttpProblem(422, `Unknown query field: ${Object.keys(req.query).join(', ')}.`)
+      const params = route.params.parse(req.params)
+      const body = route.body.parse(req.body)
+      const answer = await handler({ params, body, req, res, me, role } as Parameters<typeof handler>[0])
+      if (res.headersSent || route.produces) return
+      if (answer === undefined) return void res.status(204).end()
+      // Strict schemas catch a field that should not leave the server; the check is paid for in tests only.
+      res.json(process.env.NODE_ENV === 'test' ? route.response.parse(answer) : answer)
+    })
+  }
+}
+
+export type Handle = ReturnType<typeof registrar>
+
+function requireSameOrigin(req: Request): void {
+  const origin = req.get('origin')
+  const same = origin ? URL.canParse(origin) && new URL(origin).host === req.get('host') : req.get('sec-fetch-site') === 'same-origin'
+  if (!same) throw new HttpProblem(403, 'Changes are taken from this application’s own pages only.')
+}

@@ -1,0 +1,27 @@
+import { join } from 'node:path'
+import { pino } from 'pino'
+import { createApp } from './app'
+import { openDatabase } from './db/open'
+
+const port = Number(process.env.PORT ?? 4280)
+const host = process.env.HOST ?? '127.0.0.1'
+const data = process.env.LEVEL_TABLE_DATA ?? './data'
+
+const log = pino({ level: process.env.LOG_LEVEL ?? 'info', base: null })
+const db = openDatabase(join(data, 'level-table.db'))
+const server = createApp(db, { log, webFolder: join(process.cwd(), 'dist/web') }).listen(port, host, (error) => {
+  if (error) {
+    log.fatal({ err: error }, `cannot listen on ${host}:${port}`)
+    process.exit(1)
+  }
+  log.info({ host, port }, 'listening')
+})
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => {
+    server.closeAllConnections()
+    server.close(() => {
+      db.close()
+      process.exit(0)
+    })
+  })

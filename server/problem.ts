@@ -1,0 +1,59 @@
+import type { ErrorRequestHandler } from 'express'
+import { z } from 'zod'
+import type { Problem } from '#contract'
+
+/** An answer that says what went wrong, in a sentence a person can act on (RFC 9457). */
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly detail: string,
+    readonly more: { field?: string; current?: unknown } = {},
+  ) {
+    super(detail)
+  }
+}
+
+const TITLES: Record<number, string> = {
+  400: 'Not understood',
+  401: 'Not signed in',
+  403: 'Not yours to do',
+  404: 'Not here',
+  409: 'Changed meanwhile',
+  413: 'Too large',
+  422: 'Something to mend',
+  429: 'Too often',
+  500: 'Our mistake',
+}
+
+export const problemBody = (status: number, detail: string, more: HttpProblem['more'] = {}): Problem => ({
+  type: 'about:blank',
+  title: TITLES[status] ?? 'Refused',
+  status,
+  detail,
+  ...more,
+})
+
+/** The first thing a schema refused, as a sentence with its field. */
+export function fromZod(error: z.ZodError): HttpProblem {
+  const issue = error.issues[0]!
+  const field = issue.path.join('.')
+  const detail = issue.code === 'unrecognized_keys' ? `Unknown field: ${issue.keys.join(', ')}.` : issue.message
+  return new HttpProblem(422, field ? `${detail} (${field})` : detail, field ? { field } : {})
+}
+
+export const problemHandler: ErrorRequestHandler = (error, req, res, next) => {
+  if (res.headersSent) return next(error)
+  const problem = toProblem(error)
+  if (problem.status >= 500) (req as { log?: { error: (o: object, m: string) => void } }).log?.error({ err: error }, 'request failed')
+  res.status(problem.status).type('application/problem+json').send(JSON.stringify(problemBody(problem.status, problem.detail, problem.more)))
+}
+
+function toProblem(error: unknown): HttpProblem {
+  if (error instanceof HttpProblem) return error
+  if (error instanceof z.ZodError) return fromZod(error)
+  const type = (error as { type?: string }).type
+  if (type === 'entity.too.large') return new HttpProblem(413, 'That is over 6 MB. Bring it in in parts.')
+  if (type === 'entity.parse.failed') return new HttpProblem(400, 'The request is not valid JSON.')
+  if (error instanceof URIError) return new HttpProblem(400, 'The address is not well formed.')
+  return new HttpProblem(500, 'Something went wrong on the server. Nothing was changed; try again, and tell whoever runs it if it stays so.')
+}
