@@ -129,12 +129,19 @@ export const scriptId = (spec: CourseSpec, item: string, studentId: string): str
 
 function drawStudents(spec: CourseSpec, size: Size, rng: Random): DemoStudent[] {
   const taken = new Set<string>()
-  return Array.from({ length: size.students }, (_, i): DemoStudent => {
+  const students = Array.from({ length: size.students }, (_, i): DemoStudent => {
     let name = ''
     for (let tries = 0; name === '' || (taken.has(name) && tries < 20); tries++) name = `${rng.pick(GIVEN)} ${rng.pick(FAMILY)}`
     taken.add(name)
     return { id: `${spec.id}-student-${i + 1}`, name, section: i % size.sections, level: rng.normal(64, 9.5) }
   })
+  // By chance alone sections would differ; what differs in the demo is what the story says.
+  for (let section = 0; section < size.sections; section++) {
+    const own = students.filter((s) => s.section === section)
+    const off = own.reduce((sum, s) => sum + s.level, 0) / own.length - 64
+    for (const s of own) s.level -= off
+  }
+  return students
 }
 
 function writePlan(db: Db, spec: CourseSpec, size: Size, students: DemoStudent[]): void {

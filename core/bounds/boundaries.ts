@@ -1,6 +1,6 @@
-import type { Boundary, CourseResult } from '../grades/course'
+import type { Boundary, CourseResult, Policy } from '../grades/course'
 import { minus, rationalOf, toNumber } from '../grades/rational'
-import { descending } from '../grades/rounding'
+import { descending, gradeExactly } from '../grades/rounding'
 import { compareResults, type Mover } from '../rescale/compare-results'
 
 /** The same percents under another set of boundaries. */
@@ -14,6 +14,12 @@ export function regrade(result: CourseResult, boundaries: Boundary[]): CourseRes
       grade: s.rounded === null ? null : (sorted.find((b) => s.rounded! >= b.from)?.grade ?? null),
     })),
   }
+}
+
+/** The grade that a percent would get, rounded by the policy; null below every boundary. */
+export function gradeAt(percent: number, boundaries: Boundary[], rounding: Policy['rounding']): string | null {
+  const sorted = descending(boundaries)
+  return sorted[gradeExactly(rationalOf(percent), rounding, sorted).grade]?.grade ?? null
 }
 
 export interface BoundaryImpact {

@@ -17,7 +17,7 @@ export interface ResultChange {
   movers: Mover[]
   up: number
   down: number
-  /** Pairs whose order by percent was reversed, and the first of them: `passes` was behind `passed`. */
+  /** Pairs whose order by final percent was reversed, and the first of them: `passes` was behind `passed`. */
   reversed: number
   pairs: { passes: string; passed: string }[]
 }
@@ -40,7 +40,7 @@ export function compareResults(before: CourseResult, after: CourseResult): Resul
     const a = percentOf(was)
     const b = percentOf(now)
     if (a !== b) percents++
-    if (a !== null && b !== null) placed.push({ id: now.studentId, was: a, is: b })
+    if (was.final !== null && now.final !== null) placed.push({ id: now.studentId, was: was.final, is: now.final })
     if (was.grade !== now.grade) {
       const from = was.grade === null ? undefined : rankBefore.get(was.grade)
       const to = now.grade === null ? undefined : rankAfter.get(now.grade)

@@ -1,0 +1,16 @@
+import react from '@vitejs/plugin-react'
+import { resolve } from 'node:path'
+import { defineConfig } from 'vite'
+
+const api = `http://127.0.0.1:${process.env.PORT ?? 4280}`
+
+export default defineConfig({
+  root: 'web',
+  plugins: [react()],
+  // The browser build of the CSV reader brings its own Buffer.
+  resolve: { alias: { 'csv-parse/sync': 'csv-parse/browser/esm/sync' } },
+  worker: { format: 'es' },
+  // The content security policy takes fonts and pictures from files only.
+  build: { outDir: resolve('dist/web'), emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  server: { host: '127.0.0.1', port: 5280, proxy: { '/api': { target: api, changeOrigin: false } } },
+})

@@ -1,0 +1,57 @@
+import { useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { messageOf } from '../api/client'
+import { counted } from '../parts/format'
+import { useCourse } from './course'
+
+/** Adopting asks once, with the consequence in figures, and takes the reason for the record. */
+export function AdoptDialog({ onClose }: { onClose: () => void }) {
+  const { trial, adopt } = useCourse()
+  const [reason, setReason] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const submit = async () => {
+    setBusy(true)
+    try {
+      await adopt(reason.trim())
+      onClose()
+    } catch (e) {
+      setProblem(messageOf(e))
+      setBusy(false)
+    }
+  }
+  return (
+    <Modal show onHide={onClose} centered animation={false}>
+      <Form
+        onSubmit={(e) => {
+          e.preventDefault()
+          void submit()
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title>Adopt this trial</Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <p>
+            {counted(trial.changes.length, 'change')}
+            {trial.change && `: ${counted(trial.change.movers.length, 'grade')} ${trial.change.movers.length === 1 ? 'moves' : 'move'}, ${trial.change.up} up, ${trial.change.down} down.`} It can be withdrawn
+            from the record at any time before the course is confirmed.
+          </p>
+          <Form.Group controlId="adopt-reason">
+            <Form.Label className="soft small mb-0">Why (kept in the record)</Form.Label>
+            <Form.Control autoFocus value={reason} maxLength={2000} onChange={(e) => setReason(e.target.value)} />
+          </Form.Group>
+          {problem && <p className="note bad mt-3">{problem}</p>}
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="link" onClick={onClose}>
+            Not yet
+          </Button>
+          <Button type="submit" disabled={busy}>
+            Adopt <kbd>Enter</kbd>
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  )
+}

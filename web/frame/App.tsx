@@ -1,0 +1,175 @@
+import { useQuery } from '@tanstack/react-query'
+import { lazy, Suspense, type ReactNode } from 'react'
+import { createBrowserRouter, Navigate, Outlet, RouterProvider, useParams, useRouteError } from 'react-router'
+import type { Stop } from '#core'
+import { routes, type CourseHead, type Me } from '#contract'
+import { call, messageOf, ProblemError } from '../api/client'
+import { CourseProvider, useCourse } from './course'
+import { Head } from './Head'
+import { Horizon } from './Horizon'
+import { KeysProvider } from './keys'
+import { KeysHelp } from './KeysHelp'
+import { NamesProvider } from './names'
+import { Run } from './Run'
+import { SavedProvider } from './saved'
+import { SignIn } from './SignIn'
+import { STOPS, stopStates } from './stops'
+import { UndoProvider } from './undo'
+
+const SetOut = lazy(() => import('../stops/set-out/SetOut'))
+const Agree = lazy(() => import('../stops/agree/Agree'))
+const Mark = lazy(() => import('../stops/mark/Mark'))
+const Compare = lazy(() => import('../stops/compare/Compare'))
+const Reconcile = lazy(() => import('../stops/reconcile/Reconcile'))
+const Rescale = lazy(() => import('../stops/rescale/Rescale'))
+const Bound = lazy(() => import('../stops/bound/Bound'))
+const Confirm = lazy(() => import('../stops/confirm/Confirm'))
+const Record = lazy(() => import('../stops/record/Record'))
+const Student = lazy(() => import('../stops/student/Student'))
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Door />,
+    errorElement: <Broken />,
+    children: [
+      { index: true, element: <FirstCourse /> },
+      {
+        path: 'courses/:courseId',
+        element: <CourseFrame />,
+        children: [
+          { index: true, element: <FirstStop /> },
+          { path: 'set-out', element: <SetOut /> },
+          { path: 'agree', element: <Agree /> },
+          { path: 'mark', element: <Mark /> },
+          { path: 'compare', element: <Compare /> },
+          { path: 'reconcile', element: <Reconcile /> },
+          { path: 'rescale', element: <Rescale /> },
+          { path: 'bound', element: <Bound /> },
+          { path: 'confirm', element: <Confirm /> },
+          { path: 'record', element: <Record /> },
+          { path: 'students/:studentId', element: <Student /> },
+        ],
+      },
+      { path: '*', element: <Notice title="There is no such page">Go back to <a href="/">your courses</a>.</Notice> },
+    ],
+  },
+])
+
+export const App = () => <RouterProvider router={router} />
+
+function Notice({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <main className="empty">
+      <h1>{title}</h1>
+      <p className="mt-2">{children}</p>
+    </main>
+  )
+}
+
+function Broken() {
+  return (
+    <Notice title="This page broke">
+      {messageOf(useRouteError())} What you saved is safe. <a href="/">Start again from your courses</a>.
+    </Notice>
+  )
+}
+
+const useMe = () => useQuery({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
+const useCourses = () => useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
+
+/** Signed in or at the door. */
+function Door() {
+  const me = useMe()
+  if (me.isPending) return null
+  if (me.error instanceof ProblemError || !me.data) return me.error instanceof ProblemError || !me.error ? <SignIn /> : <Notice title="Not reachable">{messageOf(me.error)}</Notice>
+  return <Outlet />
+}
+
+function FirstCourse() {
+  const courses = useCourses()
+  if (courses.isPending) return null
+  const first = courses.data?.find((c) => c.confirmedIssue === null && c.students > 100) ?? courses.data?.[0]
+  return first ? <Navigate to={`/courses/${first.id}`} replace /> : <Notice title="No course yet">You have no role in a course. Ask whoever leads it to add you.</Notice>
+}
+
+function CourseFrame() {
+  const { courseId = '' } = useParams()
+  const me = useMe()
+  const courses = useCourses()
+  if (courses.isPending || !me.data) return null
+  const head = courses.data?.find((c) => c.id === courseId)
+  if (!head) return <Notice title="No such course">It is not among yours. <a href="/">Your courses</a></Notice>
+  return (
+    <KeysProvider key={courseId}>
+      <NamesProvider>
+        <SavedProvider>
+          <UndoProvider>{head.role === 'marker' ? <MarkerFrame me={me.data} courses={courses.data!} head={head} /> : <OverseerFrame me={me.data} courses={courses.data!} head={head} />}</UndoProvider>
+        </SavedProvider>
+      </NamesProvider>
+    </KeysProvider>
+  )
+}
+
+interface FrameProps {
+  me: Me
+  courses: CourseHead[]
+  head: CourseHead
+}
+
+const ALL_STOPS = new Set(STOPS.map((s) => s.stop))
+const MARKER_STOPS = new Set<Stop>(['agree', 'mark'])
+
+function FirstStop() {
+  const { courseId = '' } = useParams()
+  const role = useCourses().data?.find((c) => c.id === courseId)?.role
+  return <Navigate to={`/courses/${courseId}/${role === 'marker' ? 'mark' : 'set-out'}`} replace />
+}
+
+/** Lead and external see the run, the horizon and every stop. */
+function OverseerFrame({ me, courses, head }: FrameProps) {
+  return (
+    <CourseProvider courseId={head.id} waiting={(problem) => <Waiting head={<Head me={me} courses={courses} course={head} />} problem={problem} />}>
+      <OverseerStops me={me} courses={courses} />
+      <KeysHelp />
+    </CourseProvider>
+  )
+}
+
+function OverseerStops({ me, courses }: Omit<FrameProps, 'head'>) {
+  const course = useCourse()
+  return (
+    <div className="frame">
+      <Head me={me} courses={courses} course={course.table.head} />
+      <Run courseId={course.id} states={stopStates(course).of} allowed={ALL_STOPS} />
+      <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
+        <Outlet />
+      </Suspense>
+      <Horizon />
+    </div>
+  )
+}
+
+/** A marker sees the standard and the sheet of their own sections, and no grades that would sway. */
+function MarkerFrame({ me, courses, head }: FrameProps) {
+  return (
+    <div className="frame">
+      <Head me={me} courses={courses} course={head} />
+      <Run courseId={head.id} states={null} allowed={MARKER_STOPS} />
+      <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
+        <Outlet />
+      </Suspense>
+      <KeysHelp />
+    </div>
+  )
+}
+
+function Waiting({ head, problem }: { head: ReactNode; problem: string | null }) {
+  return (
+    <div className="frame">
+      {head}
+      <div />
+      <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>
+    </div>
+  )
+}

@@ -1,0 +1,94 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useId, useMemo, useRef, useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import type { CourseHead, CourseTable } from '#contract'
+import { useKeys } from './keys'
+import { useNames } from './names'
+import { STOPS } from './stops'
+
+interface Found {
+  label: string
+  kind: string
+  to: string
+}
+
+const SHOWN = 10
+
+/** Finds people, assessments and places to go. */
+export function Find({ course }: { course: CourseHead }) {
+  const [text, setText] = useState('')
+  const [at, setAt] = useState(0)
+  const field = useRef<HTMLInputElement>(null)
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const { shown } = useNames()
+  const list = useId()
+  useKeys([{ key: '/', does: 'find a person, an assessment, a stop', run: () => field.current?.focus() }])
+
+  const found = useMemo((): Found[] => {
+    const wanted = text.trim().toLowerCase()
+    if (!wanted) return []
+    const base = `/courses/${course.id}`
+    const table = queries.getQueryData<CourseTable>(['table', course.id])
+    const people = (table?.students ?? []).map((s): Found => ({ label: shown === 'names' ? `${s.name} · ${s.candidate}` : s.candidate, kind: 'student', to: `${base}/students/${s.id}` }))
+    const work = (table?.assessments ?? []).map((a): Found => ({ label: a.title, kind: 'compare', to: `${base}/compare?of=${encodeURIComponent(a.id)}` }))
+    const places = [...STOPS.map((s): Found => ({ label: s.title, kind: 'go to', to: `${base}/${s.stop}` })), { label: 'The record', kind: 'go to', to: `${base}/record` }]
+    return [...places, ...work, ...people].filter((f) => f.label.toLowerCase().includes(wanted)).slice(0, SHOWN)
+  }, [text, course.id, queries, shown])
+
+  const go = (f: Found | undefined) => {
+    if (!f) return
+    setText('')
+    field.current?.blur()
+    void navigate(f.to)
+  }
+  return (
+    <div className="find" role="search">
+      <Form.Control
+        ref={field}
+        value={text}
+        placeholder="Find a person, an assessment"
+        aria-label="Find a person, an assessment, a stop"
+        role="combobox"
+        aria-expanded={found.length > 0}
+        aria-controls={list}
+        aria-activedescendant={found[at] ? `${list}-${at}` : undefined}
+        onChange={(e) => {
+          setText(e.target.value)
+          setAt(0)
+        }}
+        onBlur={() => setText('')}
+        onKeyDown={(e) => {
+          if (e.key === 'ArrowDown') setAt((n) => Math.min(n + 1, found.length - 1))
+          else if (e.key === 'ArrowUp') setAt((n) => Math.max(n - 1, 0))
+          else if (e.key === 'Enter') go(found[at])
+          else if (e.key === 'Escape') field.current?.blur()
+          else return
+          e.preventDefault()
+        }}
+      />
+      {text === '' && <kbd aria-hidden>/</kbd>}
+      {text.trim() !== '' && (
+        <ul className="find-list" id={list} role="listbox" aria-label="Found">
+          {found.length === 0 && <li className="soft">Nothing here is called that.</li>}
+          {found.map((f, i) => (
+            <li
+              key={f.to}
+              id={`${list}-${i}`}
+              role="option"
+              aria-selected={i === at}
+              onMouseDown={(e) => {
+                e.preventDefault()
+                go(f)
+              }}
+            >
+              <span>{f.label}</span>
+              <span className="soft small">{f.kind}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  )
+}

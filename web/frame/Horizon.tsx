@@ -1,0 +1,141 @@
+import { useMemo, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
+import { describe, gradeCounts, percentOf, type CourseResult } from '#core'
+import { columnCounts, stackDots } from '../parts/dots'
+import { counted, fixed } from '../parts/format'
+import { AdoptDialog } from './AdoptDialog'
+import { useCourse } from './course'
+import { useKeys } from './keys'
+
+const COLUMN = 1
+
+/** Where the final grades stand, on every stop; during a trial also who would move. */
+export function Horizon() {
+  const { current, adopted, trial, discard, id } = useCourse()
+  const [folded, setFolded] = useState(false)
+  const [adopting, setAdopting] = useState(false)
+  const open = trial.changes.length > 0
+  useKeys([
+    { key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) },
+    ...(open
+      ? [
+          { key: 'Ctrl+Enter', does: 'adopt the trial', inFields: true, run: () => setAdopting(true) },
+          { key: 'Ctrl+Backspace', does: 'discard the trial', run: discard },
+        ]
+      : []),
+  ])
+  const figures = useMemo(() => {
+    const finals = current.result.students.flatMap((s) => s.final ?? [])
+    return { finals: finals.length, of: current.result.students.length, mean: describe(finals).mean }
+  }, [current])
+
+  return (
+    <footer className={`horizon${folded ? ' folded' : ''}`} aria-label="Where it stands">
+      <div>
+        {!folded && <h2>Where it stands</h2>}
+        <div className="figures">
+          {figures.finals} of {figures.of} final · mean {fixed(figures.mean)}
+        </div>
+        {!folded && (
+          <button className="fold" onClick={() => setFolded(true)}>
+            fold <kbd>F</kbd>
+          </button>
+        )}
+      </div>
+      {folded ? (
+        <button className="fold text-start" onClick={() => setFolded(false)}>
+          unfold the horizon <kbd>F</kbd>
+        </button>
+      ) : (
+        <Strip result={current.result} ghost={open ? adopted.result : null} />
+      )}
+      <div className="says">
+        <span role="status" aria-live="polite">
+          {open ? <TrialWords /> : <span className="soft">No trial open</span>}
+        </span>
+        {open ? (
+          <span className="text-nowrap">
+            <Button size="sm" onClick={() => setAdopting(true)} disabled={trial.problem !== null} title="Adopt the trial (Ctrl+Enter)">
+              Adopt
+            </Button>{' '}
+            <Button size="sm" variant="link" onClick={discard} title="Discard the trial (Ctrl+Backspace)">
+              Discard
+            </Button>
+          </span>
+        ) : (
+          <Link to={`/courses/${id}/record`}>The record</Link>
+        )}
+      </div>
+      {adopting && <AdoptDialog onClose={() => setAdopting(false)} />}
+    </footer>
+  )
+}
+
+function TrialWords() {
+  const { trial } = useCourse()
+  if (trial.problem) return <span className="brick">{trial.problem}</span>
+  if (!trial.change) return <>Trial: working it out…</>
+  const { movers, up, down, reversed, percents } = trial.change
+  const settled = movers.filter((m) => m.fromGrade === null).length
+  return (
+    <>
+      <b>Trial: {movers.length === 0 ? 'no grade changes' : `${counted(movers.length, 'grade')} ${movers.length === 1 ? 'changes' : 'change'}`}</b>
+      <br />
+      <span className="soft">
+        {settled > 0 && `${settled} become final · `}
+        {up} up, {down} down
+        {reversed > 0 ? ` · ${reversed} overtake` : movers.length === 0 ? ` · ${counted(percents, 'percent')} move` : ''}
+      </span>
+    </>
+  )
+}
+
+function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | null }) {
+  const drawn = useMemo(() => {
+    const people = result.students.flatMap((s) => {
+      const value = percentOf(s)
+      return value === null ? [] : [{ id: s.studentId, value, final: s.final !== null }]
+    })
+    const low = people.reduce((m, p) => Math.min(m, p.value), 100)
+    const from = Math.max(0, Math.min(40, Math.floor(low / 10) * 10))
+    const to = people.reduce((m, p) => Math.max(m, p.value), 100)
+    const final = new Set(people.filter((p) => p.final).map((p) => p.id))
+    const dots = stackDots(people, COLUMN)
+    const before = ghost ? columnCounts(ghost.students.flatMap((s) => percentOf(s) ?? []), COLUMN, from, to) : []
+    const top = Math.max(12, ...dots.map((d) => d.y), ...before.map((b) => b.n))
+    return { from, to, top, before, solid: dots.filter((d) => final.has(d.id)), hollow: dots.filter((d) => !final.has(d.id)) }
+  }, [result, ghost])
+  const counts = useMemo(() => gradeCounts(result), [result])
+  const bounds = [...result.boundaries].sort((a, b) => a.from - b.from)
+  const radius = Math.min(1.7, 40 / drawn.top / 2)
+  return (
+    <div className="strip" role="img" aria-label={`Final percents: ${counts.map((c) => `${c.grade} ${c.count}`).join(', ')}`} style={{ position: 'relative' }}>
+      <ResponsiveContainer width="100%" height={47} initialDimension={{ width: 700, height: 47 }}>
+        <ComposedChart margin={{ top: 4, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
+          <XAxis type="number" dataKey="x" domain={[drawn.from, drawn.to]} hide allowDataOverflow />
+          <YAxis type="number" domain={[0, drawn.top + 1]} hide />
+          <ReferenceLine y={0} stroke="var(--ink)" />
+          {bounds.slice(1).map((b) => (
+            <ReferenceLine key={b.grade} x={b.from} stroke="var(--pine)" strokeWidth={1.5} />
+          ))}
+          <Scatter data={drawn.hollow} dataKey="y" isAnimationActive={false} shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />} />
+          <Scatter data={drawn.solid} dataKey="y" isAnimationActive={false} shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="var(--ink)" />} />
+          {ghost && <Line data={drawn.before} dataKey="n" dot={false} activeDot={false} stroke="var(--pine)" strokeDasharray="3 2" isAnimationActive={false} />}
+        </ComposedChart>
+      </ResponsiveContainer>
+      {bounds.map((b, i) => {
+        const low = Math.max(drawn.from, b.from)
+        const high = Math.min(drawn.to, bounds[i + 1]?.from ?? drawn.to)
+        if (high <= low) return null
+        const middle = ((low + high) / 2 - drawn.from) / (drawn.to - drawn.from)
+        return (
+          <span key={b.grade} className="small" style={{ position: 'absolute', bottom: 0, left: `${middle * 100}%`, transform: 'translateX(-50%)', whiteSpace: 'nowrap', lineHeight: '15px' }}>
+            {b.grade} <b>{counts.find((c) => c.grade === b.grade)?.count ?? 0}</b>
+          </span>
+        )
+      })}
+    </div>
+  )
+}

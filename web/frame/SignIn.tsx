@@ -1,0 +1,75 @@
+import { zodResolver } from '@hookform/resolvers/zod'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useForm } from 'react-hook-form'
+import type { z } from 'zod'
+import { routes } from '#contract'
+import { call, messageOf } from '../api/client'
+
+type Fields = z.input<typeof routes.signIn.body>
+
+export function SignIn() {
+  const queries = useQueryClient()
+  const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(routes.directory) })
+  const [problem, setProblem] = useState<string | null>(null)
+  const { register, handleSubmit, formState } = useForm<Fields>({ resolver: zodResolver(routes.signIn.body) })
+  const enter = async (fields: Fields) => {
+    setProblem(null)
+    try {
+      queries.setQueryData(['me'], await call(routes.signIn, { body: fields }))
+    } catch (e) {
+      setProblem(messageOf(e))
+    }
+  }
+  const people = directory.data?.people ?? []
+  return (
+    <main className="sign-in">
+      <div className="welcome">
+        <img src="/mark.svg" width="96" height="60" alt="" />
+        <h1 className="mt-3">Level Table</h1>
+        <p className="mt-3 fs-5" style={{ maxWidth: '34ch' }}>
+          Where marks from many sections and many hands are brought to one standard, and every decision can be seen and taken back until it is confirmed.
+        </p>
+      </div>
+      <div className="door">
+        <h2>Sign in</h2>
+        <Form onSubmit={(e) => void handleSubmit(enter)(e)} noValidate>
+          <Form.Group controlId="sign-in-name" className="mt-2">
+            <Form.Label className="soft small mb-0">Sign-in</Form.Label>
+            <Form.Control {...register('signIn')} autoComplete="username" autoFocus isInvalid={!!formState.errors.signIn} />
+            <Form.Control.Feedback type="invalid">{formState.errors.signIn?.message}</Form.Control.Feedback>
+          </Form.Group>
+          <Form.Group controlId="sign-in-passphrase" className="mt-2">
+            <Form.Label className="soft small mb-0">Passphrase</Form.Label>
+            <Form.Control type="password" {...register('passphrase')} autoComplete="current-password" isInvalid={!!formState.errors.passphrase} />
+            <Form.Control.Feedback type="invalid">{formState.errors.passphrase?.message}</Form.Control.Feedback>
+          </Form.Group>
+          {problem && (
+            <p className="note bad" role="alert">
+              {problem}
+            </p>
+          )}
+          <Button type="submit" className="mt-3" disabled={formState.isSubmitting}>
+            Sign in
+          </Button>
+        </Form>
+        {people.length > 0 && directory.data?.passphrase && (
+          <section className="mt-4">
+            <h2>Or come in as somebody of the demo</h2>
+            <ul className="people-door">
+              {people.map((p) => (
+                <li key={p.signIn}>
+                  <button onClick={() => void enter({ signIn: p.signIn, passphrase: directory.data.passphrase! })}>
+                    <b>{p.name}</b>
+                    <span className="soft small">{p.does}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+    </main>
+  )
+}

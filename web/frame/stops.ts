@@ -1,0 +1,47 @@
+import { openItems, planFacts, type OpenItem, type Stop } from '#core'
+import type { Course } from './course'
+
+export const STOPS: { stop: Stop; title: string }[] = [
+  { stop: 'set-out', title: 'Set out' },
+  { stop: 'agree', title: 'Agree' },
+  { stop: 'mark', title: 'Mark' },
+  { stop: 'compare', title: 'Compare' },
+  { stop: 'reconcile', title: 'Reconcile' },
+  { stop: 'rescale', title: 'Rescale' },
+  { stop: 'bound', title: 'Bound' },
+  { stop: 'confirm', title: 'Confirm' },
+]
+
+/** Kinds a stop may have open, so that its dot can be filled as far as it is clear. */
+export interface StopState {
+  open: number
+  /** 0..1 of the stop's work that is clear. */
+  clear: number
+}
+
+/** What is open at each stop, and how far it is clear. */
+export function stopStates(course: Course): { items: OpenItem[]; of: Record<Stop, StopState> } {
+  const { table, workings, adopted } = course
+  const items = openItems(workings, planFacts(table), adopted.standing)
+  const open = (stop: Stop) => items.filter((i) => i.stop === stop).reduce((n, i) => n + i.count, 0)
+  const double = new Set(table.assessments.filter((a) => a.readingsWanted > 1).map((a) => a.id))
+  const scripts = workings.scripts.length || 1
+  const toSettle = workings.scripts.filter((s) => double.has(s.assessmentId)).length || 1
+  const finals = adopted.result.students.filter((s) => s.final !== null).length
+  const students = table.students.length || 1
+  const state = (stop: Stop, of: number): StopState => ({ open: open(stop), clear: Math.max(0, 1 - open(stop) / of) })
+  const confirmed = table.head.confirmedIssue !== null
+  return {
+    items,
+    of: {
+      'set-out': state('set-out', table.components.length + table.assessments.length),
+      agree: { open: 0, clear: table.assessments.every((a) => a.marking === 'direct' || a.marking === 'completion' || a.standardId) ? 1 : 0.5 },
+      mark: state('mark', scripts),
+      compare: { open: 0, clear: table.hasMarks ? 1 : 0 },
+      reconcile: state('reconcile', toSettle),
+      rescale: { open: 0, clear: table.hasMarks ? 1 : 0 },
+      bound: state('bound', 1),
+      confirm: { open: confirmed ? 0 : students - finals, clear: confirmed ? 1 : 0 },
+    },
+  }
+}

@@ -1,0 +1,30 @@
+import '@fontsource/source-sans-3/latin-400.css'
+import '@fontsource/source-sans-3/latin-600.css'
+import '@fontsource/source-sans-3/latin-700.css'
+import '@fontsource/source-sans-3/latin-ext-400.css'
+import '@fontsource/source-sans-3/latin-ext-600.css'
+import '@fontsource/source-serif-4/latin-400.css'
+import '@fontsource/source-serif-4/latin-600.css'
+import 'bootstrap/dist/css/bootstrap.min.css'
+import './theme/tokens.css'
+import './theme/bootstrap.css'
+import './theme/base.css'
+import './theme/frame.css'
+import './parts/parts.css'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { OfflineError } from './api/client'
+import { App } from './frame/App'
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => error instanceof OfflineError && count < 5 } },
+})
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <App />
+    </QueryClientProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,73 @@
+import { useEffect, useRef, useState } from 'react'
+import { plain, typedNumber } from './format'
+
+interface Props {
+  label: string
+  value: number | null
+  onCommit: (value: number | null) => void
+  /** Whether it may be left empty. */
+  optional?: boolean
+  missing?: boolean
+  disabled?: boolean
+  min?: number
+  max?: number
+  /** What the arrow keys add. */
+  step?: number
+  className?: string
+}
+
+/** A number edited in place: Enter commits and goes to the next one below, Esc puts it back, arrows step. */
+export function NumberField({ label, value, onCommit, optional = false, missing = false, disabled = false, min = -Infinity, max = Infinity, step = 1, className = '' }: Props) {
+  const shown = value === null ? '' : plain(value)
+  const [text, setText] = useState(shown)
+  const field = useRef<HTMLInputElement>(null)
+  useEffect(() => setText(shown), [shown])
+  const typed = text.trim() === '' ? null : typedNumber(text)
+  const wrong = text.trim() === '' ? !optional && value !== null : typed === null || typed < min || typed > max
+  const commit = () => {
+    if (wrong) return
+    if (typed !== value) onCommit(typed)
+    else setText(shown)
+  }
+  return (
+    <input
+      ref={field}
+      className={`cell-input ${missing && text === '' ? 'missing' : ''} ${wrong ? 'wrong' : ''} ${className}`}
+      aria-label={label}
+      aria-invalid={wrong}
+      title={wrong ? `Give a number${min > -Infinity ? ` from ${min}` : ''}${max < Infinity ? ` to ${max}` : ''}.` : undefined}
+      inputMode="decimal"
+      disabled={disabled}
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={() => {
+        if (wrong) setText(shown)
+        else commit()
+      }}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') {
+          commit()
+          if (!wrong) goDown(e.currentTarget)
+        } else if (e.key === 'Escape') {
+          setText(shown)
+          requestAnimationFrame(() => field.current?.blur())
+        } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+          const next = (typed ?? value ?? 0) + (e.key === 'ArrowUp' ? step : -step)
+          if (next >= min && next <= max) onCommit(Number(next.toFixed(3)))
+        } else return
+        e.preventDefault()
+      }}
+    />
+  )
+}
+
+/** To the same column of the next row that has a field there. */
+function goDown(from: HTMLInputElement): void {
+  const cell = from.closest('td')
+  let row = cell?.parentElement?.nextElementSibling as HTMLTableRowElement | null | undefined
+  while (cell && row) {
+    const next = row.cells[cell.cellIndex]?.querySelector('input')
+    if (next && !next.disabled) return void (next.focus(), next.select())
+    row = row.nextElementSibling as HTMLTableRowElement | null
+  }
+}

@@ -1,0 +1,20 @@
+/** Figures as people read them. An undefined figure is a dash, never a zero. */
+export const DASH = '–'
+
+export const fixed = (x: number | null | undefined, decimals = 1): string => (x === null || x === undefined ? DASH : x.toFixed(decimals).replace('-', '−'))
+
+/** A mark without trailing zeros, at most three decimals. */
+export const plain = (x: number | null | undefined): string => (x === null || x === undefined ? DASH : String(Number(x.toFixed(3))).replace('-', '−'))
+
+export const signed = (x: number | null | undefined, decimals = 1): string =>
+  x === null || x === undefined ? DASH : `${x > 0 ? '+' : x < 0 ? '−' : ''}${Math.abs(x).toFixed(decimals)}`
+
+export const share = (x: number | null): string => (x === null ? DASH : `${Math.round(x * 100)}%`)
+
+export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
+
+/** The number typed, or null; a comma for the point is understood while typing. */
+export function typedNumber(text: string): number | null {
+  const t = text.trim().replace('−', '-').replace(/^(-?\d+),(\d+)$/, '$1.$2')
+  return /^-?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) : null
+}

@@ -1,0 +1,4 @@
+const STEPS = [0.1, 0.25, 0.5, 1, 2, 5, 10, 20, 50, 100]
+
+/** A plain step that gives an axis up to `top` at most ten parts. */
+export const tickStep = (top: number): number => STEPS.find((s) => top / s <= 10) ?? top / 10

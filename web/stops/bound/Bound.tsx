@@ -1,0 +1,225 @@
+import { useMemo, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import { boundaryImpact, checkBoundaries, describe, gradeCounts, nearBoundary, type Boundary } from '#core'
+import { useCourse } from '../../frame/course'
+import { useKeys } from '../../frame/keys'
+import { NumberField } from '../../parts/NumberField'
+import { PeopleList } from '../../parts/PeopleList'
+import { counted, fixed, plain, share, signed } from '../../parts/format'
+import { BoundChart, GRAIN } from './BoundChart'
+import './bound.css'
+
+const ZONE = 1
+
+/** The boundaries on the final distribution: pulled, stepped or typed, with what each move does. */
+export default function Bound() {
+  const course = useCourse()
+  const { id, table, current, adopted, propose, preview, setTrial, trial, mayDecide } = course
+  const navigate = useNavigate()
+  const boundaries = current.result.boundaries
+  const [chosenAt, setChosen] = useState(1)
+  const [refused, setRefused] = useState<string | null>(null)
+  const chosen = Math.min(chosenAt, boundaries.length - 2)
+  const boundary = boundaries[chosen]
+
+  const moved = (at: number, from: number): Boundary[] => boundaries.map((b, i) => (i === at ? { ...b, from } : b))
+  const put = (at: number, from: number) => {
+    const next = moved(at, from)
+    const finding = checkBoundaries(next, table.policy.above100)[0]
+    setRefused(finding?.message ?? null)
+    if (finding || !mayDecide) return preview(null)
+    if (table.boundaries.every((b, i) => b.from === next[i]!.from)) setTrial(trial.changes.filter((c) => c.kind !== 'bound'), 'boundaries back as adopted')
+    else propose([{ kind: 'bound', boundaries: next }], `${next[at]!.grade} begins at ${from}`)
+  }
+  const pull = (at: number, from: number) => {
+    const next = moved(at, from)
+    if (checkBoundaries(next, table.policy.above100).length === 0) preview([{ kind: 'bound', boundaries: next }])
+  }
+  const step = (by: number) => boundary && put(chosen, Number((boundary.from + by).toFixed(3)))
+  useKeys([
+    { key: 'ArrowLeft', does: 'chosen boundary half a percent down', run: () => step(-GRAIN) },
+    { key: 'ArrowRight', does: 'chosen boundary half a percent up', run: () => step(GRAIN) },
+    { key: '[', does: 'the boundary above', run: () => setChosen(Math.max(0, chosen - 1)) },
+    { key: ']', does: 'the boundary below', run: () => setChosen(Math.min(boundaries.length - 2, chosen + 1)) },
+  ])
+
+  const counts = useMemo(() => gradeCounts(current.result), [current])
+  const before = useMemo(() => gradeCounts(adopted.result), [adopted])
+  const sectionOf = useMemo(() => new Map(table.students.map((s) => [s.id, s.sectionId])), [table.students])
+  const impact = useMemo(() => boundaryImpact(current.result, table.boundaries, boundaries, sectionOf), [current, table.boundaries, boundaries, sectionOf])
+  const near = useMemo(() => (boundary ? nearBoundary(current.result, ZONE).filter((n) => n.grade === boundary.grade) : []), [current, boundary])
+  const sections = useMemo(
+    () =>
+      table.sections.map((s) => {
+        const own = current.result.students.filter((x) => sectionOf.get(x.studentId) === s.id)
+        const finals = own.flatMap((x) => x.final ?? [])
+        return { ...s, counts: gradeCounts({ students: own, boundaries }), finals: finals.length, mean: describe(finals).mean }
+      }),
+    [table.sections, current, sectionOf, boundaries],
+  )
+  const exactly = near.filter((n) => n.distance === 0)
+  const upTo = boundary?.grade ?? ''
+  const aboveShare = (list: { grade: string; count: number }[], of: number) => (of === 0 ? null : list.slice(0, chosen + 1).reduce((n, c) => n + c.count, 0) / of)
+  const all = aboveShare(counts, counts.reduce((n, c) => n + c.count, 0))
+
+  if (current.result.students.every((s) => s.final === null))
+    return <div className="empty">Nobody has a final percent yet, so there is no distribution to draw boundaries on. Clear what is open at Mark and Reconcile first.</div>
+  const was = table.boundaries.find((b) => b.grade === boundary?.grade)?.from
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>Where do the grades begin?</h1>
+          <div className="end soft small">pull a line, step it with ← →, or type below · hollow: within {ZONE} percent of a line</div>
+        </div>
+        <BoundChart
+          result={current.result}
+          boundaries={boundaries}
+          adopted={table.boundaries}
+          zone={ZONE}
+          chosen={chosen}
+          disabled={!mayDecide}
+          onChoose={setChosen}
+          onPull={pull}
+          onLetGo={put}
+          onPick={(s) => void navigate(`/courses/${id}/students/${s}`)}
+        />
+        {refused && (
+          <p className="note bad" role="alert">
+            {refused}
+          </p>
+        )}
+        <table className="grid bounds">
+          <thead>
+            <tr>
+              <th />
+              {[...boundaries].map((b, i) => (
+                <th key={b.grade} className={`num ${i === chosen ? 'fw-semibold' : ''}`}>
+                  {b.grade}
+                </th>
+              ))}
+              <th className="num">mean</th>
+              <th className="num">{upTo} and above</th>
+            </tr>
+            <tr>
+              <th>begins at</th>
+              {boundaries.map((b, i) => (
+                <td key={b.grade} className="num" onFocus={() => i < boundaries.length - 1 && setChosen(i)}>
+                  <NumberField label={`${b.grade} begins at`} value={b.from} disabled={!mayDecide || i === boundaries.length - 1} step={GRAIN} onCommit={(v) => v !== null && put(i, v)} />
+                </td>
+              ))}
+              <td />
+              <td />
+            </tr>
+            <tr className="fw-semibold">
+              <th>everyone</th>
+              {counts.map((c, i) => (
+                <td key={c.grade} className="num">
+                  {c.count} · {share(c.share)}
+                  {before[i] && before[i].count !== c.count && <span className="soft small fw-normal d-block">was {before[i].count}</span>}
+                </td>
+              ))}
+              <td className="num">{fixed(describe(current.result.students.flatMap((s) => s.final ?? [])).mean)}</td>
+              <td className="num">{share(all)}</td>
+            </tr>
+          </thead>
+          <tbody>
+            {sections.map((s) => {
+              const above = aboveShare(s.counts, s.finals)
+              return (
+                <tr key={s.id}>
+                  <td>{s.name}</td>
+                  {s.counts.map((c) => (
+                    <td key={c.grade} className="num">
+                      {c.count}
+                    </td>
+                  ))}
+                  <td className="num soft">{fixed(s.mean)}</td>
+                  <td className="num share">
+                    <svg width="90" height="12" aria-hidden>
+                      <rect width={90 * (above ?? 0)} height="12" fill="var(--step-4)" />
+                      {all !== null && <line x1={90 * all} x2={90 * all} y1="0" y2="12" stroke="var(--ink)" strokeDasharray="2 1" />}
+                    </svg>{' '}
+                    <span className="figure">{share(above)}</span>
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {boundary && (
+          <>
+            <section>
+              <h2>
+                {boundary.grade} begins at {fixed(boundary.from)}
+                {was !== undefined && was !== boundary.from && `, was ${fixed(was)}`}
+              </h2>
+              <p aria-live="polite">
+                {impact.movers.length === 0
+                  ? 'Boundaries as adopted: nobody moves.'
+                  : `Against the adopted boundaries ${counted(impact.movers.length, 'grade')} move: ${impact.up} up, ${impact.down} down.`}
+              </p>
+              {mayDecide && (
+                <div className="buttons">
+                  <Button size="sm" variant="outline-primary" onClick={() => step(-GRAIN)}>
+                    <kbd>←</kbd> {fixed(boundary.from - GRAIN)}
+                  </Button>
+                  <Button size="sm" variant="outline-primary" onClick={() => step(GRAIN)}>
+                    {fixed(boundary.from + GRAIN)} <kbd>→</kbd>
+                  </Button>
+                  {was !== undefined && was !== boundary.from && (
+                    <Button size="sm" variant="link" onClick={() => put(chosen, was)}>
+                      Back to {fixed(was)}
+                    </Button>
+                  )}
+                </div>
+              )}
+            </section>
+            <section>
+              <h2>Near this line</h2>
+              <p className="soft small">Within {ZONE} percent on either side; what is graded is the percent rounded by the policy.</p>
+              <PeopleList
+                people={near.map((n) => ({
+                  studentId: n.studentId,
+                  figures: (
+                    <>
+                      <b className="num">{fixed(n.percent)}</b>
+                      <span className={`num ${n.distance < 0 ? 'soft' : ''}`} style={{ width: 44 }}>
+                        {signed(n.distance)}
+                      </span>
+                    </>
+                  ),
+                }))}
+                empty={`Nobody is within ${ZONE} percent of ${plain(boundary.from)}.`}
+              />
+              {exactly.length > 0 && (
+                <p className="small mt-2">
+                  {counted(exactly.length, 'student')} exactly on it: the limit belongs to {boundary.grade}.
+                </p>
+              )}
+            </section>
+            {impact.movers.length > 0 && (
+              <section>
+                <h2>Who moves</h2>
+                <PeopleList
+                  people={impact.movers.map((m) => ({
+                    studentId: m.studentId,
+                    figures: (
+                      <span>
+                        {m.fromGrade} → <b>{m.toGrade}</b>
+                      </span>
+                    ),
+                  }))}
+                  empty=""
+                />
+              </section>
+            )}
+          </>
+        )}
+      </aside>
+    </div>
+  )
+}

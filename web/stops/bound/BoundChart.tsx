@@ -1,0 +1,136 @@
+import { useMemo, useRef } from 'react'
+import { ComposedChart, ReferenceArea, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis, ZIndexLayer, usePlotArea, useXAxisInverseScale, useXAxisScale } from 'recharts'
+import type { Boundary, CourseResult } from '#core'
+import { stackDots } from '../../parts/dots'
+import { plain } from '../../parts/format'
+
+interface Props {
+  result: CourseResult
+  /** From the best grade down; the last one begins at 0 and does not move. */
+  boundaries: Boundary[]
+  /** Where they are adopted. */
+  adopted: Boundary[]
+  zone: number
+  chosen: number
+  disabled: boolean
+  onChoose: (at: number) => void
+  onPull: (at: number, from: number) => void
+  onLetGo: (at: number, from: number) => void
+  onPick: (studentId: string) => void
+}
+
+const COLUMN = 0.75
+const H = 262
+export const GRAIN = 0.5
+
+/** The final percents, a dot a person, with the boundaries to pull. Those near a line are hollow. */
+export function BoundChart(props: Props) {
+  const { result, boundaries, adopted, zone, chosen, onPick } = props
+  const drawn = useMemo(() => {
+    const people = result.students.flatMap((s) => (s.rounded === null ? [] : [{ id: s.studentId, value: s.rounded }]))
+    const value = new Map(people.map((p) => [p.id, p.value]))
+    const low = people.reduce((m, p) => Math.min(m, p.value), 100)
+    const high = people.reduce((m, p) => Math.max(m, p.value), 100)
+    const dots = stackDots(people, COLUMN)
+    return { dots, value, from: Math.max(0, Math.min(40, Math.floor(low / 10) * 10)), to: high, top: Math.max(8, ...dots.map((d) => d.y)) }
+  }, [result])
+  const movable = boundaries.slice(0, -1)
+  const near = (id: string) => movable.some((b) => Math.abs(drawn.value.get(id)! - b.from) <= zone)
+  const radius = Math.max(1.2, Math.min(4.4, (H - 80) / drawn.top / 2))
+  const moved = movable.filter((b) => adopted.find((a) => a.grade === b.grade)?.from !== b.from)
+  return (
+    <ResponsiveContainer width="100%" height={H} initialDimension={{ width: 830, height: H }}>
+      <ComposedChart margin={{ top: 30, right: 10, bottom: 0, left: 10 }} accessibilityLayer={false}>
+        <XAxis type="number" dataKey="x" domain={[drawn.from, drawn.to]} ticks={Array.from({ length: 11 }, (_, i) => i * 10).filter((t) => t >= drawn.from && t <= drawn.to)} stroke="var(--ink)" allowDataOverflow height={24} />
+        <YAxis type="number" domain={[0, drawn.top + 1]} hide />
+        {movable.map((b) => (
+          <ReferenceArea key={b.grade} x1={Math.max(drawn.from, b.from - zone)} x2={Math.min(drawn.to, b.from + zone)} fill="var(--bubble-wash)" fillOpacity={1} ifOverflow="hidden" />
+        ))}
+        {moved.map((b) => (
+          <ReferenceLine key={b.grade} x={adopted.find((a) => a.grade === b.grade)?.from} stroke="var(--soft-ink)" strokeDasharray="2 4" />
+        ))}
+        <Scatter
+          data={drawn.dots}
+          dataKey="y"
+          isAnimationActive={false}
+          onClick={(p: { payload?: { id: string } }) => p.payload && onPick(p.payload.id)}
+          shape={(p: { cx?: number; cy?: number; payload?: { id: string } }) => (
+            <circle cx={p.cx} cy={p.cy} r={radius} fill={near(p.payload!.id) ? 'var(--sheet)' : 'var(--ink)'} stroke="var(--ink)" strokeWidth={1.2} style={{ cursor: 'pointer' }} />
+          )}
+        />
+        <ZIndexLayer zIndex={2000}>
+          <Handles {...props} boundaries={movable} chosen={chosen} low={drawn.from} />
+        </ZIndexLayer>
+      </ComposedChart>
+    </ResponsiveContainer>
+  )
+}
+
+/** The lines with their figures: pulled, or walked with the arrow keys by halves. */
+function Handles({ boundaries, chosen, disabled, onChoose, onPull, onLetGo, low }: Props & { low: number }) {
+  const x = useXAxisScale()
+  const percentAt = useXAxisInverseScale()
+  const area = usePlotArea()
+  const all = useRef(boundaries)
+  all.current = boundaries
+  if (!x || !percentAt || !area) return null
+  const snap = (v: number) => Number((Math.round(v / GRAIN) * GRAIN).toFixed(3))
+  return (
+    <g>
+      {boundaries.map((b, i) => {
+        const at = x(Math.max(low, b.from))!
+        const on = i === chosen
+        return (
+          <g
+            key={b.grade}
+            className="handle"
+            tabIndex={disabled ? -1 : 0}
+            role="slider"
+            aria-label={`${b.grade} begins at`}
+            aria-valuenow={b.from}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuetext={`${b.grade} begins at ${plain(b.from)}`}
+            onFocus={() => onChoose(i)}
+            onKeyDown={(e) => {
+              const by = { ArrowLeft: -GRAIN, ArrowRight: GRAIN, ArrowDown: -0.1, ArrowUp: 0.1, PageDown: -5, PageUp: 5 }[e.key]
+              if (!by || disabled) return
+              e.preventDefault()
+              e.stopPropagation()
+              onLetGo(i, Number((b.from + by).toFixed(3)))
+            }}
+            onPointerDown={(e) => {
+              onChoose(i)
+              if (disabled) return
+              const target = e.currentTarget
+              const box = target.ownerSVGElement!.getBoundingClientRect()
+              target.setPointerCapture(e.pointerId)
+              let moved = false
+              const place = (m: Event) => snap(Number(percentAt((m as PointerEvent).clientX - box.left)))
+              const pull = (m: Event) => {
+                moved = true
+                onPull(i, place(m))
+              }
+              target.addEventListener('pointermove', pull)
+              target.addEventListener(
+                'pointerup',
+                (u) => {
+                  target.removeEventListener('pointermove', pull)
+                  if (moved) onLetGo(i, place(u))
+                },
+                { once: true },
+              )
+            }}
+          >
+            <rect x={at - 8} y={area.y - 28} width={16} height={area.height + 28} fill="transparent" />
+            <line x1={at} x2={at} y1={area.y - 8} y2={area.y + area.height} stroke="var(--pine)" strokeWidth={on ? 3 : 1.8} />
+            <rect x={at - 28} y={area.y - 28} width={56} height={20} fill={on ? 'var(--pine)' : 'var(--sheet)'} stroke="var(--pine)" />
+            <text x={at} y={area.y - 13.5} textAnchor="middle" fontSize={13} fontWeight={600} fill={on ? 'var(--on-pine)' : 'var(--ink)'}>
+              {b.from.toFixed(1)}
+            </text>
+          </g>
+        )
+      })}
+    </g>
+  )
+}

@@ -1,0 +1,99 @@
+import { useMemo } from 'react'
+import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
+import { histogram, percentOf } from '#core'
+import { useCourse } from '../../frame/course'
+import { useKeys } from '../../frame/keys'
+import { PeopleList } from '../../parts/PeopleList'
+import { tickStep } from '../../parts/ticks'
+import { Vial } from '../../parts/Vial'
+import { counted, fixed, plain, signed } from '../../parts/format'
+import type { Compared, ComparedSection } from './compared'
+
+interface Props {
+  compared: Compared
+  section: ComparedSection
+  from: number
+  /** A value inside the chosen bar; null lists those below the pass mark. */
+  bar: number | null
+  onBar: (value: number | null) => void
+}
+
+/** One section in depth: its bars, who is in one, and how it differs from the others. */
+export function SectionCloseUp({ compared, section, from, bar, onBar }: Props) {
+  const { current } = useCourse()
+  const { top, passMark, unit, title } = compared
+  const width = tickStep(top) / 2
+  const { bins } = useMemo(() => histogram(section.people.map((p) => p.value), { from, to: top, width }), [section, from, top, width])
+  const at = bar === null ? -1 : bins.findIndex((b, i) => bar >= b.from && (bar < b.to || i === bins.length - 1))
+  const move = (by: number) => {
+    const next = bins[at < 0 ? (by > 0 ? 0 : bins.length - 1) : at + by]
+    if (next) onBar((next.from + next.to) / 2)
+  }
+  useKeys([
+    { key: 'ArrowRight', does: 'next bar: who is in it', run: () => move(1) },
+    { key: 'ArrowLeft', does: 'bar before', run: () => move(-1) },
+    { key: 'Escape', does: 'no bar: those below the pass mark', run: () => onBar(null) },
+  ])
+  const elsewhere = useMemo(() => new Map(current.result.students.map((s) => [s.studentId, percentOf(s)])), [current])
+  const listed = (at >= 0 ? bins[at]!.members.map((i) => section.people[i]!) : passMark === null ? [] : section.people.filter((p) => p.value < passMark)).sort((a, b) => a.value - b.value)
+  const { lean } = section
+  const wide = Math.max(6, 300 / bins.length)
+  const heading = at >= 0 ? `${counted(listed.length, 'student')} from ${plain(bins[at]!.from)} to ${plain(bins[at]!.to)}` : passMark === null ? 'Choose a bar' : `${listed.length === 0 ? 'Nobody' : listed.length} below the pass mark of ${plain(passMark)}`
+  return (
+    <>
+      <section>
+        <h2 className="d-flex align-items-center gap-2">
+          {section.name} <Vial name={section.name} lean={lean.difference} interval={lean.interval} tolerance={compared.tolerance} unit={unit} />
+        </h2>
+        <p className="soft small">
+          {title}: {lean.difference === null ? 'nothing to compare yet' : `${signed(lean.difference)} ${unit === 'marks' ? 'marks' : 'percent'} against all others`}
+          {lean.interval && `, 95% ${signed(lean.interval[0])} to ${signed(lean.interval[1])} (Welch)`}
+          {lean.pHolm !== null && `, ${lean.pHolm < 0.001 ? 'p < 0.001' : `p = ${lean.pHolm.toFixed(3)}`} after Holm`}
+          {lean.g !== null && `; Hedges g ${signed(lean.g, 2)}`}
+          {lean.delta !== null && `, Cliff δ ${signed(lean.delta, 2)}`}
+        </p>
+        <ResponsiveContainer width="100%" height={120} initialDimension={{ width: 350, height: 120 }}>
+          <BarChart data={bins.map((b) => ({ x: (b.from + b.to) / 2, n: b.count }))} margin={{ top: 14, right: 4, left: 4, bottom: 0 }} barCategoryGap={2} accessibilityLayer={false}>
+            <XAxis type="number" dataKey="x" domain={[from, top]} ticks={bins.filter((_, i) => i % 2 === 0).map((b) => b.from).concat(top)} tickFormatter={plain} interval="preserveStartEnd" stroke="var(--ink)" tickLine={false} />
+            <YAxis hide domain={[0, 'dataMax']} />
+            {passMark !== null && <ReferenceLine x={passMark} stroke="var(--brick)" strokeDasharray="2 2" />}
+            <Bar
+              dataKey="n"
+              isAnimationActive={false}
+              label={{ position: 'top', fill: 'var(--soft-ink)', formatter: (n: unknown) => (n === 0 ? '' : String(n)) }}
+              onClick={(_, i) => onBar((bins[i]!.from + bins[i]!.to) / 2)}
+              shape={(p: { x?: number; y?: number; width?: number; height?: number; index?: number }) => (
+                <rect
+                  x={(p.x ?? 0) + (p.width ?? 0) / 2 - wide / 2}
+                  y={p.y}
+                  width={wide}
+                  height={Math.max(0, p.height ?? 0)}
+                  fill={p.index === at ? 'var(--pine)' : 'var(--step-3)'}
+                  stroke="var(--ink)"
+                  strokeWidth={0.8}
+                  style={{ cursor: 'pointer' }}
+                  data-bar={p.index}
+                />
+              )}
+            />
+          </BarChart>
+        </ResponsiveContainer>
+      </section>
+      <section aria-live="polite">
+        <h2>{heading}</h2>
+        <PeopleList
+          people={listed.map((p) => ({
+            studentId: p.id,
+            figures: (
+              <>
+                <b className={`num ${passMark !== null && p.value < passMark ? 'brick' : ''}`}>{fixed(p.value)}</b>
+                <span className="soft num">course {fixed(elsewhere.get(p.id) ?? null)}</span>
+              </>
+            ),
+          }))}
+          empty={at >= 0 ? 'Nobody stands in this bar.' : 'Press → or choose a bar to see who is in it.'}
+        />
+      </section>
+    </>
+  )
+}

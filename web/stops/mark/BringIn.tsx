@@ -1,0 +1,146 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { routes, type TriedImport } from '#contract'
+import { call, messageOf } from '../../api/client'
+import { useSaved } from '../../frame/saved'
+import { counted } from '../../parts/format'
+
+const TOO_LARGE = 5_000_000
+
+/** A file of marks: tried first, row by row; then all of it or nothing. */
+export function BringIn({ courseId, onClose }: { courseId: string; onClose: () => void }) {
+  const queries = useQueryClient()
+  const { saving } = useSaved()
+  const [text, setText] = useState('')
+  const [name, setName] = useState('')
+  const [tried, setTried] = useState<TriedImport | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+
+  const tryText = async (content: string) => {
+    setTried(null)
+    setProblem(null)
+    if (content.length > TOO_LARGE) return setProblem('The file is over 5 MB. Bring it in section by section.')
+    setBusy(true)
+    try {
+      setTried(await call(routes.tryImport, { params: { courseId }, body: { text: content } }))
+    } catch (e) {
+      setProblem(messageOf(e))
+    }
+    setBusy(false)
+  }
+  const open = async (file: File | undefined) => {
+    if (!file) return
+    setName(file.name)
+    if (file.size > TOO_LARGE * 2) return setProblem(`${file.name} is over 5 MB. Bring it in section by section.`)
+    const content = await file.text()
+    setText(content)
+    await tryText(content)
+  }
+  const bringIn = async () => {
+    setBusy(true)
+    try {
+      await saving(call(routes.bringIn, { params: { courseId }, body: { text } }))
+      await Promise.all(['sheet', 'table'].map((key) => queries.invalidateQueries({ queryKey: [key, courseId] })))
+      onClose()
+    } catch (e) {
+      setProblem(messageOf(e))
+      setBusy(false)
+    }
+  }
+  const changes = tried ? tried.counts.added + tried.counts.changed : 0
+  return (
+    <Modal show onHide={onClose} size="xl" centered scrollable animation={false}>
+      <Modal.Header closeButton>
+        <Modal.Title>Bring in a file of marks</Modal.Title>
+      </Modal.Header>
+      <Modal.Body style={{ minHeight: 380 }}>
+        <div className="d-flex gap-3 align-items-end flex-wrap">
+          <Form.Group controlId="marks-file">
+            <Form.Label className="soft small mb-0">CSV file: a column “candidate”, and one headed with each assessment’s title</Form.Label>
+            <Form.Control type="file" accept=".csv,.tsv,.txt,text/csv" autoFocus onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])} />
+          </Form.Group>
+          <span className="soft small">or paste it:</span>
+          <Form.Control
+            as="textarea"
+            rows={1}
+            style={{ flex: 1, minWidth: 200 }}
+            aria-label="Paste the file’s text"
+            value={name ? '' : text.slice(0, 2000)}
+            placeholder={name || 'candidate,Stereo heights'}
+            onChange={(e) => {
+              setName('')
+              setText(e.target.value)
+            }}
+            onPaste={(e) => {
+              e.preventDefault()
+              const pasted = e.clipboardData.getData('text/plain')
+              setName('')
+              setText(pasted)
+              void tryText(pasted)
+            }}
+          />
+          <Button variant="outline-primary" disabled={busy || text.trim() === ''} onClick={() => void tryText(text)}>
+            Try it
+          </Button>
+        </div>
+        {problem && (
+          <p className="note bad mt-3" role="alert">
+            {problem}
+          </p>
+        )}
+        {busy && !tried && <p className="soft mt-3">Reading {name || 'the text'}…</p>}
+        {tried && (
+          <>
+            <p className="mt-3 mb-2" role="status">
+              <b>{tried.counts.added}</b> added · <b>{tried.counts.changed}</b> changed · <b>{tried.counts.unchanged}</b> unchanged ·{' '}
+              <b className={tried.counts.refused > 0 ? 'brick' : ''}>{tried.counts.refused}</b> refused
+              {tried.counts.refused > 0 && <span className="brick"> — nothing is brought in while a row is refused. Mend the file and choose it again.</span>}
+            </p>
+            <table className="grid">
+              <thead>
+                <tr>
+                  <th className="num">line</th>
+                  <th>column</th>
+                  <th>candidate</th>
+                  <th>was</th>
+                  <th>becomes</th>
+                  <th />
+                </tr>
+              </thead>
+              <tbody>
+                {tried.rows.map((r, i) => (
+                  <tr key={i}>
+                    <td className="num">{r.line}</td>
+                    <td>{r.column ?? '–'}</td>
+                    <td>{r.candidate}</td>
+                    <td className="soft">{r.before || 'blank'}</td>
+                    <td>
+                      <b>{r.after}</b>
+                    </td>
+                    <td className={r.outcome === 'refused' ? 'brick' : 'soft'}>{r.reason ?? r.outcome}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {tried.unlisted > 0 && <p className="soft">and {tried.unlisted} more</p>}
+          </>
+        )}
+        {!tried && !problem && !busy && (
+          <p className="soft mt-4" style={{ maxWidth: '62ch' }}>
+            Nothing changes until you have seen what the file would do. Comma, semicolon or tab; a cell holds a mark, or late, missing, absent, exempt or held; “17 late 2” is two days late; an empty cell leaves the mark alone.
+          </p>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="link" onClick={onClose}>
+          Close
+        </Button>
+        <Button disabled={busy || !tried || tried.counts.refused > 0 || changes === 0} onClick={() => void bringIn()}>
+          Bring in {tried && tried.counts.refused === 0 ? counted(changes, 'mark') : ''}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  )
+}

@@ -1,0 +1,101 @@
+import { useQuery } from '@tanstack/react-query'
+import { format, parseISO } from 'date-fns'
+import { Link } from 'react-router'
+import { STATUSES, writeCellText } from '#core'
+import { routes, type Cell, type CourseHead, type CourseTable, type Sheet } from '#contract'
+import { useQueryClient } from '@tanstack/react-query'
+import { call } from '../../api/client'
+import { NumberField } from '../../parts/NumberField'
+import { plain } from '../../parts/format'
+import type { CellValue } from './cell-queue'
+
+interface Props {
+  courseId: string
+  student: { id: string; label: string; candidate: string }
+  assessment: Sheet['assessments'][number]
+  cell: Cell | null
+  value: CellValue
+  fault: string | null
+  writable: boolean
+  onSet: (value: CellValue) => void
+}
+
+const MEANS: Record<(typeof STATUSES)[number], string> = {
+  in: 'handed in on time; without a mark it is pending',
+  late: 'handed in late: the late rule is applied to its mark',
+  missing: 'never came: counted as the policy says',
+  absent: 'was not there: waits or counts as the policy says',
+  exempt: 'does not apply to this student',
+  held: 'held back: pending, whatever its mark',
+}
+
+/** One cell in depth: its status, what that means, and every earlier state. */
+export function CellCloseUp({ courseId, student, assessment, cell, value, fault, writable, onSet }: Props) {
+  const queries = useQueryClient()
+  const role = queries.getQueryData<CourseHead[]>(['courses'])?.find((c) => c.id === courseId)?.role
+  const table = queries.getQueryData<CourseTable>(['table', courseId])
+  const at = table ? table.scripts.id.findIndex((_, i) => table.students[table.scripts.student[i]!]!.id === student.id && table.assessments[table.scripts.assessment[i]!]!.id === assessment.id) : -1
+  const scriptId = at >= 0 ? table!.scripts.id[at]! : null
+  const detail = useQuery({
+    queryKey: ['script', courseId, scriptId, cell?.version],
+    queryFn: () => call(routes.script, { params: { courseId, scriptId: scriptId! } }),
+    enabled: role !== 'marker' && scriptId !== null,
+  })
+  return (
+    <>
+      <section>
+        <h2>{assessment.title}</h2>
+        <p>
+          {role === 'marker' ? student.label : <Link to={`/courses/${courseId}/students/${student.id}`}>{student.label}</Link>} <span className="soft">{student.candidate}</span>
+        </p>
+        {fault && (
+          <p className="note bad" role="alert">
+            Not saved: {fault}
+          </p>
+        )}
+        <p className="fs-5 serif">
+          {cell?.fromReadings ? (cell.fromReadings.mark === null ? 'readings not settled' : plain(cell.fromReadings.mark)) : value.mark === null ? 'no mark' : plain(value.mark)}{' '}
+          <span className="soft small">of {plain(assessment.outOf)}</span>
+        </p>
+        <div className="words-choice" role="group" aria-label="Status">
+          {STATUSES.map((s) => (
+            <button key={s} aria-pressed={value.status === s} disabled={!writable} title={MEANS[s]} onClick={() => onSet({ mark: s === 'in' || s === 'late' || s === 'held' ? value.mark : null, status: s, daysLate: s === 'late' ? Math.max(1, value.daysLate) : 0 })}>
+              {s === 'in' ? 'on time' : s}
+            </button>
+          ))}
+        </div>
+        <p className="soft small mt-2">{MEANS[value.status]}</p>
+        {value.status === 'late' && (
+          <div className="d-flex align-items-center gap-2" style={{ maxWidth: 160 }}>
+            <span className="soft text-nowrap">days late</span>
+            <NumberField label="Days late" value={value.daysLate} min={0} max={366} disabled={!writable} onCommit={(d) => d !== null && onSet({ ...value, daysLate: Math.round(d) })} />
+          </div>
+        )}
+        {cell?.fromReadings && role !== 'marker' && (
+          <p>
+            {cell.fromReadings.readings} {cell.fromReadings.readings === 1 ? 'reading' : 'readings'}. <Link to={`/courses/${courseId}/reconcile`}>See them at Reconcile</Link>
+          </p>
+        )}
+      </section>
+      {detail.data && detail.data.history.length > 0 && (
+        <section>
+          <h2>Earlier states</h2>
+          <ul className="people small">
+            {detail.data.history.map((h) => (
+              <li key={h.at}>
+                <span>
+                  <b>{writeCellText(h) || 'blank'}</b> by {h.by}
+                </span>
+                <span className="soft">{format(parseISO(h.at), 'd MMM, HH:mm')}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="soft small">
+        <h3>Typing</h3>
+        Type a mark and press Enter. <b>m</b> missing, <b>a</b> absent, <b>e</b> exempt, <b>h</b> held; <b>17 late 2</b> is 17, two days late. Delete clears. A block copied from any spreadsheet can be pasted. A blank is pending, never a zero.
+      </section>
+    </>
+  )
+}

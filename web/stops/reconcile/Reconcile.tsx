@@ -1,0 +1,195 @@
+import { useMemo, useRef, useState, useEffect } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { settleBy, type AgreeRule } from '#core'
+import { useCourse } from '../../frame/course'
+import { useKeys } from '../../frame/keys'
+import { usePersonLabels } from '../../frame/names'
+import { ReadingShape, ReadingsLine } from '../../parts/ReadingsLine'
+import { counted, fixed, plain } from '../../parts/format'
+import { tickStep } from '../../parts/ticks'
+import { readingRows, type QueueRow } from './queue'
+import { SettleCloseUp } from './SettleCloseUp'
+import './reconcile.css'
+
+const BULK: { kind: 'mean' | 'median' | 'highest' | 'lowest' | 'first'; words: string }[] = [
+  { kind: 'mean', words: 'the mean' },
+  { kind: 'median', words: 'the median' },
+  { kind: 'highest', words: 'the highest' },
+  { kind: 'lowest', words: 'the lowest' },
+  { kind: 'first', words: 'the first reading' },
+]
+
+/** Scripts whose readings disagree, worst first; settled one by one or, within the tolerance, in bulk. */
+export default function Reconcile() {
+  const course = useCourse()
+  const { table, workings, trial, propose, setTrial, mayDecide } = course
+  const label = usePersonLabels(table.students)
+  const readTwice = useMemo(() => {
+    const count = new Map<string, number>()
+    for (const r of workings.readings) count.set(r.scriptId, (count.get(r.scriptId) ?? 0) + 1)
+    const ids = new Set(workings.scripts.filter((s) => (count.get(s.id) ?? 0) > 1).map((s) => s.assessmentId))
+    return table.assessments.filter((a) => ids.has(a.id))
+  }, [workings, table.assessments])
+  const [chosenAssessment, setAssessment] = useState<string | null>(null)
+  const assessment = readTwice.find((a) => a.id === chosenAssessment) ?? readTwice[0]
+  // Rows keep their places while a trial settles them, so that the next one is where one looks for it.
+  const rows = useMemo(() => (assessment ? readingRows(course, assessment) : []), [course, assessment])
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const [bulk, setBulk] = useState<(typeof BULK)[number]['kind']>('mean')
+  const chosen = rows.find((r) => r.scriptId === chosenId) ?? rows[0]
+  const at = chosen ? rows.indexOf(chosen) : -1
+  const list = useRef<HTMLTableSectionElement>(null)
+  useEffect(() => {
+    list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })
+  }, [chosenId])
+
+  const goTo = (i: number) => {
+    const next = rows[Math.max(0, Math.min(rows.length - 1, i))]
+    if (next) setChosen(next.scriptId)
+  }
+  const settle = (row: QueueRow, rule: AgreeRule) => {
+    if (!mayDecide || !assessment) return
+    propose(settleBy(workings, [row.scriptId], rule, rule.kind === 'value' ? null : assessment.step), `settle ${label(row.studentId)}`)
+    const nextOpen = rows.find((r, i) => i > at && r.agreed === null)
+    if (nextOpen) setChosen(nextOpen.scriptId)
+  }
+  const within = rows.filter((r) => !r.over && r.agreed === null)
+  const settleWithin = () => {
+    if (assessment && within.length > 0 && mayDecide)
+      propose(settleBy(workings, within.map((r) => r.scriptId), { kind: bulk }, assessment.step), `settle ${within.length} within tolerance`)
+  }
+  const unsettle = (row: QueueRow) => setTrial(trial.changes.filter((c) => c.kind !== 'settle' || c.scriptId !== row.scriptId), `leave ${label(row.studentId)} open`)
+
+  useKeys([
+    { key: 'ArrowDown', does: 'next script', run: () => goTo(at + 1) },
+    { key: 'ArrowUp', does: 'script before', run: () => goTo(at - 1) },
+    ...(chosen && mayDecide
+      ? [
+          { key: 'm', does: 'settle by mean', run: () => settle(chosen, { kind: 'mean' }) },
+          { key: 'd', does: 'settle by median', run: () => settle(chosen, { kind: 'median' }) },
+          { key: 'h', does: 'settle by the highest', run: () => settle(chosen, { kind: 'highest' }) },
+          { key: 'l', does: 'settle by the lowest', run: () => settle(chosen, { kind: 'lowest' }) },
+          ...chosen.readings.slice(0, 4).map((r, i) => ({ key: String(i + 1), does: `settle by reading ${i + 1}`, run: () => settle(chosen, { kind: 'senior', markerId: r.markerId }) })),
+          { key: 'o', does: 'a mark of your own', run: () => document.getElementById('own-mark')?.focus() },
+          { key: 'Delete', does: 'leave it open again', run: () => chosen.trying && unsettle(chosen) },
+          { key: 'b', does: 'settle all within tolerance', run: settleWithin },
+        ]
+      : []),
+  ])
+
+  if (!assessment)
+    return <div className="empty">No script has two readings yet. When a second reading is handed in, the scripts whose readings disagree queue up here, worst first.</div>
+
+  const open = rows.filter((r) => r.agreed === null || r.trying)
+  const overOpen = rows.filter((r) => r.over && r.agreed === null).length
+  const lowest = Math.min(...rows.flatMap((r) => r.readings.map((x) => x.mark)))
+  const step = tickStep(assessment.outOf)
+  const from = Math.max(0, Math.floor(lowest / step) * step)
+  const ticks = Array.from({ length: Math.round((assessment.outOf - from) / step) + 1 }, (_, i) => from + i * step)
+  const settledCount = rows.length - rows.filter((r) => r.agreed === null).length
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>{overOpen === 0 ? 'Nothing over tolerance' : `${counted(overOpen, 'script')} to settle`}</h1>
+          <span className="soft small">
+            {settledCount} of {rows.length} settled · tolerance {plain(assessment.tolerance)}
+          </span>
+          <div className="end">
+            <Form.Select size="sm" aria-label="Assessment" value={assessment.id} onChange={(e) => setAssessment(e.target.value)}>
+              {readTwice.map((a) => (
+                <option key={a.id} value={a.id}>
+                  {a.title}
+                </option>
+              ))}
+            </Form.Select>
+          </div>
+        </div>
+        {within.length > 0 && mayDecide && (
+          <p className="note d-flex gap-2 align-items-center flex-wrap">
+            {counted(within.length, 'script')} within tolerance {within.length === 1 ? 'waits' : 'wait'}:
+            <Form.Select size="sm" aria-label="Rule for scripts within tolerance" value={bulk} onChange={(e) => setBulk(e.target.value as typeof bulk)}>
+              {BULK.map((b) => (
+                <option key={b.kind} value={b.kind}>
+                  {b.words}
+                </option>
+              ))}
+            </Form.Select>
+            <Button size="sm" variant="outline-primary" onClick={settleWithin}>
+              Settle all {within.length} <kbd>B</kbd>
+            </Button>
+          </p>
+        )}
+        <table className="grid queue">
+          <thead>
+            <tr>
+              <th>student</th>
+              <th className="axis" aria-hidden>
+                <div>
+                  {ticks.map((t) => (
+                    <span key={t} style={{ left: `${2 + ((t - from) / (assessment.outOf - from)) * 96}%` }}>
+                      {plain(t)}
+                    </span>
+                  ))}
+                </div>
+              </th>
+              <th className="num">spread</th>
+              <th>grade at stake</th>
+              <th className="num">agreed</th>
+            </tr>
+          </thead>
+          <tbody ref={list}>
+            {rows.map((r) => (
+              <tr key={r.scriptId} className="pick" aria-selected={r.scriptId === chosen?.scriptId} onClick={() => setChosen(r.scriptId)}>
+                <td className="fw-semibold">{label(r.studentId)}</td>
+                <td className="line">
+                  <ReadingsLine
+                    readings={r.readings}
+                    agreed={r.agreed}
+                    trying={r.trying}
+                    tolerance={assessment.tolerance}
+                    from={from}
+                    to={assessment.outOf}
+                    words={`Readings ${r.readings.map((x) => plain(x.mark)).join(' and ')}, spread ${plain(r.spread)}`}
+                  />
+                </td>
+                <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
+                <td>{r.stake[0] !== r.stake[1] && r.stake[0] ? `${r.stake[0]} or ${r.stake[1]}` : <span className="soft">{r.stake[0] ?? '–'}</span>}</td>
+                <td className="num">
+                  {r.agreed === null ? (
+                    <b className="ochre">open</b>
+                  ) : (
+                    <>
+                      <b>{fixed(r.agreed)}</b>
+                      {r.trying && <span className="soft small"> trying</span>}
+                    </>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="legend small soft">
+          {['first reading', 'second', 'third'].slice(0, Math.max(2, ...rows.map((r) => r.readings.length))).map((words, i) => (
+            <span key={words}>
+              <svg width="14" height="14" aria-hidden>
+                <ReadingShape nth={i} cx={7} cy={7} />
+              </svg>
+              {words}
+            </span>
+          ))}
+          <span>
+            <i className="band" /> within {plain(assessment.tolerance)}
+          </span>
+          <span>
+            <i className="tick" /> agreed
+          </span>
+        </p>
+        {open.length === 0 && <p className="note">Every script of {assessment.title} is settled.</p>}
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {chosen && <SettleCloseUp row={chosen} assessment={assessment} onSettle={(rule) => settle(chosen, rule)} onOpen={() => unsettle(chosen)} />}
+      </aside>
+    </div>
+  )
+}

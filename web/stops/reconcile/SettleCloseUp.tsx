@@ -1,0 +1,163 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { agreeMark, gradeAt, gradeCourse, percentOf, toCourse, type AgreeRule } from '#core'
+import { routes, type Assessment, type Library } from '#contract'
+import { call } from '../../api/client'
+import { useCourse } from '../../frame/course'
+import { usePersonLabels } from '../../frame/names'
+import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
+import { fixed, plain, typedNumber } from '../../parts/format'
+import type { QueueRow } from './queue'
+
+interface Props {
+  row: QueueRow
+  assessment: Assessment
+  onSettle: (rule: AgreeRule) => void
+  onOpen: () => void
+}
+
+/** One script's readings side by side, criterion by criterion, and the ways to settle it. */
+export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
+  const { id, table, tried, mayDecide } = useCourse()
+  const label = usePersonLabels(table.students)
+  const detail = useQuery({ queryKey: ['script', id, row.scriptId], queryFn: () => call(routes.script, { params: { courseId: id, scriptId: row.scriptId } }) })
+  const library = useQuery({ queryKey: ['library', id], queryFn: () => call(routes.library, { params: { courseId: id } }), staleTime: Infinity })
+  const [own, setOwn] = useState('')
+  const [reason, setReason] = useState('')
+  useEffect(() => {
+    setOwn('')
+    setReason('')
+  }, [row.scriptId])
+
+  const gradeWith = (mark: number): string => {
+    const course = toCourse(tried)
+    const marks = course.marks.filter((m) => m.studentId === row.studentId).map((m) => (m.assessmentId === assessment.id ? { ...m, mark } : m))
+    const student = gradeCourse({ ...course, students: course.students.filter((s) => s.id === row.studentId), marks }).students[0]!
+    const percent = percentOf(student)
+    return student.grade ?? (percent === null ? '' : `${gradeAt(percent, course.boundaries, course.policy.rounding) ?? ''} so far`)
+  }
+  const surname = (markerId: string) => table.markers.find((m) => m.id === markerId)?.name.split(' ').at(-1) ?? markerId
+  const options: { key: string; words: string; rule: AgreeRule }[] = [
+    { key: 'M', words: 'mean', rule: { kind: 'mean' } },
+    { key: 'D', words: 'median', rule: { kind: 'median' } },
+    { key: 'H', words: 'highest', rule: { kind: 'highest' } },
+    { key: 'L', words: 'lowest', rule: { kind: 'lowest' } },
+    ...row.readings.slice(0, 4).map((r, i) => ({ key: String(i + 1), words: `${surname(r.markerId)}’s`, rule: { kind: 'senior' as const, markerId: r.markerId } })),
+  ]
+  const criteria = criteriaOf(library.data, assessment.standardId)
+  const readings = detail.data?.readings ?? []
+  const ownMark = typedNumber(own)
+  const ownWrong = own !== '' && (ownMark === null || ownMark < 0 || ownMark > assessment.outOf)
+  return (
+    <>
+      <section>
+        <h2>
+          <Link to={`/courses/${id}/students/${row.studentId}`}>{label(row.studentId)}</Link> <span className="soft small fw-normal">spread {plain(row.spread)}</span>
+        </h2>
+        <table className="grid criteria">
+          <thead>
+            <tr>
+              <th>{criteria.length > 0 ? 'criterion' : ''}</th>
+              {row.readings.map((r, i) => (
+                <th className="num" key={r.markerId}>
+                  <svg width="13" height="13" aria-hidden>
+                    <ReadingShape nth={i} cx={6.5} cy={6.5} />
+                  </svg>{' '}
+                  {surname(r.markerId)}
+                </th>
+              ))}
+              <th className="num">apart</th>
+            </tr>
+          </thead>
+          <tbody>
+            {criteria.map((c) => {
+              const given = readings.map((r) => r.picks[c.id])
+              const known = given.filter((g) => g !== undefined)
+              const apart = known.length > 1 ? Math.max(...known) - Math.min(...known) : null
+              return (
+                <tr key={c.id}>
+                  <td>
+                    {c.title} <span className="soft">{c.penalty ? 'takes off' : `of ${plain(c.max)}`}</span>
+                  </td>
+                  {given.map((g, i) => (
+                    <td className="num" key={i}>
+                      {plain(g)}
+                    </td>
+                  ))}
+                  <td className={`num ${apart !== null && apart >= c.max * 0.3 ? 'ochre fw-semibold' : 'soft'}`}>{plain(apart)}</td>
+                </tr>
+              )
+            })}
+            <tr className="fw-semibold">
+              <td>of {plain(assessment.outOf)}</td>
+              {row.readings.map((r, i) => (
+                <td className="num" key={r.markerId} style={{ color: readingColour(i) }}>
+                  {plain(r.mark)}
+                  {readings[i]?.judgement && <span className="soft fw-normal small d-block">{readings[i].judgement}</span>}
+                </td>
+              ))}
+              <td className={`num ${row.over ? 'ochre' : ''}`}>{plain(row.spread)}</td>
+            </tr>
+          </tbody>
+        </table>
+        {readings.map(
+          (r, i) =>
+            r.comment && (
+              <blockquote key={r.markerId} style={{ borderColor: readingColour(i) }}>
+                {r.comment}
+              </blockquote>
+            ),
+        )}
+      </section>
+      {mayDecide && (
+        <section>
+          <h2>Settle by</h2>
+          <div className="settle-options">
+            {options.map((o) => {
+              const { mark } = agreeMark(row.readings, o.rule, assessment.step)
+              return (
+                <button key={o.key} onClick={() => onSettle(o.rule)}>
+                  <kbd>{o.key}</kbd> <span>{o.words}</span> <b className="num">{fixed(mark)}</b> <span className="soft">{gradeWith(mark)}</span>
+                </button>
+              )
+            })}
+          </div>
+          <Form
+            className="own-mark"
+            onSubmit={(e) => {
+              e.preventDefault()
+              if (ownMark !== null && !ownWrong && reason.trim() !== '') onSettle({ kind: 'value', mark: ownMark, reason: reason.trim() })
+            }}
+          >
+            <label htmlFor="own-mark" className="soft small">
+              own mark <kbd>O</kbd>
+            </label>
+            <Form.Control id="own-mark" value={own} isInvalid={ownWrong} onChange={(e) => setOwn(e.target.value)} inputMode="decimal" style={{ width: 64 }} />
+            <label htmlFor="own-reason" className="soft small">
+              because
+            </label>
+            <Form.Control id="own-reason" value={reason} maxLength={2000} onChange={(e) => setReason(e.target.value)} />
+            <Button type="submit" size="sm" variant="outline-primary" disabled={ownMark === null || ownWrong || reason.trim() === ''}>
+              Settle
+            </Button>
+          </Form>
+          {ownWrong && <p className="brick small">Give a mark from 0 to {plain(assessment.outOf)}.</p>}
+          {row.trying && (
+            <Button variant="link" onClick={onOpen}>
+              Leave it open again <kbd>Del</kbd>
+            </Button>
+          )}
+        </section>
+      )}
+    </>
+  )
+}
+
+function criteriaOf(library: Library | undefined, standardId: string | null): { id: string; title: string; max: number; penalty: boolean }[] {
+  const rubric = library?.rubrics.find((r) => r.id === standardId)
+  if (rubric) return rubric.criteria.map((c) => ({ id: c.id, title: c.title, penalty: c.penalty, max: Math.max(...c.levels.map((l) => l.to ?? l.points)) }))
+  const scheme = library?.schemes.find((s) => s.id === standardId)
+  return scheme ? scheme.criteria.map((c) => ({ id: c.id, title: c.title, penalty: false, max: c.max })) : []
+}

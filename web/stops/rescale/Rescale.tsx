@@ -1,0 +1,194 @@
+import { useMemo, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useSearchParams } from 'react-router'
+import { adjuster, describe, type Adjustment, type AdjustmentMethod } from '#core'
+import { useCourse } from '../../frame/course'
+import { useKeys } from '../../frame/keys'
+import { OfSelect } from '../../parts/OfSelect'
+import { NumberField } from '../../parts/NumberField'
+import { fixed, plain } from '../../parts/format'
+import { CurveChart } from './CurveChart'
+import { METHODS, pullPoints, rescaleDraft, startMethod, withPoints, type Kind } from './draft'
+import { RescaleEffect } from './RescaleEffect'
+import { Stack } from './Stack'
+import './rescale.css'
+
+const LINE_POINTS = 121
+const NONE: number[] = []
+
+/** The map from mark to mark: pull it, see what it does, adopt it, switch it off again. */
+export default function Rescale() {
+  const course = useCourse()
+  const { table, propose, preview, setTrial, trial, mayDecide } = course
+  const [search, setSearch] = useSearchParams()
+  const hardest = useMemo(() => {
+    const mean = (id: string, outOf: number) => {
+      const marks = course.adopted.standing.flatMap((s) => (s.assessmentId === id ? (s.plain ?? []) : []))
+      return marks.length < 5 ? 1 : describe(marks).mean! / outOf
+    }
+    return [...table.assessments].sort((a, b) => mean(a.id, a.outOf) - mean(b.id, b.outOf))[0]
+    // Chosen once, from what is adopted: the screen must not jump while a trial moves means.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [table.head.id])
+  const assessment = table.assessments.find((a) => a.id === search.get('of')) ?? hardest
+  const draft = useMemo(() => (assessment ? rescaleDraft(course, assessment) : null), [course, assessment])
+  const [chosen, setChosen] = useState(2)
+  const trying = draft?.trying ?? null
+
+  const put = (a: Adjustment, label = `rescale ${assessment?.title}`) => propose([{ kind: 'adjust', adjustment: a }], label)
+  const start = (kind: Kind) => {
+    if (!assessment || !mayDecide) return
+    const method = startMethod(kind, assessment.outOf)
+    setChosen(kind === 'curve' ? 2 : 1)
+    put(trying ? { ...trying, method } : { id: crypto.randomUUID(), assessmentId: assessment.id, outOf: assessment.outOf, sectionIds: null, method, on: true, neverLower: true, above: 'keep within', step: 0.5 }, `${METHODS.find((m) => m.kind === kind)!.words} on ${assessment.title}`)
+  }
+  const set = (patch: Partial<Adjustment>) => trying && put({ ...trying, ...patch })
+  const setMethod = (method: AdjustmentMethod) => set({ method })
+  const drop = () => setTrial(trial.changes.filter((c) => c.kind !== 'adjust' || c.adjustment.id !== trying?.id), `drop the try on ${assessment?.title}`)
+  useKeys([
+    ...METHODS.map((m, i) => ({ key: String(i + 1), does: m.words, run: () => start(m.kind) })),
+    { key: 'Delete', does: 'drop what is being tried here', run: () => trying && drop() },
+  ])
+
+  const before = useMemo(() => draft?.before.flatMap((s) => s.mark ?? []) ?? NONE, [draft])
+  const after = useMemo(() => draft?.after.flatMap((s) => s.mark ?? []) ?? NONE, [draft])
+  const line = useMemo(() => {
+    if (!trying || !assessment) return null
+    try {
+      const change = adjuster({ ...trying, step: null }, before)
+      return Array.from({ length: LINE_POINTS }, (_, i) => (assessment.outOf * i) / (LINE_POINTS - 1)).map((x) => ({ x, y: change(Number(x.toFixed(4))) }))
+    } catch {
+      return null
+    }
+  }, [trying, assessment, before])
+  const dots = useMemo(() => {
+    const out = new Map(draft?.after.map((s) => [s.scriptId, s.mark]))
+    const seen = new Map<string, { x: number; y: number }>()
+    for (const s of draft?.before ?? []) {
+      const y = out.get(s.scriptId)
+      if (s.mark !== null && y !== null && y !== undefined) seen.set(`${s.mark} ${y}`, { x: s.mark, y })
+    }
+    return [...seen.values()]
+  }, [draft])
+
+  if (!assessment || !draft || !table.hasMarks) return <div className="empty">There are no marks to rescale yet. When they come in at Mark, an assessment that was too hard or too easy can be brought level here.</div>
+  const points = trying ? pullPoints(trying.method) : null
+  const method = trying?.method
+  return (
+    <div className="work rescale">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>{assessment.title}</h1>
+          <span className="soft small">
+            mean {fixed(describe(before).mean)} of {plain(assessment.outOf)}
+          </span>
+          <div className="end">
+            <OfSelect table={table} value={assessment.id} label="Assessment to rescale" onChange={(of) => setSearch({ of }, { replace: true })} />
+          </div>
+        </div>
+        <CurveChart
+          outOf={assessment.outOf}
+          before={before}
+          after={after}
+          line={line}
+          dots={dots}
+          points={points}
+          chosen={chosen}
+          onChoose={setChosen}
+          disabled={!mayDecide}
+          onPull={(p) => trying && preview([{ kind: 'adjust', adjustment: { ...trying, method: withPoints(trying.method, p) } }])}
+          onLetGo={(p) => trying && setMethod(withPoints(trying.method, p))}
+        />
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {mayDecide && (
+          <section>
+            <h2>How</h2>
+            <div className="words-choice" role="group" aria-label="How to rescale">
+              {METHODS.map((m, i) => (
+                <button key={m.kind} aria-pressed={method?.kind === m.kind} onClick={() => start(m.kind)} title={m.says}>
+                  {m.words} <kbd>{i + 1}</kbd>
+                </button>
+              ))}
+            </div>
+            {method && trying ? (
+              <>
+                <p className="soft small mt-1 mb-1">{METHODS.find((m) => m.kind === method.kind)!.says}</p>
+                <Numbers method={method} outOf={assessment.outOf} chosen={chosen} onChoose={setChosen} onMethod={setMethod} />
+                <div className="options">
+                  <Form.Check id="never-lower" label="never lower a mark" checked={trying.neverLower} onChange={(e) => set({ neverLower: e.target.checked })} />
+                  <Form.Check id="stay-within" label={`stay within 0 to ${plain(assessment.outOf)}`} checked={trying.above === 'keep within'} onChange={(e) => set({ above: e.target.checked ? 'keep within' : 'allow' })} />
+                  <label>
+                    <span className="soft">round to </span>
+                    <Form.Select className="d-inline-block" size="sm" value={trying.step ?? ''} onChange={(e) => set({ step: e.target.value === '' ? null : Number(e.target.value) })}>
+                      <option value="">nothing</option>
+                      <option value="0.5">0.5</option>
+                      <option value="1">1</option>
+                    </Form.Select>
+                  </label>
+                  <label>
+                    <span className="soft">for </span>
+                    <Form.Select className="d-inline-block" size="sm" value={trying.sectionIds?.[0] ?? ''} onChange={(e) => set({ sectionIds: e.target.value === '' ? null : [e.target.value] })}>
+                      <option value="">all sections</option>
+                      {table.sections.map((s) => (
+                        <option key={s.id} value={s.id}>
+                          {s.name}
+                        </option>
+                      ))}
+                    </Form.Select>
+                  </label>
+                  <Button size="sm" variant="link" onClick={drop}>
+                    Drop it <kbd>Del</kbd>
+                  </Button>
+                </div>
+              </>
+            ) : (
+              <p className="soft small mt-1 mb-0">Choose a way: it opens as a trial, and nothing changes until you adopt it. The marks as they were given always stay beside.</p>
+            )}
+          </section>
+        )}
+        <RescaleEffect assessment={assessment} draft={draft} />
+        <Stack assessment={assessment} trying={trying} />
+      </aside>
+    </div>
+  )
+}
+
+interface NumbersProps {
+  method: AdjustmentMethod
+  outOf: number
+  chosen: number
+  onChoose: (at: number) => void
+  onMethod: (method: AdjustmentMethod) => void
+}
+
+/** Every number of a method, typed. */
+function Numbers({ method, outOf, chosen, onChoose, onMethod }: NumbersProps) {
+  const points = pullPoints(method)
+  if (points)
+    return (
+      <div className="points">
+        {points.map((p, i) => {
+          const put = (to: [number, number]) => onMethod(withPoints(method, points.map((q, j) => (j === i ? to : q))))
+          return (
+            <span key={i} className={i === chosen ? 'chosen' : ''} onFocus={() => onChoose(i)}>
+              <NumberField label={`Point ${i + 1} from`} value={p[0]} min={points[i - 1]?.[0] ?? 0} max={points[i + 1]?.[0] ?? outOf} step={0.5} onCommit={(x) => x !== null && put([x, p[1]])} />→
+              <NumberField label={`Point ${i + 1} becomes`} value={p[1]} min={points[i - 1]?.[1] ?? 0} max={points[i + 1]?.[1] ?? outOf} step={0.5} onCommit={(y) => y !== null && put([p[0], y])} />
+            </span>
+          )
+        })}
+      </div>
+    )
+  const one = (words: string, value: number, step: number, commit: (v: number) => void, min = -outOf) => (
+    <div className="points">
+      <label className="d-flex gap-2 align-items-baseline">
+        {words}
+        <NumberField label={words} value={value} min={min} max={outOf * 2} step={step} onCommit={(v) => v !== null && commit(v)} />
+      </label>
+    </div>
+  )
+  if (method.kind === 'add') return one('marks to add', method.by, 0.5, (by) => onMethod({ kind: 'add', by }))
+  if (method.kind === 'multiply') return one('multiply by', method.by, 0.01, (by) => onMethod({ kind: 'multiply', by }), 0)
+  if (method.kind === 'topTo') return one('the highest mark becomes', method.to, 0.5, (to) => onMethod({ kind: 'topTo', to }), 0)
+  return null
+}

@@ -1,0 +1,69 @@
+import { useQuery } from '@tanstack/react-query'
+import { routes } from '#contract'
+import { call } from '../../api/client'
+import { useCourse } from '../../frame/course'
+import { ReadingShape } from '../../parts/ReadingsLine'
+import { plain } from '../../parts/format'
+
+const SOURCE = {
+  agreed: 'agreed between readings',
+  entered: 'typed in or brought in from a file',
+  reading: 'the reading',
+  open: 'readings not settled yet',
+  none: 'no mark yet',
+}
+
+/** One mark opened down to its readings and every step made on it. */
+export function MarkChain({ studentId, assessmentId }: { studentId: string; assessmentId: string }) {
+  const { id, table, current } = useCourse()
+  const assessment = table.assessments.find((a) => a.id === assessmentId)!
+  const standing = current.standing.find((s) => s.studentId === studentId && s.assessmentId === assessmentId)
+  const library = useQuery({ queryKey: ['library', id], queryFn: () => call(routes.library, { params: { courseId: id } }), staleTime: Infinity })
+  const detail = useQuery({
+    queryKey: ['script', id, standing?.scriptId],
+    queryFn: () => call(routes.script, { params: { courseId: id, scriptId: standing!.scriptId } }),
+    enabled: !!standing,
+  })
+  const criteria = [...(library.data?.rubrics ?? []), ...(library.data?.schemes ?? [])].find((s) => s.id === assessment.standardId)?.criteria ?? []
+  return (
+    <>
+      <h2>{assessment.title}</h2>
+      {!standing ? (
+        <p className="soft">Nothing is recorded for this assessment.</p>
+      ) : (
+        <>
+          <ol className="steps">
+            {(detail.data?.readings ?? []).map((r, i) => (
+              <li key={r.markerId}>
+                <svg width="14" height="14" aria-hidden>
+                  <ReadingShape nth={i} cx={7} cy={7} />
+                </svg>{' '}
+                {r.marker}: <b>{plain(r.mark)}</b>
+                {r.judgement && ` (${r.judgement})`}
+                {Object.keys(r.picks).length > 0 && (
+                  <span className="soft small d-block">
+                    {criteria.flatMap((c) => (r.picks[c.id] === undefined ? [] : `${c.title} ${plain(r.picks[c.id])}`)).join(' · ')}
+                  </span>
+                )}
+                {r.comment && <span className="serif small d-block">{r.comment}</span>}
+              </li>
+            ))}
+            <li>
+              As marked: <b>{plain(standing.plain)}</b> of {plain(assessment.outOf)}, {SOURCE[standing.source]}
+            </li>
+            {standing.steps.map((s, i) => (
+              <li key={s.adjustmentId}>
+                Adjustment {i + 1}: <b>{plain(s.mark)}</b>
+              </li>
+            ))}
+            {standing.steps.length > 0 && (
+              <li>
+                What counts: <b>{plain(standing.mark)}</b>
+              </li>
+            )}
+          </ol>
+        </>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,189 @@
+import { useMemo, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { useNavigate, useParams } from 'react-router'
+import { explainGrade, gradeAt, percentOf, toCourse, type Course as GradeInput } from '#core'
+import { useCourse } from '../../frame/course'
+import { useKeys } from '../../frame/keys'
+import { usePersonLabels } from '../../frame/names'
+import { NumberField } from '../../parts/NumberField'
+import { fixed, plain, share } from '../../parts/format'
+import { MarkChain } from './MarkChain'
+import './student.css'
+
+/** Why this grade, down to the readings; and what if, on a copy. */
+export default function Student() {
+  const { studentId = '' } = useParams()
+  const { table } = useCourse()
+  if (!table.students.some((s) => s.id === studentId)) return <div className="empty">There is no such student in this course. Find people with /.</div>
+  return <StudentPage key={studentId} studentId={studentId} />
+}
+
+function StudentPage({ studentId }: { studentId: string }) {
+  const { id, table, tried: workings } = useCourse()
+  const navigate = useNavigate()
+  const label = usePersonLabels(table.students)
+  const [what, setWhat] = useState<Record<string, number | null>>({})
+  const [open, setOpen] = useState<string | null>(null)
+  const student = table.students.find((s) => s.id === studentId)!
+  const section = table.sections.find((s) => s.id === student.sectionId)
+  const trying = Object.keys(what).length > 0
+
+  const course = useMemo(() => {
+    const all = toCourse(workings)
+    return { ...all, students: all.students.filter((s) => s.id === studentId), marks: all.marks.filter((m) => m.studentId === studentId) }
+  }, [workings, studentId])
+  const titles = useMemo(() => Object.fromEntries([...table.components, ...table.assessments].map((x) => [x.id, x.title])), [table])
+  const why = useMemo(() => explainGrade(course, studentId, titles), [course, studentId, titles])
+  const whatIf = useMemo(() => explainGrade(withMarks(course, studentId, what), studentId, titles), [course, studentId, what, titles])
+  const shown = trying ? whatIf : why
+
+  const order = table.students
+  const at = order.findIndex((s) => s.id === studentId)
+  const step = (by: number) => order[at + by] && void navigate(`/courses/${id}/students/${order[at + by]!.id}`)
+  useKeys([
+    { key: ']', does: 'next student', run: () => step(1) },
+    { key: '[', does: 'student before', run: () => step(-1) },
+    { key: 'Escape', does: 'drop the what if, or go back', run: () => (trying ? setWhat({}) : void navigate(-1)) },
+  ])
+  const percent = percentOf(shown)
+  const grade = shown.grade ?? (percent === null ? null : gradeAt(percent, course.boundaries, course.policy.rounding))
+  const next = [...course.boundaries].sort((a, b) => a.from - b.from).find((b) => shown.rounded !== null && b.from > shown.rounded)
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>{label(studentId)}</h1>
+          <span className="soft">
+            {student.candidate} · {section?.name}
+          </span>
+          <div className="end fs-5 serif">
+            {shown.final !== null ? (
+              <>
+                <b>{shown.grade ?? 'below all grades'}</b> {plain(shown.rounded)}
+              </>
+            ) : (
+              <>
+                {fixed(percent)} so far{grade && `, ${grade} if it stayed so`}
+              </>
+            )}
+          </div>
+        </div>
+        <p className="soft">
+          {shown.final !== null
+            ? `Unrounded ${plain(shown.final)}.${next ? ` ${next.grade} begins at ${plain(next.from)}, ${plain(Number((next.from - shown.rounded!).toFixed(3)))} above.` : ''}`
+            : `${shown.pending} still pending: between ${fixed(shown.lowest)} with nothing for it and ${fixed(shown.highest)} with full marks.`}
+        </p>
+        <table className="grid chain">
+          <thead>
+            <tr>
+              <th>from mark to grade</th>
+              <th className="num">mark</th>
+              <th className="num">what if</th>
+              <th className="num">percent</th>
+              <th className="num">carries</th>
+              <th className="num">points</th>
+            </tr>
+          </thead>
+          {shown.chain.map((c) => (
+            <tbody key={c.componentId}>
+              <tr className="component">
+                <td className="serif fw-semibold">{titles[c.componentId]}</td>
+                <td />
+                <td />
+                <td className="num fw-semibold">{fixed(c.percent)}</td>
+                <td className="num">{c.bonus ? 'bonus' : share(c.share)}</td>
+                <td className="num fw-semibold">{fixed(c.points, 2)}</td>
+              </tr>
+              {c.items.map((i) => {
+                const tried = i.assessmentId in what
+                return (
+                  <tr key={i.assessmentId} className={i.dropped ? 'dropped' : ''}>
+                    <td>
+                      <button className="opener" aria-expanded={open === i.assessmentId} onClick={() => setOpen((o) => (o === i.assessmentId ? null : i.assessmentId))}>
+                        {titles[i.assessmentId]}
+                      </button>{' '}
+                      <span className="small soft">
+                        {i.status === 'late' ? `${i.daysLate} days late` : i.status !== 'in' ? i.status : ''}
+                        {i.beforeLate !== null && `, ${fixed(i.beforeLate * 100)}% before`}
+                        {i.state === 'pending' && ' pending'}
+                        {i.state === 'not applying' && i.status === 'in' && ' not set for this section'}
+                        {i.dropped && ' dropped: the worst one'}
+                      </span>
+                    </td>
+                    <td className="num">
+                      {tried ? <s className="soft">{plain(course.marks.find((m) => m.assessmentId === i.assessmentId)?.mark)}</s> : plain(i.mark)} <span className="soft">of {plain(i.outOf)}</span>
+                    </td>
+                    <td className="num">
+                      <NumberField
+                        label={`What if ${titles[i.assessmentId]}`}
+                        value={what[i.assessmentId] ?? null}
+                        optional
+                        min={0}
+                        max={i.outOf}
+                        step={0.5}
+                        onCommit={(v) => setWhat((w) => (v === null ? Object.fromEntries(Object.entries(w).filter(([k]) => k !== i.assessmentId)) : { ...w, [i.assessmentId]: v }))}
+                      />
+                    </td>
+                    <td className="num">{i.fraction === null ? '–' : fixed(i.fraction * 100)}</td>
+                    <td />
+                    <td />
+                  </tr>
+                )
+              })}
+            </tbody>
+          ))}
+          <tfoot>
+            <tr className="fw-semibold">
+              <td>Course{shown.final === null && ' so far'}</td>
+              <td />
+              <td />
+              <td className="num">{plain(shown.final ?? shown.soFar)}</td>
+              <td />
+              <td className="num">{fixed(shown.final ?? shown.soFar, 2)}</td>
+            </tr>
+          </tfoot>
+        </table>
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {trying && (
+          <section>
+            <h2>What if</h2>
+            <p aria-live="polite">
+              {why.final !== null && whatIf.final !== null
+                ? `${plain(why.rounded)} would be ${plain(whatIf.rounded)}: ${why.grade === whatIf.grade ? `still ${why.grade}` : `${why.grade} would be ${whatIf.grade}`}.`
+                : `${fixed(percentOf(why))} so far would be ${fixed(percentOf(whatIf))}${whatIf.grade ? `, ${whatIf.grade}` : ''}.`}{' '}
+              Nothing in the record is touched.
+            </p>
+            <Button size="sm" variant="outline-primary" onClick={() => setWhat({})}>
+              Drop the what if <kbd>Esc</kbd>
+            </Button>
+          </section>
+        )}
+        {open && (
+          <section>
+            <MarkChain studentId={studentId} assessmentId={open} />
+          </section>
+        )}
+        <section>
+          <h2>In words</h2>
+          <ol className="steps">
+            {shown.steps
+              .filter((s) => s.kind !== 'assessment')
+              .map((s, i) => (
+                <li key={i} className={s.kind === 'grade' || s.kind === 'course' ? 'fw-semibold' : ''}>
+                  {s.text}
+                </li>
+              ))}
+          </ol>
+          {!open && <p className="soft small">Open an assessment on the left to see its readings and what was done to its mark; type in “what if” to see whether the grade would move.</p>}
+        </section>
+      </aside>
+    </div>
+  )
+}
+
+function withMarks(course: GradeInput, studentId: string, what: Record<string, number | null>): GradeInput {
+  const marks = course.marks.map((m) => (m.assessmentId in what ? { ...m, mark: what[m.assessmentId]!, status: 'in' as const, daysLate: 0 } : m))
+  const missing = Object.keys(what).filter((assessmentId) => !marks.some((m) => m.assessmentId === assessmentId))
+  return { ...course, marks: [...marks, ...missing.map((assessmentId) => ({ studentId, assessmentId, mark: what[assessmentId]!, status: 'in' as const, daysLate: 0 }))] }
+}
