@@ -8,7 +8,11 @@ export const AgreeRule = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('lowest') }),
   z.strictObject({ kind: z.literal('first') }),
   z.strictObject({ kind: z.literal('senior'), markerId: Id }),
-  z.strictObject({ kind: z.literal('value'), mark: Mark, reason: z.string().trim().min(1, 'A mark of your own needs a reason.').max(2000) }),
+  z.strictObject({
+    kind: z.literal('value'),
+    mark: Mark,
+    reason: z.string().trim().min(1, 'A mark of your own needs a reason.').max(2000),
+  }),
 ])
 
 const Point = z.tuple([z.number(), z.number()])

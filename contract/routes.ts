@@ -19,29 +19,61 @@ const staff = ['lead', 'marker', 'external'] as const
 /** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
 export const routes = {
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
-  health: route({ method: 'GET', path: '/api/health', access: 'anyone', summary: 'Whether the server is up', response: z.strictObject({ ok: z.literal(true) }) }),
+  health: route({
+    method: 'GET',
+    path: '/api/health',
+    access: 'anyone',
+    summary: 'Whether the server is up',
+    response: z.strictObject({ ok: z.literal(true) }),
+  }),
 
   directory: route({
     method: 'GET',
     path: '/api/sign-on',
     access: 'anyone',
     summary: 'Demo people of the stand-in sign-on; empty unless the server holds demo data',
-    response: z.strictObject({ people: z.array(z.strictObject({ signIn: z.string(), name: z.string(), does: z.string() })), passphrase: z.string().nullable() }),
+    response: z.strictObject({
+      people: z.array(z.strictObject({ signIn: z.string(), name: z.string(), does: z.string() })),
+      passphrase: z.string().nullable(),
+    }),
   }),
   signIn: route({
     method: 'POST',
     path: '/api/session',
     access: 'anyone',
     summary: 'Sign in',
-    body: z.strictObject({ signIn: z.string().trim().min(1, 'Who are you?').max(200), passphrase: z.string().min(1, 'The passphrase is missing.').max(500) }),
+    body: z.strictObject({
+      signIn: z.string().trim().min(1, 'Who are you?').max(200),
+      passphrase: z.string().min(1, 'The passphrase is missing.').max(500),
+    }),
     response: Me,
   }),
   me: route({ method: 'GET', path: '/api/session', access: 'signed in', summary: 'Who is signed in', response: Me }),
   signOut: route({ method: 'DELETE', path: '/api/session', access: 'signed in', summary: 'Sign out' }),
 
-  courses: route({ method: 'GET', path: '/api/courses', access: 'signed in', summary: 'The courses one has a role in', response: z.array(CourseHead) }),
-  table: route({ method: 'GET', path: '/api/courses/:courseId/table', access: overseers, summary: 'Everything grades follow from', params: inCourse, response: CourseTable }),
-  events: route({ method: 'GET', path: '/api/courses/:courseId/events', access: staff, summary: 'Tells when the course changes', params: inCourse, produces: 'text/event-stream' }),
+  courses: route({
+    method: 'GET',
+    path: '/api/courses',
+    access: 'signed in',
+    summary: 'The courses one has a role in',
+    response: z.array(CourseHead),
+  }),
+  table: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/table',
+    access: overseers,
+    summary: 'Everything grades follow from',
+    params: inCourse,
+    response: CourseTable,
+  }),
+  events: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/events',
+    access: staff,
+    summary: 'Tells when the course changes',
+    params: inCourse,
+    produces: 'text/event-stream',
+  }),
 
   editComponent: route({
     method: 'PATCH',
@@ -81,9 +113,23 @@ export const routes = {
     response: Assessment,
   }),
 
-  library: route({ method: 'GET', path: '/api/courses/:courseId/library', access: staff, summary: 'Rubrics, mark schemes and scales, and who uses them', params: inCourse, response: Library }),
+  library: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library',
+    access: staff,
+    summary: 'Rubrics, mark schemes and scales, and who uses them',
+    params: inCourse,
+    response: Library,
+  }),
 
-  sheet: route({ method: 'GET', path: '/api/courses/:courseId/sheet', access: staff, summary: 'The mark sheet, as far as one may see it', params: inCourse, response: Sheet }),
+  sheet: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/sheet',
+    access: staff,
+    summary: 'The mark sheet, as far as one may see it',
+    params: inCourse,
+    response: Sheet,
+  }),
   writeCells: route({
     method: 'PATCH',
     path: '/api/courses/:courseId/sheet',
@@ -120,7 +166,14 @@ export const routes = {
     response: ScriptDetail,
   }),
 
-  trial: route({ method: 'GET', path: '/api/courses/:courseId/trial', access: lead, summary: 'The open trial', params: inCourse, response: z.strictObject({ changes: z.array(Change) }) }),
+  trial: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/trial',
+    access: lead,
+    summary: 'The open trial',
+    params: inCourse,
+    response: z.strictObject({ changes: z.array(Change) }),
+  }),
   keepTrial: route({
     method: 'PUT',
     path: '/api/courses/:courseId/trial',
@@ -139,7 +192,14 @@ export const routes = {
     body: z.strictObject({ changes: z.array(Change).min(1).max(20_000), reason: z.string().trim().max(2000) }),
     response: Decision,
   }),
-  record: route({ method: 'GET', path: '/api/courses/:courseId/decisions', access: overseers, summary: 'The record: all decisions, the latest first', params: inCourse, response: z.array(Decision) }),
+  record: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/decisions',
+    access: overseers,
+    summary: 'The record: all decisions, the latest first',
+    params: inCourse,
+    response: z.array(Decision),
+  }),
   withdraw: route({
     method: 'POST',
     path: '/api/courses/:courseId/decisions/:decisionId/withdraw',
@@ -150,7 +210,14 @@ export const routes = {
     response: Decision,
   }),
 
-  issues: route({ method: 'GET', path: '/api/courses/:courseId/issues', access: overseers, summary: 'The issues confirmed so far', params: inCourse, response: z.array(IssueHead) }),
+  issues: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/issues',
+    access: overseers,
+    summary: 'The issues confirmed so far',
+    params: inCourse,
+    response: z.array(IssueHead),
+  }),
   confirm: route({
     method: 'POST',
     path: '/api/courses/:courseId/issues',
@@ -160,7 +227,14 @@ export const routes = {
     body: z.strictObject({ statement: Reason }),
     response: IssueHead,
   }),
-  issue: route({ method: 'GET', path: '/api/courses/:courseId/issues/:number', access: overseers, summary: 'A frozen issue', params: inIssue, response: IssueContent }),
+  issue: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/issues/:number',
+    access: overseers,
+    summary: 'A frozen issue',
+    params: inIssue,
+    response: IssueContent,
+  }),
   countersign: route({
     method: 'POST',
     path: '/api/courses/:courseId/issues/:number/signatures',
@@ -179,7 +253,14 @@ export const routes = {
     body: z.strictObject({ reason: Reason }),
     response: Decision,
   }),
-  resultsCsv: route({ method: 'GET', path: '/api/courses/:courseId/issues/:number/results.csv', access: overseers, summary: 'Confirmed results as CSV', params: inIssue, produces: 'text/csv' }),
+  resultsCsv: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/issues/:number/results.csv',
+    access: overseers,
+    summary: 'Confirmed results as CSV',
+    params: inIssue,
+    produces: 'text/csv',
+  }),
   resultsXlsx: route({
     method: 'GET',
     path: '/api/courses/:courseId/issues/:number/results.xlsx',

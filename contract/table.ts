@@ -153,7 +153,10 @@ export const Library = z.strictObject({
     }),
   ),
   schemes: z.array(
-    z.strictObject({ ...StandardHead, criteria: z.array(z.strictObject({ id: Id, title: z.string(), max: z.number(), words: z.string() })) }),
+    z.strictObject({
+      ...StandardHead,
+      criteria: z.array(z.strictObject({ id: Id, title: z.string(), max: z.number(), words: z.string() })),
+    }),
   ),
   scales: z.array(
     z.strictObject({ ...StandardHead, labels: z.array(z.strictObject({ label: z.string(), percent: z.number(), threshold: z.number() })) }),

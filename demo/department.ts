@@ -98,12 +98,23 @@ export function writeCourse(db: Db, spec: CourseSpec, size: Size, rng: Random): 
   role.run(spec.id, EXTERNAL_ID, 'external')
   for (let i = 0; i < size.markers; i++) role.run(spec.id, markerId(i), 'marker')
 
-  const section = db.prepare('INSERT INTO section (id, course_id, code, name, teacher_id, weekdays, first_day, position) VALUES (?, ?, ?, ?, ?, ?, ?, ?)')
+  const section = db.prepare(
+    'INSERT INTO section (id, course_id, code, name, teacher_id, weekdays, first_day, position) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  )
   for (let i = 0; i < size.sections; i++) {
     const weekdays = [1 + (i % 4), 1 + ((i + 2) % 4)].sort()
     const firstDay = formatISO(addDays(parseISO(spec.firstDay), weekdays[0]! - 1), { representation: 'date' })
     const name = sectionName(i)
-    section.run(sectionId(spec, i), spec.id, String.fromCharCode(65 + (i % 26)) + (i >= 26 ? Math.floor(i / 26) : ''), name, markerId(i % size.markers), JSON.stringify(weekdays), firstDay, i)
+    section.run(
+      sectionId(spec, i),
+      spec.id,
+      String.fromCharCode(65 + (i % 26)) + (i >= 26 ? Math.floor(i / 26) : ''),
+      name,
+      markerId(i % size.markers),
+      JSON.stringify(weekdays),
+      firstDay,
+      i,
+    )
   }
 
   const students = drawStudents(spec, size, rng)
@@ -145,7 +156,9 @@ function drawStudents(spec: CourseSpec, size: Size, rng: Random): DemoStudent[] 
 }
 
 function writePlan(db: Db, spec: CourseSpec, size: Size, students: DemoStudent[]): void {
-  const component = db.prepare('INSERT INTO component (id, course_id, title, weight, combine, drop_lowest, bonus, position) VALUES (?, ?, ?, ?, ?, ?, ?, ?)')
+  const component = db.prepare(
+    'INSERT INTO component (id, course_id, title, weight, combine, drop_lowest, bonus, position) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  )
   const assessment = db.prepare(
     `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, bonus, pass_mark, tolerance, readings_wanted, step, blind, standard_id, position)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,

@@ -9,9 +9,13 @@ import { THIS_YEAR } from './story'
 export function writeIncoming(db: Db, folder: string): string {
   const rng = random(5)
   const roll = db
-    .prepare('SELECT s.candidate, s.name FROM student s JOIN enrolment e ON e.student_id = s.id WHERE e.section_id = ? ORDER BY s.candidate')
+    .prepare(
+      'SELECT s.candidate, s.name FROM student s JOIN enrolment e ON e.student_id = s.id WHERE e.section_id = ? ORDER BY s.candidate',
+    )
     .all(sectionId(THIS_YEAR, 5)) as { candidate: string; name: string }[]
-  const rows = roll.map((s, i) => `${s.candidate},${s.name},${i === 4 ? 'missing' : i === 9 ? '15.5 late 2' : clamp(half(rng.normal(15.8, 3)), 0, 24)}`)
+  const rows = roll.map(
+    (s, i) => `${s.candidate},${s.name},${i === 4 ? 'missing' : i === 9 ? '15.5 late 2' : clamp(half(rng.normal(15.8, 3)), 0, 24)}`,
+  )
   const head = 'candidate,name,Stereo heights'
   mkdirSync(folder, { recursive: true })
   const good = join(folder, 'stereo-heights-octant.csv')

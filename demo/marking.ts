@@ -55,7 +55,17 @@ export function markBook(db: Db, spec: CourseSpec, size: Size, rng: Random) {
     const done = judged(item, target, rng)
     const id = scriptId(spec, item.id, student.id)
     const comment = item.marking === 'rubric' ? rng.pick(COMMENTS) : ''
-    reading.run(`${id}/${markerId(marker)}`, id, markerId(marker), item.standard ?? null, done.mark, JSON.stringify(done.picks), done.judgement, comment, handedIn(nth))
+    reading.run(
+      `${id}/${markerId(marker)}`,
+      id,
+      markerId(marker),
+      item.standard ?? null,
+      done.mark,
+      JSON.stringify(done.picks),
+      done.judgement,
+      comment,
+      handedIn(nth),
+    )
     return done.mark
   }
 
@@ -77,13 +87,21 @@ export function markBook(db: Db, spec: CourseSpec, size: Size, rng: Random) {
       const second = secondReader(student.section, nth, size)
       const a = read(item, student, first, 1, level + leanOf(first) + rng.normal(0, scatterOf(first)))
       const room = item.tolerance! - 1
-      const wanted = gap === undefined ? clamp(level + leanOf(second) + rng.normal(0, scatterOf(second)), a - room, a + room) : a > 62 ? a - gap : a + gap
+      const wanted =
+        gap === undefined
+          ? clamp(level + leanOf(second) + rng.normal(0, scatterOf(second)), a - room, a + room)
+          : a > 62
+            ? a - gap
+            : a + gap
       read(item, student, second, 2, wanted)
     },
     /** A panel of three on a scale of words: at most one label apart. */
     readByPanel(item: PlanItem, student: DemoStudent, nth: number, level: number) {
       const labels = VIVA_SCALE.labels
-      const base = Math.max(0, labels.findLastIndex((l) => l.threshold <= level))
+      const base = Math.max(
+        0,
+        labels.findLastIndex((l) => l.threshold <= level),
+      )
       const other = clamp(base + (rng.chance(0.5) ? 1 : -1), 0, labels.length - 1)
       const panel = APART.includes((student.section % size.markers) as 7 | 8) ? [...APART] : []
       for (let i = 0; panel.length < Math.min(3, size.markers); i++) {

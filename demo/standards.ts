@@ -142,8 +142,30 @@ export const FIELD_MAPPING: PlanComponent[] = [
     dropLowest: 0,
     bonus: false,
     items: [
-      { id: 'field-book-1', title: 'Field book 1', marking: 'scheme', outOf: 35, worth: 10, passMark: 17.5, tolerance: 3, standard: 'scheme-field-book', week: 5, ease: 1 },
-      { id: 'field-book-2', title: 'Field book 2', marking: 'scheme', outOf: 35, worth: 10, passMark: 17.5, tolerance: 3, standard: 'scheme-field-book', week: 10, ease: 3 },
+      {
+        id: 'field-book-1',
+        title: 'Field book 1',
+        marking: 'scheme',
+        outOf: 35,
+        worth: 10,
+        passMark: 17.5,
+        tolerance: 3,
+        standard: 'scheme-field-book',
+        week: 5,
+        ease: 1,
+      },
+      {
+        id: 'field-book-2',
+        title: 'Field book 2',
+        marking: 'scheme',
+        outOf: 35,
+        worth: 10,
+        passMark: 17.5,
+        tolerance: 3,
+        standard: 'scheme-field-book',
+        week: 10,
+        ease: 3,
+      },
     ],
   },
   {
@@ -193,7 +215,20 @@ export const FIELD_MAPPING: PlanComponent[] = [
     dropLowest: 0,
     bonus: false,
     items: [
-      { id: 'viva-1', title: 'Viva', marking: 'judgement', outOf: 100, worth: 100, passMark: 48, tolerance: 18, readings: 3, step: 0.5, standard: 'scale-viva', week: 14, ease: 2 },
+      {
+        id: 'viva-1',
+        title: 'Viva',
+        marking: 'judgement',
+        outOf: 100,
+        worth: 100,
+        passMark: 48,
+        tolerance: 18,
+        readings: 3,
+        step: 0.5,
+        standard: 'scale-viva',
+        week: 14,
+        ease: 2,
+      },
     ],
   },
   {
@@ -202,7 +237,9 @@ export const FIELD_MAPPING: PlanComponent[] = [
     weight: 15,
     dropLowest: 0,
     bonus: false,
-    items: [{ id: 'paper-1', title: 'Written paper', marking: 'direct', outOf: 80, worth: 80, passMark: 40, tolerance: 4, week: 14, ease: -3 }],
+    items: [
+      { id: 'paper-1', title: 'Written paper', marking: 'direct', outOf: 80, worth: 80, passMark: 40, tolerance: 4, week: 14, ease: -3 },
+    ],
   },
   {
     id: 'part',
@@ -218,7 +255,19 @@ export const FIELD_MAPPING: PlanComponent[] = [
     weight: 2,
     dropLowest: 0,
     bonus: true,
-    items: [{ id: 'open-day-map', title: 'Open-day map', marking: 'direct', outOf: 10, worth: 10, passMark: null, bonus: false, week: 11, ease: 8 }],
+    items: [
+      {
+        id: 'open-day-map',
+        title: 'Open-day map',
+        marking: 'direct',
+        outOf: 10,
+        worth: 10,
+        passMark: null,
+        bonus: false,
+        week: 11,
+        ease: 8,
+      },
+    ],
   },
 ]
 
@@ -237,7 +286,20 @@ export const READING_THE_GROUND: PlanComponent[] = [
     weight: 40,
     dropLowest: 0,
     bonus: false,
-    items: [{ id: 'sketch', title: 'Sketch map', marking: 'rubric', outOf: 40, worth: 40, passMark: 20, tolerance: 4, standard: 'rubric-map', week: 11, ease: 0 }],
+    items: [
+      {
+        id: 'sketch',
+        title: 'Sketch map',
+        marking: 'rubric',
+        outOf: 40,
+        worth: 40,
+        passMark: 20,
+        tolerance: 4,
+        standard: 'rubric-map',
+        week: 11,
+        ease: 0,
+      },
+    ],
   },
   {
     id: 'talk',
@@ -245,7 +307,21 @@ export const READING_THE_GROUND: PlanComponent[] = [
     weight: null, // nobody typed it in yet: the plan says so
     dropLowest: 0,
     bonus: false,
-    items: [{ id: 'talk-1', title: 'Talk at the outcrop', marking: 'judgement', outOf: 100, worth: 100, passMark: 48, tolerance: 18, step: 0.5, standard: 'scale-viva', week: 14, ease: 0 }],
+    items: [
+      {
+        id: 'talk-1',
+        title: 'Talk at the outcrop',
+        marking: 'judgement',
+        outOf: 100,
+        worth: 100,
+        passMark: 48,
+        tolerance: 18,
+        step: 0.5,
+        standard: 'scale-viva',
+        week: 14,
+        ease: 0,
+      },
+    ],
   },
 ]
 

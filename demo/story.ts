@@ -4,6 +4,7 @@ import type { Change } from '#contract'
 import { contentHash, issueContent } from '../server/areas/confirm/content'
 import { tableLoader } from '../server/areas/table/load-table'
 import { decisions } from '../server/areas/trials/decisions'
+import { summarise } from '../server/areas/trials/summarise'
 import type { Db } from '../server/db/open'
 import { EXTERNAL_ID, itemId, LEAD_ID, scriptId, sectionId, writeCourse, type CourseSpec, type DemoStudent, type Size } from './department'
 import { markBook, type Happenings } from './marking'
@@ -37,7 +38,14 @@ export const SECOND_COURSE: CourseSpec = {
   candidates: 6120,
 }
 
-export const LAST_YEAR: CourseSpec = { ...THIS_YEAR, id: 'cfs214-2025', term: 'autumn 2025', firstDay: '2025-09-08', lastDay: '2025-12-19', candidates: 2210 }
+export const LAST_YEAR: CourseSpec = {
+  ...THIS_YEAR,
+  id: 'cfs214-2025',
+  term: 'autumn 2025',
+  firstDay: '2025-09-08',
+  lastDay: '2025-12-19',
+  candidates: 2210,
+}
 
 const items = (spec: CourseSpec): PlanItem[] => spec.plan.flatMap((c) => c.items)
 
@@ -60,16 +68,32 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
     const sectionOf = new Map(students.map((s) => [s.id, s.section]))
     const tolerance = items(spec).find((i) => i.id === assessment)!.tolerance!
     const within = readingQueue(w, { [itemId(spec, assessment)]: tolerance }, standingMarks(w)).within
-    const own = new Set(w.scripts.filter((s) => s.assessmentId === itemId(spec, assessment) && sectionOf.get(s.studentId)! % 8 !== but).map((s) => s.id))
-    return settleBy(w, within.filter((id) => own.has(id)), { kind: 'mean' }, 0.5)
+    const own = new Set(
+      w.scripts.filter((s) => s.assessmentId === itemId(spec, assessment) && sectionOf.get(s.studentId)! % 8 !== but).map((s) => s.id),
+    )
+    return settleBy(
+      w,
+      within.filter((id) => own.has(id)),
+      { kind: 'mean' },
+      0.5,
+    )
   }
   const record = decisions(db)
-  const decide = (changes: Change[], summary: string, reason: string) =>
-    record.add({ id: randomUUID(), courseId: spec.id, kind: 'reconcile', summary, changes, effect: null, reason, by: LEAD_ID })
+  const decide = (changes: Change[], reason: string) =>
+    record.add({
+      id: randomUUID(),
+      courseId: spec.id,
+      kind: 'reconcile',
+      summary: summarise(changes, tables.load(spec.id)),
+      changes,
+      effect: null,
+      reason,
+      by: LEAD_ID,
+    })
   const viva = settled('viva-1', null)
-  decide(viva, `${viva.length} scripts settled by mean`, 'Panel of three, all within one label of each other')
+  decide(viva, 'Panel of three, all within one label of each other')
   const maps = settled('map', OCTANT)
-  decide(maps, `${maps.length} scripts settled by mean`, 'Within tolerance; Octant’s second readings came in after this')
+  decide(maps, 'Within tolerance; Octant’s second readings came in after this')
   db.prepare('UPDATE course SET version = version + 1 WHERE id = ?').run(spec.id)
   putOnBoundaries(db, spec)
 }
@@ -98,7 +122,12 @@ export function writeLastYear(db: Db, size: Size, rng: Random): void {
       else book.enter(item, s, s.level + (item.id === 'traverse' ? 2 : item.ease) + 1 + rng.normal(0, 6))
     }
   const content = issueContent(tableLoader(db).load(spec.id), 1)
-  db.prepare('INSERT INTO issue (course_id, number, content, hash, made_at) VALUES (?, 1, ?, ?, ?)').run(spec.id, JSON.stringify(content), contentHash(content), '2026-01-09T10:12:00.000Z')
+  db.prepare('INSERT INTO issue (course_id, number, content, hash, made_at) VALUES (?, 1, ?, ?, ?)').run(
+    spec.id,
+    JSON.stringify(content),
+    contentHash(content),
+    '2026-01-09T10:12:00.000Z',
+  )
   const sign = db.prepare('INSERT INTO signature (course_id, number, person_id, role, statement, at) VALUES (?, 1, ?, ?, ?, ?)')
   sign.run(spec.id, LEAD_ID, 'lead', 'Marks moderated across all eight sections', '2026-01-09T10:12:00.000Z')
   sign.run(spec.id, EXTERNAL_ID, 'external', 'Standards are comparable with last year’s', '2026-01-12T15:40:00.000Z')
@@ -167,7 +196,10 @@ function putOnBoundaries(db: Db, spec: CourseSpec): void {
   const result = gradeCourse(course)
   const setReading = db.prepare('UPDATE reading SET mark = ? WHERE script_id = ?')
   const setEntered = db.prepare('UPDATE script SET entered = ? WHERE id = ?')
-  const [paper, ...practicals] = ['paper-1', 'pacing', 'levelling', 'plane-table', 'detail'].map((i) => itemId(spec, i)) as [string, ...string[]]
+  const [paper, ...practicals] = ['paper-1', 'pacing', 'levelling', 'plane-table', 'detail'].map((i) => itemId(spec, i)) as [
+    string,
+    ...string[],
+  ]
   for (const target of [70, 60]) {
     const near = result.students
       .filter((s) => s.final !== null && Math.abs(s.final - target) < 2.5)
@@ -176,7 +208,8 @@ function putOnBoundaries(db: Db, spec: CourseSpec): void {
     for (const s of near) {
       const own = course.marks.filter((m) => m.studentId === s.studentId)
       const found = halfMarksTo(target - s.final!, own, paper, practicals)
-      const grade = (marks: MarkRow[]) => gradeCourse({ ...course, students: course.students.filter((x) => x.id === s.studentId), marks }).students[0]!
+      const grade = (marks: MarkRow[]) =>
+        gradeCourse({ ...course, students: course.students.filter((x) => x.id === s.studentId), marks }).students[0]!
       if (!found || Math.abs(grade(found).final! - target) > 1e-10) continue
       for (const m of found) {
         const id = `${m.assessmentId}:${m.studentId}`
@@ -206,7 +239,9 @@ function halfMarksTo(gap: number, own: MarkRow[], paper: string, practicals: str
           for (const e of steps)
             if (Math.abs(a * HALF.paper + b * w + c * x + d * y + e * z - gap) < 1e-9) {
               const by = new Map([paper, ...practicals].map((id, i) => [id, [a, b, c, d, e][i]! / 2]))
-              return own.map((m) => (by.get(m.assessmentId) && m.mark !== null ? { ...m, mark: half(m.mark + by.get(m.assessmentId)!) } : m))
+              return own.map((m) =>
+                by.get(m.assessmentId) && m.mark !== null ? { ...m, mark: half(m.mark + by.get(m.assessmentId)!) } : m,
+              )
             }
   return null
 }
@@ -220,4 +255,3 @@ export function overTolerance(db: Db, spec: CourseSpec): number {
     return spread !== null && !withinTolerance(spread, tolerance.get(s.assessmentId)!)
   }).length
 }
-

@@ -30,7 +30,10 @@ export function createApp(db: Db, { log, webFolder }: { log?: Logger; webFolder?
       pinoHttp({
         logger: log,
         // Addresses name ids only; bodies and headers, where names and cookies are, stay out of the log.
-        serializers: { req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }), res: (r: { statusCode: number }) => ({ status: r.statusCode }) },
+        serializers: {
+          req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }),
+          res: (r: { statusCode: number }) => ({ status: r.statusCode }),
+        },
       }),
     )
   app.use(
@@ -53,7 +56,11 @@ export function createApp(db: Db, { log, webFolder }: { log?: Logger; webFolder?
       strictTransportSecurity: false,
     }),
   )
-  app.use(compression({ filter: (req, res) => !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res) }))
+  app.use(
+    compression({
+      filter: (req, res) => !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res),
+    }),
+  )
   app.use('/api', express.json({ limit: '6mb' }), (_req, res, next) => {
     res.set('cache-control', 'no-store')
     next()
@@ -80,7 +87,9 @@ export function createApp(db: Db, { log, webFolder }: { log?: Logger; webFolder?
   if (webFolder && existsSync(webFolder)) {
     app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }))
     app.use(express.static(webFolder, { index: false }))
-    app.use((req, res, next) => (req.method === 'GET' ? res.set('cache-control', 'no-cache').sendFile(join(webFolder, 'index.html')) : next()))
+    app.use((req, res, next) =>
+      req.method === 'GET' ? res.set('cache-control', 'no-cache').sendFile(join(webFolder, 'index.html')) : next(),
+    )
   }
   app.use(problemHandler)
   return app

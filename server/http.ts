@@ -37,7 +37,8 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       if (Array.isArray(route.access)) {
         role = roleIn.get(String(req.params.courseId), me!.id)?.role
         if (!role) throw new HttpProblem(404, 'There is no such course among yours.')
-        if (!route.access.includes(role as Role)) throw new HttpProblem(403, `That is for ${route.access.join(' and ')}; here you are ${role}.`)
+        if (!route.access.includes(role as Role))
+          throw new HttpProblem(403, `That is for ${route.access.join(' and ')}; here you are ${role}.`)
       }
       if (Object.keys(req.query).length > 0) throw new HttpProblem(422, `Unknown query field: ${Object.keys(req.query).join(', ')}.`)
       const params = route.params.parse(req.params)

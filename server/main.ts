@@ -14,7 +14,8 @@ const server = createApp(db, { log, webFolder: join(process.cwd(), 'dist/web') }
     log.fatal({ err: error }, `cannot listen on ${host}:${port}`)
     process.exit(1)
   }
-  log.info({ host, port }, 'listening')
+  const address = server.address()
+  log.info({ host, port: typeof address === 'object' ? address?.port : port }, 'listening')
 })
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

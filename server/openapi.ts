@@ -23,7 +23,12 @@ export function openapi(): object {
       summary: r.summary,
       description: `For: ${access}.`,
       ...(r.access === 'anyone' ? { security: [] } : {}),
-      parameters: Object.entries(r.params.shape).map(([param, schema]) => ({ name: param, in: 'path', required: true, schema: schemaOf(schema as z.ZodType, 'input') })),
+      parameters: Object.entries(r.params.shape).map(([param, schema]) => ({
+        name: param,
+        in: 'path',
+        required: true,
+        schema: schemaOf(schema as z.ZodType, 'input'),
+      })),
       ...(hasBody ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(r.body, 'input') } } } } : {}),
       responses: {
         [r.response.def.type === 'undefined' && !r.produces ? '204' : '200']: answer,

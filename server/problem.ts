@@ -45,7 +45,10 @@ export const problemHandler: ErrorRequestHandler = (error, req, res, next) => {
   if (res.headersSent) return next(error)
   const problem = toProblem(error)
   if (problem.status >= 500) (req as { log?: { error: (o: object, m: string) => void } }).log?.error({ err: error }, 'request failed')
-  res.status(problem.status).type('application/problem+json').send(JSON.stringify(problemBody(problem.status, problem.detail, problem.more)))
+  res
+    .status(problem.status)
+    .type('application/problem+json')
+    .send(JSON.stringify(problemBody(problem.status, problem.detail, problem.more)))
 }
 
 function toProblem(error: unknown): HttpProblem {
@@ -55,5 +58,8 @@ function toProblem(error: unknown): HttpProblem {
   if (type === 'entity.too.large') return new HttpProblem(413, 'That is over 6 MB. Bring it in in parts.')
   if (type === 'entity.parse.failed') return new HttpProblem(400, 'The request is not valid JSON.')
   if (error instanceof URIError) return new HttpProblem(400, 'The address is not well formed.')
-  return new HttpProblem(500, 'Something went wrong on the server. Nothing was changed; try again, and tell whoever runs it if it stays so.')
+  return new HttpProblem(
+    500,
+    'Something went wrong on the server. Nothing was changed; try again, and tell whoever runs it if it stays so.',
+  )
 }

@@ -18,7 +18,9 @@ import { OfflineError } from './api/client'
 import { App } from './frame/App'
 
 const queries = new QueryClient({
-  defaultOptions: { queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => error instanceof OfflineError && count < 5 } },
+  defaultOptions: {
+    queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => error instanceof OfflineError && count < 5 },
+  },
 })
 
 createRoot(document.getElementById('root')!).render(

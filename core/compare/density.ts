@@ -4,7 +4,10 @@ import { describe } from './describe'
  * A smoothed distribution for drawing: Gaussian kernel with Silverman's rule of thumb (1986, eq. 3.31).
  * @returns heights at `points` evenly spaced places from `from` to `to`; all 0 for no values
  */
-export function density(values: readonly number[], { from, to, points }: { from: number; to: number; points: number }): { x: number; y: number }[] {
+export function density(
+  values: readonly number[],
+  { from, to, points }: { from: number; to: number; points: number },
+): { x: number; y: number }[] {
   const d = describe(values)
   const places = Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1))
   if (d.n === 0) return places.map((x) => ({ x, y: 0 }))

@@ -44,11 +44,20 @@ export function readMarksFile(text: string): MarksFile {
   if (body.trim() === '') return fault('The file is empty.')
   const delimiter = [',', ';', '\t'].map((d) => ({ d, n: head.split(d).length })).sort((a, b) => b.n - a.n)[0]!
   if (delimiter.n < 2)
-    return fault('The first line has no columns that can be told apart: separate them with commas, semicolons or tabs, and begin with “candidate”.')
+    return fault(
+      'The first line has no columns that can be told apart: separate them with commas, semicolons or tabs, and begin with “candidate”.',
+    )
 
   let records: { record: string[]; info: { lines: number } }[]
   try {
-    records = parse(body, { delimiter: delimiter.d, info: true, relax_column_count: true, skip_empty_lines: true, trim: true, to: MAX_ROWS + 2 }) as unknown as typeof records
+    records = parse(body, {
+      delimiter: delimiter.d,
+      info: true,
+      relax_column_count: true,
+      skip_empty_lines: true,
+      trim: true,
+      to: MAX_ROWS + 2,
+    }) as unknown as typeof records
   } catch (e) {
     const { lines, message } = e as { lines?: number; message: string }
     return fault(`The file breaks off or a quotation mark is not closed: ${message}`, lines ?? 1)
@@ -71,7 +80,10 @@ export function readMarksFile(text: string): MarksFile {
     const refuse = (column: string | null, reason: string) =>
       result.faults.push({ line: info.lines, column, candidate, assessment: '', reason })
     if (record.length > names.length) {
-      refuse(null, `This row has ${record.length} cells, the heading has ${names.length}: a cell with the separator in it needs quotation marks.`)
+      refuse(
+        null,
+        `This row has ${record.length} cells, the heading has ${names.length}: a cell with the separator in it needs quotation marks.`,
+      )
       continue
     }
     if (record.some((c) => c.length > MAX_CELL)) {
@@ -87,7 +99,8 @@ export function readMarksFile(text: string): MarksFile {
     if (long) {
       const cell = (name: string) => (record[lower.indexOf(name)] ?? '').trim()
       const [mark, status, days] = [cell('mark'), cell('status'), cell('days late')]
-      const parts = status.toLowerCase() === 'late' ? [mark, 'late', days] : status === '' || status.toLowerCase() === 'in' ? [mark] : [status]
+      const parts =
+        status.toLowerCase() === 'late' ? [mark, 'late', days] : status === '' || status.toLowerCase() === 'in' ? [mark] : [status]
       place('mark', cell('assessment'), parts.filter(Boolean).join(' '))
     } else
       names.forEach((name, i) => {

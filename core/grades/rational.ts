@@ -23,7 +23,6 @@ function make(n: bigint, d: bigint): Rational {
 }
 
 export const ZERO: Rational = { n: 0n, d: 1n }
-export const ONE: Rational = { n: 1n, d: 1n }
 
 export const plus = (a: Rational, b: Rational): Rational => (a.d === b.d ? make(a.n + b.n, a.d) : make(a.n * b.d + b.n * a.d, a.d * b.d))
 export const minus = (a: Rational, b: Rational): Rational => plus(a, { n: -b.n, d: b.d })
@@ -44,12 +43,6 @@ export function compare(a: Rational, b: Rational): number {
 
 export const least = (a: Rational, b: Rational): Rational => (compare(a, b) <= 0 ? a : b)
 export const most = (a: Rational, b: Rational): Rational => (compare(a, b) >= 0 ? a : b)
-
-/** `floor(a)` as an integer. */
-export function floorOf(a: Rational): bigint {
-  const q = a.n / a.d
-  return a.n < 0n && q * a.d !== a.n ? q - 1n : q
-}
 
 /** The double nearest to `a`, for any size of numerator and denominator. */
 export function toNumber(a: Rational): number {

@@ -2,7 +2,7 @@ import type { Policy } from './course'
 import { STATUS_CODE } from './pack'
 
 /** What a status does to a mark under a policy. */
-export const TAKE = 0 // the mark as it stands; a blank is pending
+// 0: the mark as it stands; a blank is pending
 export const TAKE_LATE = 1 // the mark, then the late rule
 export const FIXED = 2 // a fraction given by policy
 export const WAIT = 3 // pending, whatever stands in the cell

@@ -24,7 +24,13 @@ export function workingsOf(t: TableLike): Workings {
     course: {
       policy: t.policy,
       boundaries: t.boundaries,
-      components: t.components.map(({ id, weight, combine, dropLowest, bonus }) => ({ id, weight: weight ?? 0, combine, dropLowest, bonus })),
+      components: t.components.map(({ id, weight, combine, dropLowest, bonus }) => ({
+        id,
+        weight: weight ?? 0,
+        combine,
+        dropLowest,
+        bonus,
+      })),
       assessments: t.assessments.map(({ id, componentId, outOf, worth, counts, bonus, droppable }) => ({
         id,
         componentId,

@@ -38,7 +38,9 @@ export async function call<R extends Route>(route: R, { params, body }: Input<R>
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as z.output<R['response']>
   const problem = (await response.json().catch(() => null)) as Problem | null
-  throw new ProblemError(problem ?? { type: 'about:blank', title: 'Not understood', status: response.status, detail: `The server answered ${response.status}.` })
+  throw new ProblemError(
+    problem ?? { type: 'about:blank', title: 'Not understood', status: response.status, detail: `The server answered ${response.status}.` },
+  )
 }
 
 export const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))

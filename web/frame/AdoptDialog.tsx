@@ -34,8 +34,9 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
         <Modal.Body>
           <p>
             {counted(trial.changes.length, 'change')}
-            {trial.change && `: ${counted(trial.change.movers.length, 'grade')} ${trial.change.movers.length === 1 ? 'moves' : 'move'}, ${trial.change.up} up, ${trial.change.down} down.`} It can be withdrawn
-            from the record at any time before the course is confirmed.
+            {trial.change &&
+              `: ${counted(trial.change.movers.length, 'grade')} ${trial.change.movers.length === 1 ? 'moves' : 'move'}, ${trial.change.up} up, ${trial.change.down} down.`}{' '}
+            It can be withdrawn from the record at any time before the course is confirmed.
           </p>
           <Form.Group controlId="adopt-reason">
             <Form.Label className="soft small mb-0">Why (kept in the record)</Form.Label>

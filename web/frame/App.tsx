@@ -51,7 +51,14 @@ const router = createBrowserRouter([
           { path: 'students/:studentId', element: <Student /> },
         ],
       },
-      { path: '*', element: <Notice title="There is no such page">Go back to <a href="/">your courses</a>.</Notice> },
+      {
+        path: '*',
+        element: (
+          <Notice title="There is no such page">
+            Go back to <a href="/">your courses</a>.
+          </Notice>
+        ),
+      },
     ],
   },
 ])
@@ -82,7 +89,8 @@ const useCourses = () => useQuery({ queryKey: ['courses'], queryFn: () => call(r
 function Door() {
   const me = useMe()
   if (me.isPending) return null
-  if (me.error instanceof ProblemError || !me.data) return me.error instanceof ProblemError || !me.error ? <SignIn /> : <Notice title="Not reachable">{messageOf(me.error)}</Notice>
+  if (me.error instanceof ProblemError || !me.data)
+    return me.error instanceof ProblemError || !me.error ? <SignIn /> : <Notice title="Not reachable">{messageOf(me.error)}</Notice>
   return <Outlet />
 }
 
@@ -90,7 +98,11 @@ function FirstCourse() {
   const courses = useCourses()
   if (courses.isPending) return null
   const first = courses.data?.find((c) => c.confirmedIssue === null && c.students > 100) ?? courses.data?.[0]
-  return first ? <Navigate to={`/courses/${first.id}`} replace /> : <Notice title="No course yet">You have no role in a course. Ask whoever leads it to add you.</Notice>
+  return first ? (
+    <Navigate to={`/courses/${first.id}`} replace />
+  ) : (
+    <Notice title="No course yet">You have no role in a course. Ask whoever leads it to add you.</Notice>
+  )
 }
 
 function CourseFrame() {
@@ -99,12 +111,23 @@ function CourseFrame() {
   const courses = useCourses()
   if (courses.isPending || !me.data) return null
   const head = courses.data?.find((c) => c.id === courseId)
-  if (!head) return <Notice title="No such course">It is not among yours. <a href="/">Your courses</a></Notice>
+  if (!head)
+    return (
+      <Notice title="No such course">
+        It is not among yours. <a href="/">Your courses</a>
+      </Notice>
+    )
   return (
     <KeysProvider key={courseId}>
       <NamesProvider>
         <SavedProvider>
-          <UndoProvider>{head.role === 'marker' ? <MarkerFrame me={me.data} courses={courses.data!} head={head} /> : <OverseerFrame me={me.data} courses={courses.data!} head={head} />}</UndoProvider>
+          <UndoProvider>
+            {head.role === 'marker' ? (
+              <MarkerFrame me={me.data} courses={courses.data!} head={head} />
+            ) : (
+              <OverseerFrame me={me.data} courses={courses.data!} head={head} />
+            )}
+          </UndoProvider>
         </SavedProvider>
       </NamesProvider>
     </KeysProvider>
@@ -129,7 +152,10 @@ function FirstStop() {
 /** Lead and external see the run, the horizon and every stop. */
 function OverseerFrame({ me, courses, head }: FrameProps) {
   return (
-    <CourseProvider courseId={head.id} waiting={(problem) => <Waiting head={<Head me={me} courses={courses} course={head} />} problem={problem} />}>
+    <CourseProvider
+      courseId={head.id}
+      waiting={(problem) => <Waiting head={<Head me={me} courses={courses} course={head} />} problem={problem} />}
+    >
       <OverseerStops me={me} courses={courses} />
       <KeysHelp />
     </CourseProvider>

@@ -31,9 +31,20 @@ export function Find({ course }: { course: CourseHead }) {
     if (!wanted) return []
     const base = `/courses/${course.id}`
     const table = queries.getQueryData<CourseTable>(['table', course.id])
-    const people = (table?.students ?? []).map((s): Found => ({ label: shown === 'names' ? `${s.name} · ${s.candidate}` : s.candidate, kind: 'student', to: `${base}/students/${s.id}` }))
-    const work = (table?.assessments ?? []).map((a): Found => ({ label: a.title, kind: 'compare', to: `${base}/compare?of=${encodeURIComponent(a.id)}` }))
-    const places = [...STOPS.map((s): Found => ({ label: s.title, kind: 'go to', to: `${base}/${s.stop}` })), { label: 'The record', kind: 'go to', to: `${base}/record` }]
+    const people = (table?.students ?? []).map((s): Found => ({
+      label: shown === 'names' ? `${s.name} · ${s.candidate}` : s.candidate,
+      kind: 'student',
+      to: `${base}/students/${s.id}`,
+    }))
+    const work = (table?.assessments ?? []).map((a): Found => ({
+      label: a.title,
+      kind: 'compare',
+      to: `${base}/compare?of=${encodeURIComponent(a.id)}`,
+    }))
+    const places = [
+      ...STOPS.map((s): Found => ({ label: s.title, kind: 'go to', to: `${base}/${s.stop}` })),
+      { label: 'The record', kind: 'go to', to: `${base}/record` },
+    ]
     return [...places, ...work, ...people].filter((f) => f.label.toLowerCase().includes(wanted)).slice(0, SHOWN)
   }, [text, course.id, queries, shown])
 

@@ -44,7 +44,8 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
           <Dropdown.Menu>
             {courses.map((c) => (
               <Dropdown.Item as={Link} to={`/courses/${c.id}`} key={c.id} active={c.id === course.id}>
-                {c.code} {c.title}, {c.term} <span className="small">{c.confirmedIssue ? `issue ${c.confirmedIssue} confirmed` : c.role}</span>
+                {c.code} {c.title}, {c.term}{' '}
+                <span className="small">{c.confirmedIssue ? `issue ${c.confirmedIssue} confirmed` : c.role}</span>
               </Dropdown.Item>
             ))}
           </Dropdown.Menu>
@@ -56,10 +57,22 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
       </button>
       <SavedState />
       <span>
-        <button className="quiet" disabled={!undoes} onClick={undo} title={undoes ? `Undo: ${undoes} (Ctrl+Z)` : 'Nothing to undo'} aria-label={undoes ? `Undo: ${undoes}` : 'Undo'}>
+        <button
+          className="quiet"
+          disabled={!undoes}
+          onClick={undo}
+          title={undoes ? `Undo: ${undoes} (Ctrl+Z)` : 'Nothing to undo'}
+          aria-label={undoes ? `Undo: ${undoes}` : 'Undo'}
+        >
           <Undo2 size={16} aria-hidden />
         </button>
-        <button className="quiet" disabled={!redoes} onClick={redo} title={redoes ? `Redo: ${redoes} (Ctrl+Y)` : 'Nothing to redo'} aria-label={redoes ? `Redo: ${redoes}` : 'Redo'}>
+        <button
+          className="quiet"
+          disabled={!redoes}
+          onClick={redo}
+          title={redoes ? `Redo: ${redoes} (Ctrl+Y)` : 'Nothing to redo'}
+          aria-label={redoes ? `Redo: ${redoes}` : 'Redo'}
+        >
           <Redo2 size={16} aria-hidden />
         </button>
       </span>
@@ -83,8 +96,18 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
 function SavedState() {
   const { state } = useSaved()
   return (
-    <span role="status" className={`small ${state.kind === 'failed' ? 'brick' : 'soft'}`} title={state.kind === 'failed' ? state.why : undefined}>
-      {state.kind === 'saving' ? 'saving…' : state.kind === 'failed' ? '✕ not saved' : state.at ? `✓ saved ${format(state.at, 'HH:mm')}` : '✓ saved'}
+    <span
+      role="status"
+      className={`small ${state.kind === 'failed' ? 'brick' : 'soft'}`}
+      title={state.kind === 'failed' ? state.why : undefined}
+    >
+      {state.kind === 'saving'
+        ? 'saving…'
+        : state.kind === 'failed'
+          ? '✕ not saved'
+          : state.at
+            ? `✓ saved ${format(state.at, 'HH:mm')}`
+            : '✓ saved'}
     </span>
   )
 }

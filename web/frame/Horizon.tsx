@@ -81,7 +81,10 @@ function TrialWords() {
   const settled = movers.filter((m) => m.fromGrade === null).length
   return (
     <>
-      <b>Trial: {movers.length === 0 ? 'no grade changes' : `${counted(movers.length, 'grade')} ${movers.length === 1 ? 'changes' : 'change'}`}</b>
+      <b>
+        Trial:{' '}
+        {movers.length === 0 ? 'no grade changes' : `${counted(movers.length, 'grade')} ${movers.length === 1 ? 'changes' : 'change'}`}
+      </b>
       <br />
       <span className="soft">
         {settled > 0 && `${settled} become final · `}
@@ -103,7 +106,14 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
     const to = people.reduce((m, p) => Math.max(m, p.value), 100)
     const final = new Set(people.filter((p) => p.final).map((p) => p.id))
     const dots = stackDots(people, COLUMN)
-    const before = ghost ? columnCounts(ghost.students.flatMap((s) => percentOf(s) ?? []), COLUMN, from, to) : []
+    const before = ghost
+      ? columnCounts(
+          ghost.students.flatMap((s) => percentOf(s) ?? []),
+          COLUMN,
+          from,
+          to,
+        )
+      : []
     const top = Math.max(12, ...dots.map((d) => d.y), ...before.map((b) => b.n))
     return { from, to, top, before, solid: dots.filter((d) => final.has(d.id)), hollow: dots.filter((d) => !final.has(d.id)) }
   }, [result, ghost])
@@ -111,7 +121,12 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
   const bounds = [...result.boundaries].sort((a, b) => a.from - b.from)
   const radius = Math.min(1.7, 40 / drawn.top / 2)
   return (
-    <div className="strip" role="img" aria-label={`Final percents: ${counts.map((c) => `${c.grade} ${c.count}`).join(', ')}`} style={{ position: 'relative' }}>
+    <div
+      className="strip"
+      role="img"
+      aria-label={`Final percents: ${counts.map((c) => `${c.grade} ${c.count}`).join(', ')}`}
+      style={{ position: 'relative' }}
+    >
       <ResponsiveContainer width="100%" height={47} initialDimension={{ width: 700, height: 47 }}>
         <ComposedChart margin={{ top: 4, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
           <XAxis type="number" dataKey="x" domain={[drawn.from, drawn.to]} hide allowDataOverflow />
@@ -120,9 +135,31 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
           {bounds.slice(1).map((b) => (
             <ReferenceLine key={b.grade} x={b.from} stroke="var(--pine)" strokeWidth={1.5} />
           ))}
-          <Scatter data={drawn.hollow} dataKey="y" isAnimationActive={false} shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />} />
-          <Scatter data={drawn.solid} dataKey="y" isAnimationActive={false} shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="var(--ink)" />} />
-          {ghost && <Line data={drawn.before} dataKey="n" dot={false} activeDot={false} stroke="var(--pine)" strokeDasharray="3 2" isAnimationActive={false} />}
+          <Scatter
+            data={drawn.hollow}
+            dataKey="y"
+            isAnimationActive={false}
+            shape={(p: { cx?: number; cy?: number }) => (
+              <circle cx={p.cx} cy={p.cy} r={radius} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />
+            )}
+          />
+          <Scatter
+            data={drawn.solid}
+            dataKey="y"
+            isAnimationActive={false}
+            shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="var(--ink)" />}
+          />
+          {ghost && (
+            <Line
+              data={drawn.before}
+              dataKey="n"
+              dot={false}
+              activeDot={false}
+              stroke="var(--pine)"
+              strokeDasharray="3 2"
+              isAnimationActive={false}
+            />
+          )}
         </ComposedChart>
       </ResponsiveContainer>
       {bounds.map((b, i) => {
@@ -131,7 +168,18 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
         if (high <= low) return null
         const middle = ((low + high) / 2 - drawn.from) / (drawn.to - drawn.from)
         return (
-          <span key={b.grade} className="small" style={{ position: 'absolute', bottom: 0, left: `${middle * 100}%`, transform: 'translateX(-50%)', whiteSpace: 'nowrap', lineHeight: '15px' }}>
+          <span
+            key={b.grade}
+            className="small"
+            style={{
+              position: 'absolute',
+              bottom: 0,
+              left: `${middle * 100}%`,
+              transform: 'translateX(-50%)',
+              whiteSpace: 'nowrap',
+              lineHeight: '15px',
+            }}
+          >
             {b.grade} <b>{counts.find((c) => c.grade === b.grade)?.count ?? 0}</b>
           </span>
         )

@@ -5,9 +5,24 @@ import { useKeys } from './keys'
 import { useNavigate } from 'react-router'
 
 /** The eight stops on one levelling line: a dot a stop, filled as far as it is clear. */
-export function Run({ courseId, states, allowed }: { courseId: string; states: Record<Stop, StopState> | null; allowed: ReadonlySet<Stop> }) {
+export function Run({
+  courseId,
+  states,
+  allowed,
+}: {
+  courseId: string
+  states: Record<Stop, StopState> | null
+  allowed: ReadonlySet<Stop>
+}) {
   const navigate = useNavigate()
-  useKeys(STOPS.map(({ stop, title }, i) => ({ key: `Alt+${i + 1}`, does: `go to ${title}`, inFields: true, run: () => void navigate(`/courses/${courseId}/${stop}`) })))
+  useKeys(
+    STOPS.map(({ stop, title }, i) => ({
+      key: `Alt+${i + 1}`,
+      does: `go to ${title}`,
+      inFields: true,
+      run: () => void navigate(`/courses/${courseId}/${stop}`),
+    })),
+  )
   return (
     <nav className="run" aria-label="The run of work">
       <ol>
@@ -47,7 +62,11 @@ function StopDot({ clear }: { clear: number }) {
   return (
     <svg className="dot" width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
       <circle cx="8" cy="8" r="6" className="ring" />
-      {clear >= 0.999 ? <circle cx="8" cy="8" r={R} className="fill" /> : part > 0 && <path className="fill" d={`M8 8V${8 - R}A${R} ${R} 0 ${part > 0.5 ? 1 : 0} 1 ${end}Z`} />}
+      {clear >= 0.999 ? (
+        <circle cx="8" cy="8" r={R} className="fill" />
+      ) : (
+        part > 0 && <path className="fill" d={`M8 8V${8 - R}A${R} ${R} 0 ${part > 0.5 ? 1 : 0} 1 ${end}Z`} />
+      )}
     </svg>
   )
 }

@@ -29,7 +29,8 @@ export function SignIn() {
         <img src="/mark.svg" width="96" height="60" alt="" />
         <h1 className="mt-3">Level Table</h1>
         <p className="mt-3 fs-5" style={{ maxWidth: '34ch' }}>
-          Where marks from many sections and many hands are brought to one standard, and every decision can be seen and taken back until it is confirmed.
+          Where marks from many sections and many hands are brought to one standard, and every decision can be seen and taken back until it
+          is confirmed.
         </p>
       </div>
       <div className="door">
@@ -42,7 +43,12 @@ export function SignIn() {
           </Form.Group>
           <Form.Group controlId="sign-in-passphrase" className="mt-2">
             <Form.Label className="soft small mb-0">Passphrase</Form.Label>
-            <Form.Control type="password" {...register('passphrase')} autoComplete="current-password" isInvalid={!!formState.errors.passphrase} />
+            <Form.Control
+              type="password"
+              {...register('passphrase')}
+              autoComplete="current-password"
+              isInvalid={!!formState.errors.passphrase}
+            />
             <Form.Control.Feedback type="invalid">{formState.errors.passphrase?.message}</Form.Control.Feedback>
           </Form.Group>
           {problem && (

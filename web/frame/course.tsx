@@ -45,7 +45,15 @@ const NO_CHANGES: Change[] = []
 const KEEP_AFTER_MS = 400
 
 /** Loads a course, grades it in a worker, and keeps the open trial. */
-export function CourseProvider({ courseId, children, waiting }: { courseId: string; children: ReactNode; waiting: (problem: string | null) => ReactNode }) {
+export function CourseProvider({
+  courseId,
+  children,
+  waiting,
+}: {
+  courseId: string
+  children: ReactNode
+  waiting: (problem: string | null) => ReactNode
+}) {
   const queries = useQueryClient()
   const { saving } = useSaved()
   const { did } = useUndo()
@@ -99,7 +107,10 @@ export function CourseProvider({ courseId, children, waiting }: { courseId: stri
     (next: Change[]) => {
       setChanges(next)
       clearTimeout(keepLater.current)
-      keepLater.current = setTimeout(() => void saving(call(routes.keepTrial, { params: { courseId }, body: { changes: next } })).catch(() => undefined), KEEP_AFTER_MS)
+      keepLater.current = setTimeout(
+        () => void saving(call(routes.keepTrial, { params: { courseId }, body: { changes: next } })).catch(() => undefined),
+        KEEP_AFTER_MS,
+      )
     },
     [courseId, saving],
   )
@@ -118,7 +129,9 @@ export function CourseProvider({ courseId, children, waiting }: { courseId: stri
   const propose = useCallback((added: Change[], label: string) => setTrial(addChanges(latest.current, added), label), [setTrial])
   const discard = useCallback(() => setTrial([], 'discard the trial'), [setTrial])
   const refresh = useCallback(async () => {
-    await Promise.all(['table', 'sheet', 'record', 'issues', 'courses', 'script'].map((key) => queries.invalidateQueries({ queryKey: [key] })))
+    await Promise.all(
+      ['table', 'sheet', 'record', 'issues', 'courses', 'script'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
+    )
   }, [queries])
   const adopt = useCallback(
     async (reason: string) => {

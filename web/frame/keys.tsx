@@ -15,7 +15,8 @@ const combination = (e: KeyboardEvent) =>
   `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && e.key.length > 1 ? 'Shift+' : ''}${e.key.length === 1 && (e.ctrlKey || e.metaKey) ? e.key.toLowerCase() : e.key}`
 
 const inField = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select'))
+  target instanceof HTMLElement &&
+  (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select'))
 
 /** Listens once for the keys that the screens announce. */
 export function KeysProvider({ children }: { children: ReactNode }) {

@@ -37,7 +37,9 @@ export function usePersonLabels(students: Student[]): (studentId: string) => str
   const labels = useMemo(() => {
     const count = new Map<string, number>()
     for (const s of students) count.set(s.name, (count.get(s.name) ?? 0) + 1)
-    return new Map(students.map((s) => [s.id, shown === 'numbers' ? s.candidate : count.get(s.name)! > 1 ? `${s.name} · ${s.candidate}` : s.name]))
+    return new Map(
+      students.map((s) => [s.id, shown === 'numbers' ? s.candidate : count.get(s.name)! > 1 ? `${s.name} · ${s.candidate}` : s.name]),
+    )
   }, [students, shown])
   return useCallback((id: string) => labels.get(id) ?? '', [labels])
 }

@@ -35,7 +35,10 @@ export function stopStates(course: Course): { items: OpenItem[]; of: Record<Stop
     items,
     of: {
       'set-out': state('set-out', table.components.length + table.assessments.length),
-      agree: { open: 0, clear: table.assessments.every((a) => a.marking === 'direct' || a.marking === 'completion' || a.standardId) ? 1 : 0.5 },
+      agree: {
+        open: 0,
+        clear: table.assessments.every((a) => a.marking === 'direct' || a.marking === 'completion' || a.standardId) ? 1 : 0.5,
+      },
       mark: state('mark', scripts),
       compare: { open: 0, clear: table.hasMarks ? 1 : 0 },
       reconcile: state('reconcile', toSettle),

@@ -17,7 +17,18 @@ interface Props {
 }
 
 /** A number edited in place: Enter commits and goes to the next one below, Esc puts it back, arrows step. */
-export function NumberField({ label, value, onCommit, optional = false, missing = false, disabled = false, min = -Infinity, max = Infinity, step = 1, className = '' }: Props) {
+export function NumberField({
+  label,
+  value,
+  onCommit,
+  optional = false,
+  missing = false,
+  disabled = false,
+  min = -Infinity,
+  max = Infinity,
+  step = 1,
+  className = '',
+}: Props) {
   const shown = value === null ? '' : plain(value)
   const [text, setText] = useState(shown)
   const field = useRef<HTMLInputElement>(null)

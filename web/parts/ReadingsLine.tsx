@@ -20,10 +20,36 @@ export function ReadingsLine({ readings, agreed, trying, tolerance, from, to, wi
   const marks = readings.map((r) => r.mark)
   const middle = (Math.min(...marks) + Math.max(...marks)) / 2
   return (
-    <svg viewBox={`0 0 ${width} ${H}`} width="100%" height={H} preserveAspectRatio="none" role="img" aria-label={words} className="readings-line">
-      {readings.length > 1 && <rect x={x(middle - tolerance / 2)} width={x(middle + tolerance / 2) - x(middle - tolerance / 2)} y="4" height={H - 8} fill="var(--bubble-wash)" />}
+    <svg
+      viewBox={`0 0 ${width} ${H}`}
+      width="100%"
+      height={H}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label={words}
+      className="readings-line"
+    >
+      {readings.length > 1 && (
+        <rect
+          x={x(middle - tolerance / 2)}
+          width={x(middle + tolerance / 2) - x(middle - tolerance / 2)}
+          y="4"
+          height={H - 8}
+          fill="var(--bubble-wash)"
+        />
+      )}
       {readings.length > 1 && <line x1={x(Math.min(...marks))} x2={x(Math.max(...marks))} y1={H / 2} y2={H / 2} stroke="var(--soft-ink)" />}
-      {agreed !== null && <line x1={x(agreed)} x2={x(agreed)} y1="2" y2={H - 2} stroke="var(--pine)" strokeWidth="3" strokeDasharray={trying ? '3 2' : undefined} />}
+      {agreed !== null && (
+        <line
+          x1={x(agreed)}
+          x2={x(agreed)}
+          y1="2"
+          y2={H - 2}
+          stroke="var(--pine)"
+          strokeWidth="3"
+          strokeDasharray={trying ? '3 2' : undefined}
+        />
+      )}
       {readings.map((r, i) => (
         <ReadingShape key={r.markerId} nth={i} cx={x(r.mark)} cy={H / 2} />
       ))}

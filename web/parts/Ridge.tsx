@@ -1,5 +1,16 @@
 import { useMemo } from 'react'
-import { Area, ComposedChart, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis, ZIndexLayer, useXAxisScale, useYAxisScale } from 'recharts'
+import {
+  Area,
+  ComposedChart,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  XAxis,
+  YAxis,
+  ZIndexLayer,
+  useXAxisScale,
+  useYAxisScale,
+} from 'recharts'
 import { density, type Description } from '#core'
 
 interface Props {
@@ -23,7 +34,14 @@ const UNDER = 0.3
 
 /** One row of a comparison: the shape, quartiles, median, and a dot a person. */
 export function Ridge({ people, figures, from, to, tallest, level, passMark, chosen, onPick }: Props) {
-  const shape = useMemo(() => density(people.map((p) => p.value), { from, to, points: POINTS }), [people, from, to])
+  const shape = useMemo(
+    () =>
+      density(
+        people.map((p) => p.value),
+        { from, to, points: POINTS },
+      ),
+    [people, from, to],
+  )
   const dots = useMemo(() => people.map((p) => ({ x: p.value, y: -tallest * UNDER * 0.55, id: p.id })), [people, tallest])
   const fails = (v: number) => passMark !== null && v < passMark
   return (
@@ -32,7 +50,17 @@ export function Ridge({ people, figures, from, to, tallest, level, passMark, cho
         <XAxis type="number" dataKey="x" domain={[from, to]} hide allowDataOverflow />
         <YAxis type="number" domain={[-tallest * UNDER, tallest]} hide allowDataOverflow />
         {level !== null && <ReferenceLine x={level} stroke="var(--soft-ink)" strokeDasharray="1 3" ifOverflow="visible" />}
-        <Area data={shape} dataKey="y" type="monotone" baseValue={0} stroke="var(--ink)" strokeWidth={1} fill={chosen ? 'var(--step-2)' : 'var(--sand)'} isAnimationActive={false} activeDot={false} />
+        <Area
+          data={shape}
+          dataKey="y"
+          type="monotone"
+          baseValue={0}
+          stroke="var(--ink)"
+          strokeWidth={1}
+          fill={chosen ? 'var(--step-2)' : 'var(--sand)'}
+          isAnimationActive={false}
+          activeDot={false}
+        />
         <ZIndexLayer zIndex={700}>
           <Quartiles figures={figures} />
         </ZIndexLayer>
@@ -42,7 +70,14 @@ export function Ridge({ people, figures, from, to, tallest, level, passMark, cho
           isAnimationActive={false}
           onClick={(p: { payload?: { x: number } }) => p.payload && onPick?.(p.payload.x)}
           shape={(p: { cx?: number; cy?: number; payload?: { x: number } }) => (
-            <circle cx={p.cx} cy={p.cy} r={1.9} fill={fails(p.payload?.x ?? 0) ? 'var(--brick)' : 'var(--ink)'} opacity={0.8} style={{ cursor: onPick ? 'pointer' : undefined }} />
+            <circle
+              cx={p.cx}
+              cy={p.cy}
+              r={1.9}
+              fill={fails(p.payload?.x ?? 0) ? 'var(--brick)' : 'var(--ink)'}
+              opacity={0.8}
+              style={{ cursor: onPick ? 'pointer' : undefined }}
+            />
           )}
         />
       </ComposedChart>

@@ -9,9 +9,9 @@ interface RulerProps {
   sign?: 1 | -1
 }
 
-const W = 560
+const W = 820
 const LEFT = 24
-const RIGHT = 96
+const RIGHT = 130
 const H = 66
 
 /** A criterion as a ruler: its levels are stops at true distance, with their words beneath. */
@@ -27,7 +27,7 @@ export function Ruler({ title, stops, longest, sign = 1 }: RulerProps) {
         <g key={s.at}>
           {s.to !== undefined && s.to > s.at && <line className="range" x1={x(s.at)} x2={x(s.to)} y1="26" y2="26" />}
           <line x1={x(s.at)} x2={x(s.at)} y1="20" y2="32" strokeWidth="1.6" />
-          <text x={x(s.at)} y="14" textAnchor="middle" fontWeight="600">
+          <text x={x(s.at)} y="14" textAnchor="middle" className="figure">
             {plain(sign * s.at)}
           </text>
           <foreignObject x={x(s.at) - 3} y="35" width={Math.max(34, room(i) - 4)} height="31">

@@ -1,10 +1,12 @@
 /** Figures as people read them. An undefined figure is a dash, never a zero. */
 export const DASH = '–'
 
-export const fixed = (x: number | null | undefined, decimals = 1): string => (x === null || x === undefined ? DASH : x.toFixed(decimals).replace('-', '−'))
+export const fixed = (x: number | null | undefined, decimals = 1): string =>
+  x === null || x === undefined ? DASH : x.toFixed(decimals).replace('-', '−')
 
 /** A mark without trailing zeros, at most three decimals. */
-export const plain = (x: number | null | undefined): string => (x === null || x === undefined ? DASH : String(Number(x.toFixed(3))).replace('-', '−'))
+export const plain = (x: number | null | undefined): string =>
+  x === null || x === undefined ? DASH : String(Number(x.toFixed(3))).replace('-', '−')
 
 export const signed = (x: number | null | undefined, decimals = 1): string =>
   x === null || x === undefined ? DASH : `${x > 0 ? '+' : x < 0 ? '−' : ''}${Math.abs(x).toFixed(decimals)}`
@@ -15,6 +17,9 @@ export const counted = (n: number, one: string, many = `${one}s`): string => `${
 
 /** The number typed, or null; a comma for the point is understood while typing. */
 export function typedNumber(text: string): number | null {
-  const t = text.trim().replace('−', '-').replace(/^(-?\d+),(\d+)$/, '$1.$2')
+  const t = text
+    .trim()
+    .replace('−', '-')
+    .replace(/^(-?\d+),(\d+)$/, '$1.$2')
   return /^-?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) : null
 }

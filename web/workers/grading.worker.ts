@@ -1,5 +1,18 @@
 import { expose } from 'comlink'
-import { applyChanges, compareResults, gradeCourse, standingMarks, toCourse, workingsOf, type Change, type CourseResult, type ResultChange, type StandingMark, type TableLike, type Workings } from '#core'
+import {
+  applyChanges,
+  compareResults,
+  gradeCourse,
+  standingMarks,
+  toCourse,
+  workingsOf,
+  type Change,
+  type CourseResult,
+  type ResultChange,
+  type StandingMark,
+  type TableLike,
+  type Workings,
+} from '#core'
 
 export interface Outcome {
   standing: StandingMark[]

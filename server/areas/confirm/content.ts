@@ -3,7 +3,10 @@ import { gradeCourse, toCourse, workingsOf } from '#core'
 import type { CourseTable, IssueContent } from '#contract'
 
 /** The results as they would be frozen now. */
-export function issueContent(table: Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> }, number: number): IssueContent {
+export function issueContent(
+  table: Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> },
+  number: number,
+): IssueContent {
   const result = gradeCourse(toCourse(workingsOf(table)))
   const sections = new Map(table.sections.map((s) => [s.id, s.name]))
   const { code, title, term } = table.head

@@ -5,7 +5,17 @@ import type { IssueContent } from '#contract'
 const percent = (x: number | null) => (x === null ? '' : Number(x.toFixed(3)))
 
 function rowsOf(content: IssueContent): { head: string[]; rows: (string | number)[][] } {
-  const head = ['candidate', 'name', 'section', ...content.components.map((c) => `${c.title} %`), 'course %', 'rounded', 'grade', 'pending', 'issue']
+  const head = [
+    'candidate',
+    'name',
+    'section',
+    ...content.components.map((c) => `${c.title} %`),
+    'course %',
+    'rounded',
+    'grade',
+    'pending',
+    'issue',
+  ]
   const rows = content.results.map((r) => [
     r.candidate,
     r.name,

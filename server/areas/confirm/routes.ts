@@ -30,7 +30,9 @@ export function confirmRoutes(handle: Handle, db: Db, tables: TableLoader, write
   )
   const insert = db.prepare('INSERT INTO issue (course_id, number, content, hash, made_at) VALUES (?, ?, ?, ?, ?)')
   const sign = db.prepare('INSERT INTO signature (course_id, number, person_id, role, statement, at) VALUES (?, ?, ?, ?, ?, ?)')
-  const signed = db.prepare<[string, number, string], object>('SELECT 1 FROM signature WHERE course_id = ? AND number = ? AND person_id = ?')
+  const signed = db.prepare<[string, number, string], object>(
+    'SELECT 1 FROM signature WHERE course_id = ? AND number = ? AND person_id = ?',
+  )
   const reopened = db.prepare('UPDATE issue SET reopened_by = ?, reopened_at = ?, reopened_reason = ? WHERE course_id = ? AND number = ?')
 
   const headOf = (courseId: string, r: IssueRow): IssueHead => ({
@@ -56,14 +58,27 @@ export function confirmRoutes(handle: Handle, db: Db, tables: TableLoader, write
     return writes.writeOpen(courseId, () => {
       const blocking = openItems(workingsOf(table), planFacts(table)).filter((i) => i.blocking)
       if (blocking.length > 0)
-        throw new HttpProblem(409, `Not yet: ${blocking.map((i) => `${i.count} open at ${i.stop.replace('-', ' ')}`).join(', ')}. Clear these first.`)
+        throw new HttpProblem(
+          409,
+          `Not yet: ${blocking.map((i) => `${i.count} open at ${i.stop.replace('-', ' ')}`).join(', ')}. Clear these first.`,
+        )
       const number = (issues.all(courseId)[0]?.number ?? 0) + 1
       const content = issueContent(table, number)
-      if (content.results.every((r) => r.grade === null)) throw new HttpProblem(409, 'Nobody has a final grade yet, so there is nothing to confirm.')
+      if (content.results.every((r) => r.grade === null))
+        throw new HttpProblem(409, 'Nobody has a final grade yet, so there is nothing to confirm.')
       insert.run(courseId, number, JSON.stringify(content), contentHash(content), now())
       sign.run(courseId, number, me.id, role, body.statement, now())
       const graded = content.results.filter((r) => r.grade !== null).length
-      record.add({ id: randomUUID(), courseId, kind: 'confirm', summary: `Issue ${number} confirmed: ${graded} of ${content.results.length} with a grade`, changes: [], effect: null, reason: body.statement, by: me.id })
+      record.add({
+        id: randomUUID(),
+        courseId,
+        kind: 'confirm',
+        summary: `Issue ${number} confirmed: ${graded} of ${content.results.length} with a grade`,
+        changes: [],
+        effect: null,
+        reason: body.statement,
+        by: me.id,
+      })
       return headOf(courseId, find(courseId, number))
     })
   })
@@ -71,7 +86,8 @@ export function confirmRoutes(handle: Handle, db: Db, tables: TableLoader, write
   handle(routes.countersign, ({ params: { courseId, number }, body, me, role }) =>
     writes.write(courseId, () => {
       if (find(courseId, number).reopened_at) throw new HttpProblem(409, `Issue ${number} was reopened: sign the next one.`)
-      if (signed.get(courseId, number, me.id)) throw new HttpProblem(409, 'You have signed this issue already: the second signature is another person’s.')
+      if (signed.get(courseId, number, me.id))
+        throw new HttpProblem(409, 'You have signed this issue already: the second signature is another person’s.')
       sign.run(courseId, number, me.id, role, body.statement, now())
       return headOf(courseId, find(courseId, number))
     }),
@@ -82,12 +98,22 @@ export function confirmRoutes(handle: Handle, db: Db, tables: TableLoader, write
       const current = issues.all(courseId)[0]
       if (!current || current.reopened_at) throw new HttpProblem(409, 'The course is open already.')
       reopened.run(me.id, now(), body.reason, courseId, current.number)
-      const id = record.add({ id: randomUUID(), courseId, kind: 'reopen', summary: `Issue ${current.number} reopened`, changes: [], effect: null, reason: body.reason, by: me.id })
+      const id = record.add({
+        id: randomUUID(),
+        courseId,
+        kind: 'reopen',
+        summary: `Issue ${current.number} reopened`,
+        changes: [],
+        effect: null,
+        reason: body.reason,
+        by: me.id,
+      })
       return record.get(id)!
     }),
   )
 
-  const fileName = (c: IssueContent, ending: string) => `${c.course.code} ${c.course.term} issue ${c.number}.${ending}`.replace(/[^\w.-]+/g, '-')
+  const fileName = (c: IssueContent, ending: string) =>
+    `${c.course.code} ${c.course.term} issue ${c.number}.${ending}`.replace(/[^\w.-]+/g, '-')
   handle(routes.resultsCsv, ({ params, res }) => {
     const content = contentOf(params.courseId, params.number)
     res.attachment(fileName(content, 'csv')).type('text/csv; charset=utf-8').send(resultsCsv(content))
@@ -95,7 +121,10 @@ export function confirmRoutes(handle: Handle, db: Db, tables: TableLoader, write
   })
   handle(routes.resultsXlsx, async ({ params, res }) => {
     const content = contentOf(params.courseId, params.number)
-    res.attachment(fileName(content, 'xlsx')).type(routes.resultsXlsx.produces!).send(await resultsXlsx(content))
+    res
+      .attachment(fileName(content, 'xlsx'))
+      .type(routes.resultsXlsx.produces!)
+      .send(await resultsXlsx(content))
     return undefined
   })
 }

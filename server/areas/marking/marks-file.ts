@@ -16,15 +16,28 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
   const unknownColumns = new Set<string>()
 
   for (const m of file.marks) {
-    const base = { line: m.line, column: m.column, candidate: m.candidate, assessment: m.assessment, before: '', after: m.text.slice(0, 60), reason: null }
+    const base = {
+      line: m.line,
+      column: m.column,
+      candidate: m.candidate,
+      assessment: m.assessment,
+      before: '',
+      after: m.text.slice(0, 60),
+      reason: null,
+    }
     const refuse = (reason: string) => rows.push({ ...base, outcome: 'refused', reason })
     const assessment = assessments.get(m.assessment.toLowerCase())
     if (!assessment) {
       // One unknown heading is one fault, not one for every row beneath it.
       if (unknownColumns.has(m.assessment.toLowerCase())) continue
       unknownColumns.add(m.assessment.toLowerCase())
-      const near = nearest(m.assessment, sheet.assessments.map((a) => a.title))
-      refuse(`This course has no assessment “${m.assessment.slice(0, 60)}”${near ? `: is “${near}” meant?` : '. Head each column with an assessment’s title.'}`)
+      const near = nearest(
+        m.assessment,
+        sheet.assessments.map((a) => a.title),
+      )
+      refuse(
+        `This course has no assessment “${m.assessment.slice(0, 60)}”${near ? `: is “${near}” meant?` : '. Head each column with an assessment’s title.'}`,
+      )
       continue
     }
     const student = students.get(m.candidate.toLowerCase())
@@ -64,7 +77,17 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
     rows.push({ ...base, ...shown, outcome })
     if (outcome !== 'unchanged') writes.push({ studentId: student.id, assessmentId: assessment.id, version: cell?.version ?? 0, ...next })
   }
-  if (rows.length === 0) rows.push({ line: 1, column: null, candidate: '', assessment: '', before: '', after: '', outcome: 'refused', reason: 'The file holds no mark: every cell is empty.' })
+  if (rows.length === 0)
+    rows.push({
+      line: 1,
+      column: null,
+      candidate: '',
+      assessment: '',
+      before: '',
+      after: '',
+      outcome: 'refused',
+      reason: 'The file holds no mark: every cell is empty.',
+    })
   return { tried: summary(rows), writes }
 }
 

@@ -10,19 +10,34 @@ import { sheets } from './sheet'
 
 export function markingRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
   const { sheetFor, write } = sheets(db, tables)
-  const bonuses = (courseId: string) => new Set(tables.load(courseId).assessments.filter((a: CourseTable['assessments'][number]) => a.bonus).map((a) => a.id))
+  const bonuses = (courseId: string) =>
+    new Set(
+      tables
+        .load(courseId)
+        .assessments.filter((a: CourseTable['assessments'][number]) => a.bonus)
+        .map((a) => a.id),
+    )
 
   handle(routes.sheet, ({ params, me, role }) => sheetFor(params.courseId, me.id, role))
 
-  handle(routes.writeCells, ({ params: { courseId }, body, me, role }) => writes.writeOpen(courseId, () => write(courseId, body.cells, me.id, role)))
+  handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
+    writes.writeOpen(courseId, () => write(courseId, body.cells, me.id, role)),
+  )
 
-  handle(routes.tryImport, ({ params: { courseId }, body, me, role }) => tryMarksFile(body.text, sheetFor(courseId, me.id, role), bonuses(courseId)).tried)
+  handle(
+    routes.tryImport,
+    ({ params: { courseId }, body, me, role }) => tryMarksFile(body.text, sheetFor(courseId, me.id, role), bonuses(courseId)).tried,
+  )
 
   handle(routes.bringIn, ({ params: { courseId }, body, me, role }) =>
     writes.writeOpen(courseId, () => {
       const { tried, writes: cells } = tryMarksFile(body.text, sheetFor(courseId, me.id, role), bonuses(courseId))
       if (tried.counts.refused > 0)
-        throw new HttpProblem(422, `${tried.counts.refused} rows are refused, so nothing was brought in. Try the file to see which and why.`, { field: 'text' })
+        throw new HttpProblem(
+          422,
+          `${tried.counts.refused} rows are refused, so nothing was brought in. Try the file to see which and why.`,
+          { field: 'text' },
+        )
       const { refused } = write(courseId, cells, me.id, role)
       if (refused[0]) throw new HttpProblem(409, refused[0].message)
       return tried
@@ -31,13 +46,33 @@ export function markingRoutes(handle: Handle, db: Db, tables: TableLoader, write
 
   const script = db.prepare<
     [string, string],
-    { id: string; assessment_id: string; status: Status; days_late: number; entered: number | null; came_at: string | null; student: string; name: string; candidate: string; section: string }
+    {
+      id: string
+      assessment_id: string
+      status: Status
+      days_late: number
+      entered: number | null
+      came_at: string | null
+      student: string
+      name: string
+      candidate: string
+      section: string
+    }
   >(`SELECT s.id, s.assessment_id, s.status, s.days_late, s.entered, s.came_at, t.id AS student, t.name, t.candidate, coalesce(e.section_id, '') AS section
      FROM script s JOIN student t ON t.id = s.student_id LEFT JOIN enrolment e ON e.student_id = t.id AND e.to_day IS NULL
      WHERE s.id = ? AND t.course_id = ?`)
   const readings = db.prepare<
     [string],
-    { markerId: string; marker: string; mark: number; picks: string; judgement: string | null; comment: string; criterion_comments: string; handedInAt: string }
+    {
+      markerId: string
+      marker: string
+      mark: number
+      picks: string
+      judgement: string | null
+      comment: string
+      criterion_comments: string
+      handedInAt: string
+    }
   >(`SELECT r.marker_id AS markerId, p.name AS marker, r.mark, r.picks, r.judgement, r.comment, r.criterion_comments, r.handed_in_at AS handedInAt
      FROM reading r JOIN person p ON p.id = r.marker_id WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`)
   const history = db.prepare<[string], ScriptDetail['history'][number]>(

@@ -21,7 +21,9 @@ export function sheets(db: Db, tables: TableLoader) {
   )
   const insert = db.prepare('INSERT INTO script (id, student_id, assessment_id, status, days_late, entered) VALUES (?, ?, ?, ?, ?, ?)')
   const update = db.prepare('UPDATE script SET status = ?, days_late = ?, entered = ?, version = version + 1 WHERE id = ?')
-  const keep = db.prepare('INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+  const keep = db.prepare(
+    'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, ?, ?, ?, ?)',
+  )
 
   function sheetFor(courseId: string, personId: string, role: Role): Sheet {
     const table = tables.load(courseId)
@@ -50,7 +52,14 @@ export function sheets(db: Db, tables: TableLoader) {
     return {
       sections: table.sections.filter((s) => seen(s.id)),
       students,
-      assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId }) => ({ id, title, outOf, marking, passMark, componentId })),
+      assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId }) => ({
+        id,
+        title,
+        outOf,
+        marking,
+        passMark,
+        componentId,
+      })),
       placements: table.placements.filter((p) => seen(p.sectionId)).map(({ assessmentId, sectionId }) => ({ assessmentId, sectionId })),
       cells,
       writable: role !== 'external' && table.head.confirmedIssue === null,
@@ -72,14 +81,24 @@ export function sheets(db: Db, tables: TableLoader) {
       const row = student && assessment && script.get(student.id, assessment.id)
       const current = row ? cellOf(cell, row) : null
       const refuse = (kind: CellRefusal['kind'], message: string) =>
-        refused.push({ studentId: cell.studentId, assessmentId: cell.assessmentId, kind, message, current: kind === 'not yours' ? null : current })
+        refused.push({
+          studentId: cell.studentId,
+          assessmentId: cell.assessmentId,
+          kind,
+          message,
+          current: kind === 'not yours' ? null : current,
+        })
       if (!student || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
       else if (own && !own.has(student.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
-      else if (!placed.has(`${assessment.id} ${student.sectionId}`)) refuse('not placed', `${assessment.title} is not set for this student’s section.`)
+      else if (!placed.has(`${assessment.id} ${student.sectionId}`))
+        refuse('not placed', `${assessment.title} is not set for this student’s section.`)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
-      else if (row && row.readings > 0 && cell.mark !== row.entered) refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
-      else if (cell.mark !== null && cell.mark > assessment.outOf) refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
-      else if (cell.mark !== null && cell.mark < 0 && !assessment.bonus) refuse('range', `${cell.mark} is below 0, which only a bonus may be.`)
+      else if (row && row.readings > 0 && cell.mark !== row.entered)
+        refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
+      else if (cell.mark !== null && cell.mark > assessment.outOf)
+        refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
+      else if (cell.mark !== null && cell.mark < 0 && !assessment.bonus)
+        refuse('range', `${cell.mark} is below 0, which only a bonus may be.`)
       else if (cell.daysLate > 0 && cell.status !== 'late') refuse('late', 'Only late work has days late.')
       else saved.push(save(cell, row, personId))
     }
@@ -99,8 +118,6 @@ export function sheets(db: Db, tables: TableLoader) {
 
   return { sheetFor, write }
 }
-
-export type Sheets = ReturnType<typeof sheets>
 
 const cellOf = (at: { studentId: string; assessmentId: string }, row: ScriptRow): Cell => ({
   studentId: at.studentId,

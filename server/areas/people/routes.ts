@@ -18,7 +18,10 @@ export function peopleRoutes(app: Express, handle: Handle, db: Db, open: ReturnT
       skipSuccessfulRequests: true,
       legacyHeaders: false,
       handler: (_req, res) =>
-        void res.status(429).type('application/problem+json').send(JSON.stringify(problemBody(429, 'Too many tries. Wait a minute and try again.'))),
+        void res
+          .status(429)
+          .type('application/problem+json')
+          .send(JSON.stringify(problemBody(429, 'Too many tries. Wait a minute and try again.'))),
     }),
   )
 

@@ -33,7 +33,10 @@ export function planRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     const fields = Object.keys(patch).filter((k) => COLUMN[k])
     if (fields.length === 0) return
     const values = fields.map((f) => (typeof patch[f] === 'boolean' ? Number(patch[f]) : patch[f]))
-    db.prepare(`UPDATE ${table} SET ${fields.map((f) => `${COLUMN[f]} = ?`).join(', ')}, version = version + 1 WHERE id = ?`).run(...values, id)
+    db.prepare(`UPDATE ${table} SET ${fields.map((f) => `${COLUMN[f]} = ?`).join(', ')}, version = version + 1 WHERE id = ?`).run(
+      ...values,
+      id,
+    )
   }
 
   function guard(courseId: string, patch: Record<string, unknown>): void {
@@ -60,7 +63,11 @@ export function planRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
       if (!row) throw new HttpProblem(404, 'There is no such assessment.')
       if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this assessment meanwhile.', { current: toAssessment(row) })
       if (patch.outOf !== undefined && patch.outOf !== row.out_of && marked.get(row.id)!.n > 0)
-        throw new HttpProblem(409, `${row.title} has marks out of ${row.out_of}. Bring them to another maximum at Rescale, where it can be undone.`, { field: 'outOf' })
+        throw new HttpProblem(
+          409,
+          `${row.title} has marks out of ${row.out_of}. Bring them to another maximum at Rescale, where it can be undone.`,
+          { field: 'outOf' },
+        )
       const outOf = patch.outOf ?? row.out_of
       if (patch.passMark !== undefined && patch.passMark !== null && patch.passMark > outOf)
         throw new HttpProblem(422, `The pass mark ${patch.passMark} is over the maximum of ${outOf}.`, { field: 'passMark' })

@@ -23,7 +23,8 @@ export function courseWrites(db: Db) {
     writeOpen<T>(courseId: string, work: () => T): T {
       return write(courseId, () => {
         const confirmed = issue.get(courseId)
-        if (confirmed) throw new HttpProblem(409, `Issue ${confirmed.number} is confirmed. Reopen the course at Confirm before you change anything.`)
+        if (confirmed)
+          throw new HttpProblem(409, `Issue ${confirmed.number} is confirmed. Reopen the course at Confirm before you change anything.`)
         return work()
       })
     },

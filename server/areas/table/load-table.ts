@@ -104,10 +104,9 @@ export function tableLoader(db: Db) {
     'SELECT p.assessment_id AS assessmentId, p.section_id AS sectionId, p.due FROM placement p JOIN assessment a ON a.id = p.assessment_id WHERE a.course_id = ?',
   )
   const scripts = db
-    .prepare<
-      [string],
-      [string, string, string, Status, number, number | null, number]
-    >('SELECT s.id, s.student_id, s.assessment_id, s.status, s.days_late, s.entered, s.version FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = ? ORDER BY s.rowid')
+    .prepare<[string], [string, string, string, Status, number, number | null, number]>(
+      'SELECT s.id, s.student_id, s.assessment_id, s.status, s.days_late, s.entered, s.version FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = ? ORDER BY s.rowid',
+    )
     .raw()
   const readings = db
     .prepare<[string], [string, string, number]>(
@@ -177,7 +176,10 @@ export function tableLoader(db: Db) {
       agreed: {},
       adjustments: [],
     }
-    return withChanges(base, inForce.all(id).flatMap(([changes]) => JSON.parse(changes) as Change[]))
+    return withChanges(
+      base,
+      inForce.all(id).flatMap(([changes]) => JSON.parse(changes) as Change[]),
+    )
   }
 
   return {
@@ -202,13 +204,18 @@ export type TableLoader = ReturnType<typeof tableLoader>
 /** The table with decided changes in it; what nobody typed and nobody decided stays empty. */
 function withChanges(base: TableCore, changes: Change[]): TableCore {
   const w = applyChanges(workingsOf(base), changes)
-  const decided = new Set(changes.map((c) => (c.kind === 'weigh' ? c.componentId : c.kind === 'assess' && c.patch.worth !== undefined ? c.assessmentId : '')))
+  const decided = new Set(
+    changes.map((c) => (c.kind === 'weigh' ? c.componentId : c.kind === 'assess' && c.patch.worth !== undefined ? c.assessmentId : '')),
+  )
   return {
     ...base,
     boundaries: w.course.boundaries,
     agreed: w.agreed,
     adjustments: w.adjustments,
-    components: base.components.map((c, i) => ({ ...c, weight: c.weight === null && !decided.has(c.id) ? null : w.course.components[i]!.weight })),
+    components: base.components.map((c, i) => ({
+      ...c,
+      weight: c.weight === null && !decided.has(c.id) ? null : w.course.components[i]!.weight,
+    })),
     assessments: base.assessments.map((a, i) => {
       const { worth, counts, bonus, droppable } = w.course.assessments[i]!
       return { ...a, worth: a.worth === null && !decided.has(a.id) ? null : worth, counts, bonus, droppable }

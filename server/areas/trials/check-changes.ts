@@ -17,9 +17,11 @@ export function checkChanges(table: CourseTable, w: Workings, changes: Change[])
     switch (c.kind) {
       case 'settle': {
         const assessment = assessmentOf.get(c.scriptId) ?? refuse('There is no such script.')
-        if (c.rule.kind === 'value' && (c.rule.mark < 0 || c.rule.mark > assessment.outOf)) refuse(`${c.rule.mark} is outside 0 to ${assessment.outOf}.`)
+        if (c.rule.kind === 'value' && (c.rule.mark < 0 || c.rule.mark > assessment.outOf))
+          refuse(`${c.rule.mark} is outside 0 to ${assessment.outOf}.`)
         const { mark } = orRefuse(() => agreeMark(readings.get(c.scriptId) ?? [], c.rule, c.step), refuse)
-        if (mark !== c.mark) throw new HttpProblem(409, 'The readings of a script changed meanwhile: settle it again.', { field: `changes.${i}` })
+        if (mark !== c.mark)
+          throw new HttpProblem(409, 'The readings of a script changed meanwhile: settle it again.', { field: `changes.${i}` })
         break
       }
       case 'adjust': {

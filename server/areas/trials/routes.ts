@@ -58,7 +58,8 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       const decision = record.get(params.decisionId, params.courseId)
       if (!decision) throw new HttpProblem(404, 'There is no such decision.')
       if (decision.withdrawn) throw new HttpProblem(409, `${decision.withdrawn.by} withdrew it already.`)
-      if (decision.kind === 'confirm' || decision.kind === 'reopen') throw new HttpProblem(409, 'A confirmation is not withdrawn: reopen the course at Confirm.')
+      if (decision.kind === 'confirm' || decision.kind === 'reopen')
+        throw new HttpProblem(409, 'A confirmation is not withdrawn: reopen the course at Confirm.')
       record.withdraw(params.courseId, decision.id, me.id, body.reason)
       return record.get(decision.id)!
     }),

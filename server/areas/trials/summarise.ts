@@ -15,13 +15,22 @@ export function kindOf(changes: Change[]): Decision['kind'] {
 }
 
 /** What a decision did, in words for the record. */
-export function summarise(changes: Change[], table: CourseTable): string {
+export function summarise(changes: Change[], table: Omit<CourseTable, 'head'>): string {
   const title = (id: string) => table.assessments.find((a) => a.id === id)?.title ?? table.components.find((c) => c.id === id)?.title ?? id
+  const place = new Map(table.scripts.id.map((id, i) => [id, i]))
+  const assessmentOf = (scriptId: string) => table.assessments[table.scripts.assessment[place.get(scriptId) ?? -1] ?? -1]?.id ?? ''
   const parts: string[] = []
   const settled = changes.filter((c) => c.kind === 'settle')
   if (settled.length > 0) {
-    const rules = [...new Set(settled.map((c) => (c.rule.kind === 'value' ? 'a mark of the lead’s own' : c.rule.kind === 'senior' ? 'one marker’s reading' : c.rule.kind)))]
-    parts.push(`${settled.length} ${settled.length === 1 ? 'script' : 'scripts'} settled by ${rules.join(', ')}`)
+    const rules = [
+      ...new Set(
+        settled.map((c) =>
+          c.rule.kind === 'value' ? 'a mark of the lead’s own' : c.rule.kind === 'senior' ? 'one marker’s reading' : c.rule.kind,
+        ),
+      ),
+    ]
+    const of = [...new Set(settled.map((c) => title(assessmentOf(c.scriptId))))]
+    parts.push(`${settled.length} ${settled.length === 1 ? 'script' : 'scripts'} of ${of.join(' and ')} settled by ${rules.join(', ')}`)
   }
   for (const c of changes) {
     if (c.kind === 'adjust') {

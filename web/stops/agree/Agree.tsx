@@ -10,18 +10,32 @@ import { counted, plain } from '../../parts/format'
 import { ScaleAxis } from './ScaleAxis'
 import './agree.css'
 
-type Standard = { kind: 'rubric'; of: Library['rubrics'][number] } | { kind: 'mark scheme'; of: Library['schemes'][number] } | { kind: 'scale'; of: Library['scales'][number] }
+type Standard =
+  | { kind: 'rubric'; of: Library['rubrics'][number] }
+  | { kind: 'mark scheme'; of: Library['schemes'][number] }
+  | { kind: 'scale'; of: Library['scales'][number] }
 
 /** The shared standard: rubrics as rulers, scales on one axis, and who uses them. */
 export default function Agree() {
   const { courseId = '' } = useParams()
-  const library = useQuery({ queryKey: ['library', courseId], queryFn: () => call(routes.library, { params: { courseId } }), staleTime: Infinity })
+  const library = useQuery({
+    queryKey: ['library', courseId],
+    queryFn: () => call(routes.library, { params: { courseId } }),
+    staleTime: Infinity,
+  })
   const standards = useMemo((): Standard[] => {
     const { rubrics = [], schemes = [], scales = [] } = library.data ?? {}
-    return [...rubrics.map((of) => ({ kind: 'rubric' as const, of })), ...scales.map((of) => ({ kind: 'scale' as const, of })), ...schemes.map((of) => ({ kind: 'mark scheme' as const, of }))]
+    return [
+      ...rubrics.map((of) => ({ kind: 'rubric' as const, of })),
+      ...scales.map((of) => ({ kind: 'scale' as const, of })),
+      ...schemes.map((of) => ({ kind: 'mark scheme' as const, of })),
+    ]
   }, [library.data])
   const [chosenId, setChosen] = useState<string | null>(null)
-  const at = Math.max(0, standards.findIndex((s) => s.of.id === chosenId))
+  const at = Math.max(
+    0,
+    standards.findIndex((s) => s.of.id === chosenId),
+  )
   const chosen = standards[at]
   const step = (by: number) => setChosen(standards[Math.max(0, Math.min(standards.length - 1, at + by))]?.of.id ?? null)
   useKeys([
@@ -30,7 +44,8 @@ export default function Agree() {
   ])
   if (library.error) return <div className="empty">{messageOf(library.error)}</div>
   if (!library.data) return <div className="empty">Fetching the library…</div>
-  if (!chosen) return <div className="empty">The library is empty. Rubrics, mark schemes and scales that the department shares will stand here.</div>
+  if (!chosen)
+    return <div className="empty">The library is empty. Rubrics, mark schemes and scales that the department shares will stand here.</div>
   return (
     <div className="work">
       <main className="table-side">
@@ -81,8 +96,9 @@ export default function Agree() {
           <section>
             <h2>How it becomes a mark</h2>
             <p className="small">
-              The points of the chosen levels are added, penalties are taken off, and the total of {plain(rubricMaximum(chosen.of))} is scaled to what the assessment is marked out of: out of 100, {plain(rubricMaximum(chosen.of) / 2)} points are 50. A criterion not yet judged
-              leaves the mark open.
+              The points of the chosen levels are added, penalties are taken off, and the total of {plain(rubricMaximum(chosen.of))} is
+              scaled to what the assessment is marked out of: out of 100, {plain(rubricMaximum(chosen.of) / 2)} points are 50. A criterion
+              not yet judged leaves the mark open.
             </p>
           </section>
         )}
@@ -100,10 +116,16 @@ function RubricRulers({ rubric }: { rubric: Library['rubrics'][number] }) {
         return (
           <section key={c.id}>
             <h3>
-              {c.title} <span className="soft small fw-normal">{c.penalty ? 'penalty' : c.ranges ? 'any half point inside a level' : ''}</span>
+              {c.title}{' '}
+              <span className="soft small fw-normal">{c.penalty ? 'penalty' : c.ranges ? 'any half point inside a level' : ''}</span>
               <span className="num soft fw-normal float-end">{c.penalty ? `up to ${plain(top)} off` : `of ${plain(top)}`}</span>
             </h3>
-            <Ruler title={c.title} longest={longest} sign={c.penalty ? -1 : 1} stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))} />
+            <Ruler
+              title={c.title}
+              longest={longest}
+              sign={c.penalty ? -1 : 1}
+              stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))}
+            />
           </section>
         )
       })}
@@ -121,7 +143,14 @@ function SchemeRulers({ scheme }: { scheme: Library['schemes'][number] }) {
             {c.title} <span className="soft small fw-normal">free points</span>
             <span className="num soft fw-normal float-end">of {plain(c.max)}</span>
           </h3>
-          <Ruler title={c.title} longest={longest} stops={[{ at: 0, to: c.max, words: c.words }, { at: c.max, words: '' }]} />
+          <Ruler
+            title={c.title}
+            longest={longest}
+            stops={[
+              { at: 0, to: c.max, words: c.words },
+              { at: c.max, words: '' },
+            ]}
+          />
         </section>
       ))}
     </div>

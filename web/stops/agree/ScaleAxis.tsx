@@ -15,7 +15,15 @@ export function ScaleAxis({ title, labels }: { title: string; labels: Library['s
     <>
       <svg className="ruler mt-4" viewBox={`0 0 ${W} 120`} width="100%" role="img" aria-label={`${title}: ${words}`}>
         {sorted.map((l, i) => (
-          <rect key={l.label} x={x(l.threshold)} width={x(upTo(i)) - x(l.threshold)} y="52" height="22" fill={STEPS[Math.min(4, Math.floor((i * 5) / sorted.length))]} stroke="var(--paper)" />
+          <rect
+            key={l.label}
+            x={x(l.threshold)}
+            width={x(upTo(i)) - x(l.threshold)}
+            y="52"
+            height="22"
+            fill={STEPS[Math.min(4, Math.floor((i * 5) / sorted.length))]}
+            stroke="var(--paper)"
+          />
         ))}
         <line x1={x(0)} x2={x(100)} y1="74" y2="74" />
         {[0, 20, 40, 60, 80, 100].map((t) => (
@@ -29,7 +37,7 @@ export function ScaleAxis({ title, labels }: { title: string; labels: Library['s
         {sorted.map((l) => (
           <g key={l.label}>
             <line x1={x(l.percent)} x2={x(l.percent)} y1="40" y2="80" strokeWidth="2.5" />
-            <text x={x(l.percent)} y="16" textAnchor="middle" fontWeight="600">
+            <text x={x(l.percent)} y="16" textAnchor="middle" className="figure">
               {l.label}
             </text>
             <text x={x(l.percent)} y="33" textAnchor="middle">

@@ -29,7 +29,11 @@ export default function Bound() {
     const finding = checkBoundaries(next, table.policy.above100)[0]
     setRefused(finding?.message ?? null)
     if (finding || !mayDecide) return preview(null)
-    if (table.boundaries.every((b, i) => b.from === next[i]!.from)) setTrial(trial.changes.filter((c) => c.kind !== 'bound'), 'boundaries back as adopted')
+    if (table.boundaries.every((b, i) => b.from === next[i]!.from))
+      setTrial(
+        trial.changes.filter((c) => c.kind !== 'bound'),
+        'boundaries back as adopted',
+      )
     else propose([{ kind: 'bound', boundaries: next }], `${next[at]!.grade} begins at ${from}`)
   }
   const pull = (at: number, from: number) => {
@@ -47,8 +51,14 @@ export default function Bound() {
   const counts = useMemo(() => gradeCounts(current.result), [current])
   const before = useMemo(() => gradeCounts(adopted.result), [adopted])
   const sectionOf = useMemo(() => new Map(table.students.map((s) => [s.id, s.sectionId])), [table.students])
-  const impact = useMemo(() => boundaryImpact(current.result, table.boundaries, boundaries, sectionOf), [current, table.boundaries, boundaries, sectionOf])
-  const near = useMemo(() => (boundary ? nearBoundary(current.result, ZONE).filter((n) => n.grade === boundary.grade) : []), [current, boundary])
+  const impact = useMemo(
+    () => boundaryImpact(current.result, table.boundaries, boundaries, sectionOf),
+    [current, table.boundaries, boundaries, sectionOf],
+  )
+  const near = useMemo(
+    () => (boundary ? nearBoundary(current.result, ZONE).filter((n) => n.grade === boundary.grade) : []),
+    [current, boundary],
+  )
   const sections = useMemo(
     () =>
       table.sections.map((s) => {
@@ -60,11 +70,19 @@ export default function Bound() {
   )
   const exactly = near.filter((n) => n.distance === 0)
   const upTo = boundary?.grade ?? ''
-  const aboveShare = (list: { grade: string; count: number }[], of: number) => (of === 0 ? null : list.slice(0, chosen + 1).reduce((n, c) => n + c.count, 0) / of)
-  const all = aboveShare(counts, counts.reduce((n, c) => n + c.count, 0))
+  const aboveShare = (list: { grade: string; count: number }[], of: number) =>
+    of === 0 ? null : list.slice(0, chosen + 1).reduce((n, c) => n + c.count, 0) / of
+  const all = aboveShare(
+    counts,
+    counts.reduce((n, c) => n + c.count, 0),
+  )
 
   if (current.result.students.every((s) => s.final === null))
-    return <div className="empty">Nobody has a final percent yet, so there is no distribution to draw boundaries on. Clear what is open at Mark and Reconcile first.</div>
+    return (
+      <div className="empty">
+        Nobody has a final percent yet, so there is no distribution to draw boundaries on. Clear what is open at Mark and Reconcile first.
+      </div>
+    )
   const was = table.boundaries.find((b) => b.grade === boundary?.grade)?.from
   return (
     <div className="work">
@@ -106,7 +124,13 @@ export default function Bound() {
               <th>begins at</th>
               {boundaries.map((b, i) => (
                 <td key={b.grade} className="num" onFocus={() => i < boundaries.length - 1 && setChosen(i)}>
-                  <NumberField label={`${b.grade} begins at`} value={b.from} disabled={!mayDecide || i === boundaries.length - 1} step={GRAIN} onCommit={(v) => v !== null && put(i, v)} />
+                  <NumberField
+                    label={`${b.grade} begins at`}
+                    value={b.from}
+                    disabled={!mayDecide || i === boundaries.length - 1}
+                    step={GRAIN}
+                    onCommit={(v) => v !== null && put(i, v)}
+                  />
                 </td>
               ))}
               <td />

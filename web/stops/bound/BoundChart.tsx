@@ -1,5 +1,17 @@
 import { useMemo, useRef } from 'react'
-import { ComposedChart, ReferenceArea, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis, ZIndexLayer, usePlotArea, useXAxisInverseScale, useXAxisScale } from 'recharts'
+import {
+  ComposedChart,
+  ReferenceArea,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  XAxis,
+  YAxis,
+  ZIndexLayer,
+  usePlotArea,
+  useXAxisInverseScale,
+  useXAxisScale,
+} from 'recharts'
 import type { Boundary, CourseResult } from '#core'
 import { stackDots } from '../../parts/dots'
 import { plain } from '../../parts/format'
@@ -41,10 +53,25 @@ export function BoundChart(props: Props) {
   return (
     <ResponsiveContainer width="100%" height={H} initialDimension={{ width: 830, height: H }}>
       <ComposedChart margin={{ top: 30, right: 10, bottom: 0, left: 10 }} accessibilityLayer={false}>
-        <XAxis type="number" dataKey="x" domain={[drawn.from, drawn.to]} ticks={Array.from({ length: 11 }, (_, i) => i * 10).filter((t) => t >= drawn.from && t <= drawn.to)} stroke="var(--ink)" allowDataOverflow height={24} />
+        <XAxis
+          type="number"
+          dataKey="x"
+          domain={[drawn.from, drawn.to]}
+          ticks={Array.from({ length: 11 }, (_, i) => i * 10).filter((t) => t >= drawn.from && t <= drawn.to)}
+          stroke="var(--ink)"
+          allowDataOverflow
+          height={24}
+        />
         <YAxis type="number" domain={[0, drawn.top + 1]} hide />
         {movable.map((b) => (
-          <ReferenceArea key={b.grade} x1={Math.max(drawn.from, b.from - zone)} x2={Math.min(drawn.to, b.from + zone)} fill="var(--bubble-wash)" fillOpacity={1} ifOverflow="hidden" />
+          <ReferenceArea
+            key={b.grade}
+            x1={Math.max(drawn.from, b.from - zone)}
+            x2={Math.min(drawn.to, b.from + zone)}
+            fill="var(--bubble-wash)"
+            fillOpacity={1}
+            ifOverflow="hidden"
+          />
         ))}
         {moved.map((b) => (
           <ReferenceLine key={b.grade} x={adopted.find((a) => a.grade === b.grade)?.from} stroke="var(--soft-ink)" strokeDasharray="2 4" />
@@ -55,7 +82,15 @@ export function BoundChart(props: Props) {
           isAnimationActive={false}
           onClick={(p: { payload?: { id: string } }) => p.payload && onPick(p.payload.id)}
           shape={(p: { cx?: number; cy?: number; payload?: { id: string } }) => (
-            <circle cx={p.cx} cy={p.cy} r={radius} fill={near(p.payload!.id) ? 'var(--sheet)' : 'var(--ink)'} stroke="var(--ink)" strokeWidth={1.2} style={{ cursor: 'pointer' }} />
+            <circle
+              cx={p.cx}
+              cy={p.cy}
+              r={radius}
+              fill={near(p.payload!.id) ? 'var(--sheet)' : 'var(--ink)'}
+              stroke="var(--ink)"
+              strokeWidth={1.2}
+              style={{ cursor: 'pointer' }}
+            />
           )}
         />
         <ZIndexLayer zIndex={2000}>

@@ -21,7 +21,10 @@ export default function Compare() {
   const [chosenId, setChosen] = useState<string | null>(null)
   const [bar, setBar] = useState<number | null>(null)
   const { sections, top } = compared
-  const farthest = useMemo(() => [...sections].sort((a, b) => Math.abs(b.lean.difference ?? 0) - Math.abs(a.lean.difference ?? 0))[0], [sections])
+  const farthest = useMemo(
+    () => [...sections].sort((a, b) => Math.abs(b.lean.difference ?? 0) - Math.abs(a.lean.difference ?? 0))[0],
+    [sections],
+  )
   const chosen = sections.find((s) => s.id === chosenId) ?? farthest
   const choose = (id: string, value: number | null = null) => {
     setChosen(id)
@@ -48,10 +51,20 @@ export default function Compare() {
   const from = values.length > 0 ? Math.min(Math.floor(Math.min(...values) / width) * width, top - width) : 0
   const ticks = Array.from({ length: Math.round((top - from) / width) + 1 }, (_, i) => from + i * width)
   const tallest = useMemo(
-    () => Math.max(0.0001, ...sections.flatMap((s) => density(s.people.map((p) => p.value), { from, to: top, points: 80 }).map((p) => p.y))) * 1.1,
+    () =>
+      Math.max(
+        0.0001,
+        ...sections.flatMap((s) =>
+          density(
+            s.people.map((p) => p.value),
+            { from, to: top, points: 80 },
+          ).map((p) => p.y),
+        ),
+      ) * 1.1,
     [sections, from, top],
   )
-  if (!course.table.hasMarks) return <div className="empty">There are no marks yet. When they come in at Mark, every section is drawn here on one axis.</div>
+  if (!course.table.hasMarks)
+    return <div className="empty">There are no marks yet. When they come in at Mark, every section is drawn here on one axis.</div>
   const { kruskal, unit } = compared
   return (
     <div className="work">
@@ -60,7 +73,12 @@ export default function Compare() {
           <h1>Are the sections on one level?</h1>
           <div className="end">
             <span className="soft">in</span>
-            <OfSelect table={course.table} value={of} whole={{ id: WHOLE_COURSE, title: 'the course' }} onChange={(id) => setSearch({ of: id }, { replace: true })} />
+            <OfSelect
+              table={course.table}
+              value={of}
+              whole={{ id: WHOLE_COURSE, title: 'the course' }}
+              onChange={(id) => setSearch({ of: id }, { replace: true })}
+            />
           </div>
         </div>
         <table className="grid compare">
@@ -70,7 +88,13 @@ export default function Compare() {
               <th className="axis" aria-hidden>
                 <div>
                   {ticks.map((t, i) => (
-                    <span key={t} style={{ left: `${((t - from) / (top - from)) * 100}%`, transform: i === 0 ? 'none' : i === ticks.length - 1 ? 'translateX(-100%)' : 'translateX(-50%)' }}>
+                    <span
+                      key={t}
+                      style={{
+                        left: `${((t - from) / (top - from)) * 100}%`,
+                        transform: i === 0 ? 'none' : i === ticks.length - 1 ? 'translateX(-100%)' : 'translateX(-50%)',
+                      }}
+                    >
                       {plain(t)}
                     </span>
                   ))}
@@ -95,7 +119,17 @@ export default function Compare() {
                   <span className="soft small">{s.teacher}</span>
                 </td>
                 <td className="ridge">
-                  <Ridge people={s.people} figures={s.figures} from={from} to={top} tallest={tallest} level={compared.mean} passMark={compared.passMark} chosen={s.id === chosen?.id} onPick={(v) => choose(s.id, v)} />
+                  <Ridge
+                    people={s.people}
+                    figures={s.figures}
+                    from={from}
+                    to={top}
+                    tallest={tallest}
+                    level={compared.mean}
+                    passMark={compared.passMark}
+                    chosen={s.id === chosen?.id}
+                    onPick={(v) => choose(s.id, v)}
+                  />
                 </td>
                 <td className="num">{s.figures.n}</td>
                 <td className="num">{fixed(s.figures.median)}</td>
@@ -104,7 +138,13 @@ export default function Compare() {
                 <td className="num">{s.passed === null ? '–' : `${s.passed} of ${s.figures.n}`}</td>
                 <td className={`num ${s.open > 0 ? 'ochre fw-semibold' : 'soft'}`}>{s.open}</td>
                 <td>
-                  <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={compared.tolerance} unit={unit === 'marks' ? 'marks' : 'percent'} />
+                  <Vial
+                    name={s.name}
+                    lean={s.lean.difference}
+                    interval={s.lean.interval}
+                    tolerance={compared.tolerance}
+                    unit={unit === 'marks' ? 'marks' : 'percent'}
+                  />
                 </td>
               </tr>
             ))}
@@ -116,7 +156,8 @@ export default function Compare() {
             {kruskal
               ? `Kruskal–Wallis H = ${kruskal.h.toFixed(1)}, ${kruskal.df} df, ${kruskal.p < 0.001 ? 'p < 0.001' : `p = ${kruskal.p.toFixed(3)}`}`
               : 'too little to test'}
-            {' · '}inside the lines: within ±{plain(compared.tolerance)} {unit === 'marks' ? 'marks' : 'percent'} of the others · dotted line: all sections {fixed(compared.mean)}
+            {' · '}inside the lines: within ±{plain(compared.tolerance)} {unit === 'marks' ? 'marks' : 'percent'} of the others · dotted
+            line: all sections {fixed(compared.mean)}
           </span>
         </p>
       </main>

@@ -23,7 +23,14 @@ export function SectionCloseUp({ compared, section, from, bar, onBar }: Props) {
   const { current } = useCourse()
   const { top, passMark, unit, title } = compared
   const width = tickStep(top) / 2
-  const { bins } = useMemo(() => histogram(section.people.map((p) => p.value), { from, to: top, width }), [section, from, top, width])
+  const { bins } = useMemo(
+    () =>
+      histogram(
+        section.people.map((p) => p.value),
+        { from, to: top, width },
+      ),
+    [section, from, top, width],
+  )
   const at = bar === null ? -1 : bins.findIndex((b, i) => bar >= b.from && (bar < b.to || i === bins.length - 1))
   const move = (by: number) => {
     const next = bins[at < 0 ? (by > 0 ? 0 : bins.length - 1) : at + by]
@@ -35,26 +42,54 @@ export function SectionCloseUp({ compared, section, from, bar, onBar }: Props) {
     { key: 'Escape', does: 'no bar: those below the pass mark', run: () => onBar(null) },
   ])
   const elsewhere = useMemo(() => new Map(current.result.students.map((s) => [s.studentId, percentOf(s)])), [current])
-  const listed = (at >= 0 ? bins[at]!.members.map((i) => section.people[i]!) : passMark === null ? [] : section.people.filter((p) => p.value < passMark)).sort((a, b) => a.value - b.value)
+  const listed = (
+    at >= 0 ? bins[at]!.members.map((i) => section.people[i]!) : passMark === null ? [] : section.people.filter((p) => p.value < passMark)
+  ).sort((a, b) => a.value - b.value)
   const { lean } = section
   const wide = Math.max(6, 300 / bins.length)
-  const heading = at >= 0 ? `${counted(listed.length, 'student')} from ${plain(bins[at]!.from)} to ${plain(bins[at]!.to)}` : passMark === null ? 'Choose a bar' : `${listed.length === 0 ? 'Nobody' : listed.length} below the pass mark of ${plain(passMark)}`
+  const heading =
+    at >= 0
+      ? `${counted(listed.length, 'student')} from ${plain(bins[at]!.from)} to ${plain(bins[at]!.to)}`
+      : passMark === null
+        ? 'Choose a bar'
+        : `${listed.length === 0 ? 'Nobody' : listed.length} below the pass mark of ${plain(passMark)}`
   return (
     <>
       <section>
         <h2 className="d-flex align-items-center gap-2">
-          {section.name} <Vial name={section.name} lean={lean.difference} interval={lean.interval} tolerance={compared.tolerance} unit={unit} />
+          {section.name}{' '}
+          <Vial name={section.name} lean={lean.difference} interval={lean.interval} tolerance={compared.tolerance} unit={unit} />
         </h2>
         <p className="soft small">
-          {title}: {lean.difference === null ? 'nothing to compare yet' : `${signed(lean.difference)} ${unit === 'marks' ? 'marks' : 'percent'} against all others`}
+          {title}:{' '}
+          {lean.difference === null
+            ? 'nothing to compare yet'
+            : `${signed(lean.difference)} ${unit === 'marks' ? 'marks' : 'percent'} against all others`}
           {lean.interval && `, 95% ${signed(lean.interval[0])} to ${signed(lean.interval[1])} (Welch)`}
           {lean.pHolm !== null && `, ${lean.pHolm < 0.001 ? 'p < 0.001' : `p = ${lean.pHolm.toFixed(3)}`} after Holm`}
           {lean.g !== null && `; Hedges g ${signed(lean.g, 2)}`}
           {lean.delta !== null && `, Cliff δ ${signed(lean.delta, 2)}`}
         </p>
         <ResponsiveContainer width="100%" height={120} initialDimension={{ width: 350, height: 120 }}>
-          <BarChart data={bins.map((b) => ({ x: (b.from + b.to) / 2, n: b.count }))} margin={{ top: 14, right: 4, left: 4, bottom: 0 }} barCategoryGap={2} accessibilityLayer={false}>
-            <XAxis type="number" dataKey="x" domain={[from, top]} ticks={bins.filter((_, i) => i % 2 === 0).map((b) => b.from).concat(top)} tickFormatter={plain} interval="preserveStartEnd" stroke="var(--ink)" tickLine={false} />
+          <BarChart
+            data={bins.map((b) => ({ x: (b.from + b.to) / 2, n: b.count }))}
+            margin={{ top: 14, right: 4, left: 4, bottom: 0 }}
+            barCategoryGap={2}
+            accessibilityLayer={false}
+          >
+            <XAxis
+              type="number"
+              dataKey="x"
+              domain={[from, top]}
+              ticks={bins
+                .filter((_, i) => i % 2 === 0)
+                .map((b) => b.from)
+                .concat(top)}
+              tickFormatter={plain}
+              interval="preserveStartEnd"
+              stroke="var(--ink)"
+              tickLine={false}
+            />
             <YAxis hide domain={[0, 'dataMax']} />
             {passMark !== null && <ReferenceLine x={passMark} stroke="var(--brick)" strokeDasharray="2 2" />}
             <Bar

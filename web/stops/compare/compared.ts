@@ -53,7 +53,9 @@ export function compareSections({ table, current }: Pick<Course, 'table' | 'curr
   const passMark = assessment ? assessment.passMark : componentAt >= 0 ? null : (lowest[1]?.from ?? null)
   const groups = table.sections.map((section) => ({
     section,
-    people: table.students.filter((s) => s.sectionId === section.id && values.has(s.id)).map((s) => ({ id: s.id, value: values.get(s.id)! })),
+    people: table.students
+      .filter((s) => s.sectionId === section.id && values.has(s.id))
+      .map((s) => ({ id: s.id, value: values.get(s.id)! })),
     open: table.students.filter((s) => s.sectionId === section.id && waiting.has(s.id)).length,
   }))
   const compared = compareGroups(groups.map((g) => ({ id: g.section.id, values: g.people.map((p) => p.value) })))

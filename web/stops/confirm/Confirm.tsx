@@ -41,7 +41,10 @@ export default function Confirm() {
             <tbody>
               {trial.changes.length > 0 && (
                 <tr>
-                  <td className="ochre">A trial of {counted(trial.changes.length, 'change')} is open. It is not part of what you sign: adopt or discard it below.</td>
+                  <td className="ochre">
+                    A trial of {counted(trial.changes.length, 'change')} is open. It is not part of what you sign: adopt or discard it
+                    below.
+                  </td>
                   <td className="soft small">not in force</td>
                   <td />
                 </tr>
@@ -78,7 +81,8 @@ export default function Confirm() {
         {current && head && (
           <>
             <p>
-              Frozen {format(parseISO(head.at), 'd MMMM yyyy, HH:mm')}. Content hash <code title={head.hash}>{head.hash.slice(0, 16)}…</code>
+              Frozen {format(parseISO(head.at), 'd MMMM yyyy, HH:mm')}. Content hash{' '}
+              <code title={head.hash}>{head.hash.slice(0, 16)}…</code>
             </p>
             <p className="buttons">
               <a className="btn btn-primary" href={addressOf(routes.resultsCsv, { courseId: id, number: current })} download>
@@ -132,7 +136,8 @@ const wayTo = (courseId: string, item: OpenItem) => `/courses/${courseId}/${item
 
 function useSentence(): (item: OpenItem) => string {
   const { table } = useCourse()
-  const titleOf = (id: string) => table.assessments.find((a) => a.id === id)?.title ?? table.components.find((c) => c.id === id)?.title ?? id
+  const titleOf = (id: string) =>
+    table.assessments.find((a) => a.id === id)?.title ?? table.components.find((c) => c.id === id)?.title ?? id
   const ofScript = (scriptId: string) => {
     const at = table.scripts.id.indexOf(scriptId)
     return at < 0 ? '' : table.assessments[table.scripts.assessment[at]!]!.title

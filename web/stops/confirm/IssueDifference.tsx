@@ -12,10 +12,20 @@ export function IssueDifference({ numbers, label }: { numbers: number[]; label: 
   const { id } = useCourse()
   const [pair, setPair] = useState<[number, number]>([numbers[1]!, numbers[0]!])
   const [from, to] = useQueries({
-    queries: pair.map((number) => ({ queryKey: ['issue', id, number], queryFn: () => call(routes.issue, { params: { courseId: id, number } }), staleTime: Infinity })),
+    queries: pair.map((number) => ({
+      queryKey: ['issue', id, number],
+      queryFn: () => call(routes.issue, { params: { courseId: id, number } }),
+      staleTime: Infinity,
+    })),
   })
   const select = (at: 0 | 1) => (
-    <Form.Select size="sm" className="d-inline-block" aria-label={at === 0 ? 'From issue' : 'To issue'} value={pair[at]} onChange={(e) => setPair((p) => (at === 0 ? [Number(e.target.value), p[1]] : [p[0], Number(e.target.value)]))}>
+    <Form.Select
+      size="sm"
+      className="d-inline-block"
+      aria-label={at === 0 ? 'From issue' : 'To issue'}
+      value={pair[at]}
+      onChange={(e) => setPair((p) => (at === 0 ? [Number(e.target.value), p[1]] : [p[0], Number(e.target.value)]))}
+    >
       {numbers.map((n) => (
         <option key={n} value={n}>
           issue {n}
@@ -32,7 +42,9 @@ export function IssueDifference({ numbers, label }: { numbers: number[]; label: 
       {changed && (
         <>
           <p>
-            {changed.people.length === 0 ? 'No result differs.' : `${counted(changed.people.length, 'result')} ${changed.people.length === 1 ? 'differs' : 'differ'}, ${changed.people.filter((p) => p.was?.grade !== p.now.grade).length} in grade.`}
+            {changed.people.length === 0
+              ? 'No result differs.'
+              : `${counted(changed.people.length, 'result')} ${changed.people.length === 1 ? 'differs' : 'differ'}, ${changed.people.filter((p) => p.was?.grade !== p.now.grade).length} in grade.`}
             {changed.boundaries && ' The boundaries differ.'}
             {changed.weights && ' The weights differ.'}
           </p>

@@ -7,7 +7,21 @@ import { useCourse } from '../../frame/course'
 import { useSaved } from '../../frame/saved'
 import { counted } from '../../parts/format'
 
-function StatementForm({ id, words, action, disabled, onSend, primary }: { id: string; words: string; action: string; disabled?: boolean; onSend: (statement: string) => Promise<unknown>; primary?: boolean }) {
+function StatementForm({
+  id,
+  words,
+  action,
+  disabled,
+  onSend,
+  primary,
+}: {
+  id: string
+  words: string
+  action: string
+  disabled?: boolean
+  onSend: (statement: string) => Promise<unknown>
+  primary?: boolean
+}) {
   const { refresh } = useCourse()
   const { saving } = useSaved()
   const [text, setText] = useState('')
@@ -59,7 +73,14 @@ export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
           ? 'What must be cleared first is listed on the left, each with a way to it.'
           : `${counted(graded, 'result')} with a grade, ${table.students.length - graded} without, become the next issue: frozen, numbered, and the same for everyone who holds it.${open > 0 ? ` ${open} open things stay open in it.` : ''}`}
       </p>
-      <StatementForm id="sign-statement" words="I sign that" action="Sign and freeze" primary disabled={blocking} onSend={(statement) => call(routes.confirm, { params: { courseId: id }, body: { statement } })} />
+      <StatementForm
+        id="sign-statement"
+        words="I sign that"
+        action="Sign and freeze"
+        primary
+        disabled={blocking}
+        onSend={(statement) => call(routes.confirm, { params: { courseId: id }, body: { statement } })}
+      />
     </section>
   )
 }
@@ -79,14 +100,27 @@ export function Reopen({ issue }: { issue: IssueHead }) {
         ) : signed ? (
           <p className="soft">Signed by you. A second person, the external moderator say, signs here after you.</p>
         ) : (
-          <StatementForm id="second-statement" words="I have looked at it and sign that" action="Sign too" primary onSend={(statement) => call(routes.countersign, { params: { courseId: id, number: issue.number }, body: { statement } })} />
+          <StatementForm
+            id="second-statement"
+            words="I have looked at it and sign that"
+            action="Sign too"
+            primary
+            onSend={(statement) => call(routes.countersign, { params: { courseId: id, number: issue.number }, body: { statement } })}
+          />
         )}
       </section>
       {table.head.role === 'lead' && (
         <section>
           <h2>Reopen</h2>
-          <p className="soft small">Issue {issue.number} stays as it is. What you confirm next becomes issue {issue.number + 1}, and the two can be compared.</p>
-          <StatementForm id="reopen-reason" words="Reopen it, because" action="Reopen" onSend={(reason) => call(routes.reopen, { params: { courseId: id }, body: { reason } })} />
+          <p className="soft small">
+            Issue {issue.number} stays as it is. What you confirm next becomes issue {issue.number + 1}, and the two can be compared.
+          </p>
+          <StatementForm
+            id="reopen-reason"
+            words="Reopen it, because"
+            action="Reopen"
+            onSend={(reason) => call(routes.reopen, { params: { courseId: id }, body: { reason } })}
+          />
         </section>
       )}
     </>

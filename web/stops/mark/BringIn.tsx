@@ -59,7 +59,12 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
         <div className="d-flex gap-3 align-items-end flex-wrap">
           <Form.Group controlId="marks-file">
             <Form.Label className="soft small mb-0">CSV file: a column “candidate”, and one headed with each assessment’s title</Form.Label>
-            <Form.Control type="file" accept=".csv,.tsv,.txt,text/csv" autoFocus onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])} />
+            <Form.Control
+              type="file"
+              accept=".csv,.tsv,.txt,text/csv"
+              autoFocus
+              onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
+            />
           </Form.Group>
           <span className="soft small">or paste it:</span>
           <Form.Control
@@ -96,7 +101,9 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
             <p className="mt-3 mb-2" role="status">
               <b>{tried.counts.added}</b> added · <b>{tried.counts.changed}</b> changed · <b>{tried.counts.unchanged}</b> unchanged ·{' '}
               <b className={tried.counts.refused > 0 ? 'brick' : ''}>{tried.counts.refused}</b> refused
-              {tried.counts.refused > 0 && <span className="brick"> — nothing is brought in while a row is refused. Mend the file and choose it again.</span>}
+              {tried.counts.refused > 0 && (
+                <span className="brick"> — nothing is brought in while a row is refused. Mend the file and choose it again.</span>
+              )}
             </p>
             <table className="grid">
               <thead>
@@ -129,7 +136,8 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
         )}
         {!tried && !problem && !busy && (
           <p className="soft mt-4" style={{ maxWidth: '62ch' }}>
-            Nothing changes until you have seen what the file would do. Comma, semicolon or tab; a cell holds a mark, or late, missing, absent, exempt or held; “17 late 2” is two days late; an empty cell leaves the mark alone.
+            Nothing changes until you have seen what the file would do. Comma, semicolon or tab; a cell holds a mark, or late, missing,
+            absent, exempt or held; “17 late 2” is two days late; an empty cell leaves the mark alone.
           </p>
         )}
       </Modal.Body>

@@ -34,7 +34,13 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
   const queries = useQueryClient()
   const role = queries.getQueryData<CourseHead[]>(['courses'])?.find((c) => c.id === courseId)?.role
   const table = queries.getQueryData<CourseTable>(['table', courseId])
-  const at = table ? table.scripts.id.findIndex((_, i) => table.students[table.scripts.student[i]!]!.id === student.id && table.assessments[table.scripts.assessment[i]!]!.id === assessment.id) : -1
+  const at = table
+    ? table.scripts.id.findIndex(
+        (_, i) =>
+          table.students[table.scripts.student[i]!]!.id === student.id &&
+          table.assessments[table.scripts.assessment[i]!]!.id === assessment.id,
+      )
+    : -1
   const scriptId = at >= 0 ? table!.scripts.id[at]! : null
   const detail = useQuery({
     queryKey: ['script', courseId, scriptId, cell?.version],
@@ -46,7 +52,8 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
       <section>
         <h2>{assessment.title}</h2>
         <p>
-          {role === 'marker' ? student.label : <Link to={`/courses/${courseId}/students/${student.id}`}>{student.label}</Link>} <span className="soft">{student.candidate}</span>
+          {role === 'marker' ? student.label : <Link to={`/courses/${courseId}/students/${student.id}`}>{student.label}</Link>}{' '}
+          <span className="soft">{student.candidate}</span>
         </p>
         {fault && (
           <p className="note bad" role="alert">
@@ -54,12 +61,30 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
           </p>
         )}
         <p className="fs-5 serif">
-          {cell?.fromReadings ? (cell.fromReadings.mark === null ? 'readings not settled' : plain(cell.fromReadings.mark)) : value.mark === null ? 'no mark' : plain(value.mark)}{' '}
+          {cell?.fromReadings
+            ? cell.fromReadings.mark === null
+              ? 'readings not settled'
+              : plain(cell.fromReadings.mark)
+            : value.mark === null
+              ? 'no mark'
+              : plain(value.mark)}{' '}
           <span className="soft small">of {plain(assessment.outOf)}</span>
         </p>
         <div className="words-choice" role="group" aria-label="Status">
           {STATUSES.map((s) => (
-            <button key={s} aria-pressed={value.status === s} disabled={!writable} title={MEANS[s]} onClick={() => onSet({ mark: s === 'in' || s === 'late' || s === 'held' ? value.mark : null, status: s, daysLate: s === 'late' ? Math.max(1, value.daysLate) : 0 })}>
+            <button
+              key={s}
+              aria-pressed={value.status === s}
+              disabled={!writable}
+              title={MEANS[s]}
+              onClick={() =>
+                onSet({
+                  mark: s === 'in' || s === 'late' || s === 'held' ? value.mark : null,
+                  status: s,
+                  daysLate: s === 'late' ? Math.max(1, value.daysLate) : 0,
+                })
+              }
+            >
               {s === 'in' ? 'on time' : s}
             </button>
           ))}
@@ -68,12 +93,20 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
         {value.status === 'late' && (
           <div className="d-flex align-items-center gap-2" style={{ maxWidth: 160 }}>
             <span className="soft text-nowrap">days late</span>
-            <NumberField label="Days late" value={value.daysLate} min={0} max={366} disabled={!writable} onCommit={(d) => d !== null && onSet({ ...value, daysLate: Math.round(d) })} />
+            <NumberField
+              label="Days late"
+              value={value.daysLate}
+              min={0}
+              max={366}
+              disabled={!writable}
+              onCommit={(d) => d !== null && onSet({ ...value, daysLate: Math.round(d) })}
+            />
           </div>
         )}
         {cell?.fromReadings && role !== 'marker' && (
           <p>
-            {cell.fromReadings.readings} {cell.fromReadings.readings === 1 ? 'reading' : 'readings'}. <Link to={`/courses/${courseId}/reconcile`}>See them at Reconcile</Link>
+            {cell.fromReadings.readings} {cell.fromReadings.readings === 1 ? 'reading' : 'readings'}.{' '}
+            <Link to={`/courses/${courseId}/reconcile`}>See them at Reconcile</Link>
           </p>
         )}
       </section>
@@ -94,7 +127,8 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
       )}
       <section className="soft small">
         <h3>Typing</h3>
-        Type a mark and press Enter. <b>m</b> missing, <b>a</b> absent, <b>e</b> exempt, <b>h</b> held; <b>17 late 2</b> is 17, two days late. Delete clears. A block copied from any spreadsheet can be pasted. A blank is pending, never a zero.
+        Type a mark and press Enter. <b>m</b> missing, <b>a</b> absent, <b>e</b> exempt, <b>h</b> held; <b>17 late 2</b> is 17, two days
+        late. Delete clears. A block copied from any spreadsheet can be pasted. A blank is pending, never a zero.
       </section>
     </>
   )

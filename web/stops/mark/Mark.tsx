@@ -14,7 +14,12 @@ export default function Mark() {
   const sheet = useQuery({ queryKey: ['sheet', courseId], queryFn: () => call(routes.sheet, { params: { courseId } }) })
   if (sheet.error) return <div className="empty">{messageOf(sheet.error)}</div>
   if (!sheet.data) return <div className="empty">Fetching the mark sheet…</div>
-  if (sheet.data.students.length === 0) return <div className="empty">You teach no section of this course, so there is no sheet of yours. Whoever leads the course can give you one.</div>
+  if (sheet.data.students.length === 0)
+    return (
+      <div className="empty">
+        You teach no section of this course, so there is no sheet of yours. Whoever leads the course can give you one.
+      </div>
+    )
   return (
     <>
       <MarkSheet courseId={courseId} sheet={sheet.data} onBringIn={() => setBringing(true)} />

@@ -50,11 +50,18 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [sheet.students, sectionId, only, columns, placed])
 
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: 60 })
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollPaddingStart: 60,
+  })
   const here = { row: Math.min(at.row, rows.length - 1), column: Math.min(at.column, columns.length - 1) }
   const student = rows[here.row]
   const assessment = columns[here.column]
-  const cellAt = (row: number, column: number) => (rows[row] && columns[column] ? cells.get(`${rows[row].id} ${columns[column].id}`) : undefined)
+  const cellAt = (row: number, column: number) =>
+    rows[row] && columns[column] ? cells.get(`${rows[row].id} ${columns[column].id}`) : undefined
   const valueOf = (key: string): CellValue => unsaved.get(key) ?? cells.get(key) ?? EMPTY
 
   const go = useCallback(
@@ -105,7 +112,10 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
     setTyping(null)
   }
   const paste = (text: string) => {
-    const block = text.replace(/\r?\n$/, '').split(/\r?\n/).map((line) => line.split('\t'))
+    const block = text
+      .replace(/\r?\n$/, '')
+      .split(/\r?\n/)
+      .map((line) => line.split('\t'))
     const edits: CellEdit[] = []
     block.forEach((line, r) =>
       line.forEach((value, c) => {
@@ -117,12 +127,17 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
     if (edits.length > 0) change(edits, `paste ${edits.length} cells`)
   }
   const setStatus = (value: CellValue) => {
-    if (student && assessment && editable(here.row, here.column)) change([{ studentId: student.id, assessmentId: assessment.id, ...value }], `status of ${label(student.id)}`)
+    if (student && assessment && editable(here.row, here.column))
+      change([{ studentId: student.id, assessmentId: assessment.id, ...value }], `status of ${label(student.id)}`)
   }
 
   useKeys([
     { key: 'b', does: 'bring in a file of marks', run: onBringIn },
-    { key: 'Enter', does: 'in the sheet: edit, then commit and go down; a letter m, a, e, h sets missing, absent, exempt, held; “17 late 2” is late by two days', run: () => undefined },
+    {
+      key: 'Enter',
+      does: 'in the sheet: edit, then commit and go down; a letter m, a, e, h sets missing, absent, exempt, held; “17 late 2” is late by two days',
+      run: () => undefined,
+    },
   ])
 
   const onKeyDown = (e: React.KeyboardEvent) => {
@@ -216,7 +231,13 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
             {virtual.getVirtualItems().map(({ index, start }) => {
               const s = rows[index]!
               return (
-                <div key={s.id} className="sheet-row" role="row" aria-rowindex={index + 2} style={{ gridTemplateColumns: template, transform: `translateY(${start}px)`, position: 'absolute', left: 0, right: 0 }}>
+                <div
+                  key={s.id}
+                  className="sheet-row"
+                  role="row"
+                  aria-rowindex={index + 2}
+                  style={{ gridTemplateColumns: template, transform: `translateY(${start}px)`, position: 'absolute', left: 0, right: 0 }}
+                >
                   <div role="rowheader" className="soft">
                     {s.candidate}
                   </div>
@@ -256,7 +277,12 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
                         onMouseDown={() => go(index, column)}
                         onDoubleClick={() => editable(index, column) && setTyping(shownText(index, column))}
                       >
-                        {wrong.get(key)?.text ?? (refused.get(key) ? writeCellText(refused.get(key)!.typed) : <Shown value={value} cell={cell} open={open} passMark={a.passMark} />)}
+                        {wrong.get(key)?.text ??
+                          (refused.get(key) ? (
+                            writeCellText(refused.get(key)!.typed)
+                          ) : (
+                            <Shown value={value} cell={cell} open={open} passMark={a.passMark} />
+                          ))}
                       </div>
                     )
                   })}
@@ -290,7 +316,8 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
 const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, status, daysLate })
 
 function spoken(value: CellValue, cell: Cell | undefined): string {
-  if (cell?.fromReadings && value.status === 'in') return cell.fromReadings.mark === null ? 'readings not settled' : `${plain(cell.fromReadings.mark)} from readings`
+  if (cell?.fromReadings && value.status === 'in')
+    return cell.fromReadings.mark === null ? 'readings not settled' : `${plain(cell.fromReadings.mark)} from readings`
   return writeCellText(value) || 'pending'
 }
 
@@ -300,17 +327,44 @@ function Shown({ value, cell, open, passMark }: { value: CellValue; cell: Cell |
   const failed = mark !== null && passMark !== null && mark < passMark
   return (
     <>
-      {value.status !== 'in' && <small className={value.status === 'exempt' ? 'soft' : 'ochre'}>{value.status === 'late' ? `late ${value.daysLate}` : value.status}</small>}
+      {value.status !== 'in' && (
+        <small className={value.status === 'exempt' ? 'soft' : 'ochre'}>
+          {value.status === 'late' ? `late ${value.daysLate}` : value.status}
+        </small>
+      )}
       {mark !== null ? (
-        <span className={`${failed ? 'brick' : ''} ${cell?.fromReadings ? 'read' : ''}`}>{plain(mark)}</span>
+        <span className={`${failed ? 'brick' : ''} ${cell?.fromReadings ? 'read' : ''}`}>
+          <Aligned mark={mark} />
+        </span>
       ) : cell?.fromReadings && value.status === 'in' ? (
-        <small className="soft">unsettled</small>
+        <small className="soft">open</small>
       ) : null}
     </>
   )
 }
 
-function CellInput({ label, text, onCommit, onCancel }: { label: string; text: string; onCommit: (text: string, down: number, right: number) => void; onCancel: () => void }) {
+/** A mark with its point under the others'. */
+function Aligned({ mark }: { mark: number }) {
+  const [whole, part] = plain(mark).split('.')
+  return (
+    <>
+      {whole}
+      <span className="part">{part === undefined ? '' : `.${part}`}</span>
+    </>
+  )
+}
+
+function CellInput({
+  label,
+  text,
+  onCommit,
+  onCancel,
+}: {
+  label: string
+  text: string
+  onCommit: (text: string, down: number, right: number) => void
+  onCancel: () => void
+}) {
   const [value, setValue] = useState(text)
   const left = useRef(false)
   const leave = (down: number, right: number) => {
@@ -342,7 +396,19 @@ function CellInput({ label, text, onCommit, onCancel }: { label: string; text: s
 }
 
 /** Averages and counts under each column, of the rows shown. */
-function Foot({ rows, columns, cells, placed, template }: { rows: Sheet['students']; columns: Sheet['assessments']; cells: Map<string, Cell>; placed: Set<string>; template: string }) {
+function Foot({
+  rows,
+  columns,
+  cells,
+  placed,
+  template,
+}: {
+  rows: Sheet['students']
+  columns: Sheet['assessments']
+  cells: Map<string, Cell>
+  placed: Set<string>
+  template: string
+}) {
   const figures = useMemo(
     () =>
       columns.map((a) => {

@@ -56,9 +56,21 @@ export default function Reconcile() {
   const within = rows.filter((r) => !r.over && r.agreed === null)
   const settleWithin = () => {
     if (assessment && within.length > 0 && mayDecide)
-      propose(settleBy(workings, within.map((r) => r.scriptId), { kind: bulk }, assessment.step), `settle ${within.length} within tolerance`)
+      propose(
+        settleBy(
+          workings,
+          within.map((r) => r.scriptId),
+          { kind: bulk },
+          assessment.step,
+        ),
+        `settle ${within.length} within tolerance`,
+      )
   }
-  const unsettle = (row: QueueRow) => setTrial(trial.changes.filter((c) => c.kind !== 'settle' || c.scriptId !== row.scriptId), `leave ${label(row.studentId)} open`)
+  const unsettle = (row: QueueRow) =>
+    setTrial(
+      trial.changes.filter((c) => c.kind !== 'settle' || c.scriptId !== row.scriptId),
+      `leave ${label(row.studentId)} open`,
+    )
 
   useKeys([
     { key: 'ArrowDown', does: 'next script', run: () => goTo(at + 1) },
@@ -69,7 +81,11 @@ export default function Reconcile() {
           { key: 'd', does: 'settle by median', run: () => settle(chosen, { kind: 'median' }) },
           { key: 'h', does: 'settle by the highest', run: () => settle(chosen, { kind: 'highest' }) },
           { key: 'l', does: 'settle by the lowest', run: () => settle(chosen, { kind: 'lowest' }) },
-          ...chosen.readings.slice(0, 4).map((r, i) => ({ key: String(i + 1), does: `settle by reading ${i + 1}`, run: () => settle(chosen, { kind: 'senior', markerId: r.markerId }) })),
+          ...chosen.readings.slice(0, 4).map((r, i) => ({
+            key: String(i + 1),
+            does: `settle by reading ${i + 1}`,
+            run: () => settle(chosen, { kind: 'senior', markerId: r.markerId }),
+          })),
           { key: 'o', does: 'a mark of your own', run: () => document.getElementById('own-mark')?.focus() },
           { key: 'Delete', does: 'leave it open again', run: () => chosen.trying && unsettle(chosen) },
           { key: 'b', does: 'settle all within tolerance', run: settleWithin },
@@ -78,7 +94,11 @@ export default function Reconcile() {
   ])
 
   if (!assessment)
-    return <div className="empty">No script has two readings yet. When a second reading is handed in, the scripts whose readings disagree queue up here, worst first.</div>
+    return (
+      <div className="empty">
+        No script has two readings yet. When a second reading is handed in, the scripts whose readings disagree queue up here, worst first.
+      </div>
+    )
 
   const open = rows.filter((r) => r.agreed === null || r.trying)
   const overOpen = rows.filter((r) => r.over && r.agreed === null).length
@@ -108,7 +128,12 @@ export default function Reconcile() {
         {within.length > 0 && mayDecide && (
           <p className="note d-flex gap-2 align-items-center flex-wrap">
             {counted(within.length, 'script')} within tolerance {within.length === 1 ? 'waits' : 'wait'}:
-            <Form.Select size="sm" aria-label="Rule for scripts within tolerance" value={bulk} onChange={(e) => setBulk(e.target.value as typeof bulk)}>
+            <Form.Select
+              size="sm"
+              aria-label="Rule for scripts within tolerance"
+              value={bulk}
+              onChange={(e) => setBulk(e.target.value as typeof bulk)}
+            >
               {BULK.map((b) => (
                 <option key={b.kind} value={b.kind}>
                   {b.words}
@@ -154,7 +179,13 @@ export default function Reconcile() {
                   />
                 </td>
                 <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
-                <td>{r.stake[0] !== r.stake[1] && r.stake[0] ? `${r.stake[0]} or ${r.stake[1]}` : <span className="soft">{r.stake[0] ?? '–'}</span>}</td>
+                <td>
+                  {r.stake[0] !== r.stake[1] && r.stake[0] ? (
+                    `${r.stake[0]} or ${r.stake[1]}`
+                  ) : (
+                    <span className="soft">{r.stake[0] ?? '–'}</span>
+                  )}
+                </td>
                 <td className="num">
                   {r.agreed === null ? (
                     <b className="ochre">open</b>
@@ -188,7 +219,9 @@ export default function Reconcile() {
         {open.length === 0 && <p className="note">Every script of {assessment.title} is settled.</p>}
       </main>
       <aside className="close-up" aria-label="Close-up">
-        {chosen && <SettleCloseUp row={chosen} assessment={assessment} onSettle={(rule) => settle(chosen, rule)} onOpen={() => unsettle(chosen)} />}
+        {chosen && (
+          <SettleCloseUp row={chosen} assessment={assessment} onSettle={(rule) => settle(chosen, rule)} onOpen={() => unsettle(chosen)} />
+        )}
       </aside>
     </div>
   )

@@ -22,8 +22,15 @@ interface Props {
 export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
   const { id, table, tried, mayDecide } = useCourse()
   const label = usePersonLabels(table.students)
-  const detail = useQuery({ queryKey: ['script', id, row.scriptId], queryFn: () => call(routes.script, { params: { courseId: id, scriptId: row.scriptId } }) })
-  const library = useQuery({ queryKey: ['library', id], queryFn: () => call(routes.library, { params: { courseId: id } }), staleTime: Infinity })
+  const detail = useQuery({
+    queryKey: ['script', id, row.scriptId],
+    queryFn: () => call(routes.script, { params: { courseId: id, scriptId: row.scriptId } }),
+  })
+  const library = useQuery({
+    queryKey: ['library', id],
+    queryFn: () => call(routes.library, { params: { courseId: id } }),
+    staleTime: Infinity,
+  })
   const [own, setOwn] = useState('')
   const [reason, setReason] = useState('')
   useEffect(() => {
@@ -33,18 +40,26 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
 
   const gradeWith = (mark: number): string => {
     const course = toCourse(tried)
-    const marks = course.marks.filter((m) => m.studentId === row.studentId).map((m) => (m.assessmentId === assessment.id ? { ...m, mark } : m))
+    const marks = course.marks
+      .filter((m) => m.studentId === row.studentId)
+      .map((m) => (m.assessmentId === assessment.id ? { ...m, mark } : m))
     const student = gradeCourse({ ...course, students: course.students.filter((s) => s.id === row.studentId), marks }).students[0]!
     const percent = percentOf(student)
     return student.grade ?? (percent === null ? '' : `${gradeAt(percent, course.boundaries, course.policy.rounding) ?? ''} so far`)
   }
-  const surname = (markerId: string) => table.markers.find((m) => m.id === markerId)?.name.split(' ').at(-1) ?? markerId
+  const surname = (markerId: string) =>
+    table.markers
+      .find((m) => m.id === markerId)
+      ?.name.split(' ')
+      .at(-1) ?? markerId
   const options: { key: string; words: string; rule: AgreeRule }[] = [
     { key: 'M', words: 'mean', rule: { kind: 'mean' } },
     { key: 'D', words: 'median', rule: { kind: 'median' } },
     { key: 'H', words: 'highest', rule: { kind: 'highest' } },
     { key: 'L', words: 'lowest', rule: { kind: 'lowest' } },
-    ...row.readings.slice(0, 4).map((r, i) => ({ key: String(i + 1), words: `${surname(r.markerId)}’s`, rule: { kind: 'senior' as const, markerId: r.markerId } })),
+    ...row.readings
+      .slice(0, 4)
+      .map((r, i) => ({ key: String(i + 1), words: `${surname(r.markerId)}’s`, rule: { kind: 'senior' as const, markerId: r.markerId } })),
   ]
   const criteria = criteriaOf(library.data, assessment.standardId)
   const readings = detail.data?.readings ?? []
@@ -54,7 +69,8 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
     <>
       <section>
         <h2>
-          <Link to={`/courses/${id}/students/${row.studentId}`}>{label(row.studentId)}</Link> <span className="soft small fw-normal">spread {plain(row.spread)}</span>
+          <Link to={`/courses/${id}/students/${row.studentId}`}>{label(row.studentId)}</Link>{' '}
+          <span className="soft small fw-normal">spread {plain(row.spread)}</span>
         </h2>
         <table className="grid criteria">
           <thead>
@@ -119,7 +135,8 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
               const { mark } = agreeMark(row.readings, o.rule, assessment.step)
               return (
                 <button key={o.key} onClick={() => onSettle(o.rule)}>
-                  <kbd>{o.key}</kbd> <span>{o.words}</span> <b className="num">{fixed(mark)}</b> <span className="soft">{gradeWith(mark)}</span>
+                  <kbd>{o.key}</kbd> <span>{o.words}</span> <b className="num">{fixed(mark)}</b>{' '}
+                  <span className="soft">{gradeWith(mark)}</span>
                 </button>
               )
             })}
@@ -134,7 +151,14 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
             <label htmlFor="own-mark" className="soft small">
               own mark <kbd>O</kbd>
             </label>
-            <Form.Control id="own-mark" value={own} isInvalid={ownWrong} onChange={(e) => setOwn(e.target.value)} inputMode="decimal" style={{ width: 64 }} />
+            <Form.Control
+              id="own-mark"
+              value={own}
+              isInvalid={ownWrong}
+              onChange={(e) => setOwn(e.target.value)}
+              inputMode="decimal"
+              style={{ width: 64 }}
+            />
             <label htmlFor="own-reason" className="soft small">
               because
             </label>
@@ -155,9 +179,18 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
   )
 }
 
-function criteriaOf(library: Library | undefined, standardId: string | null): { id: string; title: string; max: number; penalty: boolean }[] {
+function criteriaOf(
+  library: Library | undefined,
+  standardId: string | null,
+): { id: string; title: string; max: number; penalty: boolean }[] {
   const rubric = library?.rubrics.find((r) => r.id === standardId)
-  if (rubric) return rubric.criteria.map((c) => ({ id: c.id, title: c.title, penalty: c.penalty, max: Math.max(...c.levels.map((l) => l.to ?? l.points)) }))
+  if (rubric)
+    return rubric.criteria.map((c) => ({
+      id: c.id,
+      title: c.title,
+      penalty: c.penalty,
+      max: Math.max(...c.levels.map((l) => l.to ?? l.points)),
+    }))
   const scheme = library?.schemes.find((s) => s.id === standardId)
   return scheme ? scheme.criteria.map((c) => ({ id: c.id, title: c.title, penalty: false, max: c.max })) : []
 }

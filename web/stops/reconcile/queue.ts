@@ -29,7 +29,18 @@ export function readingRows({ workings, tried: triedWorkings, current, trial }: 
     const spread = own ? spreadOf(own) : null
     if (!own || spread === null) return []
     const over = !withinTolerance(spread, assessment.tolerance)
-    return [{ scriptId: s.scriptId, studentId: s.studentId, readings: own, spread, over, agreed: s.source === 'agreed' ? s.plain : null, trying: tried.has(s.scriptId), stake: [null, null] }]
+    return [
+      {
+        scriptId: s.scriptId,
+        studentId: s.studentId,
+        readings: own,
+        spread,
+        over,
+        agreed: s.source === 'agreed' ? s.plain : null,
+        trying: tried.has(s.scriptId),
+        stake: [null, null],
+      },
+    ]
   })
   const course = toCourse(triedWorkings)
   const marksOf = new Map<string, StandingMark[]>()

@@ -9,7 +9,15 @@ import { useKeys } from '../../frame/keys'
 import { useSaved } from '../../frame/saved'
 import { counted } from '../../parts/format'
 
-const KIND: Record<Decision['kind'], string> = { reconcile: 'Reconcile', rescale: 'Rescale', bound: 'Bound', weights: 'Weights', several: 'Several', confirm: 'Confirm', reopen: 'Reopen' }
+const KIND: Record<Decision['kind'], string> = {
+  reconcile: 'Reconcile',
+  rescale: 'Rescale',
+  bound: 'Bound',
+  weights: 'Weights',
+  several: 'Several',
+  confirm: 'Confirm',
+  reopen: 'Reopen',
+}
 
 /** Every decision: who, when, why, what it did; and the way to take it back. */
 export default function Record() {
@@ -20,7 +28,10 @@ export default function Record() {
   const [reason, setReason] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const decisions = record.data ?? []
-  const at = Math.max(0, decisions.findIndex((d) => d.id === chosenId))
+  const at = Math.max(
+    0,
+    decisions.findIndex((d) => d.id === chosenId),
+  )
   const chosen = decisions[at]
   useKeys([
     { key: 'ArrowDown', does: 'next decision', run: () => setChosen(decisions[Math.min(decisions.length - 1, at + 1)]?.id ?? null) },
@@ -37,7 +48,13 @@ export default function Record() {
     }
   }
   if (record.error) return <div className="empty">{messageOf(record.error)}</div>
-  if (record.data?.length === 0) return <div className="empty">No decision yet. What is adopted at Reconcile, Rescale, Bound or in the plan is recorded here, with who, when and why, and can be withdrawn.</div>
+  if (record.data?.length === 0)
+    return (
+      <div className="empty">
+        No decision yet. What is adopted at Reconcile, Rescale, Bound or in the plan is recorded here, with who, when and why, and can be
+        withdrawn.
+      </div>
+    )
   return (
     <div className="work">
       <main className="table-side">
@@ -61,12 +78,17 @@ export default function Record() {
                 <td className="soft text-nowrap">{format(parseISO(d.at), 'd MMM, HH:mm')}</td>
                 <td>{KIND[d.kind]}</td>
                 <td className={d.withdrawn ? 'text-decoration-line-through soft' : 'fw-semibold'}>
-                  <button className="row-name border-0 bg-transparent p-0 text-start fw-semibold text-reset" onClick={() => setChosen(d.id)}>
+                  <button
+                    className="row-name border-0 bg-transparent p-0 text-start fw-semibold text-reset"
+                    onClick={() => setChosen(d.id)}
+                  >
                     {d.summary.length > 110 ? `${d.summary.slice(0, 110)}…` : d.summary}
                   </button>
                 </td>
                 <td className="soft text-nowrap">{d.by}</td>
-                <td className="soft text-nowrap">{d.withdrawn ? 'withdrawn' : d.effect ? `${d.effect.up} up, ${d.effect.down} down` : '–'}</td>
+                <td className="soft text-nowrap">
+                  {d.withdrawn ? 'withdrawn' : d.effect ? `${d.effect.up} up, ${d.effect.down} down` : '–'}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -85,7 +107,8 @@ export default function Record() {
             </p>
             {chosen.effect && (
               <p>
-                {counted(chosen.effect.percents, 'percent')} and {counted(chosen.effect.grades, 'grade')} changed: {chosen.effect.up} up, {chosen.effect.down} down; {counted(chosen.effect.reversed, 'pair')} changed places.
+                {counted(chosen.effect.percents, 'percent')} and {counted(chosen.effect.grades, 'grade')} changed: {chosen.effect.up} up,{' '}
+                {chosen.effect.down} down; {counted(chosen.effect.reversed, 'pair')} changed places.
               </p>
             )}
             {chosen.withdrawn ? (

@@ -1,5 +1,21 @@
 import { useMemo, useRef } from 'react'
-import { Bar, BarChart, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis, CartesianGrid, ZIndexLayer, useXAxisInverseScale, useXAxisScale, useYAxisInverseScale, useYAxisScale } from 'recharts'
+import {
+  Bar,
+  BarChart,
+  ComposedChart,
+  Line,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  XAxis,
+  YAxis,
+  CartesianGrid,
+  ZIndexLayer,
+  useXAxisInverseScale,
+  useXAxisScale,
+  useYAxisInverseScale,
+  useYAxisScale,
+} from 'recharts'
 import { histogram } from '#core'
 import { plain } from '../../parts/format'
 import { tickStep } from '../../parts/ticks'
@@ -30,7 +46,8 @@ export function CurveChart(props: Props) {
   const step = tickStep(outOf)
   const top = Math.max(outOf, ...after)
   const ticks = Array.from({ length: Math.floor(top / step) + 1 }, (_, i) => i * step)
-  const bins = (values: number[]) => histogram(values, { from: 0, to: top, width: step / 5 }).bins.map((b) => ({ at: (b.from + b.to) / 2, n: b.count }))
+  const bins = (values: number[]) =>
+    histogram(values, { from: 0, to: top, width: step / 5 }).bins.map((b) => ({ at: (b.from + b.to) / 2, n: b.count }))
   const below = useMemo(() => bins(before), [before, top]) // eslint-disable-line react-hooks/exhaustive-deps
   const beside = useMemo(() => bins(after), [after, top]) // eslint-disable-line react-hooks/exhaustive-deps
   const most = Math.max(1, ...below.map((b) => b.n), ...beside.map((b) => b.n))
@@ -40,10 +57,32 @@ export function CurveChart(props: Props) {
         <ComposedChart margin={{ top: 8, right: 8, bottom: 0, left: 0 }} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--rule)" />
           <XAxis type="number" dataKey="x" domain={[0, top]} ticks={ticks} stroke="var(--ink)" tickLine={false} height={24} />
-          <YAxis type="number" domain={[0, top]} ticks={ticks} width={LEFT} stroke="var(--ink)" tickLine={false} label={{ value: 'rescaled', angle: -90, position: 'insideLeft', fill: 'var(--ink)' }} />
-          <ReferenceLine segment={[{ x: 0, y: 0 }, { x: top, y: top }]} stroke="var(--soft-ink)" strokeDasharray="1 4" />
-          <Scatter data={dots} dataKey="y" isAnimationActive={false} shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={2} fill="var(--ink)" opacity={0.35} />} />
-          {line && <Line data={line} dataKey="y" dot={false} activeDot={false} stroke="var(--pine)" strokeWidth={2.5} isAnimationActive={false} />}
+          <YAxis
+            type="number"
+            domain={[0, top]}
+            ticks={ticks}
+            width={LEFT}
+            stroke="var(--ink)"
+            tickLine={false}
+            label={{ value: 'rescaled', angle: -90, position: 'insideLeft', fill: 'var(--ink)' }}
+          />
+          <ReferenceLine
+            segment={[
+              { x: 0, y: 0 },
+              { x: top, y: top },
+            ]}
+            stroke="var(--soft-ink)"
+            strokeDasharray="1 4"
+          />
+          <Scatter
+            data={dots}
+            dataKey="y"
+            isAnimationActive={false}
+            shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={2} fill="var(--ink)" opacity={0.35} />}
+          />
+          {line && (
+            <Line data={line} dataKey="y" dot={false} activeDot={false} stroke="var(--pine)" strokeWidth={2.5} isAnimationActive={false} />
+          )}
           {points && (
             <ZIndexLayer zIndex={2000}>
               <PullPoints {...props} points={points} />
@@ -52,7 +91,13 @@ export function CurveChart(props: Props) {
         </ComposedChart>
       </ResponsiveContainer>
       <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: EDGE, height: 440 }}>
-        <BarChart data={beside} layout="vertical" margin={{ top: 8, right: 2, bottom: 24, left: 0 }} barCategoryGap={1} accessibilityLayer={false}>
+        <BarChart
+          data={beside}
+          layout="vertical"
+          margin={{ top: 8, right: 2, bottom: 24, left: 0 }}
+          barCategoryGap={1}
+          accessibilityLayer={false}
+        >
           <XAxis type="number" domain={[0, most]} hide />
           <YAxis type="number" dataKey="at" domain={[0, top]} hide />
           <Bar dataKey="n" fill="var(--step-2)" stroke="var(--ink)" strokeWidth={0.7} isAnimationActive={false} barSize={6} />
@@ -87,8 +132,20 @@ function PullPoints({ points, outOf, chosen, onChoose, onPull, onLetGo, disabled
     <g>
       {held && (
         <g pointerEvents="none">
-          <path d={`M${scaleX(held[0])} ${scaleY(0)}V${scaleY(held[1])}H${scaleX(outOf)}`} fill="none" stroke="var(--pine)" strokeDasharray="3 3" />
-          <text x={scaleX(held[0])! + (held[0] > outOf * 0.7 ? -10 : 10)} y={scaleY(held[1])! + 22} textAnchor={held[0] > outOf * 0.7 ? 'end' : 'start'} fill="var(--pine)" fontWeight={600} fontSize={13}>
+          <path
+            d={`M${scaleX(held[0])} ${scaleY(0)}V${scaleY(held[1])}H${scaleX(outOf)}`}
+            fill="none"
+            stroke="var(--pine)"
+            strokeDasharray="3 3"
+          />
+          <text
+            x={scaleX(held[0])! + (held[0] > outOf * 0.7 ? -10 : 10)}
+            y={scaleY(held[1])! + 22}
+            textAnchor={held[0] > outOf * 0.7 ? 'end' : 'start'}
+            fill="var(--pine)"
+            fontWeight={600}
+            fontSize={13}
+          >
             {plain(held[0])} becomes {plain(held[1])}
           </text>
         </g>
@@ -113,7 +170,14 @@ function PullPoints({ points, outOf, chosen, onChoose, onPull, onLetGo, disabled
           aria-valuetext={`${plain(p[0])} becomes ${plain(p[1])}`}
           onFocus={() => onChoose(i)}
           onKeyDown={(e) => {
-            const by = { ArrowUp: [0, grain], ArrowDown: [0, -grain], ArrowLeft: [-grain, 0], ArrowRight: [grain, 0], PageUp: [0, 10 * grain], PageDown: [0, -10 * grain] }[e.key]
+            const by = {
+              ArrowUp: [0, grain],
+              ArrowDown: [0, -grain],
+              ArrowLeft: [-grain, 0],
+              ArrowRight: [grain, 0],
+              PageUp: [0, 10 * grain],
+              PageDown: [0, -10 * grain],
+            }[e.key]
             if (!by || disabled) return
             e.preventDefault()
             e.stopPropagation()
@@ -126,7 +190,8 @@ function PullPoints({ points, outOf, chosen, onChoose, onPull, onLetGo, disabled
             target.setPointerCapture(e.pointerId)
             onChoose(i)
             let moved = false
-            const place = (m: PointerEvent) => movePoint(latest.current, i, [Number(markAt(m.clientX - box.left)), Number(resultAt(m.clientY - box.top))], outOf, grain)
+            const place = (m: PointerEvent) =>
+              movePoint(latest.current, i, [Number(markAt(m.clientX - box.left)), Number(resultAt(m.clientY - box.top))], outOf, grain)
             const pull = (m: Event) => {
               moved = true
               onPull(place(m as PointerEvent))

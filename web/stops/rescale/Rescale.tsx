@@ -40,11 +40,30 @@ export default function Rescale() {
     if (!assessment || !mayDecide) return
     const method = startMethod(kind, assessment.outOf)
     setChosen(kind === 'curve' ? 2 : 1)
-    put(trying ? { ...trying, method } : { id: crypto.randomUUID(), assessmentId: assessment.id, outOf: assessment.outOf, sectionIds: null, method, on: true, neverLower: true, above: 'keep within', step: 0.5 }, `${METHODS.find((m) => m.kind === kind)!.words} on ${assessment.title}`)
+    put(
+      trying
+        ? { ...trying, method }
+        : {
+            id: crypto.randomUUID(),
+            assessmentId: assessment.id,
+            outOf: assessment.outOf,
+            sectionIds: null,
+            method,
+            on: true,
+            neverLower: true,
+            above: 'keep within',
+            step: 0.5,
+          },
+      `${METHODS.find((m) => m.kind === kind)!.words} on ${assessment.title}`,
+    )
   }
   const set = (patch: Partial<Adjustment>) => trying && put({ ...trying, ...patch })
   const setMethod = (method: AdjustmentMethod) => set({ method })
-  const drop = () => setTrial(trial.changes.filter((c) => c.kind !== 'adjust' || c.adjustment.id !== trying?.id), `drop the try on ${assessment?.title}`)
+  const drop = () =>
+    setTrial(
+      trial.changes.filter((c) => c.kind !== 'adjust' || c.adjustment.id !== trying?.id),
+      `drop the try on ${assessment?.title}`,
+    )
   useKeys([
     ...METHODS.map((m, i) => ({ key: String(i + 1), does: m.words, run: () => start(m.kind) })),
     { key: 'Delete', does: 'drop what is being tried here', run: () => trying && drop() },
@@ -56,7 +75,10 @@ export default function Rescale() {
     if (!trying || !assessment) return null
     try {
       const change = adjuster({ ...trying, step: null }, before)
-      return Array.from({ length: LINE_POINTS }, (_, i) => (assessment.outOf * i) / (LINE_POINTS - 1)).map((x) => ({ x, y: change(Number(x.toFixed(4))) }))
+      return Array.from({ length: LINE_POINTS }, (_, i) => (assessment.outOf * i) / (LINE_POINTS - 1)).map((x) => ({
+        x,
+        y: change(Number(x.toFixed(4))),
+      }))
     } catch {
       return null
     }
@@ -71,7 +93,12 @@ export default function Rescale() {
     return [...seen.values()]
   }, [draft])
 
-  if (!assessment || !draft || !table.hasMarks) return <div className="empty">There are no marks to rescale yet. When they come in at Mark, an assessment that was too hard or too easy can be brought level here.</div>
+  if (!assessment || !draft || !table.hasMarks)
+    return (
+      <div className="empty">
+        There are no marks to rescale yet. When they come in at Mark, an assessment that was too hard or too easy can be brought level here.
+      </div>
+    )
   const points = trying ? pullPoints(trying.method) : null
   const method = trying?.method
   return (
@@ -83,7 +110,12 @@ export default function Rescale() {
             mean {fixed(describe(before).mean)} of {plain(assessment.outOf)}
           </span>
           <div className="end">
-            <OfSelect table={table} value={assessment.id} label="Assessment to rescale" onChange={(of) => setSearch({ of }, { replace: true })} />
+            <OfSelect
+              table={table}
+              value={assessment.id}
+              label="Assessment to rescale"
+              onChange={(of) => setSearch({ of }, { replace: true })}
+            />
           </div>
         </div>
         <CurveChart
@@ -116,11 +148,26 @@ export default function Rescale() {
                 <p className="soft small mt-1 mb-1">{METHODS.find((m) => m.kind === method.kind)!.says}</p>
                 <Numbers method={method} outOf={assessment.outOf} chosen={chosen} onChoose={setChosen} onMethod={setMethod} />
                 <div className="options">
-                  <Form.Check id="never-lower" label="never lower a mark" checked={trying.neverLower} onChange={(e) => set({ neverLower: e.target.checked })} />
-                  <Form.Check id="stay-within" label={`stay within 0 to ${plain(assessment.outOf)}`} checked={trying.above === 'keep within'} onChange={(e) => set({ above: e.target.checked ? 'keep within' : 'allow' })} />
+                  <Form.Check
+                    id="never-lower"
+                    label="never lower a mark"
+                    checked={trying.neverLower}
+                    onChange={(e) => set({ neverLower: e.target.checked })}
+                  />
+                  <Form.Check
+                    id="stay-within"
+                    label={`stay within 0 to ${plain(assessment.outOf)}`}
+                    checked={trying.above === 'keep within'}
+                    onChange={(e) => set({ above: e.target.checked ? 'keep within' : 'allow' })}
+                  />
                   <label>
                     <span className="soft">round to </span>
-                    <Form.Select className="d-inline-block" size="sm" value={trying.step ?? ''} onChange={(e) => set({ step: e.target.value === '' ? null : Number(e.target.value) })}>
+                    <Form.Select
+                      className="d-inline-block"
+                      size="sm"
+                      value={trying.step ?? ''}
+                      onChange={(e) => set({ step: e.target.value === '' ? null : Number(e.target.value) })}
+                    >
                       <option value="">nothing</option>
                       <option value="0.5">0.5</option>
                       <option value="1">1</option>
@@ -128,7 +175,12 @@ export default function Rescale() {
                   </label>
                   <label>
                     <span className="soft">for </span>
-                    <Form.Select className="d-inline-block" size="sm" value={trying.sectionIds?.[0] ?? ''} onChange={(e) => set({ sectionIds: e.target.value === '' ? null : [e.target.value] })}>
+                    <Form.Select
+                      className="d-inline-block"
+                      size="sm"
+                      value={trying.sectionIds?.[0] ?? ''}
+                      onChange={(e) => set({ sectionIds: e.target.value === '' ? null : [e.target.value] })}
+                    >
                       <option value="">all sections</option>
                       {table.sections.map((s) => (
                         <option key={s.id} value={s.id}>
@@ -143,7 +195,9 @@ export default function Rescale() {
                 </div>
               </>
             ) : (
-              <p className="soft small mt-1 mb-0">Choose a way: it opens as a trial, and nothing changes until you adopt it. The marks as they were given always stay beside.</p>
+              <p className="soft small mt-1 mb-0">
+                Choose a way: it opens as a trial, and nothing changes until you adopt it. The marks as they were given always stay beside.
+              </p>
             )}
           </section>
         )}
@@ -169,11 +223,32 @@ function Numbers({ method, outOf, chosen, onChoose, onMethod }: NumbersProps) {
     return (
       <div className="points">
         {points.map((p, i) => {
-          const put = (to: [number, number]) => onMethod(withPoints(method, points.map((q, j) => (j === i ? to : q))))
+          const put = (to: [number, number]) =>
+            onMethod(
+              withPoints(
+                method,
+                points.map((q, j) => (j === i ? to : q)),
+              ),
+            )
           return (
             <span key={i} className={i === chosen ? 'chosen' : ''} onFocus={() => onChoose(i)}>
-              <NumberField label={`Point ${i + 1} from`} value={p[0]} min={points[i - 1]?.[0] ?? 0} max={points[i + 1]?.[0] ?? outOf} step={0.5} onCommit={(x) => x !== null && put([x, p[1]])} />→
-              <NumberField label={`Point ${i + 1} becomes`} value={p[1]} min={points[i - 1]?.[1] ?? 0} max={points[i + 1]?.[1] ?? outOf} step={0.5} onCommit={(y) => y !== null && put([p[0], y])} />
+              <NumberField
+                label={`Point ${i + 1} from`}
+                value={p[0]}
+                min={points[i - 1]?.[0] ?? 0}
+                max={points[i + 1]?.[0] ?? outOf}
+                step={0.5}
+                onCommit={(x) => x !== null && put([x, p[1]])}
+              />
+              →
+              <NumberField
+                label={`Point ${i + 1} becomes`}
+                value={p[1]}
+                min={points[i - 1]?.[1] ?? 0}
+                max={points[i + 1]?.[1] ?? outOf}
+                step={0.5}
+                onCommit={(y) => y !== null && put([p[0], y])}
+              />
             </span>
           )
         })}

@@ -92,7 +92,9 @@ export function RescaleEffect({ assessment, draft }: { assessment: Assessment; d
           />
         </details>
       )}
-      {draft.after.every((s) => s.mark === s.plain) && current.standing.length > 0 && !draft.trying && <p className="soft small">Nothing is rescaled here: rescaled equals as marked.</p>}
+      {draft.after.every((s) => s.mark === s.plain) && current.standing.length > 0 && !draft.trying && (
+        <p className="soft small">Nothing is rescaled here: rescaled equals as marked.</p>
+      )}
     </section>
   )
 }

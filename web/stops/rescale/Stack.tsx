@@ -22,17 +22,29 @@ export function Stack({ assessment, trying }: { assessment: Assessment; trying: 
   const flip = (a: Adjustment) => {
     const on = !isOn(a)
     const label = `switch ${words(a)} ${on ? 'on' : 'off'}`
-    if (on === a.on) setTrial(trial.changes.filter((c) => c.kind !== 'switch' || c.adjustmentId !== a.id), label)
+    if (on === a.on)
+      setTrial(
+        trial.changes.filter((c) => c.kind !== 'switch' || c.adjustmentId !== a.id),
+        label,
+      )
     else propose([{ kind: 'switch', adjustmentId: a.id, on }], label)
   }
-  const where = (a: Adjustment) => (a.sectionIds ? `, ${a.sectionIds.map((s) => table.sections.find((x) => x.id === s)?.name).join(', ')}` : '')
+  const where = (a: Adjustment) =>
+    a.sectionIds ? `, ${a.sectionIds.map((s) => table.sections.find((x) => x.id === s)?.name).join(', ')}` : ''
   return (
     <section>
       <h2>The stack</h2>
       <ol className="stack">
         {adopted.map((a, i) => (
           <li key={a.id}>
-            <Form.Check type="switch" id={`on-${a.id}`} checked={isOn(a)} disabled={!mayDecide} onChange={() => flip(a)} label={`${i + 1} · ${words(a)}${where(a)}`} />
+            <Form.Check
+              type="switch"
+              id={`on-${a.id}`}
+              checked={isOn(a)}
+              disabled={!mayDecide}
+              onChange={() => flip(a)}
+              label={`${i + 1} · ${words(a)}${where(a)}`}
+            />
             <span className="soft small">{isOn(a) === a.on ? (a.on ? 'adopted' : 'switched off') : 'switching, not adopted yet'}</span>
           </li>
         ))}

@@ -42,11 +42,18 @@ export interface RescaleDraft {
 }
 
 export function rescaleDraft({ workings, trial, current }: Course, assessment: Assessment): RescaleDraft {
-  const own = trial.changes.find((c) => c.kind === 'adjust' && c.adjustment.assessmentId === assessment.id && !workings.adjustments.some((a) => a.id === c.adjustment.id))
+  const own = trial.changes.find(
+    (c) =>
+      c.kind === 'adjust' && c.adjustment.assessmentId === assessment.id && !workings.adjustments.some((a) => a.id === c.adjustment.id),
+  )
   const trying = own?.kind === 'adjust' ? own.adjustment : null
   const others = trial.changes.filter((c) => c !== own)
   const before = trying ? standingMarks(applyChanges(workings, others)) : current.standing.map((s) => ({ ...s, mark: s.plain }))
-  return { trying, before: before.filter((s) => s.assessmentId === assessment.id), after: current.standing.filter((s) => s.assessmentId === assessment.id) }
+  return {
+    trying,
+    before: before.filter((s) => s.assessmentId === assessment.id),
+    after: current.standing.filter((s) => s.assessmentId === assessment.id),
+  }
 }
 
 /** The points of a method that can be pulled, as mark → mark; null for a method that has none. */

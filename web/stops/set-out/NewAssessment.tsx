@@ -6,7 +6,17 @@ import { routes, type Component } from '#contract'
 
 type Body = z.input<typeof routes.addAssessment.body>
 
-export function NewAssessment({ components, hasMarks, onAdd, onClose }: { components: Component[]; hasMarks: boolean; onAdd: (body: Body) => Promise<void>; onClose: () => void }) {
+export function NewAssessment({
+  components,
+  hasMarks,
+  onAdd,
+  onClose,
+}: {
+  components: Component[]
+  hasMarks: boolean
+  onAdd: (body: Body) => Promise<void>
+  onClose: () => void
+}) {
   const { register, handleSubmit, formState } = useForm<Body>({
     resolver: zodResolver(routes.addAssessment.body),
     defaultValues: { componentId: components[0]?.id ?? '', title: '', outOf: 20, worth: 10 },
@@ -48,7 +58,8 @@ export function NewAssessment({ components, hasMarks, onAdd, onClose }: { compon
             </Form.Group>
           </div>
           <p className="soft small mb-0">
-            It is set for all sections.{hasMarks && ' There are marks already, so it is recorded but does not count until you tick “counts” and adopt that.'}
+            It is set for all sections.
+            {hasMarks && ' There are marks already, so it is recorded but does not count until you tick “counts” and adopt that.'}
           </p>
         </Modal.Body>
         <Modal.Footer>

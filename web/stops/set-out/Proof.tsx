@@ -38,13 +38,23 @@ export function Proof({ components, assessments }: { components: Component[]; as
     <section>
       <h2>Do the sums hold?</h2>
       {!proof || proof.full === null ? (
-        <p className="soft">Nothing that carries weight is set for this section yet. Give a component a weight and its assessments a worth, and the proof runs here.</p>
+        <p className="soft">
+          Nothing that carries weight is set for this section yet. Give a component a weight and its assessments a worth, and the proof runs
+          here.
+        </p>
       ) : (
         <>
           <p>
-            A made-up student with full marks stands at {fixed(proof.full, 0)}. Give them nothing for one assessment, and they fall by exactly what it carries{proof.holds ? '' : ' — but here they do not'}:
+            A made-up student with full marks stands at {fixed(proof.full, 0)}. Give them nothing for one assessment, and they fall by
+            exactly what it carries{proof.holds ? '' : ' — but here they do not'}:
           </p>
-          <Form.Select size="sm" aria-label="Section of the proof" value={sectionId} onChange={(e) => setSectionId(e.target.value)} className="mb-2">
+          <Form.Select
+            size="sm"
+            aria-label="Section of the proof"
+            value={sectionId}
+            onChange={(e) => setSectionId(e.target.value)}
+            className="mb-2"
+          >
             {table.sections.map((s) => (
               <option key={s.id} value={s.id}>
                 in {s.name}
@@ -75,7 +85,8 @@ export function Proof({ components, assessments }: { components: Component[]; as
             </tbody>
           </table>
           <p className="soft small mt-2">
-            {proof.rows.some((r) => r.zeroed.length > 1) && 'Where the worst one is dropped, one zero costs nothing; a second one is shown beside it. '}
+            {proof.rows.some((r) => r.zeroed.length > 1) &&
+              'Where the worst one is dropped, one zero costs nothing; a second one is shown beside it. '}
             {proof.holds ? 'Every fall equals the weight in the plan.' : 'A fall that differs from the plan is red.'}
           </p>
         </>

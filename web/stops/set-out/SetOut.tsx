@@ -15,7 +15,13 @@ import { TitleField } from './TitleField'
 import { WeightBar } from './WeightBar'
 import './set-out.css'
 
-const HOW: Record<Assessment['marking'], string> = { direct: 'direct', rubric: 'rubric', scheme: 'mark scheme', judgement: 'overall judgement', completion: 'completion' }
+const HOW: Record<Assessment['marking'], string> = {
+  direct: 'direct',
+  rubric: 'rubric',
+  scheme: 'mark scheme',
+  judgement: 'overall judgement',
+  completion: 'completion',
+}
 
 /** The plan: what counts, and how much. Before there are marks it is edited; after, a change of weights is a trial. */
 export default function SetOut() {
@@ -26,8 +32,10 @@ export default function SetOut() {
   const [adding, setAdding] = useState(false)
   useKeys(mayDecide ? [{ key: 'a', does: 'add an assessment', run: () => setAdding(true) }] : [])
 
-  const triedWeight = (c: Component) => trial.changes.reduce((w, x) => (x.kind === 'weigh' && x.componentId === c.id ? x.weight : w), c.weight)
-  const triedAssessment = (a: Assessment) => trial.changes.reduce((now, x) => (x.kind === 'assess' && x.assessmentId === a.id ? { ...now, ...x.patch } : now), a)
+  const triedWeight = (c: Component) =>
+    trial.changes.reduce((w, x) => (x.kind === 'weigh' && x.componentId === c.id ? x.weight : w), c.weight)
+  const triedAssessment = (a: Assessment) =>
+    trial.changes.reduce((now, x) => (x.kind === 'assess' && x.assessmentId === a.id ? { ...now, ...x.patch } : now), a)
   const components = table.components.map((c) => ({ ...c, weight: triedWeight(c) }))
   const assessments = table.assessments.map(triedAssessment)
 
@@ -54,29 +62,58 @@ export default function SetOut() {
       setProblem(messageOf(e))
     }
   }
-  const latestComponent = async (componentId: string) => (await call(routes.table, { params: { courseId: id } })).components.find((c) => c.id === componentId)!
-  const latestAssessment = async (assessmentId: string) => (await call(routes.table, { params: { courseId: id } })).assessments.find((a) => a.id === assessmentId)!
+  const latestComponent = async (componentId: string) =>
+    (await call(routes.table, { params: { courseId: id } })).components.find((c) => c.id === componentId)!
+  const latestAssessment = async (assessmentId: string) =>
+    (await call(routes.table, { params: { courseId: id } })).assessments.find((a) => a.id === assessmentId)!
 
   const editComponent = (c: Component, patch: { title?: string; weight?: number | null }) => {
     const send = async (p: typeof patch) =>
-      call(routes.editComponent, { params: { courseId: id, componentId: c.id }, body: { version: (await latestComponent(c.id)).version, ...p } })
+      call(routes.editComponent, {
+        params: { courseId: id, componentId: c.id },
+        body: { version: (await latestComponent(c.id)).version, ...p },
+      })
     const before = Object.fromEntries(Object.keys(patch).map((k) => [k, c[k as keyof Component]])) as typeof patch
-    void write(`edit ${c.title}`, () => send(patch), () => send(before))
+    void write(
+      `edit ${c.title}`,
+      () => send(patch),
+      () => send(before),
+    )
   }
   type Patch = Partial<Pick<Assessment, 'title' | 'outOf' | 'worth' | 'passMark' | 'tolerance' | 'counts' | 'droppable'>>
   const editAssessment = (a: Assessment, patch: Patch) => {
     const send = async (p: Patch) =>
-      call(routes.editAssessment, { params: { courseId: id, assessmentId: a.id }, body: { version: (await latestAssessment(a.id)).version, ...p } })
+      call(routes.editAssessment, {
+        params: { courseId: id, assessmentId: a.id },
+        body: { version: (await latestAssessment(a.id)).version, ...p },
+      })
     const before = Object.fromEntries(Object.keys(patch).map((k) => [k, a[k as keyof Assessment]])) as Patch
-    void write(`edit ${a.title}`, () => send(patch), () => send(before))
+    void write(
+      `edit ${a.title}`,
+      () => send(patch),
+      () => send(before),
+    )
   }
   const weigh = (changes: { component: Component; weight: number }[], label: string) => {
-    if (table.hasMarks) propose(changes.map(({ component, weight }) => ({ kind: 'weigh', componentId: component.id, weight })), label)
-    else for (const { component, weight } of changes) editComponent(table.components.find((c) => c.id === component.id)!, { weight })
+    if (table.hasMarks)
+      propose(
+        changes.map(({ component, weight }) => ({ kind: 'weigh', componentId: component.id, weight })),
+        label,
+      )
+    else
+      for (const { component, weight } of changes)
+        editComponent(
+          table.components.find((c) => c.id === component.id)!,
+          { weight },
+        )
   }
   const setCounting = (a: Assessment, patch: { worth?: number; counts?: boolean; droppable?: boolean }) => {
     if (table.hasMarks) propose([{ kind: 'assess', assessmentId: a.id, patch }], `change ${a.title}`)
-    else editAssessment(table.assessments.find((x) => x.id === a.id)!, patch)
+    else
+      editAssessment(
+        table.assessments.find((x) => x.id === a.id)!,
+        patch,
+      )
   }
 
   return (
@@ -84,7 +121,9 @@ export default function SetOut() {
       <main className="table-side">
         <div className="stop-head">
           <h1>What counts, and how much</h1>
-          <div className="end soft small">{table.hasMarks ? 'There are marks: a change here is tried first' : 'No marks yet: changes are saved as you make them'}</div>
+          <div className="end soft small">
+            {table.hasMarks ? 'There are marks: a change here is tried first' : 'No marks yet: changes are saved as you make them'}
+          </div>
         </div>
         {problem && (
           <p className="note bad" role="alert">
@@ -112,13 +151,26 @@ export default function SetOut() {
             <tbody key={c.id}>
               <tr className="component">
                 <td colSpan={2}>
-                  <TitleField label={`Title of ${c.title}`} value={c.title} disabled={!mayDecide} onCommit={(title) => editComponent(c, { title })} />
+                  <TitleField
+                    label={`Title of ${c.title}`}
+                    value={c.title}
+                    disabled={!mayDecide}
+                    onCommit={(title) => editComponent(c, { title })}
+                  />
                 </td>
                 <td colSpan={2} className="num soft">
                   weighs
                 </td>
                 <td className="num">
-                  <NumberField label={`Weight of ${c.title}`} value={c.weight} missing min={0} max={1000} disabled={!mayDecide} onCommit={(w) => w !== null && weigh([{ component: c, weight: w }], `weigh ${c.title}`)} />
+                  <NumberField
+                    label={`Weight of ${c.title}`}
+                    value={c.weight}
+                    missing
+                    min={0}
+                    max={1000}
+                    disabled={!mayDecide}
+                    onCommit={(w) => w !== null && weigh([{ component: c, weight: w }], `weigh ${c.title}`)}
+                  />
                 </td>
                 <td colSpan={4} className="soft">
                   {c.weight === null && <span className="ochre">weight is missing: it carries nothing until you type it</span>}
@@ -131,23 +183,51 @@ export default function SetOut() {
                 .map((a) => (
                   <tr key={a.id}>
                     <td>
-                      <TitleField label={`Title of ${a.title}`} value={a.title} disabled={!mayDecide} onCommit={(title) => editAssessment(a, { title })} />
+                      <TitleField
+                        label={`Title of ${a.title}`}
+                        value={a.title}
+                        disabled={!mayDecide}
+                        onCommit={(title) => editAssessment(a, { title })}
+                      />
                     </td>
                     <td className="soft">
                       {HOW[a.marking]}
                       {a.readingsWanted > 1 && `, ${a.readingsWanted === 2 ? 'two' : a.readingsWanted} readings`}
                     </td>
                     <td>
-                      <NumberField label={`${a.title} marked out of`} value={a.outOf} min={0.001} max={10000} disabled={!mayDecide} onCommit={(outOf) => outOf !== null && editAssessment(a, { outOf })} />
+                      <NumberField
+                        label={`${a.title} marked out of`}
+                        value={a.outOf}
+                        min={0.001}
+                        max={10000}
+                        disabled={!mayDecide}
+                        onCommit={(outOf) => outOf !== null && editAssessment(a, { outOf })}
+                      />
                     </td>
                     <td>
-                      <NumberField label={`${a.title} worth`} value={a.worth} missing min={0} max={10000} disabled={!mayDecide} onCommit={(worth) => worth !== null && setCounting(a, { worth })} />
+                      <NumberField
+                        label={`${a.title} worth`}
+                        value={a.worth}
+                        missing
+                        min={0}
+                        max={10000}
+                        disabled={!mayDecide}
+                        onCommit={(worth) => worth !== null && setCounting(a, { worth })}
+                      />
                     </td>
                     <td className="num">
                       <Carries weights={weights} assessmentId={a.id} counts={a.counts} />
                     </td>
                     <td>
-                      <NumberField label={`${a.title} pass mark`} value={a.passMark} optional min={0} max={a.outOf} disabled={!mayDecide} onCommit={(passMark) => editAssessment(a, { passMark })} />
+                      <NumberField
+                        label={`${a.title} pass mark`}
+                        value={a.passMark}
+                        optional
+                        min={0}
+                        max={a.outOf}
+                        disabled={!mayDecide}
+                        onCommit={(passMark) => editAssessment(a, { passMark })}
+                      />
                     </td>
                     <td>
                       <input
@@ -183,7 +263,9 @@ export default function SetOut() {
             components={table.components}
             hasMarks={table.hasMarks}
             onClose={() => setAdding(false)}
-            onAdd={(body) => write('add an assessment', () => call(routes.addAssessment, { params: { courseId: id }, body })).then(() => setAdding(false))}
+            onAdd={(body) =>
+              write('add an assessment', () => call(routes.addAssessment, { params: { courseId: id }, body })).then(() => setAdding(false))
+            }
           />
         )}
       </main>

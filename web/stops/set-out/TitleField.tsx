@@ -1,7 +1,17 @@
 import { useEffect, useState } from 'react'
 
 /** A title edited in place: Enter or leaving commits, Esc puts it back. */
-export function TitleField({ label, value, disabled, onCommit }: { label: string; value: string; disabled: boolean; onCommit: (title: string) => void }) {
+export function TitleField({
+  label,
+  value,
+  disabled,
+  onCommit,
+}: {
+  label: string
+  value: string
+  disabled: boolean
+  onCommit: (title: string) => void
+}) {
   const [text, setText] = useState(value)
   useEffect(() => setText(value), [value])
   const commit = () => {

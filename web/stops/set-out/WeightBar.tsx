@@ -33,7 +33,11 @@ export function WeightBar({ components, onChange, disabled }: Props) {
           start += w
           return (
             <span key={c.id} style={{ display: 'contents' }}>
-              <div className={`part ${c.weight === null ? 'none' : ''}`} style={{ flexGrow: Math.max(w, sum * 0.02), background: STEPS[Math.min(4, Math.floor((i * 5) / ordinary.length))] }} title={`${c.title} ${plain(w)}`}>
+              <div
+                className={`part ${c.weight === null ? 'none' : ''}`}
+                style={{ flexGrow: Math.max(w, sum * 0.02), background: STEPS[Math.min(4, Math.floor((i * 5) / ordinary.length))] }}
+                title={`${c.title} ${plain(w)}`}
+              >
                 <span className="name">{c.title}</span>
                 <b className="num">{c.weight === null ? '?' : plain(w)}</b>
               </div>

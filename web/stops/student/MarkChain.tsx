@@ -18,13 +18,18 @@ export function MarkChain({ studentId, assessmentId }: { studentId: string; asse
   const { id, table, current } = useCourse()
   const assessment = table.assessments.find((a) => a.id === assessmentId)!
   const standing = current.standing.find((s) => s.studentId === studentId && s.assessmentId === assessmentId)
-  const library = useQuery({ queryKey: ['library', id], queryFn: () => call(routes.library, { params: { courseId: id } }), staleTime: Infinity })
+  const library = useQuery({
+    queryKey: ['library', id],
+    queryFn: () => call(routes.library, { params: { courseId: id } }),
+    staleTime: Infinity,
+  })
   const detail = useQuery({
     queryKey: ['script', id, standing?.scriptId],
     queryFn: () => call(routes.script, { params: { courseId: id, scriptId: standing!.scriptId } }),
     enabled: !!standing,
   })
-  const criteria = [...(library.data?.rubrics ?? []), ...(library.data?.schemes ?? [])].find((s) => s.id === assessment.standardId)?.criteria ?? []
+  const criteria =
+    [...(library.data?.rubrics ?? []), ...(library.data?.schemes ?? [])].find((s) => s.id === assessment.standardId)?.criteria ?? []
   return (
     <>
       <h2>{assessment.title}</h2>
@@ -45,7 +50,7 @@ export function MarkChain({ studentId, assessmentId }: { studentId: string; asse
                     {criteria.flatMap((c) => (r.picks[c.id] === undefined ? [] : `${c.title} ${plain(r.picks[c.id])}`)).join(' · ')}
                   </span>
                 )}
-                {r.comment && <span className="serif small d-block">{r.comment}</span>}
+                {r.comment && <span className="serif fw-normal small d-block">{r.comment}</span>}
               </li>
             ))}
             <li>

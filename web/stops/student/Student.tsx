@@ -14,7 +14,8 @@ import './student.css'
 export default function Student() {
   const { studentId = '' } = useParams()
   const { table } = useCourse()
-  if (!table.students.some((s) => s.id === studentId)) return <div className="empty">There is no such student in this course. Find people with /.</div>
+  if (!table.students.some((s) => s.id === studentId))
+    return <div className="empty">There is no such student in this course. Find people with /.</div>
   return <StudentPage key={studentId} studentId={studentId} />
 }
 
@@ -54,7 +55,8 @@ function StudentPage({ studentId }: { studentId: string }) {
         <div className="stop-head">
           <h1>{label(studentId)}</h1>
           <span className="soft">
-            {student.candidate} · {section?.name}
+            {!label(studentId).includes(student.candidate) && `${student.candidate} · `}
+            {section?.name}
           </span>
           <div className="end fs-5 serif">
             {shown.final !== null ? (
@@ -99,7 +101,11 @@ function StudentPage({ studentId }: { studentId: string }) {
                 return (
                   <tr key={i.assessmentId} className={i.dropped ? 'dropped' : ''}>
                     <td>
-                      <button className="opener" aria-expanded={open === i.assessmentId} onClick={() => setOpen((o) => (o === i.assessmentId ? null : i.assessmentId))}>
+                      <button
+                        className="opener"
+                        aria-expanded={open === i.assessmentId}
+                        onClick={() => setOpen((o) => (o === i.assessmentId ? null : i.assessmentId))}
+                      >
                         {titles[i.assessmentId]}
                       </button>{' '}
                       <span className="small soft">
@@ -111,7 +117,12 @@ function StudentPage({ studentId }: { studentId: string }) {
                       </span>
                     </td>
                     <td className="num">
-                      {tried ? <s className="soft">{plain(course.marks.find((m) => m.assessmentId === i.assessmentId)?.mark)}</s> : plain(i.mark)} <span className="soft">of {plain(i.outOf)}</span>
+                      {tried ? (
+                        <s className="soft">{plain(course.marks.find((m) => m.assessmentId === i.assessmentId)?.mark)}</s>
+                      ) : (
+                        plain(i.mark)
+                      )}{' '}
+                      <span className="soft">of {plain(i.outOf)}</span>
                     </td>
                     <td className="num">
                       <NumberField
@@ -121,7 +132,13 @@ function StudentPage({ studentId }: { studentId: string }) {
                         min={0}
                         max={i.outOf}
                         step={0.5}
-                        onCommit={(v) => setWhat((w) => (v === null ? Object.fromEntries(Object.entries(w).filter(([k]) => k !== i.assessmentId)) : { ...w, [i.assessmentId]: v }))}
+                        onCommit={(v) =>
+                          setWhat((w) =>
+                            v === null
+                              ? Object.fromEntries(Object.entries(w).filter(([k]) => k !== i.assessmentId))
+                              : { ...w, [i.assessmentId]: v },
+                          )
+                        }
                       />
                     </td>
                     <td className="num">{i.fraction === null ? '–' : fixed(i.fraction * 100)}</td>
@@ -175,7 +192,12 @@ function StudentPage({ studentId }: { studentId: string }) {
                 </li>
               ))}
           </ol>
-          {!open && <p className="soft small">Open an assessment on the left to see its readings and what was done to its mark; type in “what if” to see whether the grade would move.</p>}
+          {!open && (
+            <p className="soft small">
+              Open an assessment on the left to see its readings and what was done to its mark; type in “what if” to see whether the grade
+              would move.
+            </p>
+          )}
         </section>
       </aside>
     </div>
@@ -183,7 +205,15 @@ function StudentPage({ studentId }: { studentId: string }) {
 }
 
 function withMarks(course: GradeInput, studentId: string, what: Record<string, number | null>): GradeInput {
-  const marks = course.marks.map((m) => (m.assessmentId in what ? { ...m, mark: what[m.assessmentId]!, status: 'in' as const, daysLate: 0 } : m))
+  const marks = course.marks.map((m) =>
+    m.assessmentId in what ? { ...m, mark: what[m.assessmentId]!, status: 'in' as const, daysLate: 0 } : m,
+  )
   const missing = Object.keys(what).filter((assessmentId) => !marks.some((m) => m.assessmentId === assessmentId))
-  return { ...course, marks: [...marks, ...missing.map((assessmentId) => ({ studentId, assessmentId, mark: what[assessmentId]!, status: 'in' as const, daysLate: 0 }))] }
+  return {
+    ...course,
+    marks: [
+      ...marks,
+      ...missing.map((assessmentId) => ({ studentId, assessmentId, mark: what[assessmentId]!, status: 'in' as const, daysLate: 0 })),
+    ],
+  }
 }

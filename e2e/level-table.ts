@@ -1,0 +1,63 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { test as base, type Page } from '@playwright/test'
+import { TEMPLATE } from './make-demo'
+
+export const COURSE = '/courses/cfs214-2026'
+export const LEAD = 'Ines Valdry'
+export const MARKER = 'Rune Daal'
+export const EXTERNAL = 'Tamsin Oyelaran-Holt'
+
+interface Served {
+  address: string
+  data: string
+}
+
+/** Each test has a server of its own over a copy of the demo data. */
+export const test = base.extend<{ served: Served; lead: Page }>({
+  // eslint-disable-next-line no-empty-pattern
+  served: async ({}, use) => {
+    const data = mkdtempSync(join(tmpdir(), 'level-table-'))
+    cpSync(TEMPLATE, data, { recursive: true })
+    const server = spawn(process.execPath, ['dist/server/main.js'], {
+      env: { ...process.env, PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: data, LOG_LEVEL: 'info' },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
+    const lines = createInterface({ input: server.stdout })
+    const port = await new Promise<number>((found) => {
+      lines.on('line', (line) => {
+        const said = JSON.parse(line) as { msg: string; port?: number }
+        if (said.msg === 'listening') found(said.port!)
+      })
+    })
+    await use({ address: `http://127.0.0.1:${port}`, data })
+    server.kill()
+    await once(server, 'exit')
+    rmSync(data, { recursive: true, force: true })
+  },
+  baseURL: async ({ served }, use) => use(served.address),
+  lead: async ({ page }, use) => {
+    await comeIn(page, LEAD)
+    await use(page)
+  },
+})
+
+export { expect } from '@playwright/test'
+
+/** Signs in through the stand-in sign-on and waits for the frame. */
+export async function comeIn(page: Page, name: string): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('button', { name }).click()
+  await page.getByRole('navigation', { name: 'The run of work' }).waitFor()
+}
+
+export async function goTo(page: Page, stop: string): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'The run of work' })
+    .getByRole('link', { name: new RegExp(`^${stop}`) })
+    .click()
+}
