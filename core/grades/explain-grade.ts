@@ -148,7 +148,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
         ? `Course: ${plain(g.final)}%`
         : g.soFar === null
           ? 'Course: nothing scored yet'
-          : `Course: ${plain(g.soFar)}% so far, between ${plain(g.lowest!)}% and ${plain(g.highest!)}% with ${g.pending} still pending`,
+          : `Course: ${plain(g.soFar)}% so far, between ${plain(g.lowest ?? 0)}% and ${plain(g.highest ?? 100)}% with ${g.pending} still pending`,
     value: g.final ?? g.soFar,
   })
   if (g.final !== null && course.policy.rounding)

@@ -92,13 +92,15 @@ export interface WeightProof {
 export function weightProof(course: Course, sectionId: string): WeightProof {
   const carried = carriedIn(course, sectionId)
   if (carried.length === 0) throw new CourseError(`Nothing that counts is set for section ${sectionId}.`, 'sectionId')
-  const placed = carried.flatMap((c) => [...c.ordinary, ...c.bonus])
+  const set = new Set(course.placements.filter((p) => p.sectionId === sectionId).map((p) => p.assessmentId))
+  const placed = course.assessments.filter((a) => a.counts && set.has(a.id))
+  const carrying = new Set(carried.flatMap((c) => [...c.ordinary, ...c.bonus]).map((a) => a.id))
   const bonusIds = new Set(carried.flatMap((c) => (c.component.bonus ? [...c.ordinary, ...c.bonus] : c.bonus)).map((a) => a.id))
   const standing = (exceptions: Set<string>): number | null => {
     const marks = placed.map((a): MarkRow => ({
       studentId: 'proof',
       assessmentId: a.id,
-      mark: bonusIds.has(a.id) === exceptions.has(a.id) ? a.outOf : 0,
+      mark: carrying.has(a.id) && bonusIds.has(a.id) === exceptions.has(a.id) ? a.outOf : 0,
       status: 'in',
       daysLate: 0,
     }))

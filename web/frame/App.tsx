@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { lazy, Suspense, type ReactNode } from 'react'
-import { createBrowserRouter, Navigate, Outlet, RouterProvider, useParams, useRouteError } from 'react-router'
+import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import type { Stop } from '#core'
 import { routes, type CourseHead, type Me } from '#contract'
 import { call, messageOf, ProblemError } from '../api/client'
@@ -178,12 +178,17 @@ function OverseerStops({ me, courses }: Omit<FrameProps, 'head'>) {
 
 /** A marker sees the standard and the sheet of their own sections, and no grades that would sway. */
 function MarkerFrame({ me, courses, head }: FrameProps) {
+  const stop = useLocation().pathname.split('/')[3] ?? 'mark'
   return (
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
       <Run courseId={head.id} states={null} allowed={MARKER_STOPS} />
       <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
-        <Outlet />
+        {MARKER_STOPS.has(stop as Stop) ? (
+          <Outlet />
+        ) : (
+          <Notice title="Not here for you">This stop is for those who lead or oversee the course.</Notice>
+        )}
       </Suspense>
       <KeysHelp />
     </div>

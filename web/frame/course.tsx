@@ -137,9 +137,10 @@ export function CourseProvider({
     async (reason: string) => {
       clearTimeout(keepLater.current)
       const decision = await saving(call(routes.adopt, { params: { courseId }, body: { changes: latest.current, reason } }))
+      // The trial stays in sight until what it became has arrived, so that nothing flickers back.
+      await refresh()
       setChanges([])
       queries.setQueryData(['trial', courseId], { changes: [] })
-      await refresh()
       did({
         label: `adopt: ${decision.summary}`,
         undo: async () => {

@@ -1,4 +1,4 @@
-import { createContext, use, useEffect, useMemo, useRef, type ReactNode } from 'react'
+import { createContext, use, useEffect, useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
 
 export interface Key {
   /** As `KeyboardEvent.key`, with `Ctrl+` for Ctrl or Cmd, `Alt+`, `Shift+` in front. */
@@ -45,7 +45,7 @@ export function useKeys(keys: Key[]): void {
   const registry = use(Keys)
   if (!registry) throw new Error('outside KeysProvider')
   const owner = useMemo(() => ({}), [])
-  useEffect(() => {
+  useLayoutEffect(() => {
     registry.current.set(owner, keys)
   })
   useEffect(() => {

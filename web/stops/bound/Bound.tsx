@@ -15,9 +15,10 @@ const ZONE = 1
 /** The boundaries on the final distribution: pulled, stepped or typed, with what each move does. */
 export default function Bound() {
   const course = useCourse()
-  const { id, table, current, adopted, propose, preview, setTrial, trial, mayDecide } = course
+  const { id, table, tried, current, adopted, propose, preview, setTrial, trial, mayDecide } = course
   const navigate = useNavigate()
-  const boundaries = current.result.boundaries
+  // From the trial itself, not from the worker's answer: the next key must step from here.
+  const { boundaries } = tried.course
   const [chosenAt, setChosen] = useState(1)
   const [refused, setRefused] = useState<string | null>(null)
   const chosen = Math.min(chosenAt, boundaries.length - 2)

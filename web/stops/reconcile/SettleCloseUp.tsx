@@ -143,9 +143,14 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
           </div>
           <Form
             className="own-mark"
+            onKeyDown={(e) => e.key === 'Escape' && (document.activeElement as HTMLElement | null)?.blur()}
             onSubmit={(e) => {
               e.preventDefault()
-              if (ownMark !== null && !ownWrong && reason.trim() !== '') onSettle({ kind: 'value', mark: ownMark, reason: reason.trim() })
+              if (ownMark !== null && !ownWrong && reason.trim() !== '') {
+                onSettle({ kind: 'value', mark: ownMark, reason: reason.trim() })
+                // Back to the queue, so that the next key settles the next script.
+                ;(document.activeElement as HTMLElement | null)?.blur()
+              }
             }}
           >
             <label htmlFor="own-mark" className="soft small">

@@ -1,0 +1,89 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { comeIn, COURSE, expect, MARKER, test } from './level-table'
+
+const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
+
+async function findings(page: Page, rules?: string[]): Promise<string[]> {
+  const axe = new AxeBuilder({ page })
+  const { violations } = await (rules ? axe.withRules(rules) : axe.withTags(WCAG)).analyze()
+  return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} — ${n.failureSummary?.split('\n')[1]?.trim()}`))
+}
+
+const VIEWS: [string, string][] = [
+  ['set-out', 'What counts, and how much'],
+  ['agree', 'A map for a reader'],
+  ['mark', 'The mark sheet'],
+  ['compare', 'Are the sections on one level?'],
+  ['reconcile', '9 scripts to settle'],
+  ['rescale', 'Traverse closure'],
+  ['bound', 'Where do the grades begin?'],
+  ['confirm', 'What is still open'],
+  ['record', 'The record'],
+  ['students/cfs214-2026-student-12', 'Nils Adomako'],
+]
+
+for (const scheme of ['light', 'dark'] as const)
+  test(`every view passes the automated accessibility checks, ${scheme}`, async ({ lead: page }) => {
+    await page.emulateMedia({ colorScheme: scheme })
+    // Dark differs from light in nothing but its colours.
+    const rules = scheme === 'dark' ? ['color-contrast'] : undefined
+    for (const [path, heading] of VIEWS) {
+      await page.goto(`${COURSE}/${path}`)
+      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+      if (path === 'rescale') await page.keyboard.press('5')
+      expect.soft(await findings(page, rules), path).toEqual([])
+    }
+    await page.goto(`${COURSE}/mark`)
+    await page.getByRole('button', { name: /Bring in a file/ }).click()
+    await expect(page.getByRole('dialog')).toBeVisible()
+    expect.soft(await findings(page, rules), 'bring in').toEqual([])
+  })
+
+test('the door passes them too', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'Level Table' })).toBeVisible()
+  expect(await findings(page)).toEqual([])
+})
+
+test('a marker sees the sheet of their own section, and no grades', async ({ page }) => {
+  await comeIn(page, MARKER)
+  await expect(page.getByText('29 of 29 students')).toBeVisible()
+  await expect(page.getByText('Where it stands')).toHaveCount(0)
+  await page.goto(`${COURSE}/bound`)
+  await expect(page.getByText('This stop is for those who lead or oversee the course.')).toBeVisible()
+  expect(await findings(page)).toEqual([])
+})
+
+test('the work stays usable at 200% zoom', async ({ lead: page }) => {
+  await page.setViewportSize({ width: 640, height: 400 })
+  for (const [path, heading] of VIEWS) {
+    await page.goto(`${COURSE}/${path}`)
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+    const sideways = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+    expect.soft(sideways, `${path} scrolls sideways`).toBeLessThanOrEqual(1)
+  }
+})
+
+test('what is typed while the server is away is kept, said, and saved when it is back', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/mark`)
+  const cell = page
+    .getByRole('row')
+    .nth(1)
+    .getByRole('gridcell', { name: /^Levelling run/ })
+  await cell.click()
+  await page.context().setOffline(true)
+  await page.keyboard.type('22')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('✕ not saved')).toBeVisible()
+  await expect(cell).toHaveText('22')
+  await page.context().setOffline(false)
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  await page.reload()
+  await expect(
+    page
+      .getByRole('row')
+      .nth(1)
+      .getByRole('gridcell', { name: /^Levelling run.*: 22$/ }),
+  ).toBeVisible()
+})

@@ -1,0 +1,119 @@
+import { createHash } from 'node:crypto'
+import ExcelJS from 'exceljs'
+import { parse } from 'csv-parse/sync'
+import { settleBy, standingMarks, workingsOf } from '#core'
+import type { CourseTable, Decision, IssueContent, IssueHead } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { resultsCsv } from './results-files'
+
+let server: TestServer
+let lead: Client
+let external: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  external = await server.as('tamsin.oyelaran.holt')
+}, 60_000)
+afterAll(() => server.close())
+
+const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
+
+test('what blocks is said, with how many and where', async () => {
+  const answer = await lead('post', api('/issues'), { statement: 'all is well' }).expect(409)
+  expect(detail(answer)).toMatch(/^Not yet: 9 open at reconcile, \d+ open at reconcile\. Clear these first\.$/)
+})
+
+test('signed, frozen, countersigned once by another, reopened, and the next issue beside it', async () => {
+  const t = (await lead('get', api('/table'))).body as CourseTable
+  const w = workingsOf(t)
+  const open = standingMarks(w).filter((s) => s.source === 'open')
+  const settled = (
+    await lead('post', api('/decisions'), {
+      changes: settleBy(
+        w,
+        open.map((s) => s.scriptId),
+        { kind: 'mean' },
+        0.5,
+      ),
+      reason: '',
+    }).expect(200)
+  ).body as Decision
+
+  const head = (await lead('post', api('/issues'), { statement: 'moderated' }).expect(200)).body as IssueHead
+  expect(head).toMatchObject({ number: 1, signatures: [{ by: 'Ines Valdry', role: 'lead' }], reopened: null })
+  const content = (await external('get', api('/issues/1')).expect(200)).body as IssueContent
+  expect(content.results).toHaveLength(120)
+
+  const sorted = (v: unknown): unknown =>
+    Array.isArray(v)
+      ? v.map(sorted)
+      : v && typeof v === 'object'
+        ? Object.fromEntries(
+            Object.entries(v)
+              .sort(([a], [b]) => (a < b ? -1 : 1))
+              .map(([k, x]) => [k, sorted(x)]),
+          )
+        : v
+  expect(head.hash).toBe(
+    createHash('sha256')
+      .update(JSON.stringify(sorted(content)))
+      .digest('hex'),
+  )
+
+  await external('post', api('/issues/1/signatures'), { statement: 'comparable' }).expect(200)
+  expect(detail(await external('post', api('/issues/1/signatures'), { statement: 'again' }).expect(409))).toMatch(
+    /signed this issue already/,
+  )
+
+  const frozen = {
+    cells: [{ studentId: `${COURSE}-student-1`, assessmentId: `${COURSE}-pacing`, version: 1, mark: 3, status: 'in', daysLate: 0 }],
+  }
+  expect(detail(await lead('patch', api('/sheet'), frozen).expect(409))).toMatch(/Issue 1 is confirmed\. Reopen/)
+  await lead('post', api(`/decisions/${settled.id}/withdraw`), { reason: '' }).expect(409)
+  expect(() => server.db.exec("UPDATE issue SET hash = 'x'")).toThrow(/never changes/)
+  expect(() => server.db.exec('DELETE FROM issue')).toThrow(/never deleted/)
+
+  await lead('post', api('/reopen'), { reason: 'an appeal' }).expect(200)
+  await lead('post', api('/reopen'), { reason: 'again' }).expect(409)
+  await lead('patch', api('/sheet'), frozen).expect(200)
+  const second = (await lead('post', api('/issues'), { statement: 'after the appeal' }).expect(200)).body as IssueHead
+  expect(second.number).toBe(2)
+  expect(second.hash).not.toBe(head.hash)
+  expect((await lead('get', api('/issues/1'))).body).toEqual(content)
+  const heads = (await lead('get', api('/issues'))).body as IssueHead[]
+  expect(heads.map((h) => [h.number, h.reopened?.reason ?? null])).toEqual([
+    [2, null],
+    [1, 'an appeal'],
+  ])
+})
+
+test('CSV and workbook say the same, row for row', async () => {
+  const content = (await lead('get', api('/issues/1'))).body as IssueContent
+  const csv = parse((await lead('get', api('/issues/1/results.csv')).expect(200)).text, { bom: true, columns: true }) as Record<
+    string,
+    string
+  >[]
+  const answer = await lead('get', api('/issues/1/results.xlsx'))
+    .expect(200)
+    .buffer(true)
+    .parse((res, done) => {
+      const parts: Buffer[] = []
+      res.on('data', (c: Buffer) => parts.push(c))
+      res.on('end', () => done(null, Buffer.concat(parts)))
+    })
+  const book = new ExcelJS.Workbook()
+  await book.xlsx.load(answer.body as ArrayBuffer)
+  const sheet = book.getWorksheet('Issue 1')!
+  expect(csv).toHaveLength(content.results.length)
+  content.results.forEach((r, i) => {
+    expect(csv[i]).toMatchObject({ candidate: r.candidate, grade: r.grade ?? '', rounded: r.rounded === null ? '' : String(r.rounded) })
+    expect(sheet.getRow(i + 2).getCell(1).value).toBe(r.candidate)
+    expect(sheet.getRow(i + 2).getCell(13).value).toBe(r.grade)
+  })
+})
+
+test('a name that a spreadsheet would run as a formula stays a name', async () => {
+  const content = (await lead('get', api('/issues/1'))).body as IssueContent
+  const csv = resultsCsv({ ...content, results: [{ ...content.results[0]!, name: '=HYPERLINK("http://x")' }] })
+  expect(csv).toContain(`"'=HYPERLINK(""http://x"")"`)
+})

@@ -1,0 +1,182 @@
+import type { Sheet, TriedImport } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+let sheet: Sheet
+let numbers: string[]
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  sheet = (await lead('get', api('/sheet')).expect(200)).body as Sheet
+  const octant = sheet.sections.find((s) => s.name === 'Octant')!.id
+  numbers = sheet.students.filter((s) => s.sectionId === octant).map((s) => s.candidate)
+}, 60_000)
+afterAll(() => server.close())
+
+const tryFile = async (text: string) => (await lead('post', api('/marks-file/try'), { text }).expect(200)).body as TriedImport
+const refusal = async (text: string) => {
+  const tried = await tryFile(text)
+  return tried.rows.filter((r) => r.outcome === 'refused')
+}
+
+test('tried first, then all of it; the same file again changes nothing', async () => {
+  const text = [
+    'candidate,name,Stereo heights',
+    ...numbers.map((n, i) => `${n},x,${i === 2 ? 'missing' : i === 3 ? '14.5 late 2' : 10 + (i % 10)}`),
+  ].join('\r\n')
+  const before = await tryFile(text)
+  expect(before.counts).toEqual({ added: numbers.length, changed: 0, unchanged: 0, refused: 0 })
+  expect((await lead('get', api('/sheet'))).body).toEqual(sheet)
+  await lead('post', api('/marks-file'), { text }).expect(200)
+  const cells = ((await lead('get', api('/sheet'))).body as Sheet).cells.filter((c) => c.assessmentId === `${COURSE}-stereo`)
+  const of = (i: number) => cells.find((c) => c.studentId === sheet.students.find((s) => s.candidate === numbers[i])!.id)
+  expect(of(3)).toMatchObject({ mark: 14.5, status: 'late', daysLate: 2 })
+  expect(of(2)).toMatchObject({ mark: null, status: 'missing' })
+  expect((await tryFile(text)).counts).toEqual({ added: 0, changed: 0, unchanged: numbers.length, refused: 0 })
+})
+
+test('semicolons, tabs, a BOM and the long form are read too; an empty cell leaves the mark alone', async () => {
+  const [a, b] = numbers as [string, string]
+  expect((await tryFile(`\uFEFFcandidate;Pacing and compass;Levelling run\n${a};3.5;\n${b};;4\n`)).counts).toMatchObject({
+    changed: 2,
+    refused: 0,
+  })
+  expect((await tryFile(`candidate\tassessment\tmark\tstatus\tdays late\n${a}\tPacing and compass\t7\tlate\t3\n`)).rows[0]).toMatchObject({
+    after: '7 late 3',
+  })
+})
+
+test.each<[string, (a: string, b: string) => string, RegExp, { line: number; column: string | null }]>([
+  [
+    'over the maximum',
+    (a) => `candidate,Pacing and compass\n${a},20.5`,
+    /20\.5 is over the maximum of 20/,
+    { line: 2, column: 'Pacing and compass' },
+  ],
+  [
+    'letters in a number',
+    (a, b) => `candidate,Pacing and compass\n${a},12\n${b},1O`,
+    /“1O” is not a mark/,
+    { line: 3, column: 'Pacing and compass' },
+  ],
+  [
+    'a decimal comma',
+    (a) => `candidate;Pacing and compass\n${a};12,5`,
+    /decimal comma: write 12\.5/,
+    { line: 2, column: 'Pacing and compass' },
+  ],
+  [
+    'a percent',
+    (a) => `candidate,Pacing and compass\n${a},85%`,
+    /is a percent: give the mark out of 20/,
+    { line: 2, column: 'Pacing and compass' },
+  ],
+  ['four decimals', (a) => `candidate,Pacing and compass\n${a},1.2345`, /more than 3 decimals/, { line: 2, column: 'Pacing and compass' }],
+  ['below zero', (a) => `candidate,Pacing and compass\n${a},-1`, /below 0/, { line: 2, column: 'Pacing and compass' }],
+  [
+    'an unknown student',
+    () => 'candidate,Pacing and compass\n99999,12',
+    /No student has candidate number 99999/,
+    { line: 2, column: 'Pacing and compass' },
+  ],
+  [
+    'a student twice',
+    (a) => `candidate,Pacing and compass\n${a},12\n${a},13`,
+    /already has a mark for Pacing and compass in line 2/,
+    { line: 3, column: 'Pacing and compass' },
+  ],
+  [
+    'an unknown assessment, with what was meant',
+    (a) => `candidate,Pacing and compas\n${a},12`,
+    /is “Pacing and compass” meant\?/,
+    { line: 2, column: 'Pacing and compas' },
+  ],
+  [
+    'a wrong delimiter',
+    (a) => `candidate|Pacing and compass\n${a}|12`,
+    /separate them with commas, semicolons or tabs/,
+    { line: 1, column: null },
+  ],
+  ['no candidate column', () => 'name,Pacing and compass\nx,12', /No column is headed “candidate”/, { line: 1, column: null }],
+  [
+    'two columns of one name',
+    (a) => `candidate,Pacing and compass,Pacing and compass\n${a},1,2`,
+    /Two columns are headed/,
+    { line: 1, column: 'pacing and compass' },
+  ],
+  [
+    'an open quotation mark',
+    (a) => `candidate,Pacing and compass\n${a},"12`,
+    /breaks off or a quotation mark is not closed/,
+    { line: 2, column: null },
+  ],
+  ['more cells than headings', (a) => `candidate,Pacing and compass\n${a},12,13`, /3 cells, the heading has 2/, { line: 2, column: null }],
+  ['a binary file', () => 'PK\u0003\u0004\u0000\u0000', /not a text file/, { line: 1, column: null }],
+  ['a wrong encoding', () => 'candidate,Pacing and compass\n\uFFFD,1', /UTF-8/, { line: 1, column: null }],
+  ['an empty file', () => ' \n', /The file is empty/, { line: 1, column: null }],
+  ['a heading alone', () => 'candidate,Pacing and compass\n', /no row beneath/, { line: 1, column: null }],
+  [
+    'an assessment marked by readings',
+    (a) => `candidate,Map project\n${a},50`,
+    /marked by readings: settle it at Reconcile/,
+    { line: 2, column: 'Map project' },
+  ],
+  [
+    'a cell of a hundred thousand letters',
+    (a) => `candidate,Pacing and compass\n${a},${'x'.repeat(100_000)}`,
+    /longer than 2000 characters/,
+    { line: 2, column: null },
+  ],
+])('%s is refused with line, column and reason, and nothing is brought in', async (_, file, reason, place) => {
+  const text = file(numbers[0]!, numbers[1]!)
+  const refused = await refusal(text)
+  expect(refused).toHaveLength(1)
+  expect(refused[0]!.reason).toMatch(reason)
+  expect(refused[0]).toMatchObject(place)
+  const before = (await lead('get', api('/sheet'))).body
+  const answer = await lead('post', api('/marks-file'), { text }).expect(422)
+  expect((answer.body as { detail: string }).detail).toMatch(/nothing was brought in/)
+  expect((await lead('get', api('/sheet'))).body).toEqual(before)
+})
+
+test('a huge file is refused with a sentence', async () => {
+  const huge = await lead('post', api('/marks-file/try'), { text: 'x'.repeat(5_000_001) }).expect(422)
+  expect((huge.body as { detail: string }).detail).toMatch(/over 5 MB/)
+  const larger = await lead('post', api('/marks-file/try'), { text: 'x'.repeat(7_000_000) }).expect(413)
+  expect((larger.body as { detail: string }).detail).toMatch(/over 6 MB/)
+  const rows = await refusal(`candidate,Pacing and compass\n${'1,1\n'.repeat(60_000)}`)
+  expect(rows[0]!.reason).toMatch(/more than 50000 rows/)
+})
+
+test('cells: good ones are saved, the others come back with the reason and what stands', async () => {
+  const now = (await lead('get', api('/sheet'))).body as Sheet
+  const cell = (assessment: string, i = 0) =>
+    now.cells.find((c) => c.assessmentId === `${COURSE}-${assessment}` && c.studentId === now.students[i]!.id)!
+  const ids = (c: { studentId: string; assessmentId: string }) => ({ studentId: c.studentId, assessmentId: c.assessmentId })
+  const fine = { ...ids(cell('pacing')), version: cell('pacing').version, mark: 11.5, status: 'in', daysLate: 0 }
+  const over = { ...ids(cell('detail')), version: cell('detail').version, mark: 41, status: 'in', daysLate: 0 }
+  const read = { ...ids(cell('map')), version: cell('map').version, mark: 50, status: 'in', daysLate: 0 }
+  const { body } = await lead('patch', api('/sheet'), { cells: [fine, over, read] }).expect(200)
+  expect(body).toMatchObject({ saved: [{ mark: 11.5, version: fine.version + 1 }], refused: [{ kind: 'range' }, { kind: 'readings' }] })
+  const again = await lead('patch', api('/sheet'), { cells: [{ ...fine, mark: 12 }] }).expect(200)
+  expect(again.body).toMatchObject({ saved: [], refused: [{ kind: 'stale', current: { mark: 11.5 } }] })
+  const unknown = await lead('patch', api('/sheet'), { cells: [{ ...fine, colour: 'red' }] }).expect(422)
+  expect((unknown.body as { detail: string }).detail).toMatch(/Unknown field: colour/)
+})
+
+test('every earlier state of a mark is kept: who, when, what', async () => {
+  const now = (await lead('get', api('/sheet'))).body as Sheet
+  const c = now.cells.find((x) => x.assessmentId === `${COURSE}-levelling` && x.mark !== null)!
+  const write = (version: number, mark: number) =>
+    lead('patch', api('/sheet'), {
+      cells: [{ studentId: c.studentId, assessmentId: c.assessmentId, version, mark, status: 'in', daysLate: 0 }],
+    }).expect(200)
+  await write(c.version, 3)
+  await write(c.version + 1, 4)
+  const { body } = await lead('get', api(`/scripts/${c.assessmentId}:${c.studentId}`)).expect(200)
+  expect((body as { history: { mark: number; by: string }[] }).history.map((h) => [h.mark, h.by])).toEqual([
+    [4, 'Ines Valdry'],
+    [3, 'Ines Valdry'],
+  ])
+})

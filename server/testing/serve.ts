@@ -1,0 +1,67 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import supertest from 'supertest'
+import { buildDemo } from '../../demo/build'
+import { PASSPHRASE } from '../../demo/department'
+import { createApp } from '../app'
+import { openDatabase, type Db } from '../db/open'
+
+export const COURSE = 'cfs214-2026'
+export const api = (path: string) => `/api/courses/${COURSE}${path}`
+
+/** Small enough to build for every test file, large enough for all that is planted. */
+const SIZE = { students: 120, sections: 8, markers: 11, seed: 7 }
+
+export interface TestServer {
+  db: Db
+  file: string
+  address: string
+  /** Someone signed in, with a same-origin header on every request; null is nobody. */
+  as: (signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | null) => Promise<Client>
+  close: () => Promise<void>
+}
+
+export type Client = (method: 'get' | 'post' | 'put' | 'patch' | 'delete', path: string, body?: unknown) => supertest.Test
+
+/** A real server over a real file with the demo in it. */
+export async function serveDemo(): Promise<TestServer> {
+  const folder = mkdtempSync(join(tmpdir(), 'level-table-test-'))
+  const file = join(folder, 'level-table.db')
+  const db = openDatabase(file)
+  buildDemo(db, SIZE)
+  const server = createApp(db).listen(0, '127.0.0.1')
+  await new Promise((up) => server.once('listening', up))
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+  const request = supertest(address)
+  const host = new URL(address).host
+  return {
+    db,
+    file,
+    address,
+    async as(signIn) {
+      let cookie = ''
+      if (signIn) {
+        const answer = await request
+          .post('/api/session')
+          .set('origin', `http://${host}`)
+          .send({ signIn, passphrase: PASSPHRASE })
+          .expect(200)
+        cookie = String(answer.headers['set-cookie']).split(';')[0]!
+      }
+      return (method, path, body) => {
+        const test = request[method](path).set('origin', `http://${host}`)
+        if (cookie) void test.set('cookie', cookie)
+        if (body !== undefined) void test.send(body as object)
+        return test
+      }
+    },
+    async close() {
+      server.closeAllConnections()
+      await new Promise((done) => server.close(done))
+      db.close()
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
