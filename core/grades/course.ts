@@ -68,7 +68,7 @@ export interface ComponentResult {
   componentId: string
   percent: number | null
   /** Ids of the assessments left out by "drop lowest", in plan order. */
-  dropped: string[]
+  dropped: readonly string[]
 }
 
 export interface StudentResult {

@@ -49,12 +49,18 @@ export class Grader {
   private readonly f: Float64Array
   private readonly scratch: DropScratch
   private readonly canonical: Int32Array
+  private readonly nothingDrops: boolean
   private pending = 0
   private unsureDrops = false
 
-  constructor(readonly course: PackedCourse) {
+  constructor(
+    readonly course: PackedCourse,
+    /** Leave the working of every cell behind. */
+    private readonly explaining = false,
+  ) {
     const width = course.assessmentIds.length
     this.rules = statusRules(course.policy)
+    this.nothingDrops = course.components.every((c) => c.dropLowest === 0)
     this.state = new Uint8Array(width)
     this.fraction = new Float64Array(width)
     this.f = new Float64Array(width)
@@ -67,11 +73,15 @@ export class Grader {
 
   /** Grades a student and writes the figures at `row` of `out`. */
   grade(student: number, out: GradeTable, row: number): void {
-    this.score(student)
-    const soFar = this.percent(student, WITHOUT)
+    let soFar = this.explaining ? NaN : this.quickPercent(student)
+    if (soFar !== soFar) {
+      this.score(student)
+      soFar = this.percent(student, WITHOUT)
+    }
     out.soFar[row] = soFar
     out.pending[row] = this.pending
-    out.componentPercent.set(this.componentPercent, row * this.componentPercent.length)
+    const components = this.componentPercent.length
+    for (let i = 0; i < components; i++) out.componentPercent[row * components + i] = this.componentPercent[i]!
     if (out.dropped) {
       if (this.unsureDrops) this.nameDropped(student)
       out.dropped.set(this.dropped, row * this.dropped.length)
@@ -99,28 +109,71 @@ export class Grader {
     }
   }
 
-  /** Fills `state` and `fraction` for a student. */
+  /**
+   * Most students have a plain mark for everything that is set: then one loop does what `score` and `percent`
+   * do in the same order. NaN as soon as anything is otherwise, and the full way is taken.
+   */
+  private quickPercent(student: number): number {
+    if (!this.nothingDrops) return NaN
+    const { course, componentPercent } = this
+    const { placed, status, mark, outOf, inside, bonus, components } = course
+    const width = inside.length
+    const base = student * width
+    const place = course.sectionOf[student]! * width
+    let total = 0
+    let weights = 0
+    let extra = 0
+    for (let i = 0; i < components.length; i++) {
+      const c = components[i]!
+      let points = 0
+      let carried = 0
+      for (let a = c.start; a < c.end; a++) {
+        if (placed[place + a] === 0) continue
+        const m = mark[base + a]!
+        if (status[base + a] !== 0 || m !== m) return NaN
+        points += inside[a]! * (m / outOf[a]!)
+        if (bonus[a] === 0) carried += inside[a]!
+      }
+      const p = carried === 0 ? NaN : (100 * points) / carried
+      componentPercent[i] = p
+      if (p !== p) continue
+      if (c.bonus) extra += (c.weight * p) / 100
+      else {
+        total += c.weight * p
+        weights += c.weight
+      }
+    }
+    if (weights === 0) return NaN
+    this.pending = 0
+    const percent = Math.max(0, total / weights + extra)
+    return course.policy.above100 === 'cap' ? Math.min(100, percent) : percent
+  }
+
+  /** Fills `state` and `fraction` for a student. The columns are held in locals: this runs once for every mark. */
   private score(student: number): void {
-    const { course, rules, state, fraction } = this
+    const { course, state, fraction } = this
+    const { placed, status, mark, outOf, daysLate } = course
+    const { action, fixed } = this.rules
     const width = state.length
     const base = student * width
     const place = course.sectionOf[student]! * width
     let pending = 0
     for (let a = 0; a < width; a++) {
-      if (!course.placed[place + a]) {
+      if (placed[place + a] === 0) {
         state[a] = NOT_APPLYING
         continue
       }
-      const status = course.status[base + a]!
-      const mark = course.mark[base + a]!
-      const action = rules.action[status]!
-      if (action <= TAKE_LATE && mark === mark) {
-        const plain = mark / course.outOf[a]!
-        fraction[a] = action === TAKE_LATE ? afterLate(plain, course.daysLate ? course.daysLate[base + a]! : 0, course.policy.late) : plain
+      const does = action[status[base + a]!]!
+      const m = mark[base + a]!
+      if (does === 0 && m === m) {
+        fraction[a] = m / outOf[a]!
         state[a] = SCORED
-      } else if (action === OUT) state[a] = NOT_APPLYING
-      else if (action === FIXED) {
-        fraction[a] = rules.fixed[status]!
+      } else if (does === TAKE_LATE && m === m) {
+        fraction[a] = afterLate(m / outOf[a]!, daysLate ? daysLate[base + a]! : 0, course.policy.late)
+        state[a] = SCORED
+      } else if (does === OUT) state[a] = NOT_APPLYING
+      else if (does === FIXED) {
+        fraction[a] = fixed[status[base + a]!]!
         state[a] = SCORED
       } else {
         state[a] = PENDING
@@ -139,7 +192,7 @@ export class Grader {
     if (pendingAs === WITHOUT) this.unsureDrops = false
     for (let i = 0; i < course.components.length; i++) {
       const c = course.components[i]!
-      const p = this.componentPercentOf(student, c, pendingAs)
+      const p = c.dropLowest === 0 ? this.plainPercentOf(student, c, pendingAs) : this.percentWithDrops(student, c, pendingAs)
       if (pendingAs === WITHOUT) this.componentPercent[i] = p
       if (p !== p) continue
       if (c.bonus) bonus += (c.weight * p) / 100
@@ -153,7 +206,25 @@ export class Grader {
     return course.policy.above100 === 'cap' ? Math.min(100, percent) : percent
   }
 
-  private componentPercentOf(student: number, c: PackedComponent, pendingAs: PendingAs): number {
+  /** A component that drops nothing: sums alone. */
+  private plainPercentOf(student: number, c: PackedComponent, pendingAs: PendingAs): number {
+    const { state, fraction } = this
+    const { inside, bonus } = this.course
+    let points = 0
+    let carried = 0
+    for (let a = c.start; a < c.end; a++) {
+      const s = state[a]!
+      let f: number
+      if (s === SCORED) f = fraction[a]!
+      else if (s === NOT_APPLYING || pendingAs === WITHOUT) continue
+      else f = pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a)
+      points += inside[a]! * f
+      if (bonus[a] === 0) carried += inside[a]!
+    }
+    return carried === 0 ? NaN : (100 * points) / carried
+  }
+
+  private percentWithDrops(student: number, c: PackedComponent, pendingAs: PendingAs): number {
     const { course, state, fraction, f } = this
     const { ordinary } = this.scratch
     const { inside } = course
@@ -241,10 +312,18 @@ export function gradePacked(course: PackedCourse): GradeTable {
 
 /** Grades one student, and leaves the grader's working for `explainGrade` to read. */
 export function gradeOne(course: PackedCourse, student: number): { result: StudentResult; grader: Grader } {
-  const grader = new Grader(course)
+  const grader = new Grader(course, true)
   const table = emptyTable(course, 1, grader.sorted)
   grader.grade(student, table, 0)
   return { result: studentResult(course, table, 0, course.studentIds[student]!), grader }
+}
+
+const NOTHING: readonly string[] = []
+
+function droppedIds(course: PackedCourse, dropped: Uint8Array, base: number, c: PackedComponent): string[] {
+  const columns: number[] = []
+  for (let a = c.start; a < c.end; a++) if (dropped[base + a]) columns.push(a)
+  return columns.sort((x, y) => course.planOrder[x]! - course.planOrder[y]!).map((a) => course.assessmentIds[a]!)
 }
 
 const orNull = (x: number): number | null => (x !== x ? null : x)
@@ -265,13 +344,10 @@ function studentResult(course: PackedCourse, table: GradeTable, row: number, stu
   }
   for (let i = 0; i < components.length; i++) {
     const c = components[i]!
-    const dropped: number[] = []
-    if (table.dropped && c.dropLowest > 0) for (let a = c.start; a < c.end; a++) if (table.dropped[row * width + a]) dropped.push(a)
-    dropped.sort((x, y) => course.planOrder[x]! - course.planOrder[y]!)
     result.components[c.planOrder] = {
       componentId: c.id,
       percent: orNull(table.componentPercent[row * components.length + i]!),
-      dropped: dropped.map((a) => course.assessmentIds[a]!),
+      dropped: table.dropped && c.dropLowest > 0 ? droppedIds(course, table.dropped, row * width, c) : NOTHING,
     }
   }
   return result

@@ -141,30 +141,39 @@ function fillMarks(
 ): void {
   const width = packed.assessmentIds.length
   const seen = new Uint8Array(packed.mark.length)
-  // Rows mostly come student by student or assessment by assessment, so the last look-up is kept.
+  // Rows mostly come student by student in the same order of work, or assessment by assessment: what followed
+  // what is remembered, and the look-up by id is only for where that fails.
   let lastStudent = ''
   let row = -1
   let lastAssessment = ''
   let column: number | undefined
+  const { assessmentIds } = packed
+  const following = new Int32Array(width).fill(-1)
   for (let i = 0; i < marks.length; i++) {
     const m = marks[i]!
     if (m.studentId !== lastStudent || row < 0) {
-      const at = studentIndex.get(m.studentId)
+      const at = packed.studentIds[row + 1] === m.studentId ? row + 1 : studentIndex.get(m.studentId)
       if (at === undefined) throw new CourseError(`A mark names student ${m.studentId}, who is not on the roll.`, `marks[${i}].studentId`)
       row = at
       lastStudent = m.studentId
     }
     if (m.assessmentId !== lastAssessment) {
-      column = columnOf.get(m.assessmentId)
-      if (column === undefined && !known.has(m.assessmentId))
-        throw new CourseError(`A mark names assessment ${m.assessmentId}, which is not in the plan.`, `marks[${i}].assessmentId`)
+      const guess: number = column === undefined ? -1 : following[column]!
+      if (guess >= 0 && assessmentIds[guess] === m.assessmentId) column = guess
+      else {
+        const found = columnOf.get(m.assessmentId)
+        if (found === undefined && !known.has(m.assessmentId))
+          throw new CourseError(`A mark names assessment ${m.assessmentId}, which is not in the plan.`, `marks[${i}].assessmentId`)
+        if (column !== undefined && found !== undefined) following[column] = found
+        column = found
+      }
       lastAssessment = m.assessmentId
     }
     if (column === undefined) continue // recorded but not counted
     const cell = row * width + column
     if (seen[cell]) throw new CourseError(`Student ${m.studentId} has two marks for assessment ${m.assessmentId}.`, `marks[${i}]`)
     seen[cell] = 1
-    const status = STATUS_CODE[m.status]
+    const status = m.status === 'in' ? 0 : STATUS_CODE[m.status]
     if (status === undefined) throw new CourseError(`Unknown status "${String(m.status)}".`, `marks[${i}].status`)
     packed.status[cell] = status
     if (m.mark !== null) {

@@ -1,6 +1,6 @@
 /**
- * Rationals over BigInt, only as much as deciding a tie needs. Unreduced while they grow and reduced
- * when they get long: a sum over a course has tens of terms, and a gcd at each would dominate.
+ * Rationals over BigInt, only as much as deciding a tie needs. Sums take the least common denominator: marks
+ * and weights are short decimals, so the numbers stay small and the common factor is found in doubles.
  */
 export interface Rational {
   readonly n: bigint
@@ -8,23 +8,34 @@ export interface Rational {
   readonly d: bigint
 }
 
-const REDUCE_ABOVE = 1n << 256n
+const MAX_EXACT = BigInt(Number.MAX_SAFE_INTEGER)
 
 function gcd(a: bigint, b: bigint): bigint {
-  let [x, y] = a < 0n ? [-a, b] : [a, b]
-  while (y !== 0n) [x, y] = [y, x % y]
-  return x
+  let x = a < 0n ? -a : a
+  let y = b
+  while (y > MAX_EXACT || x > MAX_EXACT) {
+    if (y === 0n) return x
+    ;[x, y] = [y, x % y]
+  }
+  let p = Number(x)
+  let q = Number(y)
+  while (q !== 0) [p, q] = [q, p % q]
+  return BigInt(p)
 }
 
 function make(n: bigint, d: bigint): Rational {
-  if (d < REDUCE_ABOVE) return { n, d }
   const g = gcd(n, d)
-  return { n: n / g, d: d / g }
+  return g === 1n ? { n, d } : { n: n / g, d: d / g }
 }
 
 export const ZERO: Rational = { n: 0n, d: 1n }
 
-export const plus = (a: Rational, b: Rational): Rational => (a.d === b.d ? make(a.n + b.n, a.d) : make(a.n * b.d + b.n * a.d, a.d * b.d))
+export function plus(a: Rational, b: Rational): Rational {
+  if (a.d === b.d) return { n: a.n + b.n, d: a.d }
+  const common = gcd(a.d, b.d)
+  const scale = b.d / common
+  return { n: a.n * scale + b.n * (a.d / common), d: a.d * scale }
+}
 export const minus = (a: Rational, b: Rational): Rational => plus(a, { n: -b.n, d: b.d })
 export const times = (a: Rational, b: Rational): Rational => make(a.n * b.n, a.d * b.d)
 
@@ -55,8 +66,6 @@ export function toNumber(a: Rational): number {
   const rest = ((n < 0n ? -n : n) % d) * 10n ** 40n
   return Number(`${n < 0n && whole === 0n ? '-' : ''}${whole}.${String(rest / d).padStart(40, '0')}`)
 }
-const MAX_EXACT = BigInt(Number.MAX_SAFE_INTEGER)
-
 /** Digits after the point up to which a number is taken as the decimal that is written. */
 const PLAIN_DECIMALS = 6
 /** How many units in the last place a mark may have drifted on its way from a simple fraction. */

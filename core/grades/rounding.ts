@@ -11,7 +11,10 @@ export function descending(boundaries: Boundary[]): Boundary[] {
 
 /** Whether a percent lies so near a rounding tie, or unrounded so near a boundary, that only exact arithmetic decides. */
 export function needsExact(percent: number, rounding: Policy['rounding'], boundaries: Boundary[]): boolean {
-  if (!rounding) return boundaries.some((b) => Math.abs(percent - b.from) <= NEAR)
+  if (!rounding) {
+    for (const b of boundaries) if (Math.abs(percent - b.from) <= NEAR) return true
+    return false
+  }
   const scale = 10 ** rounding.decimals
   const scaled = percent * scale
   return Math.abs(scaled - Math.floor(scaled) - 0.5) <= NEAR * scale

@@ -143,9 +143,18 @@ function proofRow(
 function expectedFall(zeroed: Assessment[], c: Carried, points: number, bonusIds: Set<string>): number {
   const weigh = (list: Assessment[]) => list.reduce((s, a) => s + insideOf(c.component, a), 0)
   const base = (without: Assessment[]) => weigh(c.ordinary.filter((a) => !without.includes(a)))
-  if (bonusIds.has(zeroed[0]!.id)) return (-points * weigh(zeroed)) / base(droppedOf(c, []))
+  if (bonusIds.has(zeroed[0]!.id))
+    return (-points * weigh(zeroed.filter((a) => !droppedBeside(c, a).includes(a)))) / base(droppedBeside(c, zeroed[0]!))
   const dropped = droppedOf(c, zeroed)
   return (points * weigh(zeroed.filter((a) => !dropped.includes(a)))) / base(dropped)
+}
+
+/** What is dropped when a bonus stands at full marks: the weightiest of the rest, which leaves the bonus the greatest part. */
+function droppedBeside(c: Carried, bonus: Assessment): Assessment[] {
+  const droppable = c.ordinary.filter((a) => a.droppable)
+  const k = Math.max(0, Math.min(c.component.dropLowest, droppable.length, c.ordinary.length - 1))
+  const rest = droppable.filter((a) => a !== bonus).sort((a, b) => insideOf(c.component, b) - insideOf(c.component, a))
+  return [...rest, ...droppable.filter((a) => a === bonus)].slice(0, k)
 }
 
 /** With full marks elsewhere the zeros go first, the weightiest first; then the lightest of the rest, which keeps most. */
