@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { gradeCourse, readingQueue, settleBy, spreadOf, standingMarks, toCourse, withinTolerance, workingsOf, type MarkRow } from '#core'
+import { gradeCourse, readingQueue, settleBy, standingMarks, toCourse, workingsOf, type MarkRow } from '#core'
 import type { Change } from '#contract'
 import { contentHash, issueContent } from '../server/areas/confirm/content'
 import { tableLoader } from '../server/areas/table/load-table'
@@ -244,14 +244,4 @@ function halfMarksTo(gap: number, own: MarkRow[], paper: string, practicals: str
               )
             }
   return null
-}
-
-/** The nine, as tests and the build count them. */
-export function overTolerance(db: Db, spec: CourseSpec): number {
-  const w = workingsOf(tableLoader(db).load(spec.id))
-  const tolerance = new Map(items(spec).map((i) => [itemId(spec, i.id), i.tolerance ?? 0]))
-  return w.scripts.filter((s) => {
-    const spread = spreadOf(w.readings.filter((r) => r.scriptId === s.id))
-    return spread !== null && !withinTolerance(spread, tolerance.get(s.assessmentId)!)
-  }).length
 }
