@@ -1,7 +1,14 @@
 import { resolve } from 'node:path'
 import { defineConfig } from 'vite'
 
-/** The server as one file; packages stay in node_modules. */
+/** The server and its worker threads; packages stay in node_modules. */
 export default defineConfig({
-  build: { ssr: resolve('server/main.ts'), outDir: resolve('dist/server'), emptyOutDir: true, target: 'node20', minify: false },
+  build: {
+    ssr: true,
+    rollupOptions: { input: { main: resolve('server/main.ts'), 'read-roll': resolve('server/workers/read-roll.ts') } },
+    outDir: resolve('dist/server'),
+    emptyOutDir: true,
+    target: 'node20',
+    minify: false,
+  },
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Boundary, Decimal, Id, Mark, Weight } from './course'
+import { Boundary, Component, Decimal, Id, Mark, Policy, Weight } from './course'
 
 export const AgreeRule = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('mean') }),
@@ -43,6 +43,14 @@ export const Change = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('bound'), boundaries: z.array(Boundary).min(1).max(60) }),
   z.strictObject({ kind: z.literal('weigh'), componentId: Id, weight: Weight }),
   z.strictObject({
+    kind: z.literal('shape'),
+    componentId: Id,
+    patch: Component.pick({ combine: true, dropLowest: true, bonus: true }).partial(),
+  }),
+  z.strictObject({ kind: z.literal('take away'), assessmentId: Id }),
+  z.strictObject({ kind: z.literal('exclude'), assessmentId: Id, studentId: Id, out: z.boolean() }),
+  z.strictObject({ kind: z.literal('policy'), policy: Policy }),
+  z.strictObject({
     kind: z.literal('assess'),
     assessmentId: Id,
     patch: z.strictObject({
@@ -50,6 +58,7 @@ export const Change = z.discriminatedUnion('kind', [
       counts: z.boolean().optional(),
       bonus: z.boolean().optional(),
       droppable: z.boolean().optional(),
+      componentId: Id.optional(),
     }),
   }),
 ])
@@ -67,7 +76,7 @@ export type Effect = z.infer<typeof Effect>
 
 export const Decision = z.strictObject({
   id: Id,
-  kind: z.enum(['reconcile', 'rescale', 'bound', 'weights', 'several', 'confirm', 'reopen']),
+  kind: z.enum(['reconcile', 'rescale', 'bound', 'weights', 'plan', 'several', 'confirm', 'reopen']),
   summary: z.string(),
   changes: z.array(Change),
   effect: Effect.nullable(),

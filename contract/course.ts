@@ -31,7 +31,9 @@ export const Policy = z.strictObject({
 
 export const Boundary = z.strictObject({ grade: z.string().max(60), from: z.number() })
 
-export const Role = z.enum(['lead', 'marker', 'external'])
+export type Policy = z.infer<typeof Policy>
+
+export const Role = z.enum(['lead', 'marker', 'external', 'student'])
 export type Role = z.infer<typeof Role>
 
 export const CourseHead = z.strictObject({
@@ -77,6 +79,8 @@ export const Assessment = z.strictObject({
   marking: Marking,
   outOf: Decimal.positive(),
   worth: Weight.nullable(),
+  /** The worth goes with what it is marked out of, until somebody types another. */
+  worthFollows: z.boolean(),
   counts: z.boolean(),
   bonus: z.boolean(),
   droppable: z.boolean(),
@@ -88,6 +92,8 @@ export const Assessment = z.strictObject({
   step: Decimal.positive().nullable(),
   /** The rubric, mark scheme or scale in use. */
   standardId: Id.nullable(),
+  /** For those who set and mark it. */
+  notes: z.string(),
   version: z.number().int(),
 })
 export type Assessment = z.infer<typeof Assessment>

@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { Change, Decision } from './changes'
-import { Assessment, Component, CourseHead, Decimal, Id, Title, Weight } from './course'
+import { CourseHead, Id } from './course'
 import { IssueContent, IssueHead } from './issue'
 import { route } from './route'
+import { setOutRoutes } from './routes-set-out'
 import { CellRefusal, CellWrite, Cell, CourseTable, Library, ScriptDetail, Sheet, TriedImport } from './table'
 
 const Me = z.strictObject({ id: Id, name: z.string() })
@@ -18,6 +19,7 @@ const staff = ['lead', 'marker', 'external'] as const
 
 /** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
 export const routes = {
+  ...setOutRoutes,
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
   health: route({
     method: 'GET',
@@ -73,44 +75,6 @@ export const routes = {
     summary: 'Tells when the course changes',
     params: inCourse,
     produces: 'text/event-stream',
-  }),
-
-  editComponent: route({
-    method: 'PATCH',
-    path: '/api/courses/:courseId/components/:componentId',
-    access: lead,
-    summary: 'Edit a component; its weight only before there are marks',
-    params: z.strictObject({ courseId: Id, componentId: Id }),
-    body: z.strictObject({ version: z.number().int(), title: Title.optional(), weight: Weight.nullable().optional() }),
-    response: Component,
-  }),
-  editAssessment: route({
-    method: 'PATCH',
-    path: '/api/courses/:courseId/assessments/:assessmentId',
-    access: lead,
-    summary: 'Edit an assessment; what changes grades only before there are marks',
-    params: z.strictObject({ courseId: Id, assessmentId: Id }),
-    body: z.strictObject({
-      version: z.number().int(),
-      title: Title.optional(),
-      outOf: Decimal.positive('Must be above 0.').max(10_000).optional(),
-      worth: Weight.nullable().optional(),
-      passMark: Decimal.min(0).nullable().optional(),
-      tolerance: Decimal.min(0).optional(),
-      counts: z.boolean().optional(),
-      bonus: z.boolean().optional(),
-      droppable: z.boolean().optional(),
-    }),
-    response: Assessment,
-  }),
-  addAssessment: route({
-    method: 'POST',
-    path: '/api/courses/:courseId/assessments',
-    access: lead,
-    summary: 'Add an assessment for all sections; recorded but not counted once there are marks',
-    params: inCourse,
-    body: z.strictObject({ componentId: Id, title: Title, outOf: Decimal.positive().max(10_000), worth: Weight.nullable() }),
-    response: Assessment,
   }),
 
   library: route({

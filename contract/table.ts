@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Adjustment } from './changes'
 import { Assessment, Boundary, Component, CourseHead, DaysLate, Id, Mark, Placement, Policy, Section, Status, Student } from './course'
+import { Stay } from './roll'
 
 /** Order in which a status is sent as a number. */
 export const STATUS_ORDER = Status.options
@@ -36,6 +37,10 @@ export const CourseTable = z.strictObject({
   components: z.array(Component),
   assessments: z.array(Assessment),
   placements: z.array(Placement),
+  /** Times in sections of the students who have been in more than one. */
+  stays: z.record(Id, z.array(Stay)),
+  /** Assessment id → students left out of it. */
+  leftOut: z.record(Id, z.array(Id)),
   scripts: ScriptColumns,
   readings: ReadingColumns,
   agreed: z.record(Id, z.number()),
@@ -63,6 +68,8 @@ export const Sheet = z.strictObject({
   students: z.array(Student),
   assessments: z.array(Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true })),
   placements: z.array(Placement.pick({ assessmentId: true, sectionId: true })),
+  /** Students whose assessments differ from their section’s: who moved or is left out → what applies to them. */
+  exceptions: z.record(Id, z.array(Id)),
   cells: z.array(Cell),
   /** Whether this person may type into it now. */
   writable: z.boolean(),

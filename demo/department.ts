@@ -4,7 +4,7 @@ import type { Policy } from '#core'
 import type { Db } from '../server/db/open'
 import { EXTERNAL, FAMILY, GIVEN, LEAD, MARKERS, SECTIONS } from './names'
 import type { Random } from './random'
-import { FIELD_BOOK_SCHEME, MAP_RUBRIC, VIVA_SCALE, type PlanComponent } from './standards'
+import { FIELD_BOOK_SCHEME, MAP_RUBRIC, VIVA_SCALE, type PlanComponent, type PlanItem } from './standards'
 
 /** What everybody of the demo signs in with; the stand-in sign-on says it. */
 export const PASSPHRASE = 'level-with-me'
@@ -185,13 +185,14 @@ function writePlan(db: Db, spec: CourseSpec, size: Size, students: DemoStudent[]
         item.standard ?? null,
         i,
       )
-      for (let s = 0; s < size.sections; s++) placement.run(itemId(spec, item.id), sectionId(spec, s), dueDay(spec, item.week, s))
+      for (let s = 0; s < size.sections; s++) placement.run(itemId(spec, item.id), sectionId(spec, s), dueDay(spec, item, s))
       for (const s of students) script.run(scriptId(spec, item.id, s.id), s.id, itemId(spec, item.id))
     })
   })
 }
 
-/** The section's first meeting day in that week of the term. */
-function dueDay(spec: CourseSpec, week: number, section: number): string {
-  return formatISO(addDays(parseISO(spec.firstDay), (week - 1) * 7 + (section % 4)), { representation: 'date' })
+/** A meeting day of the section in that week of the term. */
+function dueDay(spec: CourseSpec, { week, secondMeeting }: Pick<PlanItem, 'week' | 'secondMeeting'>, section: number): string {
+  const day = (section + (secondMeeting ? 2 : 0)) % 4
+  return formatISO(addDays(parseISO(spec.firstDay), (week - 1) * 7 + day), { representation: 'date' })
 }

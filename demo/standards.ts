@@ -110,6 +110,8 @@ export interface PlanItem {
   bonus?: boolean
   /** Week of term in which it is due. */
   week: number
+  /** At the section's second meeting of that week and not its first. */
+  secondMeeting?: boolean
   /** How hard it is: added to a student's level, in percent. */
   ease: number
 }
@@ -163,7 +165,7 @@ export const FIELD_MAPPING: PlanComponent[] = [
         passMark: 17.5,
         tolerance: 3,
         standard: 'scheme-field-book',
-        week: 10,
+        week: 9,
         ease: 3,
       },
     ],
@@ -238,7 +240,18 @@ export const FIELD_MAPPING: PlanComponent[] = [
     dropLowest: 0,
     bonus: false,
     items: [
-      { id: 'paper-1', title: 'Written paper', marking: 'direct', outOf: 80, worth: 80, passMark: 40, tolerance: 4, week: 14, ease: -3 },
+      {
+        id: 'paper-1',
+        title: 'Written paper',
+        marking: 'direct',
+        outOf: 80,
+        worth: 80,
+        passMark: 40,
+        tolerance: 4,
+        week: 14,
+        secondMeeting: true,
+        ease: -3,
+      },
     ],
   },
   {

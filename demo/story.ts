@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { gradeCourse, readingQueue, settleBy, standingMarks, toCourse, workingsOf, type MarkRow } from '#core'
-import type { Change } from '#contract'
+import type { Change, Release } from '#contract'
 import { contentHash, issueContent } from '../server/areas/confirm/content'
 import { tableLoader } from '../server/areas/table/load-table'
 import { decisions } from '../server/areas/trials/decisions'
@@ -61,6 +61,8 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
   setMishaps(db, spec, students, Object.keys(apart))
   shareNames(db, students)
   moveDates(db, spec)
+  setReleases(db, spec)
+  letIn(db, spec, students[4]!.id)
 
   const tables = tableLoader(db)
   const settled = (assessment: string, but: number | null): Change[] => {
@@ -186,6 +188,29 @@ function moveDates(db: Db, spec: CourseSpec): void {
   const due = db.prepare('UPDATE placement SET due = ? WHERE assessment_id = ? AND section_id = ?')
   due.run('2026-11-01', itemId(spec, 'plane-table'), sectionId(spec, 3))
   due.run('2027-01-06', itemId(spec, 'viva-1'), sectionId(spec, 4))
+}
+
+/** Field books are released at once, practicals a week after they are due, the map project by hand; the rest when confirmed. */
+function setReleases(db: Db, spec: CourseSpec): void {
+  const set = db.prepare('UPDATE placement SET release = ? WHERE assessment_id = ?')
+  const rules: Record<string, Release> = {
+    scheme: { kind: 'at once' },
+    direct: { kind: 'days', days: 7 },
+    rubric: { kind: 'by hand', released: false },
+  }
+  for (const item of items(spec))
+    if (rules[item.marking] && item.id !== 'paper-1') set.run(JSON.stringify(rules[item.marking]), itemId(spec, item.id))
+}
+
+/** One student who signs in, to see what a student sees. */
+function letIn(db: Db, spec: CourseSpec, studentId: string): void {
+  db.prepare(
+    `INSERT INTO person (id, name, sign_in, passphrase_hash, does)
+     SELECT 'student', s.name, 'student', p.passphrase_hash, 'student: sees own work once it is released' FROM student s, person p
+     WHERE s.id = ? AND p.id = ?`,
+  ).run(studentId, LEAD_ID)
+  db.prepare("UPDATE student SET person_id = 'student' WHERE id = ?").run(studentId)
+  db.prepare("INSERT INTO course_role (course_id, person_id, role) VALUES (?, 'student', 'student')").run(spec.id)
 }
 
 /** Brings two students exactly onto a boundary by half marks in their paper and practicals. */

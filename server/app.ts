@@ -9,10 +9,19 @@ import { routes } from '#contract'
 import { sessions } from './access/sessions'
 import { confirmRoutes } from './areas/confirm/routes'
 import { markingRoutes } from './areas/marking/routes'
+import { startingMarkRoutes } from './areas/marking/starting-mark'
 import { peopleRoutes } from './areas/people/routes'
+import { ownWorkRoutes } from './areas/people/own-work'
+import { placementRoutes } from './areas/placements/routes'
+import { copyRoutes } from './areas/plan/copy'
 import { planRoutes } from './areas/plan/routes'
+import { startCourseRoutes } from './areas/plan/start-course'
+import { rollFileRoutes } from './areas/roll/file-routes'
+import { rollQueries } from './areas/roll/queries'
+import { rollRoutes } from './areas/roll/routes'
 import { scaleRoutes } from './areas/scales/routes'
 import { courseWrites } from './areas/table/course-writes'
+import { planLoader } from './areas/table/load-plan'
 import { tableLoader } from './areas/table/load-table'
 import { tableRoutes } from './areas/table/routes'
 import { trialRoutes } from './areas/trials/routes'
@@ -20,10 +29,21 @@ import type { Db } from './db/open'
 import { registrar } from './http'
 import { openapi } from './openapi'
 import { HttpProblem, problemHandler } from './problem'
+import { workerPool, type WorkerSource } from './workers/pool'
 
-/** The whole server over an open database. `webFolder` holds the built pages; without one it is the API alone. */
-export function createApp(db: Db, { log, webFolder }: { log?: Logger; webFolder?: string } = {}): Express {
+interface AppOptions {
+  log?: Logger
+  /** Holds the built pages; without one it is the API alone. */
+  webFolder?: string
+  /** Where the built workers are; without it they run from their sources. */
+  workers?: WorkerSource
+}
+
+/** The whole server over an open database. `app.locals.stop` ends its worker threads. */
+export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}): Express {
   const app = express()
+  const pool = workerPool(workers)
+  app.locals.stop = pool.stop
   app.disable('x-powered-by')
   if (log)
     app.use(
@@ -61,6 +81,8 @@ export function createApp(db: Db, { log, webFolder }: { log?: Logger; webFolder?
       filter: (req, res) => !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res),
     }),
   )
+  // A roll file comes whole, in base64.
+  app.use('/api/courses/:courseId/roll-file', express.json({ limit: '17mb' }))
   app.use('/api', express.json({ limit: '6mb' }), (_req, res, next) => {
     res.set('cache-control', 'no-store')
     next()
@@ -68,16 +90,25 @@ export function createApp(db: Db, { log, webFolder }: { log?: Logger; webFolder?
 
   const open = sessions(db)
   const handle = registrar(app, db, open)
-  const tables = tableLoader(db)
+  const plans = planLoader(db)
+  const tables = tableLoader(db, plans)
   const writes = courseWrites(db)
   const description = openapi()
   handle(routes.openapi, () => description)
   handle(routes.health, () => ({ ok: true as const }))
   peopleRoutes(app, handle, db, open)
-  tableRoutes(handle, db, tables, writes)
-  planRoutes(handle, db, tables, writes)
+  tableRoutes(handle, db, plans, tables, writes)
+  startCourseRoutes(handle, db, plans)
+  planRoutes(handle, db, plans, writes)
+  copyRoutes(handle, db, plans, writes)
+  placementRoutes(handle, db, plans, writes)
+  const roll = rollQueries(db)
+  rollRoutes(handle, db, plans, roll, writes)
+  rollFileRoutes(handle, roll, pool, writes)
+  ownWorkRoutes(handle, db, plans, tables)
   scaleRoutes(handle, db)
   markingRoutes(handle, db, tables, writes)
+  startingMarkRoutes(handle, db, tables, writes)
   trialRoutes(handle, db, tables, writes)
   confirmRoutes(handle, db, tables, writes)
 

@@ -9,7 +9,13 @@ const data = process.env.LEVEL_TABLE_DATA ?? './data'
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'info', base: null })
 const db = openDatabase(join(data, 'level-table.db'))
-const server = createApp(db, { log, webFolder: join(process.cwd(), 'dist/web') }).listen(port, host, (error) => {
+const built = import.meta.url.endsWith('.js')
+const app = createApp(db, {
+  log,
+  webFolder: join(process.cwd(), 'dist/web'),
+  workers: built ? { filename: join(process.cwd(), 'dist/server/read-roll.js') } : undefined,
+})
+const server = app.listen(port, host, (error) => {
   if (error) {
     log.fatal({ err: error }, `cannot listen on ${host}:${port}`)
     process.exit(1)
@@ -23,6 +29,6 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
     server.closeAllConnections()
     server.close(() => {
       db.close()
-      process.exit(0)
+      void (app.locals.stop as () => Promise<void>)().finally(() => process.exit(0))
     })
   })

@@ -55,7 +55,10 @@ function toProblem(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (error instanceof z.ZodError) return fromZod(error)
   const type = (error as { type?: string }).type
-  if (type === 'entity.too.large') return new HttpProblem(413, 'That is over 6 MB. Bring it in in parts.')
+  if (type === 'entity.too.large') {
+    const { limit } = error as { limit: number }
+    return new HttpProblem(413, `That is over ${Math.floor(limit / 2 ** 20)} MB. Bring it in in parts.`)
+  }
   if (type === 'entity.parse.failed') return new HttpProblem(400, 'The request is not valid JSON.')
   if (error instanceof URIError) return new HttpProblem(400, 'The address is not well formed.')
   return new HttpProblem(

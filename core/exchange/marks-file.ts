@@ -1,4 +1,4 @@
-import { parse } from 'csv-parse/sync'
+import { FileError, readDelimited, rowFault, type FileTable } from './delimited'
 
 /** One cell of a file of marks, with its place for messages. */
 export interface FileMark {
@@ -24,8 +24,6 @@ export interface MarksFile {
 
 const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.']
 const IGNORED = ['name', 'student', 'section']
-const MAX_ROWS = 50_000
-const MAX_CELL = 2_000
 
 /**
  * Reads a CSV file of marks (RFC 4180; comma, semicolon or tab; with or without BOM). Wide: a candidate
@@ -37,57 +35,26 @@ export function readMarksFile(text: string): MarksFile {
     marks: [],
     faults: [{ line, column, candidate: '', assessment: '', reason }],
   })
-  if (text.includes('\u0000')) return fault('This is not a text file. Save the sheet as CSV (UTF-8) and bring that in.')
-  if (text.includes('\uFFFD')) return fault('Some letters cannot be read: save the file as CSV in UTF-8.')
-  const body = text.replace(/^\uFEFF/, '')
-  const head = body.split(/\r?\n/, 1)[0] ?? ''
-  if (body.trim() === '') return fault('The file is empty.')
-  const delimiter = [',', ';', '\t'].map((d) => ({ d, n: head.split(d).length })).sort((a, b) => b.n - a.n)[0]!
-  if (delimiter.n < 2)
-    return fault(
-      'The first line has no columns that can be told apart: separate them with commas, semicolons or tabs, and begin with “candidate”.',
-    )
-
-  let records: { record: string[]; info: { lines: number } }[]
+  let table: FileTable
   try {
-    records = parse(body, {
-      delimiter: delimiter.d,
-      info: true,
-      relax_column_count: true,
-      skip_empty_lines: true,
-      trim: true,
-      to: MAX_ROWS + 2,
-    }) as unknown as typeof records
+    table = readDelimited(text)
   } catch (e) {
-    const { lines, message } = e as { lines?: number; message: string }
-    return fault(`The file breaks off or a quotation mark is not closed: ${message}`, lines ?? 1)
+    if (e instanceof FileError) return fault(e.message, e.line, e.column)
+    throw e
   }
-  const [header, ...rows] = records
-  if (!header || rows.length === 0) return fault('There is a heading line but no row beneath it.')
-  if (rows.length > MAX_ROWS) return fault(`The file has more than ${MAX_ROWS} rows. Bring it in in parts.`)
-
-  const names = header.record.map((n) => n.trim())
+  const { header: names, rows } = table
   const lower = names.map((n) => n.toLowerCase())
   const candidateAt = lower.findIndex((n) => CANDIDATE.includes(n))
   if (candidateAt < 0) return fault(`No column is headed “candidate”. The first line reads: ${names.slice(0, 6).join(', ').slice(0, 120)}.`)
-  const doubled = lower.find((n, i) => n !== '' && lower.indexOf(n) !== i)
-  if (doubled !== undefined) return fault(`Two columns are headed “${doubled}”: keep one.`, 1, doubled)
 
   const long = lower.includes('assessment')
   const result: MarksFile = { marks: [], faults: [] }
-  for (const { record, info } of rows) {
+  for (const { cells: record, line } of rows) {
     const candidate = (record[candidateAt] ?? '').trim()
-    const refuse = (column: string | null, reason: string) =>
-      result.faults.push({ line: info.lines, column, candidate, assessment: '', reason })
-    if (record.length > names.length) {
-      refuse(
-        null,
-        `This row has ${record.length} cells, the heading has ${names.length}: a cell with the separator in it needs quotation marks.`,
-      )
-      continue
-    }
-    if (record.some((c) => c.length > MAX_CELL)) {
-      refuse(null, `A cell of this row is longer than ${MAX_CELL} characters.`)
+    const refuse = (column: string | null, reason: string) => result.faults.push({ line, column, candidate, assessment: '', reason })
+    const wrong = rowFault(names, record)
+    if (wrong !== null) {
+      refuse(null, wrong)
       continue
     }
     if (candidate === '') {
@@ -95,7 +62,7 @@ export function readMarksFile(text: string): MarksFile {
       continue
     }
     const place = (column: string, assessment: string, value: string) =>
-      result.marks.push({ line: info.lines, column, candidate, assessment, text: value })
+      result.marks.push({ line, column, candidate, assessment, text: value })
     if (long) {
       const cell = (name: string) => (record[lower.indexOf(name)] ?? '').trim()
       const [mark, status, days] = [cell('mark'), cell('status'), cell('days late')]

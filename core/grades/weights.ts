@@ -28,9 +28,18 @@ interface Carried {
 
 const insideOf = (c: Component, a: Assessment) => (c.combine === 'equally' ? 1 : a.worth)
 
-/** The components that carry something in a section, with their counting assessments. */
-function carriedIn(course: Course, sectionId: string): Carried[] {
-  const placed = new Set(course.placements.filter((p) => p.sectionId === sectionId).map((p) => p.assessmentId))
+function placedIn(course: Course): Map<string, Set<string>> {
+  const placed = new Map<string, Set<string>>()
+  for (const p of course.placements) {
+    const own = placed.get(p.sectionId)
+    if (own) own.add(p.assessmentId)
+    else placed.set(p.sectionId, new Set([p.assessmentId]))
+  }
+  return placed
+}
+
+/** The components that carry something where these assessments are placed, with those that count. */
+function carriedIn(course: Course, placed: ReadonlySet<string> = new Set()): Carried[] {
   return course.components
     .map((component): Carried => {
       const all = course.assessments.filter((a) => a.componentId === component.id && a.counts && placed.has(a.id))
@@ -46,8 +55,9 @@ function carriedIn(course: Course, sectionId: string): Carried[] {
  * ordinary assessments sum to 1. An assessment that does not count there is not listed.
  */
 export function effectiveWeights(course: Course): SectionWeights[] {
+  const placed = placedIn(course)
   return sectionsOf(course).map((sectionId) => {
-    const carried = carriedIn(course, sectionId)
+    const carried = carriedIn(course, placed.get(sectionId))
     const total = carried.reduce((s, c) => (c.component.bonus ? s : s + c.component.weight), 0)
     const of = new Map<string, EffectiveWeight>()
     for (const { component, ordinary, bonus, inside } of carried) {
@@ -90,9 +100,9 @@ export interface WeightProof {
  * @throws CourseError for a section with no placement
  */
 export function weightProof(course: Course, sectionId: string): WeightProof {
-  const carried = carriedIn(course, sectionId)
+  const set = placedIn(course).get(sectionId) ?? new Set<string>()
+  const carried = carriedIn(course, set)
   if (carried.length === 0) throw new CourseError(`Nothing that counts is set for section ${sectionId}.`, 'sectionId')
-  const set = new Set(course.placements.filter((p) => p.sectionId === sectionId).map((p) => p.assessmentId))
   const placed = course.assessments.filter((a) => a.counts && set.has(a.id))
   const carrying = new Set(carried.flatMap((c) => [...c.ordinary, ...c.bonus]).map((a) => a.id))
   const bonusIds = new Set(carried.flatMap((c) => (c.component.bonus ? [...c.ordinary, ...c.bonus] : c.bonus)).map((a) => a.id))

@@ -1,5 +1,5 @@
 import { agreeMark, type AgreeRule } from '../agree/agree-mark'
-import type { Assessment, Boundary } from '../grades/course'
+import type { Assessment, Boundary, Component, Policy } from '../grades/course'
 import type { Adjustment } from '../rescale/adjustments'
 import type { Workings } from './workings'
 
@@ -10,7 +10,17 @@ export type Change =
   | { kind: 'switch'; adjustmentId: string; on: boolean }
   | { kind: 'bound'; boundaries: Boundary[] }
   | { kind: 'weigh'; componentId: string; weight: number }
-  | { kind: 'assess'; assessmentId: string; patch: Partial<Pick<Assessment, 'worth' | 'counts' | 'bonus' | 'droppable'>> }
+  | { kind: 'shape'; componentId: string; patch: Partial<Pick<Component, 'combine' | 'dropLowest' | 'bonus'>> }
+  | {
+      kind: 'assess'
+      assessmentId: string
+      patch: Partial<Pick<Assessment, 'worth' | 'counts' | 'bonus' | 'droppable' | 'componentId'>>
+    }
+  /** Takes an assessment out of the plan with all that hangs on it; its marks stay in the record. */
+  | { kind: 'take away'; assessmentId: string }
+  /** Leaves one student out of an assessment, or back in. */
+  | { kind: 'exclude'; assessmentId: string; studentId: string; out: boolean }
+  | { kind: 'policy'; policy: Policy }
 
 /** What a change is about: a later change to the same thing takes its place in a trial. */
 export function changeTarget(c: Change): string {
@@ -25,8 +35,16 @@ export function changeTarget(c: Change): string {
       return 'bound'
     case 'weigh':
       return `weigh ${c.componentId}`
+    case 'shape':
+      return `shape ${c.componentId}`
     case 'assess':
       return `assess ${c.assessmentId}`
+    case 'take away':
+      return `take away ${c.assessmentId}`
+    case 'exclude':
+      return `exclude ${c.assessmentId} ${c.studentId}`
+    case 'policy':
+      return 'policy'
   }
 }
 
@@ -35,17 +53,25 @@ export function addChanges(trial: readonly Change[], added: readonly Change[]): 
   const byTarget = new Map(trial.map((c) => [changeTarget(c), c]))
   for (const c of added) {
     const earlier = byTarget.get(changeTarget(c))
-    byTarget.set(changeTarget(c), c.kind === 'assess' && earlier?.kind === 'assess' ? { ...c, patch: { ...earlier.patch, ...c.patch } } : c)
+    byTarget.set(changeTarget(c), merged(earlier, c))
   }
   return [...byTarget.values()]
+}
+
+/** A later change to the same thing; what a patch does not mention stays as the earlier one had it. */
+function merged(earlier: Change | undefined, c: Change): Change {
+  if (c.kind === 'assess' && earlier?.kind === 'assess') return { ...c, patch: { ...earlier.patch, ...c.patch } }
+  if (c.kind === 'shape' && earlier?.kind === 'shape') return { ...c, patch: { ...earlier.patch, ...c.patch } }
+  return c
 }
 
 /** The workings with changes in force. Changes to what is not there (any more) do nothing. */
 export function applyChanges(w: Workings, changes: readonly Change[]): Workings {
   if (changes.length === 0) return w
   const agreed = { ...w.agreed }
+  const leftOut = new Map(Object.entries(w.leftOut).map(([id, students]) => [id, new Set(students)]))
   let { adjustments } = w
-  let { components, assessments, boundaries } = w.course
+  let { components, assessments, boundaries, policy } = w.course
   for (const c of changes) {
     switch (c.kind) {
       case 'settle':
@@ -65,12 +91,34 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
       case 'weigh':
         components = components.map((x) => (x.id === c.componentId ? { ...x, weight: c.weight } : x))
         break
+      case 'shape':
+        components = components.map((x) => (x.id === c.componentId ? { ...x, ...c.patch } : x))
+        break
       case 'assess':
         assessments = assessments.map((x) => (x.id === c.assessmentId ? { ...x, ...c.patch } : x))
         break
+      case 'take away':
+        assessments = assessments.map((x) => (x.id === c.assessmentId ? { ...x, counts: false } : x))
+        break
+      case 'exclude': {
+        const out = leftOut.get(c.assessmentId) ?? new Set()
+        if (c.out) out.add(c.studentId)
+        else out.delete(c.studentId)
+        leftOut.set(c.assessmentId, out)
+        break
+      }
+      case 'policy':
+        policy = c.policy
+        break
     }
   }
-  return { ...w, agreed, adjustments, course: { ...w.course, components, assessments, boundaries } }
+  return {
+    ...w,
+    agreed,
+    adjustments,
+    leftOut: Object.fromEntries([...leftOut].flatMap(([id, out]) => (out.size > 0 ? [[id, [...out]]] : []))),
+    course: { ...w.course, components, assessments, boundaries, policy },
+  }
 }
 
 /**

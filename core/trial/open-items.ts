@@ -1,6 +1,7 @@
 import { spreadOf, withinTolerance } from '../agree/agree-mark'
 import { checkBoundaries } from '../grades/check-boundaries'
 import type { CourseResult } from '../grades/course'
+import { appliesIn } from '../roll/applying'
 import { hasWork, standingMarks, type StandingMark, type Workings } from './workings'
 
 export type Stop = 'set-out' | 'agree' | 'mark' | 'compare' | 'reconcile' | 'rescale' | 'bound' | 'confirm'
@@ -45,9 +46,8 @@ export function openItems(w: Workings, facts: PlanFacts, standing: StandingMark[
   )
 
   const counting = new Set(course.assessments.filter((a) => a.counts).map((a) => a.id))
-  const sectionOf = new Map(course.students.map((s) => [s.id, s.sectionId]))
-  const applies = new Set(course.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
-  const open = standing.filter((s) => counting.has(s.assessmentId) && applies.has(`${s.assessmentId} ${sectionOf.get(s.studentId)}`))
+  const applies = appliesIn({ ...course, stays: w.stays, leftOut: w.leftOut })
+  const open = standing.filter((s) => counting.has(s.assessmentId) && applies(s.studentId, s.assessmentId))
   const unmarked = open.filter((s) => s.status !== 'held' && hasWork(s.status) && s.source === 'none')
   const byAssessment = new Map<string, string[]>()
   for (const s of unmarked) {

@@ -1,4 +1,6 @@
 import type { Course, MarkRow, Status } from '../grades/course'
+import { applyingExceptions, type DuePlacement } from '../roll/applying'
+import type { Stay } from '../roll/stays'
 import { applyAdjustments, type Adjustment } from '../rescale/adjustments'
 
 /** One student's work for one assessment, as far as its mark goes. */
@@ -20,7 +22,11 @@ export interface HandedInReading {
 
 /** All that standing marks and grades follow from. */
 export interface Workings {
-  course: Omit<Course, 'marks'>
+  course: Omit<Course, 'marks' | 'placements'> & { placements: DuePlacement[] }
+  /** Times in sections of the students who have been in more than one. */
+  stays: Record<string, Stay[]>
+  /** Assessment id → students left out of it. */
+  leftOut: Record<string, string[]>
   scripts: ScriptMark[]
   /** In the order they were handed in. */
   readings: HandedInReading[]
@@ -82,7 +88,10 @@ export function standingMarks(w: Workings): StandingMark[] {
   return plain.map((p, i) => ({ ...p, mark: adjusted[i]!.mark, steps: adjusted[i]!.steps }))
 }
 
-/** The course as the grade engine takes it. */
+/**
+ * The course as the grade engine takes it. Who moved or is left out of something stands in a section of their own,
+ * with the placements that apply to them.
+ */
 export function toCourse(w: Workings, standing: StandingMark[] = standingMarks(w)): Course {
   const marks = standing.map((s): MarkRow => ({
     studentId: s.studentId,
@@ -91,5 +100,16 @@ export function toCourse(w: Workings, standing: StandingMark[] = standingMarks(w
     status: s.status,
     daysLate: s.daysLate,
   }))
-  return { ...w.course, marks }
+  const exceptions = applyingExceptions({ ...w.course, stays: w.stays, leftOut: w.leftOut })
+  if (exceptions.size === 0) return { ...w.course, marks }
+  const own = (studentId: string) => `only ${studentId}`
+  return {
+    ...w.course,
+    students: w.course.students.map((s) => (exceptions.has(s.id) ? { ...s, sectionId: own(s.id) } : s)),
+    placements: [
+      ...w.course.placements,
+      ...[...exceptions].flatMap(([id, applies]) => [...applies].map((assessmentId) => ({ assessmentId, sectionId: own(id) }))),
+    ],
+    marks,
+  }
 }

@@ -19,7 +19,7 @@ export interface TestServer {
   file: string
   address: string
   /** Someone signed in, with a same-origin header on every request; null is nobody. */
-  as: (signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | null) => Promise<Client>
+  as: (signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | 'student' | null) => Promise<Client>
   close: () => Promise<void>
 }
 
@@ -31,7 +31,8 @@ export async function serveDemo(): Promise<TestServer> {
   const file = join(folder, 'level-table.db')
   const db = openDatabase(file)
   buildDemo(db, SIZE)
-  const server = createApp(db).listen(0, '127.0.0.1')
+  const app = createApp(db)
+  const server = app.listen(0, '127.0.0.1')
   await new Promise((up) => server.once('listening', up))
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
   const request = supertest(address)
@@ -60,6 +61,7 @@ export async function serveDemo(): Promise<TestServer> {
     async close() {
       server.closeAllConnections()
       await new Promise((done) => server.close(done))
+      await (app.locals.stop as () => Promise<void>)()
       db.close()
       rmSync(folder, { recursive: true, force: true })
     },

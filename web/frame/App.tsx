@@ -4,7 +4,7 @@ import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, use
 import type { Stop } from '#core'
 import { routes, type CourseHead, type Me } from '#contract'
 import { call, messageOf, ProblemError } from '../api/client'
-import { CourseProvider, useCourse } from './course'
+import { CourseProvider, useCourseSoFar } from './course'
 import { Head } from './Head'
 import { Horizon } from './Horizon'
 import { KeysProvider } from './keys'
@@ -14,6 +14,8 @@ import { Run } from './Run'
 import { SavedProvider } from './saved'
 import { SignIn } from './SignIn'
 import { STOPS, stopStates } from './stops'
+import { StudentFrame } from './StudentFrame'
+import { TrialProvider } from './trial'
 import { UndoProvider } from './undo'
 
 const SetOut = lazy(() => import('../stops/set-out/SetOut'))
@@ -39,7 +41,7 @@ const router = createBrowserRouter([
         element: <CourseFrame />,
         children: [
           { index: true, element: <FirstStop /> },
-          { path: 'set-out', element: <SetOut /> },
+          { path: 'set-out/:part?', element: <SetOut /> },
           { path: 'agree', element: <Agree /> },
           { path: 'mark', element: <Mark /> },
           { path: 'compare', element: <Compare /> },
@@ -122,7 +124,9 @@ function CourseFrame() {
       <NamesProvider>
         <SavedProvider>
           <UndoProvider>
-            {head.role === 'marker' ? (
+            {head.role === 'student' ? (
+              <StudentFrame me={me.data} courses={courses.data!} head={head} />
+            ) : head.role === 'marker' ? (
               <MarkerFrame me={me.data} courses={courses.data!} head={head} />
             ) : (
               <OverseerFrame me={me.data} courses={courses.data!} head={head} />
@@ -152,26 +156,31 @@ function FirstStop() {
 /** Lead and external see the run, the horizon and every stop. */
 function OverseerFrame({ me, courses, head }: FrameProps) {
   return (
-    <CourseProvider
-      courseId={head.id}
-      waiting={(problem) => <Waiting head={<Head me={me} courses={courses} course={head} />} problem={problem} />}
-    >
-      <OverseerStops me={me} courses={courses} />
-      <KeysHelp />
-    </CourseProvider>
+    <TrialProvider head={head}>
+      <CourseProvider courseId={head.id}>
+        <OverseerStops me={me} courses={courses} head={head} />
+        <KeysHelp />
+      </CourseProvider>
+    </TrialProvider>
   )
 }
 
-function OverseerStops({ me, courses }: Omit<FrameProps, 'head'>) {
-  const course = useCourse()
+function OverseerStops({ me, courses, head }: FrameProps) {
+  const { course, problem } = useCourseSoFar()
+  // The first stop needs only the plan and the roll, which it fetches itself.
+  const light = useLocation().pathname.split('/')[3] === 'set-out'
   return (
     <div className="frame">
-      <Head me={me} courses={courses} course={course.table.head} />
-      <Run courseId={course.id} states={stopStates(course).of} allowed={ALL_STOPS} />
-      <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
-        <Outlet />
-      </Suspense>
-      <Horizon />
+      <Head me={me} courses={courses} course={head} />
+      <Run courseId={head.id} states={course && stopStates(course).of} allowed={ALL_STOPS} />
+      {course || light ? (
+        <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
+          <Outlet />
+        </Suspense>
+      ) : (
+        <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>
+      )}
+      {course ? <Horizon /> : <footer className="horizon folded soft">{problem ?? 'Working out where the grades stand…'}</footer>}
     </div>
   )
 }
@@ -191,16 +200,6 @@ function MarkerFrame({ me, courses, head }: FrameProps) {
         )}
       </Suspense>
       <KeysHelp />
-    </div>
-  )
-}
-
-function Waiting({ head, problem }: { head: ReactNode; problem: string | null }) {
-  return (
-    <div className="frame">
-      {head}
-      <div />
-      <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>
     </div>
   )
 }

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { Redo2, Undo2 } from 'lucide-react'
+import { useState } from 'react'
 import { Dropdown } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
 import { format } from 'date-fns'
@@ -9,6 +10,7 @@ import { Find } from './Find'
 import { useKeys } from './keys'
 import { useNames } from './names'
 import { useSaved } from './saved'
+import { StartCourse } from './StartCourse'
 import { useUndo } from './undo'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {
@@ -16,6 +18,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
   const { undo, redo, undoes, redoes } = useUndo()
   const navigate = useNavigate()
   const queries = useQueryClient()
+  const [starting, setStarting] = useState(false)
   useKeys([
     { key: 'Ctrl+z', does: 'undo, whatever it was', run: undo },
     { key: 'Ctrl+y', does: 'redo', run: redo },
@@ -48,8 +51,15 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
                 <span className="small">{c.confirmedIssue ? `issue ${c.confirmedIssue} confirmed` : c.role}</span>
               </Dropdown.Item>
             ))}
+            {courses.some((c) => c.role === 'lead') && (
+              <>
+                <Dropdown.Divider />
+                <Dropdown.Item onClick={() => setStarting(true)}>Start a course…</Dropdown.Item>
+              </>
+            )}
           </Dropdown.Menu>
         </Dropdown>
+        {starting && <StartCourse courses={courses} course={course} onClose={() => setStarting(false)} />}
       </div>
       <Find course={course} />
       <button className="quiet" onClick={turn} aria-pressed={shown === 'numbers'} title="Show names or candidate numbers (N)">
@@ -81,7 +91,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
           {me.name}, {course.role}
         </Dropdown.Toggle>
         <Dropdown.Menu>
-          {course.role !== 'marker' && (
+          {(course.role === 'lead' || course.role === 'external') && (
             <Dropdown.Item as={Link} to={`/courses/${course.id}/record`}>
               The record
             </Dropdown.Item>

@@ -32,7 +32,7 @@ export function useNames(): Names {
 }
 
 /** How each student is called on screen; two of one name carry their numbers. */
-export function usePersonLabels(students: Student[]): (studentId: string) => string {
+export function usePersonLabels(students: readonly Pick<Student, 'id' | 'name' | 'candidate'>[]): (studentId: string) => string {
   const { shown } = useNames()
   const labels = useMemo(() => {
     const count = new Map<string, number>()

@@ -10,6 +10,8 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
   const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
   const placed = new Set(sheet.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
+  const applies = (student: Sheet['students'][number], assessmentId: string) =>
+    sheet.exceptions[student.id]?.includes(assessmentId) ?? placed.has(`${assessmentId} ${student.sectionId}`)
   const rows: TriedRow[] = file.faults.map((f) => ({ ...f, outcome: 'refused', before: '', after: '' }))
   const writes: CellWrite[] = []
   const seen = new Map<string, number>()
@@ -59,8 +61,8 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
       refuse(typed.reason)
       continue
     }
-    if (!placed.has(`${assessment.id} ${student.sectionId}`)) {
-      refuse(`${assessment.title} is not set for this student’s section.`)
+    if (!applies(student, assessment.id)) {
+      refuse(`${assessment.title} is not set for this student.`)
       continue
     }
     const next = {

@@ -1,6 +1,7 @@
-import { hasWork, standingMarks, workingsOf, type Status } from '#core'
+import { applyingExceptions, appliesIn, hasWork, standingMarks, workingsOf, type Status } from '#core'
 import type { Cell, CellRefusal, CellWrite, Role, Sheet } from '#contract'
 import { now, type Db } from '../../db/open'
+import { namesFor } from '../../access/names'
 import type { TableLoader } from '../table/load-table'
 
 interface ScriptRow {
@@ -14,6 +15,7 @@ interface ScriptRow {
 
 /** The mark sheet: what one may see of it, and how cells are written. */
 export function sheets(db: Db, tables: TableLoader) {
+  const masked = namesFor(db)
   const taught = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
   const script = db.prepare<[string, string], ScriptRow>(
     `SELECT s.id, s.status, s.days_late, s.entered, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
@@ -29,7 +31,11 @@ export function sheets(db: Db, tables: TableLoader) {
     const table = tables.load(courseId)
     const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
     const seen = (sectionId: string) => !own || own.has(sectionId)
-    const students = table.students.filter((s) => seen(s.sectionId))
+    const students = masked(
+      courseId,
+      role,
+      table.students.filter((s) => seen(s.sectionId)),
+    )
     const ids = new Set(students.map((s) => s.id))
     const workings = workingsOf(table)
     const readings = new Map<string, number>()
@@ -46,7 +52,7 @@ export function sheets(db: Db, tables: TableLoader) {
         mark: workings.scripts[i]!.entered,
         // A marker is told that there are readings, never what they say.
         fromReadings: count === 0 ? null : role === 'marker' ? { mark: null, readings: 0 } : { mark: s.plain, readings: count },
-        version: table.scripts.version[i]!,
+        version: table.scripts.version[i] ?? 0,
       })
     })
     return {
@@ -61,6 +67,7 @@ export function sheets(db: Db, tables: TableLoader) {
         componentId,
       })),
       placements: table.placements.filter((p) => seen(p.sectionId)).map(({ assessmentId, sectionId }) => ({ assessmentId, sectionId })),
+      exceptions: Object.fromEntries([...applyingExceptions(table)].flatMap(([id, own]) => (ids.has(id) ? [[id, [...own]]] : []))),
       cells,
       writable: role !== 'external' && table.head.confirmedIssue === null,
     }
@@ -71,7 +78,7 @@ export function sheets(db: Db, tables: TableLoader) {
     const table = tables.load(courseId)
     const students = new Map(table.students.map((s) => [s.id, s]))
     const assessments = new Map(table.assessments.map((a) => [a.id, a]))
-    const placed = new Set(table.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
+    const applies = appliesIn(table)
     const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
     const saved: Cell[] = []
     const refused: CellRefusal[] = []
@@ -90,8 +97,7 @@ export function sheets(db: Db, tables: TableLoader) {
         })
       if (!student || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
       else if (own && !own.has(student.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
-      else if (!placed.has(`${assessment.id} ${student.sectionId}`))
-        refuse('not placed', `${assessment.title} is not set for this student’s section.`)
+      else if (!applies(student.id, assessment.id)) refuse('not placed', `${assessment.title} is not set for this student.`)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
       else if (row && row.readings > 0 && cell.mark !== row.entered)
         refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)

@@ -4,105 +4,151 @@ import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
-import { toAssessment, toComponent, type AssessmentRow, type ComponentRow, type TableLoader } from '../table/load-table'
+import type { PlanLoader } from '../table/load-plan'
+import { toAssessment, toComponent, type AssessmentRow, type ComponentRow } from '../table/rows'
+import { movesGrades, setColumns } from './set-columns'
+import { freeTitles } from './titles'
 
-const COLUMN: Record<string, string> = {
-  title: 'title',
-  weight: 'weight',
-  outOf: 'out_of',
-  worth: 'worth',
-  passMark: 'pass_mark',
-  tolerance: 'tolerance',
-  counts: 'counts',
-  bonus: 'bonus',
-  droppable: 'droppable',
-}
-/** What changes grades: once there are marks it is tried first and then decided. */
-const MOVES_GRADES = new Set(['weight', 'worth', 'counts', 'bonus', 'droppable'])
-
-export function planRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
+export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
+  const free = freeTitles(db)
   const component = db.prepare<[string, string], ComponentRow>('SELECT * FROM component WHERE id = ? AND course_id = ?')
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const marked = db.prepare<[string], { n: number }>(
     `SELECT count(*) AS n FROM script s WHERE s.assessment_id = ? AND (s.entered IS NOT NULL OR EXISTS (SELECT 1 FROM reading r WHERE r.script_id = s.id))`,
   )
-  const titles = db.prepare<[string], { title: string }>('SELECT title FROM assessment WHERE course_id = ?')
+  const inside = db.prepare<[string], { n: number; away: number }>(
+    'SELECT count(*) AS n, coalesce(sum(away), 0) AS away FROM assessment WHERE component_id = ?',
+  )
+  const insertComponent = db.prepare(
+    `INSERT INTO component (id, course_id, title, weight, combine, drop_lowest, bonus, position)
+     VALUES (@id, @courseId, @title, @weight, @combine, @dropLowest, @bonus,
+       (SELECT coalesce(max(position), -1) + 1 FROM component WHERE course_id = @courseId))`,
+  )
+  const removeComponent = db.prepare('DELETE FROM component WHERE id = ?')
+  const insert = db.prepare(
+    `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, worth_follows, counts, position)
+     VALUES (@id, @courseId, @componentId, @title, @marking, @outOf, @worth, @follows, @counts,
+       (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
+  )
+  const placeEverywhere = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
+  const setPosition = db.prepare('UPDATE assessment SET position = ? WHERE id = ? AND course_id = ?')
+  const setPolicy = db.prepare('UPDATE course SET policy = ? WHERE id = ?')
 
-  /** Sets columns whose names come from COLUMN alone. */
-  function set(table: 'component' | 'assessment', id: string, patch: Record<string, unknown>): void {
-    const fields = Object.keys(patch).filter((k) => COLUMN[k])
-    if (fields.length === 0) return
-    const values = fields.map((f) => (typeof patch[f] === 'boolean' ? Number(patch[f]) : patch[f]))
-    db.prepare(`UPDATE ${table} SET ${fields.map((f) => `${COLUMN[f]} = ?`).join(', ')}, version = version + 1 WHERE id = ?`).run(
-      ...values,
-      id,
-    )
-  }
-
+  const hasMarks = (courseId: string) => plans.load(courseId).plan.hasMarks
   function guard(courseId: string, patch: Record<string, unknown>): void {
-    const moving = Object.keys(patch).find((k) => MOVES_GRADES.has(k))
-    if (moving && tables.load(courseId).hasMarks)
-      throw new HttpProblem(409, 'There are marks already: a change of weights is tried first and then adopted.', { field: moving })
+    const moving = movesGrades(patch)
+    if (moving && hasMarks(courseId))
+      throw new HttpProblem(409, 'There are marks already: a change of the plan is tried first and then adopted.', { field: moving })
   }
 
-  handle(routes.editComponent, ({ params, body: { version, ...patch } }) => {
-    guard(params.courseId, patch)
-    return writes.writeOpen(params.courseId, (): Component => {
-      const row = component.get(params.componentId, params.courseId)
+  handle(routes.addComponent, ({ params: { courseId }, body }) =>
+    writes.writeOpen(courseId, (): Component => {
+      const id = randomUUID()
+      insertComponent.run({ ...body, id, courseId, title: free.component(courseId, body.title), bonus: Number(body.bonus) })
+      return toComponent(component.get(id, courseId)!)
+    }),
+  )
+
+  handle(routes.editComponent, ({ params: { courseId, componentId }, body: { version, ...patch } }) => {
+    guard(courseId, patch)
+    return writes.writeOpen(courseId, (): Component => {
+      const row = component.get(componentId, courseId)
       if (!row) throw new HttpProblem(404, 'There is no such component.')
       if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this component meanwhile.', { current: toComponent(row) })
-      set('component', row.id, patch)
-      return toComponent(component.get(row.id, params.courseId)!)
+      if (patch.title !== undefined) patch.title = free.component(courseId, patch.title, row.id)
+      setColumns(db, 'component', row.id, patch)
+      return toComponent(component.get(row.id, courseId)!)
     })
   })
 
-  handle(routes.editAssessment, ({ params, body: { version, ...patch } }) => {
-    guard(params.courseId, patch)
-    return writes.writeOpen(params.courseId, (): Assessment => {
-      const row = assessment.get(params.assessmentId, params.courseId)
+  handle(routes.removeComponent, ({ params: { courseId, componentId } }) =>
+    writes.writeOpen(courseId, () => {
+      const row = component.get(componentId, courseId)
+      if (!row) throw new HttpProblem(404, 'There is no such component.')
+      const { n, away } = inside.get(row.id)!
+      if (n > 0)
+        throw new HttpProblem(
+          409,
+          away === n
+            ? `${row.title} holds assessments that were taken away; bring them back and move them before it goes.`
+            : `${row.title} holds ${n - away} assessments: move them to another component first.`,
+        )
+      removeComponent.run(row.id)
+      return undefined
+    }),
+  )
+
+  handle(routes.addAssessment, ({ params: { courseId }, body }) => {
+    const counts = Number(!hasMarks(courseId))
+    return writes.writeOpen(courseId, (): Assessment => {
+      if (!component.get(body.componentId, courseId)) throw new HttpProblem(422, 'There is no such component.', { field: 'componentId' })
+      const id = randomUUID()
+      const { componentId, marking, outOf } = body
+      const follows = Number(body.worth === null)
+      const title = free.assessment(courseId, body.title)
+      insert.run({ id, courseId, componentId, title, marking, outOf, worth: body.worth ?? outOf, follows, counts })
+      if (body.placed) placeEverywhere.run(id, courseId)
+      return toAssessment(assessment.get(id, courseId)!)
+    })
+  })
+
+  handle(routes.editAssessment, ({ params: { courseId, assessmentId }, body: { version, ...patch } }) => {
+    guard(courseId, patch)
+    return writes.writeOpen(courseId, (): Assessment => {
+      const row = assessment.get(assessmentId, courseId)
       if (!row) throw new HttpProblem(404, 'There is no such assessment.')
       if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this assessment meanwhile.', { current: toAssessment(row) })
-      if (patch.outOf !== undefined && patch.outOf !== row.out_of && marked.get(row.id)!.n > 0)
+      checkMarked(courseId, row, patch)
+      const outOf = patch.outOf ?? row.out_of
+      if (patch.passMark !== undefined && patch.passMark !== null && patch.passMark > outOf)
+        throw new HttpProblem(422, `The pass mark ${patch.passMark} is over the maximum of ${outOf}.`, { field: 'passMark' })
+      if (patch.componentId !== undefined && !component.get(patch.componentId, courseId))
+        throw new HttpProblem(422, 'There is no such component.', { field: 'componentId' })
+      const set: Record<string, unknown> = { ...patch }
+      if (patch.title !== undefined) set.title = free.assessment(courseId, patch.title, row.id)
+      // The worth goes with the maximum until somebody types one; with marks about, a worth moves only by decision.
+      const follows = patch.worth !== undefined ? false : (patch.worthFollows ?? !!row.worth_follows)
+      if (patch.worth !== undefined) set.worthFollows = false
+      if (follows && !hasMarks(courseId)) set.worth = outOf
+      if (patch.away === false && hasMarks(courseId)) set.counts = false
+      setColumns(db, 'assessment', row.id, set)
+      return toAssessment(assessment.get(row.id, courseId)!)
+    })
+  })
+
+  /** Refuses what would change the meaning of marks that an assessment has. */
+  function checkMarked(courseId: string, row: AssessmentRow, patch: Record<string, unknown>): void {
+    const changes = (field: string, now: unknown) => patch[field] !== undefined && patch[field] !== now
+    const touching = changes('outOf', row.out_of) || changes('marking', row.marking) || changes('readingsWanted', row.readings_wanted)
+    if (touching && marked.get(row.id)!.n > 0) {
+      if (changes('outOf', row.out_of))
         throw new HttpProblem(
           409,
           `${row.title} has marks out of ${row.out_of}. Bring them to another maximum at Rescale, where it can be undone.`,
           { field: 'outOf' },
         )
-      const outOf = patch.outOf ?? row.out_of
-      if (patch.passMark !== undefined && patch.passMark !== null && patch.passMark > outOf)
-        throw new HttpProblem(422, `The pass mark ${patch.passMark} is over the maximum of ${outOf}.`, { field: 'passMark' })
-      if (patch.title !== undefined && patch.title !== row.title) patch.title = freeTitle(params.courseId, patch.title)
-      set('assessment', row.id, patch)
-      return toAssessment(assessment.get(row.id, params.courseId)!)
-    })
-  })
-
-  /** A second "Quiz" becomes "Quiz 2". */
-  function freeTitle(courseId: string, title: string): string {
-    const taken = new Set(titles.all(courseId).map((t) => t.title.toLowerCase()))
-    let free = title
-    for (let n = 2; taken.has(free.toLowerCase()); n++) free = `${title} ${n}`
-    return free
+      throw new HttpProblem(409, `${row.title} has marks: how it is marked and how often it is read stay as they are.`, {
+        field: changes('marking', row.marking) ? 'marking' : 'readingsWanted',
+      })
+    }
+    const counting = plans.load(courseId).plan.assessments.find((a) => a.id === row.id)?.counts
+    if (patch.away === true && counting && hasMarks(courseId))
+      throw new HttpProblem(409, 'There are marks already: taking an assessment away is tried first and then adopted.', { field: 'away' })
   }
 
-  const insert = db.prepare(
-    `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, counts, position)
-     VALUES (?, ?, ?, ?, 'direct', ?, ?, ?, (SELECT coalesce(max(position), 0) + 1 FROM assessment WHERE course_id = ?))`,
+  handle(routes.orderAssessments, ({ params: { courseId }, body }) =>
+    writes.writeOpen(courseId, () => {
+      body.ids.forEach((id, i) => setPosition.run(i, id, courseId))
+      return undefined
+    }),
   )
-  const place = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
-  const scripts = db.prepare(
-    `INSERT INTO script (id, student_id, assessment_id) SELECT @id || ':' || s.id, s.id, @id FROM student s
-     JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE s.course_id = @course`,
-  )
-  handle(routes.addAssessment, ({ params: { courseId }, body }) => {
-    const counts = tables.load(courseId).hasMarks ? 0 : 1
+
+  handle(routes.setPolicy, ({ params: { courseId }, body }) => {
+    if (hasMarks(courseId))
+      throw new HttpProblem(409, 'There are marks already: a change of policy is tried first and then adopted.', { field: 'policy' })
     return writes.writeOpen(courseId, () => {
-      if (!component.get(body.componentId, courseId)) throw new HttpProblem(422, 'There is no such component.', { field: 'componentId' })
-      const id = randomUUID()
-      insert.run(id, courseId, body.componentId, freeTitle(courseId, body.title), body.outOf, body.worth, counts, courseId)
-      place.run(id, courseId)
-      scripts.run({ id, course: courseId })
-      return toAssessment(assessment.get(id, courseId)!)
+      setPolicy.run(JSON.stringify(body.policy), courseId)
+      return body
     })
   })
 }

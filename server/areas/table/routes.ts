@@ -2,17 +2,23 @@ import { routes, type Role } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import type { CourseWrites } from './course-writes'
+import type { PlanLoader } from './load-plan'
 import type { TableLoader } from './load-table'
 
 const HEARTBEAT_MS = 25_000
 
-export function tableRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
+export function tableRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
   const mine = db.prepare<[string], { course_id: string; role: Role }>(
     `SELECT r.course_id, r.role FROM course_role r JOIN course c ON c.id = r.course_id
-     WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external') ORDER BY c.first_day DESC, c.code DESC`,
+     WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
   )
 
-  handle(routes.courses, ({ me }) => mine.all(me.id).map((r) => tables.head(r.course_id, r.role)))
+  handle(routes.courses, ({ me }) => mine.all(me.id).map((r) => plans.head(r.course_id, r.role)))
+
+  handle(routes.plan, ({ params, role }) => {
+    const { plan } = plans.load(params.courseId)
+    return { ...plan, head: { ...plan.head, role } }
+  })
 
   handle(routes.table, ({ params, role }) => {
     const table = tables.load(params.courseId)
@@ -21,7 +27,7 @@ export function tableRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
   handle(routes.events, ({ params, req, res }) => {
     res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
-    res.write(`data: ${tables.load(params.courseId).version}\n\n`)
+    res.write(`data: ${plans.load(params.courseId).plan.version}\n\n`)
     const off = writes.onChange(params.courseId, (version) => {
       res.write(`data: ${version}\n\n`)
       ;(res as { flush?: () => void }).flush?.()

@@ -9,6 +9,8 @@ export function checkChanges(table: CourseTable, w: Workings, changes: Change[])
   const assessmentOf = new Map(w.scripts.map((s) => [s.id, table.assessments.find((a) => a.id === s.assessmentId)!]))
   const assessments = new Map(table.assessments.map((a) => [a.id, a]))
   const sections = new Set(table.sections.map((s) => s.id))
+  const components = new Set(table.components.map((c) => c.id))
+  const students = new Set(table.students.map((s) => s.id))
   const stack = new Set([...w.adjustments.map((a) => a.id), ...changes.flatMap((c) => (c.kind === 'adjust' ? c.adjustment.id : []))])
   for (const [i, c] of changes.entries()) {
     const refuse = (detail: string): never => {
@@ -41,10 +43,21 @@ export function checkChanges(table: CourseTable, w: Workings, changes: Change[])
         break
       }
       case 'weigh':
-        if (!table.components.some((x) => x.id === c.componentId)) refuse('There is no such component.')
+      case 'shape':
+        if (!components.has(c.componentId)) refuse('There is no such component.')
         break
       case 'assess':
         if (!assessments.has(c.assessmentId)) refuse('There is no such assessment.')
+        if (c.patch.componentId !== undefined && !components.has(c.patch.componentId)) refuse('There is no such component.')
+        break
+      case 'take away':
+        if (!assessments.has(c.assessmentId)) refuse('There is no such assessment (any more).')
+        break
+      case 'exclude':
+        if (!assessments.has(c.assessmentId)) refuse('There is no such assessment.')
+        if (!students.has(c.studentId)) refuse('There is no such student on the roll.')
+        break
+      case 'policy':
         break
     }
   }

@@ -32,7 +32,7 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   })
 
   handle(routes.adopt, ({ params: { courseId }, body, me, role }) => {
-    const table = { ...tables.load(courseId), head: tables.head(courseId, role) }
+    const table = { ...tables.load(courseId), head: { ...tables.load(courseId).head, role } }
     return writes.writeOpen(courseId, (): Decision => {
       const before = workingsOf(table)
       checkChanges(table, before, body.changes)

@@ -1,4 +1,4 @@
-import type { Change, CourseTable, Decision } from '#contract'
+import type { Change, CourseTable, Decision, Policy } from '#contract'
 
 const KIND: Record<Change['kind'], Decision['kind']> = {
   settle: 'reconcile',
@@ -6,7 +6,11 @@ const KIND: Record<Change['kind'], Decision['kind']> = {
   switch: 'rescale',
   bound: 'bound',
   weigh: 'weights',
+  shape: 'weights',
   assess: 'weights',
+  'take away': 'plan',
+  exclude: 'plan',
+  policy: 'plan',
 }
 
 export function kindOf(changes: Change[]): Decision['kind'] {
@@ -32,6 +36,13 @@ export function summarise(changes: Change[], table: Omit<CourseTable, 'head'>): 
     const of = [...new Set(settled.map((c) => title(assessmentOf(c.scriptId))))]
     parts.push(`${settled.length} ${settled.length === 1 ? 'script' : 'scripts'} of ${of.join(' and ')} settled by ${rules.join(', ')}`)
   }
+  for (const out of [true, false]) {
+    const excluded = changes.flatMap((c) => (c.kind === 'exclude' && c.out === out ? [c] : []))
+    for (const id of new Set(excluded.map((c) => c.assessmentId))) {
+      const n = excluded.filter((c) => c.assessmentId === id).length
+      parts.push(`${n} ${n === 1 ? 'student' : 'students'} ${out ? 'left out of' : 'taken back into'} ${title(id)}`)
+    }
+  }
   for (const c of changes) {
     if (c.kind === 'adjust') {
       const { method, assessmentId, sectionIds } = c.adjustment
@@ -49,16 +60,35 @@ export function summarise(changes: Change[], table: Omit<CourseTable, 'head'>): 
       parts.push(`an adjustment of ${adjusted ? title(adjusted.assessmentId) : 'an assessment'} switched ${c.on ? 'on' : 'off'}`)
     } else if (c.kind === 'bound') parts.push(`boundaries ${c.boundaries.map((b) => `${b.grade} ${b.from}`).join(', ')}`)
     else if (c.kind === 'weigh') parts.push(`${title(c.componentId)} weighs ${c.weight}`)
+    else if (c.kind === 'shape') parts.push(`${title(c.componentId)} ${shapeWords(c.patch).join(', ')}`)
+    else if (c.kind === 'take away') parts.push(`${title(c.assessmentId)} taken away`)
+    else if (c.kind === 'policy') parts.push(`policies: ${policyWords(c.policy).join(', ')}`)
     else if (c.kind === 'assess') {
-      const { worth, counts, bonus, droppable } = c.patch
+      const { worth, counts, bonus, droppable, componentId } = c.patch
       const said = [
         worth === undefined ? '' : `is worth ${worth}`,
         counts === undefined ? '' : counts ? 'counts' : 'does not count',
         bonus === undefined ? '' : bonus ? 'is a bonus' : 'is no bonus',
         droppable === undefined ? '' : droppable ? 'may be dropped' : 'may not be dropped',
+        componentId === undefined ? '' : `moves to ${title(componentId)}`,
       ].filter(Boolean)
       parts.push(`${title(c.assessmentId)} ${said.join(', ')}`)
     }
   }
   return parts.join('; ')
 }
+
+const shapeWords = ({ combine, dropLowest, bonus }: Extract<Change, { kind: 'shape' }>['patch']) =>
+  [
+    combine === undefined ? '' : combine === 'equally' ? 'counts all alike' : 'counts by worth',
+    dropLowest === undefined ? '' : dropLowest === 0 ? 'drops none' : `drops the worst ${dropLowest === 1 ? 'one' : dropLowest}`,
+    bonus === undefined ? '' : bonus ? 'is a bonus' : 'is no bonus',
+  ].filter(Boolean)
+
+const policyWords = ({ missing, absent, late, rounding, above100 }: Policy) => [
+  `missing ${missing.kind === 'floor' ? `counts ${missing.percent}%` : missing.kind === 'zero' ? 'counts nothing' : 'is pending'}`,
+  `absent ${absent.kind === 'zero' ? 'counts nothing' : absent.kind}`,
+  `late ${late.kind === 'none' ? 'costs nothing' : late.kind === 'cap' ? `at most ${late.percent}%` : `costs ${late.percent}% a day`}`,
+  rounding ? `rounded to ${rounding.decimals} decimals` : 'not rounded',
+  above100 === 'cap' ? 'at most 100' : 'above 100 allowed',
+]

@@ -17,7 +17,9 @@ export default function Mark() {
   if (sheet.data.students.length === 0)
     return (
       <div className="empty">
-        You teach no section of this course, so there is no sheet of yours. Whoever leads the course can give you one.
+        {sheet.data.sections.length === 0
+          ? 'You teach no section of this course, so there is no sheet of yours. Whoever leads the course can give you one.'
+          : 'There is nobody on the roll yet. Bring the students in at Set out, and their marks are typed here.'}
       </div>
     )
   return (

@@ -30,7 +30,11 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
   const { write, refused, unsaved, forget } = useCellQueue(courseId, sheet, afterSave)
 
   const cells = useMemo(() => new Map(sheet.cells.map((c) => [cellKey(c), c])), [sheet.cells])
-  const placed = useMemo(() => new Set(sheet.placements.map((p) => `${p.assessmentId} ${p.sectionId}`)), [sheet.placements])
+  const applies = useMemo(() => {
+    const placed = new Set(sheet.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
+    return (s: Sheet['students'][number], assessmentId: string) =>
+      sheet.exceptions[s.id]?.includes(assessmentId) ?? placed.has(`${assessmentId} ${s.sectionId}`)
+  }, [sheet.placements, sheet.exceptions])
   const columns = sheet.assessments
   const needsMark = useCallback(
     (c: Cell | undefined) => !c || ((c.status === 'in' || c.status === 'late') && c.mark === null && !c.fromReadings),
@@ -42,13 +46,13 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
     return own.filter((s) =>
       columns.some((a) => {
         const c = cells.get(`${s.id} ${a.id}`)
-        if (!placed.has(`${a.id} ${s.sectionId}`)) return false
+        if (!applies(s, a.id)) return false
         return only === 'unmarked' ? needsMark(c) : !!c && c.status !== 'in' && c.status !== 'exempt'
       }),
     )
     // Rows stay while one types in them: the filter is read anew when it or the section is chosen.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [sheet.students, sectionId, only, columns, placed])
+  }, [sheet.students, sectionId, only, columns, applies])
 
   const virtual = useVirtualizer({
     count: rows.length,
@@ -80,7 +84,7 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
   const editable = (row: number, column: number): boolean => {
     const s = rows[row]
     const a = columns[column]
-    return sheet.writable && !!s && !!a && placed.has(`${a.id} ${s.sectionId}`)
+    return sheet.writable && !!s && !!a && applies(s, a.id)
   }
   const change = (edits: CellEdit[], what: string) => {
     const before = edits.map((e): CellEdit => ({ studentId: e.studentId, assessmentId: e.assessmentId, ...pick(valueOf(cellKey(e))) }))
@@ -250,7 +254,7 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
                     const cell = cells.get(key)
                     const value = valueOf(key)
                     const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
-                    const open = placed.has(`${a.id} ${s.sectionId}`)
+                    const open = applies(s, a.id)
                     if (chosen && typing !== null)
                       return (
                         <CellInput
@@ -290,7 +294,7 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
               )
             })}
           </div>
-          <Foot rows={rows} columns={columns} cells={cells} placed={placed} template={template} />
+          <Foot rows={rows} columns={columns} cells={cells} applies={applies} template={template} />
         </div>
       </main>
       <aside className="close-up" aria-label="Close-up">
@@ -400,13 +404,13 @@ function Foot({
   rows,
   columns,
   cells,
-  placed,
+  applies,
   template,
 }: {
   rows: Sheet['students']
   columns: Sheet['assessments']
   cells: Map<string, Cell>
-  placed: Set<string>
+  applies: (s: Sheet['students'][number], assessmentId: string) => boolean
   template: string
 }) {
   const figures = useMemo(
@@ -416,7 +420,7 @@ function Foot({
         let marked = 0
         let of = 0
         for (const s of rows) {
-          if (!placed.has(`${a.id} ${s.sectionId}`)) continue
+          if (!applies(s, a.id)) continue
           const c = cells.get(`${s.id} ${a.id}`)
           if (c && c.status !== 'in' && c.status !== 'late') continue
           of++
@@ -428,7 +432,7 @@ function Foot({
         }
         return { mean: marked > 0 ? sum / marked : null, marked, of }
       }),
-    [rows, columns, cells, placed],
+    [rows, columns, cells, applies],
   )
   return (
     <div className="sheet-row foot-row" role="row" style={{ gridTemplateColumns: template }}>

@@ -13,6 +13,7 @@ const KIND: Record<Decision['kind'], string> = {
   reconcile: 'Reconcile',
   rescale: 'Rescale',
   bound: 'Bound',
+  plan: 'plan',
   weights: 'Weights',
   several: 'Several',
   confirm: 'Confirm',

@@ -1,17 +1,19 @@
 import { useRef, useState } from 'react'
 import type { Component } from '#contract'
-import { plain } from '../../parts/format'
+import { plain } from '../../../parts/format'
 
 interface Props {
   components: Component[]
   onChange: (changes: { component: Component; weight: number }[], label: string) => void
   disabled: boolean
+  /** Brings the weights to 100; null where there is nothing to spread. */
+  spread: (() => void) | null
 }
 
 const STEPS = ['var(--step-1)', 'var(--step-2)', 'var(--step-3)', 'var(--step-4)', 'var(--step-5)']
 
 /** The ordinary components as one proportional bar. A divider moves weight between its two neighbours. */
-export function WeightBar({ components, onChange, disabled }: Props) {
+export function WeightBar({ components, onChange, disabled, spread }: Props) {
   const ordinary = components.filter((c) => !c.bonus)
   const sum = ordinary.reduce((s, c) => s + (c.weight ?? 0), 0)
   const bar = useRef<HTMLDivElement>(null)
@@ -83,9 +85,16 @@ export function WeightBar({ components, onChange, disabled }: Props) {
       </div>
       <div className="d-flex justify-content-between small soft">
         <span>pull a divider, use the arrow keys on it, or type below: weight moves between its neighbours</span>
-        <span className={Math.abs(sum - 100) > 1e-9 ? 'ochre fw-semibold' : ''}>
-          sum {plain(sum)}
-          {Math.abs(sum - 100) > 1e-9 && ': shares are taken of this sum'}
+        <span className="text-nowrap">
+          <span className={Math.abs(sum - 100) > 1e-9 ? 'ochre fw-semibold' : ''}>
+            sum {plain(sum)}
+            {Math.abs(sum - 100) > 1e-9 && ': shares are taken of this sum'}
+          </span>
+          {spread && (
+            <button className="quiet-button ms-2" onClick={spread}>
+              {sum > 100 ? 'scale to 100' : `spread the remaining ${plain(100 - sum)}`}
+            </button>
+          )}
         </span>
       </div>
     </div>

@@ -3,6 +3,7 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes, type Component } from '#contract'
+import { MARKINGS } from './markings'
 
 type Body = z.input<typeof routes.addAssessment.body>
 
@@ -19,7 +20,7 @@ export function NewAssessment({
 }) {
   const { register, handleSubmit, formState } = useForm<Body>({
     resolver: zodResolver(routes.addAssessment.body),
-    defaultValues: { componentId: components[0]?.id ?? '', title: '', outOf: 20, worth: 10 },
+    defaultValues: { componentId: components[0]?.id ?? '', title: '', marking: 'direct', outOf: 20, worth: null, placed: true },
   })
   const { errors } = formState
   const number = { setValueAs: (v: unknown) => (v === '' || v === null ? null : Number(v)) }
@@ -45,6 +46,16 @@ export function NewAssessment({
               ))}
             </Form.Select>
           </Form.Group>
+          <Form.Group controlId="new-marking">
+            <Form.Label className="soft small mb-0 d-block">How it is marked</Form.Label>
+            <Form.Select {...register('marking')}>
+              {Object.entries(MARKINGS).map(([value, words]) => (
+                <option key={value} value={value}>
+                  {words}
+                </option>
+              ))}
+            </Form.Select>
+          </Form.Group>
           <div className="d-flex gap-4">
             <Form.Group controlId="new-out-of">
               <Form.Label className="soft small mb-0">Marked out of</Form.Label>
@@ -52,15 +63,17 @@ export function NewAssessment({
               <Form.Control.Feedback type="invalid">{errors.outOf?.message}</Form.Control.Feedback>
             </Form.Group>
             <Form.Group controlId="new-worth">
-              <Form.Label className="soft small mb-0">Worth, inside its component</Form.Label>
+              <Form.Label className="soft small mb-0">Worth inside it; empty: the same</Form.Label>
               <Form.Control {...register('worth', number)} inputMode="decimal" isInvalid={!!errors.worth} />
               <Form.Control.Feedback type="invalid">{errors.worth?.message}</Form.Control.Feedback>
             </Form.Group>
           </div>
-          <p className="soft small mb-0">
-            It is set for all sections.
-            {hasMarks && ' There are marks already, so it is recorded but does not count until you tick “counts” and adopt that.'}
-          </p>
+          <Form.Check id="new-placed" label="set for all sections, with dates to follow" {...register('placed')} />
+          {hasMarks && (
+            <p className="soft small mb-0">
+              There are marks already, so it is recorded but does not count until you tick “counts” and adopt that.
+            </p>
+          )}
         </Modal.Body>
         <Modal.Footer>
           <Button variant="link" onClick={onClose}>

@@ -1,39 +1,29 @@
 import { useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { weightProof } from '#core'
-import type { Assessment, Component } from '#contract'
-import { useCourse } from '../../frame/course'
-import { fixed } from '../../parts/format'
+import { weightProof, type Course } from '#core'
+import type { Plan } from '#contract'
+import { fixed } from '../../../parts/format'
 
 /** The weight proof in a table anyone can read, run by the real engine. */
-export function Proof({ components, assessments }: { components: Component[]; assessments: Assessment[] }) {
-  const { table, workings } = useCourse()
-  const [sectionId, setSectionId] = useState(table.sections[0]?.id ?? '')
+export function Proof({ course, plan }: { course: Course; plan: Plan }) {
+  const [chosen, setSectionId] = useState('')
+  const sectionId = plan.sections.some((s) => s.id === chosen) ? chosen : (plan.sections[0]?.id ?? '')
   const proof = useMemo(() => {
     try {
-      return weightProof(
-        {
-          ...workings.course,
-          marks: [],
-          students: [],
-          components: components.map((c) => ({ ...c, weight: c.weight ?? 0 })),
-          assessments: assessments.map((a) => ({ ...a, worth: a.worth ?? 0 })),
-        },
-        sectionId,
-      )
+      return weightProof(course, sectionId)
     } catch {
       return null
     }
-  }, [workings, components, assessments, sectionId])
+  }, [course, sectionId])
   // One pair a component is enough to show what a drop absorbs.
-  const componentOf = (id: string) => assessments.find((a) => a.id === id)?.componentId
+  const componentOf = (id: string) => plan.assessments.find((a) => a.id === id)?.componentId
   const pairs = new Set<string | undefined>()
   const shown = (proof?.rows ?? []).filter((r) => {
     if (r.zeroed.length === 1) return true
     const component = componentOf(r.zeroed[0]!)
     return !pairs.has(component) && pairs.add(component)
   })
-  const title = (id: string) => table.assessments.find((a) => a.id === id)?.title ?? id
+  const title = (id: string) => plan.assessments.find((a) => a.id === id)?.title ?? id
   return (
     <section>
       <h2>Do the sums hold?</h2>
@@ -55,7 +45,7 @@ export function Proof({ components, assessments }: { components: Component[]; as
             onChange={(e) => setSectionId(e.target.value)}
             className="mb-2"
           >
-            {table.sections.map((s) => (
+            {plan.sections.map((s) => (
               <option key={s.id} value={s.id}>
                 in {s.name}
               </option>

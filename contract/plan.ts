@@ -1,0 +1,129 @@
+import { z } from 'zod'
+import { Assessment, Boundary, Component, CourseHead, Decimal, Id, Marking, Policy, Title, Weight } from './course'
+import { Weekdays } from './roll'
+
+export const Release = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('at once') }),
+  z.strictObject({ kind: z.literal('on'), day: z.iso.date() }),
+  /** Days after the due day; before it where negative. */
+  z.strictObject({ kind: z.literal('days'), days: z.number().int().min(-200).max(200) }),
+  z.strictObject({ kind: z.literal('confirmed') }),
+  z.strictObject({ kind: z.literal('by hand'), released: z.boolean() }),
+])
+export type Release = z.infer<typeof Release>
+
+const at = z.number().int().min(0)
+/** A placement by places in the lists beside it: assessment, section, due day, release. */
+export const PlacementRow = z.tuple([at, at, z.iso.date().nullable(), at])
+
+export const AcceptedFinding = z.strictObject({
+  key: z.string().min(1).max(400),
+  reason: z.string(),
+  by: z.string(),
+  at: z.iso.datetime(),
+})
+
+/** The plan and the placements as decided so far, light enough for a department of any size. */
+export const Plan = z.strictObject({
+  head: CourseHead,
+  version: z.number().int(),
+  hasMarks: z.boolean(),
+  policy: Policy,
+  boundaries: z.array(Boundary),
+  sections: z.array(
+    z.strictObject({
+      id: Id,
+      code: z.string(),
+      name: z.string(),
+      teacher: z.string().nullable(),
+      weekdays: Weekdays,
+      firstDay: z.iso.date().nullable(),
+      students: z.number().int(),
+    }),
+  ),
+  components: z.array(Component),
+  assessments: z.array(Assessment),
+  /** Taken out of the plan; `decisionId` is the decision that did it, null where there were no marks yet. */
+  away: z.array(z.strictObject({ id: Id, title: z.string(), decisionId: Id.nullable(), version: z.number().int() })),
+  releases: z.array(Release),
+  placements: z.array(PlacementRow),
+  /** Assessment id → students left out of it. */
+  leftOut: z.record(Id, z.array(Id)),
+  accepted: z.array(AcceptedFinding),
+})
+export type Plan = z.infer<typeof Plan>
+
+/** A placement as it should be; `placed` false takes it off. */
+export const PlacementWrite = z.strictObject({
+  assessmentId: Id,
+  sectionId: Id,
+  placed: z.boolean(),
+  due: z.iso.date().nullable(),
+  release: Release,
+})
+export type PlacementWrite = z.infer<typeof PlacementWrite>
+
+export const NewComponent = z.strictObject({
+  title: Title,
+  weight: Weight.nullable(),
+  combine: Component.shape.combine,
+  dropLowest: z.number().int().min(0).max(50),
+  bonus: z.boolean(),
+})
+
+export const NewAssessment = z.strictObject({
+  componentId: Id,
+  title: Title,
+  marking: Marking,
+  outOf: Decimal.positive('Must be above 0.').max(10_000),
+  /** Null: the same as it is marked out of. */
+  worth: Weight.nullable(),
+  placed: z.boolean(),
+})
+
+export const Taken = z.strictObject({
+  standard: z.boolean(),
+  passMark: z.boolean(),
+  moderation: z.boolean(),
+  notes: z.boolean(),
+  placements: z.boolean(),
+})
+export type Taken = z.infer<typeof Taken>
+
+export const NewCourse = z
+  .strictObject({
+    code: z.string().trim().min(1, 'Give the course a code.').max(40),
+    title: Title,
+    term: z.string().trim().min(1, 'Say which term.').max(80),
+    firstDay: z.iso.date('Give the first teaching day.'),
+    lastDay: z.iso.date('Give the last teaching day.'),
+    /** The course to start from; null to begin with nothing. */
+    from: Id.nullable(),
+    take: z.strictObject({
+      plan: z.boolean(),
+      placements: z.boolean(),
+      standards: z.boolean(),
+      boundaries: z.boolean(),
+      people: z.boolean(),
+    }),
+  })
+  .refine((c) => c.lastDay > c.firstDay, { path: ['lastDay'], message: 'The last day must come after the first.' })
+export type NewCourse = z.infer<typeof NewCourse>
+
+/** What a student sees of their own work: a mark only once it is released. */
+export const OwnWork = z.strictObject({
+  name: z.string(),
+  candidate: z.string(),
+  section: z.string(),
+  work: z.array(
+    z.strictObject({
+      assessment: z.string(),
+      due: z.iso.date().nullable(),
+      released: z.boolean(),
+      mark: z.number().nullable(),
+      outOf: z.number().nullable(),
+      status: z.string().nullable(),
+    }),
+  ),
+})
+export type OwnWork = z.infer<typeof OwnWork>

@@ -1,0 +1,115 @@
+import { z } from 'zod'
+import { Id } from './course'
+
+export const Weekdays = z.array(z.number().int().min(1).max(7)).max(7)
+export const SectionCode = z.string().trim().min(1, 'Give it a code.').max(40, 'At most 40 characters.')
+export const SectionName = z.string().trim().min(1, 'Give it a name.').max(120, 'At most 120 characters.')
+export const PersonName = z.string().trim().min(1, 'Give a name.').max(200, 'At most 200 characters.')
+export const Candidate = z.string().trim().min(1, 'Give a candidate number.').max(40, 'At most 40 characters.')
+export const ExternalId = z.string().trim().min(1).max(80)
+
+export const RollSection = z.strictObject({
+  id: Id,
+  code: z.string(),
+  name: z.string(),
+  teacherId: Id.nullable(),
+  teacher: z.string().nullable(),
+  /** 1 for Monday to 7 for Sunday. */
+  weekdays: Weekdays,
+  firstDay: z.iso.date().nullable(),
+  version: z.number().int(),
+})
+export type RollSection = z.infer<typeof RollSection>
+
+export const Stay = z.strictObject({ sectionId: Id, from: z.iso.date(), to: z.iso.date().nullable() })
+
+export const RollStudent = z.strictObject({
+  id: Id,
+  name: z.string(),
+  candidate: z.string(),
+  externalId: z.string().nullable(),
+  /** Times in sections, in order; who has left has none that lasts. */
+  stays: z.array(Stay),
+  version: z.number().int(),
+})
+export type RollStudent = z.infer<typeof RollStudent>
+
+export const Roll = z.strictObject({
+  version: z.number().int(),
+  sections: z.array(RollSection),
+  students: z.array(RollStudent),
+  /** Who may teach a section. */
+  people: z.array(z.strictObject({ id: Id, name: z.string() })),
+  /** Whether markers are sent names; where not, they get candidate numbers in their place. */
+  namesToMarkers: z.boolean(),
+})
+export type Roll = z.infer<typeof Roll>
+
+/** What a column of a roll can be. */
+export const RollField = z.enum([
+  'candidate',
+  'name',
+  'given name',
+  'family name',
+  'section',
+  'section name',
+  'teacher',
+  'meets',
+  'starts',
+  'external id',
+  'from',
+  'to',
+])
+export type RollField = z.infer<typeof RollField>
+
+const MAX_FILE = 12_000_000
+export const RollUpload = z.strictObject({
+  /** The file's bytes in base64. */
+  file: z.string().max(Math.ceil(MAX_FILE / 3) * 4, 'The file is over 12 MB. Bring it in in parts.'),
+  /** Which column holds what, by place; left out where the headings say it. */
+  columns: z.partialRecord(RollField, z.number().int().min(0).max(500)).optional(),
+  /** The day from which moves and new places count. */
+  from: z.iso.date(),
+})
+export type RollUpload = z.infer<typeof RollUpload>
+
+export const TriedRollRow = z.strictObject({
+  line: z.number().int(),
+  column: z.string().nullable(),
+  outcome: z.enum(['added', 'changed', 'moved', 'back', 'unchanged', 'refused']),
+  candidate: z.string(),
+  name: z.string(),
+  before: z.string(),
+  after: z.string(),
+  reason: z.string().nullable(),
+})
+
+export const TriedRoll = z.strictObject({
+  /** Headings of the file's columns; empty for a format that fixes them. */
+  header: z.array(z.string()),
+  columns: z.partialRecord(RollField, z.number().int()),
+  counts: z.strictObject({
+    added: z.number().int(),
+    changed: z.number().int(),
+    moved: z.number().int(),
+    back: z.number().int(),
+    unchanged: z.number().int(),
+    refused: z.number().int(),
+  }),
+  rows: z.array(TriedRollRow),
+  unlisted: z.number().int(),
+  /** Sections that would be made or changed. */
+  sections: z.array(z.strictObject({ code: z.string(), name: z.string(), isNew: z.boolean() })),
+  /** Students in a section now whom the file does not have: asked about, never dropped. */
+  missing: z.array(z.strictObject({ id: Id, name: z.string(), candidate: z.string(), section: z.string() })),
+  notes: z.array(z.string()),
+})
+export type TriedRoll = z.infer<typeof TriedRoll>
+
+/** A line of an answer that comes while the work is done. */
+export const RollProgress = z.union([
+  z.strictObject({ doing: z.string() }),
+  z.strictObject({ tried: TriedRoll }),
+  z.strictObject({ problem: z.string() }),
+])
+export type RollProgress = z.infer<typeof RollProgress>

@@ -1,0 +1,74 @@
+import { parse } from 'csv-parse/sync'
+
+/** A table read from a file: a heading and rows of text, each with its line for messages. */
+export interface FileTable {
+  header: string[]
+  rows: { line: number; cells: string[] }[]
+}
+
+/** A file cannot be read at all; the message says where and what to do. */
+export class FileError extends Error {
+  constructor(
+    message: string,
+    readonly line = 1,
+    readonly column: string | null = null,
+  ) {
+    super(message)
+    this.name = 'FileError'
+  }
+}
+
+export const MAX_ROWS = 50_000
+export const MAX_CELL = 2_000
+
+/**
+ * Reads delimited text (RFC 4180; comma, semicolon or tab, told by the first line; with or without BOM).
+ * @throws FileError where it is no text, empty, broken off, without columns or too long
+ */
+export function readDelimited(text: string): FileTable {
+  if (text.includes('\u0000')) throw new FileError('This is not a text file. Save the sheet as CSV (UTF-8) and bring that in.')
+  if (text.includes('\uFFFD')) throw new FileError('Some letters cannot be read: save the file as CSV in UTF-8.')
+  const body = text.replace(/^\uFEFF/, '')
+  const head = body.split(/\r?\n/, 1)[0] ?? ''
+  if (body.trim() === '') throw new FileError('The file is empty.')
+  const delimiter = [',', ';', '\t'].map((d) => ({ d, n: head.split(d).length })).sort((a, b) => b.n - a.n)[0]!
+  if (delimiter.n < 2)
+    throw new FileError(
+      'The first line has no columns that can be told apart: separate them with commas, semicolons or tabs, and begin with a heading.',
+    )
+  let records: { record: string[]; info: { lines: number } }[]
+  try {
+    records = parse(body, {
+      delimiter: delimiter.d,
+      info: true,
+      relax_column_count: true,
+      skip_empty_lines: true,
+      trim: true,
+      to: MAX_ROWS + 2,
+    }) as unknown as typeof records
+  } catch (e) {
+    const { lines, message } = e as { lines?: number; message: string }
+    throw new FileError(`The file breaks off or a quotation mark is not closed: ${message}`, lines ?? 1)
+  }
+  const [header, ...rows] = records
+  return checkTable({ header: header?.record ?? [], rows: rows.map((r) => ({ line: r.info.lines, cells: r.record })) })
+}
+
+/** @throws FileError where a table has no rows, too many, or two columns of one name */
+export function checkTable(table: FileTable): FileTable {
+  if (table.rows.length === 0) throw new FileError('There is a heading line but no row beneath it.')
+  if (table.rows.length > MAX_ROWS) throw new FileError(`The file has more than ${MAX_ROWS} rows. Bring it in in parts.`)
+  const header = table.header.map((n) => n.trim())
+  const lower = header.map((n) => n.toLowerCase())
+  const doubled = lower.find((n, i) => n !== '' && lower.indexOf(n) !== i)
+  if (doubled !== undefined) throw new FileError(`Two columns are headed “${doubled.slice(0, 60)}”: keep one.`, 1, doubled)
+  return { ...table, header }
+}
+
+/** What is wrong with a row as a row, as a sentence; null where nothing is. */
+export function rowFault(header: readonly string[], cells: readonly string[]): string | null {
+  if (cells.length > header.length)
+    return `This row has ${cells.length} cells, the heading has ${header.length}: a cell with the separator in it needs quotation marks.`
+  if (cells.some((c) => c.length > MAX_CELL)) return `A cell of this row is longer than ${MAX_CELL} characters.`
+  return null
+}

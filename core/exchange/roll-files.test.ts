@@ -1,0 +1,235 @@
+import ExcelJS from 'exceljs'
+import fc from 'fast-check'
+import { strToU8, zipSync } from 'fflate'
+import { rollChanges, type RollSection, type RollStudent } from '../roll/roll-changes'
+import { FileError } from './delimited'
+import { writeOneRoster } from './one-roster'
+import { readRoll } from './read-roll'
+import { writeWorkbook } from './workbook'
+import { writeRollCsv, writeRollTable, type WrittenRoll } from './write-roll'
+
+const COURSE = { id: 'c', code: 'CFS 214', title: 'Field Mapping', term: 'autumn 2026', firstDay: '2026-09-07', lastDay: '2026-12-18' }
+const PEOPLE = [
+  { id: 'p1', name: 'Tadesse Abara' },
+  { id: 'p2', name: 'Lea Ostrand' },
+]
+const SECTIONS: (RollSection & { teacher: string | null })[] = [
+  { id: 's1', code: 'A', name: 'Alidade', teacherId: 'p1', teacher: 'Tadesse Abara', weekdays: [1, 3], firstDay: '2026-09-07' },
+  { id: 's2', code: 'B', name: 'Bright & Early, "the first"', teacherId: null, teacher: null, weekdays: [], firstDay: null },
+]
+const student = (id: string, name: string, more: Partial<RollStudent> = {}): RollStudent => ({
+  id,
+  candidate: `39${id}`,
+  name,
+  externalId: null,
+  stays: [{ sectionId: 's1', from: '2026-09-07', to: null }],
+  ...more,
+})
+const ROLL = {
+  sections: SECTIONS,
+  people: PEOPLE,
+  students: [
+    student('01', 'Aylin Aldana', { externalId: 'ext-1' }),
+    student('02', 'Gael Castellane'),
+    student('03', 'Gael Castellane', { externalId: 'ext-3', stays: [{ sectionId: 's2', from: '2026-09-07', to: '2026-10-02' }] }),
+    student('04', 'Šárka, Nguyễn "Ánh"', {
+      stays: [
+        { sectionId: 's1', from: '2026-09-07', to: '2026-10-11' },
+        { sectionId: 's2', from: '2026-10-12', to: null },
+      ],
+    }),
+    student('05', 'Mononym'),
+  ],
+}
+const written: WrittenRoll = ROLL
+const FROM = '2026-10-01'
+const bytes = (text: string) => new TextEncoder().encode(text)
+const tryOut = async (file: Uint8Array, roll = ROLL) => rollChanges(roll, await readRoll(file), FROM)
+const outcomes = (changes: Awaited<ReturnType<typeof tryOut>>) => changes.rows.map((r) => [r.line, r.outcome, r.reason])
+
+describe('out and in again changes nothing', () => {
+  test.each([
+    ['CSV', async () => bytes(writeRollCsv(written))],
+    ['XLSX', async () => writeWorkbook('Roll', writeRollTable(written).header, writeRollTable(written).rows)],
+    ['roster', async () => writeOneRoster(COURSE, written)],
+  ])('%s', async (_, write) => {
+    const changes = await tryOut(await write())
+    expect(changes.rows.map((r) => r.outcome)).toEqual(ROLL.students.map(() => 'unchanged'))
+    expect([changes.students, changes.sections, changes.missing, changes.notes]).toEqual([[], [], [], []])
+  })
+
+  test.each(['CSV', 'XLSX', 'roster'])('%s into an empty course makes the same roll', async (format) => {
+    const { header, rows } = writeRollTable(written)
+    const file =
+      format === 'CSV'
+        ? bytes(writeRollCsv(written))
+        : format === 'XLSX'
+          ? await writeWorkbook('Roll', header, rows)
+          : writeOneRoster(COURSE, written)
+    const made = await tryOut(file, { sections: [], students: [], people: PEOPLE })
+    expect(made.sections).toEqual(SECTIONS.map(({ teacher: _, ...s }) => ({ ...s, id: null })))
+    const codes = new Map(SECTIONS.map((s) => [s.id, s.code.toLowerCase()]))
+    const expected = ROLL.students.map((s) => ({
+      candidate: s.candidate,
+      name: s.name,
+      stays: s.stays.map((stay) => ({ section: codes.get(stay.sectionId), from: stay.from, to: stay.to })),
+    }))
+    const order = (list: { candidate: string }[]) => [...list].sort((a, b) => (a.candidate < b.candidate ? -1 : 1))
+    expect(order(made.students.map(({ candidate, name, stays }) => ({ candidate, name, stays })))).toEqual(order(expected))
+  })
+
+  test('names of every kind survive', async () => {
+    const name = fc
+      .array(
+        fc
+          .string({ unit: 'grapheme', minLength: 1, maxLength: 8 })
+          .filter((s) => /^[\p{L}\p{M}'’.,"; -]+$/u.test(s) && s.trim() === s && s !== ''),
+        { minLength: 1, maxLength: 3 },
+      )
+      .map((parts) => parts.join(' '))
+      .filter((n) => !/^['=+@-]/.test(n))
+    await fc.assert(
+      fc.asyncProperty(fc.array(name, { minLength: 1, maxLength: 4 }), async (names) => {
+        const students = names.map((n, i) => student(`1${i}`, n))
+        const roll = { ...ROLL, students }
+        for (const file of [bytes(writeRollCsv(roll)), writeOneRoster(COURSE, roll)])
+          expect((await tryOut(file, roll)).rows.map((r) => r.outcome)).toEqual(names.map(() => 'unchanged'))
+      }),
+      { numRuns: 60 },
+    )
+  })
+})
+
+test('columns are known by many words, and can be matched by hand', async () => {
+  const words = await readRoll(bytes('Exam number;Last name;First name;Class\n3901;Aldana;Aylin;A\n'))
+  expect(words.entries).toEqual([
+    { line: 2, candidate: '3901', name: 'Aylin Aldana', externalId: '', stays: [{ section: 'A', from: '', to: '' }] },
+  ])
+  const strange = bytes('Kürzel\tWer\tWo\n3901\tAylin Aldana\tAlidade\n')
+  expect((await readRoll(strange)).faults[0]!.reason).toMatch(
+    /No column was recognised as a candidate number or an external id, nor as a name, nor as a section/,
+  )
+  const matched = rollChanges(ROLL, await readRoll(strange, { candidate: 0, name: 1, section: 2 }), FROM)
+  expect(outcomes(matched)).toEqual([[2, 'unchanged', null]])
+})
+
+test('added, changed, moved, back and missing are told apart', async () => {
+  const changes = await tryOut(
+    bytes(
+      'candidate,name,section,id\n3901,Aylin Aldana-Reyes,A,ext-1\n3902,Gael Castellane,B,\n3903,Gael Castellane,B,ext-3\n3904,"Šárka, Nguyễn ""Ánh""",B,\n9000,Orla Quimby,New,\n,Tove Lindahl,A,ext-9\n',
+    ),
+  )
+  expect(outcomes(changes)).toEqual([
+    [2, 'changed', 'name'],
+    [3, 'moved', 'from 2026-10-01'],
+    [4, 'refused', 'Give a day from 2026-10-03 on: the student was somewhere else before.'],
+    [5, 'unchanged', null],
+    [6, 'added', null],
+    [7, 'added', 'gets the number 9001'],
+  ])
+  expect(changes.sections).toEqual([{ id: null, code: 'New', name: 'New', teacherId: null, weekdays: [], firstDay: null }])
+  expect(changes.missing).toEqual(['05'])
+  const later = rollChanges(ROLL, await readRoll(bytes('candidate,name,section\n3903,Gael Castellane,B\n')), '2026-11-02')
+  expect(outcomes(later)).toEqual([[2, 'back', null]])
+})
+
+test.each([
+  ['candidate,name,section\n3901,,A\n', 'name', 'The name is missing.'],
+  ['candidate,name,section\n3901,Aylin Aldana,\n', 'section', 'The section is missing.'],
+  ['candidate,name,section\n,Aylin Aldana,A\n', 'candidate', 'The candidate number is missing.'],
+  ['candidate,name,section\n3901,=HYPERLINK(1),A\n', 'name', 'looks like a formula'],
+  ['candidate,name,section\n3901,Ay\u202elin,A\n', 'name', 'hidden characters'],
+  ['candidate,name,section\n3901,Aylin,A,B\n', null, 'This row has 4 cells, the heading has 3'],
+  ['candidate,name,section,from\n3901,Aylin,A,7.9.2026\n', 'from', '“7.9.2026” is not a day: write it as 2026-09-07.'],
+  ['candidate,name,section,meets\n3901,Aylin,A,often\n', 'meets', '“often” are no weekdays: write them as Mon Thu.'],
+  ['candidate,name,section\n3901,Aylin,A\n3901,Aylin,B\n', 'candidate', '3901 stands in line 2 already'],
+  [`candidate,name,section\n3901,${'x'.repeat(3000)},A\n`, null, 'longer than 2000 characters'],
+])('a bad row is refused with its line and column: %#', async (text, column, reason) => {
+  const { faults } = await readRoll(bytes(text))
+  expect(faults).toHaveLength(1)
+  expect(faults[0]).toMatchObject({ column, reason: expect.stringContaining(reason) as string })
+})
+
+test('a number and an id that belong to two students are refused', async () => {
+  const changes = await tryOut(bytes('candidate,name,section,id\n3902,Aylin Aldana,A,ext-1\n'))
+  expect(changes.rows[0]!.reason).toMatch(/The number 3902 is Gael Castellane’s, the external id is Aylin Aldana’s/)
+})
+
+describe('files that cannot be read are refused with a sentence', () => {
+  const sentence = async (file: Uint8Array) => {
+    const error = await readRoll(file).then(
+      () => null,
+      (e: unknown) => e,
+    )
+    expect(error).toBeInstanceOf(FileError)
+    return (error as FileError).message
+  }
+  test('empty, PDF, old workbook, wrong encoding, one column', async () => {
+    expect(await sentence(new Uint8Array())).toBe('The file is empty.')
+    expect(await sentence(bytes('%PDF-1.7'))).toMatch(/This is a PDF/)
+    expect(await sentence(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 1, 2]))).toMatch(/old or a locked workbook/)
+    expect(await sentence(new Uint8Array([...bytes('candidate,name\n1,J'), 0xf6, 0x72, 0x67]))).toMatch(/CSV in UTF-8/)
+    expect(await sentence(bytes('hello there'))).toMatch(/no columns that can be told apart/)
+    expect(await sentence(bytes('candidate,name,section\n"3901,Aylin,A\n'))).toMatch(/quotation mark is not closed/)
+    expect(await sentence(bytes('candidate,name,name\n1,2,3\n'))).toMatch(/Two columns are headed “name”/)
+    expect(await sentence(bytes('candidate,name,section\n'))).toMatch(/no row beneath it/)
+  })
+  test('UTF-16 with its mark is read', async () => {
+    const text = 'candidate,name,section\n3901,Zoë,A\n'
+    const utf16 = new Uint8Array([0xff, 0xfe, ...[...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8])])
+    expect((await readRoll(utf16)).entries[0]!.name).toBe('Zoë')
+  })
+  test('a truncated workbook, a strange archive, a damaged one', async () => {
+    const book = await writeWorkbook('Roll', ['candidate', 'name', 'section'], [['1', 'A', 'B']])
+    expect(await sentence(book.slice(0, book.length - 300))).toMatch(/breaks off before its end/)
+    expect(await sentence(zipSync({ 'a.txt': strToU8('x') }))).toMatch(/neither a workbook \(XLSX\) nor a roster/)
+    const damaged = zipSync({ 'xl/workbook.xml': strToU8('<nothing'), 'xl/worksheets/sheet1.xml': strToU8('<') })
+    expect(await sentence(damaged)).toMatch(/damaged|no rows/)
+    expect(await sentence(zipSync({ 'users.csv': strToU8('sourcedId\n1'), 'enrollments.csv': strToU8('role\nstudent') }))).toMatch(
+      /users.csv in the roster has no column givenName/,
+    )
+  })
+  test('a bomb is stopped by what comes out of it', async () => {
+    const bomb = zipSync({ 'xl/workbook.xml': strToU8('x'), 'xl/worksheets/sheet1.xml': new Uint8Array(130_000_000) })
+    expect(bomb.length).toBeLessThan(200_000)
+    expect(await sentence(bomb)).toMatch(/unpacks to more than 120 MB/)
+  })
+  test('a formula in a cell is named by its place', async () => {
+    const book = new ExcelJS.Workbook()
+    const sheet = book.addWorksheet('Roll')
+    sheet.addRow(['candidate', 'name', 'section'])
+    sheet.addRow(['3901', { formula: 'A1', result: 'Aylin' }, 'A'])
+    expect(await sentence(new Uint8Array(await book.xlsx.writeBuffer()))).toMatch(/^Cell B2 holds a formula\. Paste/)
+  })
+  test('200,000 rows, as text and as a sheet', async () => {
+    expect(await sentence(bytes(`candidate,name,section\n${'1,a,b\n'.repeat(200_000)}`))).toMatch(/more than 50000 rows/)
+    const xml = `<worksheet><sheetData>${'<row r="1"></row>'.repeat(200_000)}</sheetData></worksheet>`
+    expect(await sentence(zipSync({ 'xl/workbook.xml': strToU8('<workbook/>'), 'xl/worksheets/sheet1.xml': strToU8(xml) }))).toMatch(
+      /more than 50000 rows/,
+    )
+  })
+  test('whatever bytes come, the answer is a roll or a sentence', async () => {
+    const seeds = [
+      bytes(writeRollCsv(written)),
+      writeOneRoster(COURSE, written),
+      await writeWorkbook('Roll', writeRollTable(written).header, writeRollTable(written).rows),
+    ]
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom(...seeds),
+        fc.array(fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.integer({ min: 0, max: 255 })), { maxLength: 12 }),
+        fc.double({ min: 0.2, max: 1, noNaN: true }),
+        async (seed, changes, keep) => {
+          const file = seed.slice(0, Math.ceil(seed.length * keep))
+          for (const [at, byte] of changes) file[Math.floor(at * (file.length - 1))] = byte
+          try {
+            rollChanges(ROLL, await readRoll(file), FROM)
+          } catch (e) {
+            expect(e).toBeInstanceOf(FileError)
+          }
+        },
+      ),
+      { numRuns: 300 },
+    )
+  }, 60_000)
+})

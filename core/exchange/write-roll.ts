@@ -1,0 +1,41 @@
+import { stringify } from 'csv-stringify/sync'
+import type { Day } from '../roll/days'
+import type { Stay } from '../roll/stays'
+import type { RollField } from './roll-file'
+import { writeWeekdays } from './weekdays'
+
+export interface WrittenRoll {
+  sections: readonly { id: string; code: string; name: string; teacher: string | null; weekdays: readonly number[]; firstDay: Day | null }[]
+  students: readonly { candidate: string; name: string; externalId: string | null; stays: readonly Stay[] }[]
+}
+
+const HEADER: RollField[] = ['candidate', 'name', 'section', 'section name', 'teacher', 'meets', 'starts', 'external id', 'from', 'to']
+
+/** A roll as a table that reads back as the same: one row for each student's time in a section. */
+export function writeRollTable({ sections, students }: WrittenRoll): { header: string[]; rows: string[][] } {
+  const of = new Map(sections.map((s) => [s.id, s]))
+  const rows = students.flatMap((s) =>
+    s.stays.map((stay) => {
+      const section = of.get(stay.sectionId)!
+      return [
+        s.candidate,
+        s.name,
+        section.code,
+        section.name,
+        section.teacher ?? '',
+        writeWeekdays(section.weekdays),
+        section.firstDay ?? '',
+        s.externalId ?? '',
+        stay.from,
+        stay.to ?? '',
+      ]
+    }),
+  )
+  return { header: HEADER, rows }
+}
+
+/** RFC 4180 with BOM; a text that a spreadsheet would run as a formula is kept a text. */
+export function writeRollCsv(roll: WrittenRoll): string {
+  const { header, rows } = writeRollTable(roll)
+  return stringify([header, ...rows], { bom: true, record_delimiter: 'windows', escape_formulas: true })
+}

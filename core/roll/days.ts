@@ -1,0 +1,34 @@
+import { addDays, differenceInCalendarDays, formatISO, getISODay, parseISO, startOfISOWeek } from 'date-fns'
+
+/** A calendar day as ISO 8601, `2026-10-12`. Days have no time and no zone. */
+export type Day = string
+
+/** First and last teaching day of a course. */
+export interface Term {
+  firstDay: Day
+  lastDay: Day
+}
+
+const iso = (date: Date): Day => formatISO(date, { representation: 'date' })
+
+/** The day `by` days later (earlier where negative). */
+export const shiftDay = (day: Day, by: number): Day => iso(addDays(parseISO(day), by))
+
+/** 1 for Monday to 7 for Sunday (ISO 8601). */
+export const weekdayOf = (day: Day): number => getISODay(parseISO(day))
+
+/** Days from one day to another; negative where `to` comes first. */
+export const daysBetween = (from: Day, to: Day): number => differenceInCalendarDays(parseISO(to), parseISO(from))
+
+const mondayOf = (day: Day): Day => iso(startOfISOWeek(parseISO(day)))
+
+/** The teaching week a day lies in: 1 is the calendar week, Monday to Sunday, of the term's first day; 0 and below come before it. */
+export const teachingWeek = (term: Pick<Term, 'firstDay'>, day: Day): number =>
+  Math.floor(daysBetween(mondayOf(term.firstDay), mondayOf(day)) / 7) + 1
+
+/** The day of a weekday (1..7) in a teaching week. */
+export const dayInWeek = (term: Pick<Term, 'firstDay'>, week: number, weekday: number): Day =>
+  shiftDay(mondayOf(term.firstDay), (week - 1) * 7 + weekday - 1)
+
+/** The day at the same teaching week and weekday of another term. */
+export const sameDayInTerm = (day: Day, from: Term, to: Term): Day => dayInWeek(to, teachingWeek(from, day), weekdayOf(day))

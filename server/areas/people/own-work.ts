@@ -1,0 +1,43 @@
+import { formatISO } from 'date-fns'
+import { appliesIn, isReleased, sectionOn, standingMarks, workingsOf, type Stay } from '#core'
+import { routes, type OwnWork } from '#contract'
+import type { Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { PlanLoader } from '../table/load-plan'
+import type { TableLoader } from '../table/load-table'
+
+/** What a student is sent: their own work, and of it only what is released. */
+export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader): void {
+  const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
+
+  handle(routes.ownWork, ({ params: { courseId }, me }): OwnWork => {
+    const { plan } = plans.load(courseId)
+    const table = tables.load(courseId)
+    const student = table.students.find((s) => s.id === own.get(courseId, me.id)?.id)
+    if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
+    const applies = appliesIn(table)
+    const standing = new Map(standingMarks(workingsOf(table)).flatMap((s) => (s.studentId === student.id ? [[s.assessmentId, s]] : [])))
+    const today = formatISO(new Date(), { representation: 'date' })
+    const stays: Stay[] = table.stays[student.id] ?? []
+    const work = table.assessments.flatMap((a, at): OwnWork['work'] => {
+      if (!applies(student.id, a.id)) return []
+      const placed = plan.placements.filter(([x]) => x === at)
+      const there = placed.find(([, s, due]) => due !== null && sectionOn(stays, due) === plan.sections[s]!.id)
+      const placement = there ?? placed.find(([, s]) => plan.sections[s]!.id === student.sectionId)
+      const due = placement?.[2] ?? null
+      const release = placement && plan.releases[placement[3]]
+      const released = !!release && isReleased(release, { today, due, confirmed: plan.head.confirmedIssue !== null })
+      const mark = released ? standing.get(a.id) : undefined
+      return [
+        { assessment: a.title, due, released, mark: mark?.mark ?? null, outOf: released ? a.outOf : null, status: mark?.status ?? null },
+      ]
+    })
+    return {
+      name: student.name,
+      candidate: student.candidate,
+      section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',
+      work,
+    }
+  })
+}

@@ -1,0 +1,98 @@
+import { routes, type PlacementWrite, type Release } from '#contract'
+import { now, type Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { CourseWrites } from '../table/course-writes'
+import type { PlanLoader } from '../table/load-plan'
+import { dueCalendar } from './calendar'
+
+export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
+  const placement = db.prepare<[string, string], { due: string | null; release: string }>(
+    'SELECT due, release FROM placement WHERE assessment_id = ? AND section_id = ?',
+  )
+  const set = db.prepare(
+    `INSERT INTO placement (assessment_id, section_id, due, release) VALUES (?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET due = excluded.due, release = excluded.release`,
+  )
+  const remove = db.prepare('DELETE FROM placement WHERE assessment_id = ? AND section_id = ?')
+  const marks = db.prepare<[string, string], { n: number }>(
+    `SELECT count(*) AS n FROM script s JOIN enrolment e ON e.student_id = s.student_id
+     WHERE s.assessment_id = ? AND e.section_id = ?
+       AND (s.entered IS NOT NULL OR s.status <> 'in' OR EXISTS (SELECT 1 FROM reading r WHERE r.script_id = s.id))`,
+  )
+  const accept = db.prepare(
+    'INSERT INTO finding_accepted (course_id, key, reason, by_id, at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO UPDATE SET reason = excluded.reason',
+  )
+  const raise = db.prepare('DELETE FROM finding_accepted WHERE course_id = ? AND key = ?')
+  const teaches = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
+  const person = db.prepare<[string, string], { name: string }>(
+    'SELECT p.name FROM person p JOIN course_role r ON r.person_id = p.id WHERE p.id = ? AND r.course_id = ?',
+  )
+
+  handle(routes.setPlacements, ({ params: { courseId }, body }) => {
+    const { plan } = plans.load(courseId)
+    const sections = new Map(plan.sections.map((s) => [s.id, s]))
+    const assessments = new Map(plan.assessments.map((a) => [a.id, a]))
+    return writes.writeOpen(courseId, () => {
+      const before = body.placements.map(({ assessmentId, sectionId }): PlacementWrite => {
+        const row = placement.get(assessmentId, sectionId)
+        return {
+          assessmentId,
+          sectionId,
+          placed: !!row,
+          due: row?.due ?? null,
+          release: row ? (JSON.parse(row.release) as Release) : { kind: 'confirmed' },
+        }
+      })
+      body.placements.forEach((p, i) => {
+        const [assessment, section] = [assessments.get(p.assessmentId), sections.get(p.sectionId)]
+        if (!assessment || !section)
+          throw new HttpProblem(422, `There is no such ${assessment ? 'section' : 'assessment'} in this course.`, {
+            field: `placements.${i}`,
+          })
+        if (p.placed) return void set.run(p.assessmentId, p.sectionId, p.due, JSON.stringify(p.release))
+        const { n } = marks.get(p.assessmentId, p.sectionId)!
+        if (n > 0)
+          throw new HttpProblem(
+            409,
+            `${assessment.title} has ${n} marks in ${section.name}. Leave its students out instead: that can be tried first, and keeps them.`,
+            { field: `placements.${i}` },
+          )
+        remove.run(p.assessmentId, p.sectionId)
+      })
+      return { before }
+    })
+  })
+
+  handle(routes.acceptFinding, ({ params: { courseId }, body, me }) =>
+    writes.write(courseId, () => {
+      for (const key of body.keys) accept.run(courseId, key, body.reason, me.id, now())
+      return undefined
+    }),
+  )
+  handle(routes.raiseFinding, ({ params: { courseId }, body }) =>
+    writes.write(courseId, () => {
+      for (const key of body.keys) raise.run(courseId, key)
+      return undefined
+    }),
+  )
+
+  const own = (courseId: string, personId: string) => new Set(teaches.all(courseId, personId).map((s) => s.id))
+  handle(routes.sectionCalendar, ({ params: { courseId, sectionId }, me, role, res }) => {
+    const { plan } = plans.load(courseId)
+    const section = plan.sections.find((s) => s.id === sectionId)
+    if (!section || (role === 'marker' && !own(courseId, me.id).has(sectionId)))
+      throw new HttpProblem(404, 'There is no such section among yours.')
+    res.attachment(`due ${section.name}.ics`.replace(/[^\w. -]/g, '_')).type('text/calendar')
+    res.send(dueCalendar(plan, new Set([sectionId]), `${plan.head.code} ${section.name}`))
+    return undefined
+  })
+  handle(routes.personCalendar, ({ params: { courseId, personId }, me, role, res }) => {
+    const { plan } = plans.load(courseId)
+    const who = person.get(personId, courseId)
+    if (!who || (role === 'marker' && personId !== me.id)) throw new HttpProblem(404, 'There is no such person in this course.')
+    res.attachment('due days.ics').type('text/calendar')
+    res.send(dueCalendar(plan, own(courseId, personId), `${plan.head.code}, ${who.name}`))
+    return undefined
+  })
+}

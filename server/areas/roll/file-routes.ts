@@ -1,0 +1,116 @@
+import { moveFrom, rollChanges, type RollChanges } from '#core'
+import { routes, type RollProgress, type RollUpload, type TriedRoll } from '#contract'
+import type { Response } from 'express'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { WorkerPool } from '../../workers/pool'
+import type { CourseWrites } from '../table/course-writes'
+import type { RollQueries } from './queries'
+
+const LISTED = 2000
+
+/** Files of students: tried first; then all of it or nothing. Both tell what they are doing line by line, and stop when the caller goes. */
+export function rollFileRoutes(handle: Handle, roll: RollQueries, pool: WorkerPool, writes: CourseWrites): void {
+  handle(routes.tryRoll, ({ params, body, res }) =>
+    streamed(res, async (tell, signal) => (await changesOf(params.courseId, body, tell, signal)).tried),
+  )
+
+  handle(routes.bringInRoll, ({ params: { courseId }, body: { withdraw, ...upload }, res }) =>
+    streamed(res, async (tell, signal) => {
+      const { changes, tried } = await changesOf(courseId, upload, tell, signal)
+      if (tried.counts.refused > 0)
+        throw new HttpProblem(
+          422,
+          `${tried.counts.refused} rows are refused, so nothing was brought in. Try the file to see which and why.`,
+        )
+      tell('writing')
+      writes.writeOpen(courseId, () => {
+        write(courseId, changes)
+        for (const id of withdraw) {
+          const student = roll.student(courseId, id)
+          if (!student || !changes.missing.includes(id))
+            throw new HttpProblem(422, 'One of the students to withdraw is in the file, or not on the roll.')
+          roll.setStays(id, moveFrom(student.stays, null, upload.from))
+          roll.editStudent(id, student)
+        }
+      })
+      return tried
+    }),
+  )
+
+  async function changesOf(courseId: string, upload: RollUpload, tell: (doing: string) => void, signal: AbortSignal) {
+    tell('receiving')
+    const file = await pool.readRoll(Buffer.from(upload.file, 'base64'), upload.columns, tell, signal)
+    if (typeof file === 'string') throw new HttpProblem(422, file)
+    tell(`comparing ${file.entries.length} students with the roll`)
+    const current = roll.roll(courseId)
+    const changes = rollChanges(current, file, upload.from)
+    return { changes, tried: toTried(changes, current, file) }
+  }
+
+  function write(courseId: string, changes: RollChanges): void {
+    for (const { id, ...s } of changes.sections) {
+      if (id === null) roll.addSection(courseId, s)
+      else roll.editSection(id, s)
+    }
+    const { sections } = roll.roll(courseId)
+    const idOf = new Map(sections.map((s) => [s.code.toLowerCase(), s.id]))
+    for (const { id: known, stays, ...s } of changes.students) {
+      const id = known ?? roll.addStudent(courseId, s)
+      if (known !== null) roll.editStudent(known, s)
+      roll.setStays(
+        id,
+        stays.map((stay) => ({ sectionId: idOf.get(stay.section)!, from: stay.from, to: stay.to })),
+      )
+    }
+  }
+}
+
+function toTried(
+  changes: RollChanges,
+  current: ReturnType<RollQueries['roll']>,
+  file: { header: string[]; columns: TriedRoll['columns'] },
+): TriedRoll {
+  const counts: TriedRoll['counts'] = { added: 0, changed: 0, moved: 0, back: 0, unchanged: 0, refused: 0 }
+  for (const r of changes.rows) counts[r.outcome]++
+  const order = { refused: 0, moved: 1, back: 2, changed: 3, added: 4, unchanged: 5 }
+  const rows = [...changes.rows].sort((a, b) => order[a.outcome] - order[b.outcome] || a.line - b.line)
+  const students = new Map(current.students.map((s) => [s.id, s]))
+  const sections = new Map(current.sections.map((s) => [s.id, s.name]))
+  return {
+    header: file.header,
+    columns: file.columns,
+    counts,
+    rows: rows.slice(0, LISTED),
+    unlisted: Math.max(0, rows.length - LISTED),
+    sections: changes.sections.map((s) => ({ code: s.code, name: s.name, isNew: s.id === null })),
+    missing: changes.missing.map((id) => {
+      const { name, candidate, stays } = students.get(id)!
+      return { id, name, candidate, section: sections.get(stays.at(-1)!.sectionId) ?? '' }
+    }),
+    notes: changes.notes,
+  }
+}
+
+/** Answers with a line of JSON for every step and the result, or the problem, as the last. */
+async function streamed(
+  res: Response,
+  work: (tell: (doing: string) => void, signal: AbortSignal) => Promise<TriedRoll>,
+): Promise<undefined> {
+  const gone = new AbortController()
+  res.on('close', () => gone.abort())
+  res.type(routes.tryRoll.produces!)
+  const line = (progress: RollProgress) => {
+    if (gone.signal.aborted) return
+    res.write(`${JSON.stringify(progress)}\n`)
+    ;(res as { flush?: () => void }).flush?.()
+  }
+  try {
+    line({ tried: await work((doing) => line({ doing }), gone.signal) })
+  } catch (e) {
+    if (!gone.signal.aborted)
+      line({ problem: e instanceof HttpProblem ? e.detail : 'The file could not be read to its end. Nothing was changed.' })
+  }
+  res.end()
+  return undefined
+}

@@ -1,0 +1,132 @@
+import { randomUUID } from 'node:crypto'
+import type { Stay } from '#core'
+import type { Roll, RollSection, RollStudent } from '#contract'
+import type { Db } from '../../db/open'
+
+interface SectionRow {
+  id: string
+  code: string
+  name: string
+  teacherId: string | null
+  teacher: string | null
+  weekdays: string
+  firstDay: string | null
+  version: number
+}
+
+interface StudentRow {
+  id: string
+  name: string
+  candidate: string
+  external_id: string | null
+  version: number
+}
+
+export type SectionFields = Pick<RollSection, 'code' | 'name' | 'teacherId' | 'weekdays' | 'firstDay'>
+export type StudentFields = Pick<RollStudent, 'name' | 'candidate' | 'externalId'>
+
+/** Plain SQL of the roll. Writes go on inside the caller's transaction. */
+export function rollQueries(db: Db) {
+  const SECTION = `SELECT s.id, s.code, s.name, s.teacher_id AS teacherId, p.name AS teacher, s.weekdays, s.first_day AS firstDay, s.version
+    FROM section s LEFT JOIN person p ON p.id = s.teacher_id`
+  const sections = db.prepare<[string], SectionRow>(`${SECTION} WHERE s.course_id = ? ORDER BY s.position`)
+  const section = db.prepare<[string, string], SectionRow>(`${SECTION} WHERE s.id = ? AND s.course_id = ?`)
+  const STUDENT = 'SELECT id, name, candidate, external_id, version FROM student'
+  const students = db.prepare<[string], StudentRow>(`${STUDENT} WHERE course_id = ? ORDER BY name, candidate`)
+  const student = db.prepare<[string, string], StudentRow>(`${STUDENT} WHERE id = ? AND course_id = ?`)
+  const stays = db
+    .prepare<[string], [string, string, string, string | null]>(
+      `SELECT e.student_id, e.section_id, e.from_day, e.to_day FROM section s JOIN enrolment e ON e.section_id = s.id
+       WHERE s.course_id = ? ORDER BY e.from_day`,
+    )
+    .raw()
+  const staysOf = db
+    .prepare<[string], [string, string, string | null]>(
+      'SELECT section_id, from_day, to_day FROM enrolment WHERE student_id = ? ORDER BY from_day',
+    )
+    .raw()
+  const people = db.prepare<[string], { id: string; name: string }>(
+    `SELECT p.id, p.name FROM course_role r JOIN person p ON p.id = r.person_id
+     WHERE r.course_id = ? AND r.role IN ('lead', 'marker') AND p.active = 1 ORDER BY p.name`,
+  )
+  const course = db.prepare<[string], { version: number; names: number }>(
+    'SELECT version, names_to_markers AS names FROM course WHERE id = ?',
+  )
+  const insertSection = db.prepare(
+    `INSERT INTO section (id, course_id, code, name, teacher_id, weekdays, first_day, position)
+     VALUES (?, ?, ?, ?, ?, ?, ?, (SELECT coalesce(max(position), -1) + 1 FROM section WHERE course_id = ?))`,
+  )
+  const updateSection = db.prepare(
+    'UPDATE section SET code = ?, name = ?, teacher_id = ?, weekdays = ?, first_day = ?, version = version + 1 WHERE id = ?',
+  )
+  const insertStudent = db.prepare('INSERT INTO student (id, course_id, name, candidate, external_id) VALUES (?, ?, ?, ?, ?)')
+  const updateStudent = db.prepare('UPDATE student SET name = ?, candidate = ?, external_id = ?, version = version + 1 WHERE id = ?')
+  const removeStays = db.prepare('DELETE FROM enrolment WHERE student_id = ?')
+  const insertStay = db.prepare('INSERT INTO enrolment (student_id, section_id, from_day, to_day) VALUES (?, ?, ?, ?)')
+  const owner = db.prepare<[string, string], { id: string; name: string }>(
+    'SELECT id, name FROM student WHERE course_id = ? AND candidate = ? COLLATE NOCASE',
+  )
+  const setNames = db.prepare('UPDATE course SET names_to_markers = ? WHERE id = ?')
+
+  const toSection = ({ weekdays, ...s }: SectionRow): RollSection => ({ ...s, weekdays: JSON.parse(weekdays) as number[] })
+  const toStudent = ({ external_id, ...s }: StudentRow, own: Stay[]): RollStudent => ({ ...s, externalId: external_id, stays: own })
+
+  return {
+    roll(courseId: string): Roll {
+      const { version, names } = course.get(courseId)!
+      const own = new Map<string, Stay[]>()
+      for (const [studentId, sectionId, from, to] of stays.all(courseId)) {
+        const list = own.get(studentId)
+        if (list) list.push({ sectionId, from, to })
+        else own.set(studentId, [{ sectionId, from, to }])
+      }
+      return {
+        version,
+        sections: sections.all(courseId).map(toSection),
+        students: students.all(courseId).map((s) => toStudent(s, own.get(s.id) ?? [])),
+        people: people.all(courseId),
+        namesToMarkers: !!names,
+      }
+    },
+    section(courseId: string, id: string): RollSection | null {
+      const row = section.get(id, courseId)
+      return row ? toSection(row) : null
+    },
+    student(courseId: string, id: string): RollStudent | null {
+      const row = student.get(id, courseId)
+      return row
+        ? toStudent(
+            row,
+            staysOf.all(id).map(([sectionId, from, to]) => ({ sectionId, from, to })),
+          )
+        : null
+    },
+    /** Who has a candidate number, whatever its letters' case. */
+    holderOf: (courseId: string, candidate: string) => owner.get(courseId, candidate) ?? null,
+    addSection(courseId: string, s: SectionFields): string {
+      const id = randomUUID()
+      insertSection.run(id, courseId, s.code, s.name, s.teacherId, JSON.stringify(s.weekdays), s.firstDay, courseId)
+      return id
+    },
+    editSection(id: string, s: SectionFields): void {
+      updateSection.run(s.code, s.name, s.teacherId, JSON.stringify(s.weekdays), s.firstDay, id)
+    },
+    addStudent(courseId: string, s: StudentFields): string {
+      const id = randomUUID()
+      insertStudent.run(id, courseId, s.name, s.candidate, s.externalId)
+      return id
+    },
+    editStudent(id: string, s: StudentFields): void {
+      updateStudent.run(s.name, s.candidate, s.externalId, id)
+    },
+    setStays(studentId: string, own: readonly Stay[]): void {
+      removeStays.run(studentId)
+      for (const s of own) insertStay.run(studentId, s.sectionId, s.from, s.to)
+    },
+    setNames(courseId: string, names: boolean): void {
+      setNames.run(Number(names), courseId)
+    },
+  }
+}
+
+export type RollQueries = ReturnType<typeof rollQueries>

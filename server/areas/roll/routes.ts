@@ -1,0 +1,109 @@
+import { checkStays, StayError, type Stay } from '#core'
+import { writeOneRoster } from '#core/exchange/one-roster'
+import { writeRollCsv, writeRollTable } from '#core/exchange/write-roll'
+import { writeWorkbook } from '#core/exchange/workbook'
+import { routes, type RollSection, type RollStudent } from '#contract'
+import type { Response } from 'express'
+import type { Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { CourseWrites } from '../table/course-writes'
+import type { PlanLoader } from '../table/load-plan'
+import type { RollQueries } from './queries'
+
+export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: RollQueries, writes: CourseWrites): void {
+  const teaches = db.prepare<[string, string], { role: string }>(
+    "SELECT role FROM course_role WHERE course_id = ? AND person_id = ? AND role IN ('lead', 'marker')",
+  )
+
+  const checkTeacher = (courseId: string, teacherId: string | null) => {
+    if (teacherId !== null && !teaches.get(courseId, teacherId))
+      throw new HttpProblem(422, 'This person has no part in the course that lets them teach.', { field: 'teacherId' })
+  }
+  const checkCode = (courseId: string, code: string, but: string | null) => {
+    const other = roll.roll(courseId).sections.find((s) => s.code.toLowerCase() === code.toLowerCase() && s.id !== but)
+    if (other) throw new HttpProblem(422, `The code ${code} is ${other.name}’s: give another one.`, { field: 'code' })
+  }
+  const checkCandidate = (courseId: string, candidate: string, but: string | null) => {
+    const holder = roll.holderOf(courseId, candidate)
+    if (holder && holder.id !== but)
+      throw new HttpProblem(422, `The number ${candidate} is ${holder.name}’s: give another one.`, { field: 'candidate' })
+  }
+  const checkSections = (courseId: string, stays: readonly Stay[]) => {
+    for (const s of stays)
+      if (!roll.section(courseId, s.sectionId)) throw new HttpProblem(422, 'There is no such section.', { field: 'stays' })
+    try {
+      checkStays(stays)
+    } catch (e) {
+      if (e instanceof StayError) throw new HttpProblem(422, e.message, { field: 'stays' })
+      throw e
+    }
+  }
+
+  handle(routes.roll, ({ params }) => roll.roll(params.courseId))
+
+  handle(routes.addSection, ({ params: { courseId }, body }) =>
+    writes.writeOpen(courseId, (): RollSection => {
+      checkCode(courseId, body.code, null)
+      checkTeacher(courseId, body.teacherId)
+      return roll.section(courseId, roll.addSection(courseId, body))!
+    }),
+  )
+
+  handle(routes.editSection, ({ params: { courseId, sectionId }, body: { version, ...patch } }) =>
+    writes.writeOpen(courseId, (): RollSection => {
+      const current = roll.section(courseId, sectionId)
+      if (!current) throw new HttpProblem(404, 'There is no such section.')
+      if (current.version !== version) throw new HttpProblem(409, 'Somebody changed this section meanwhile.', { current })
+      if (patch.code !== undefined) checkCode(courseId, patch.code, sectionId)
+      if (patch.teacherId !== undefined) checkTeacher(courseId, patch.teacherId)
+      roll.editSection(sectionId, { ...current, ...patch })
+      return roll.section(courseId, sectionId)!
+    }),
+  )
+
+  handle(routes.addStudent, ({ params: { courseId }, body: { sectionId, from, ...fields } }) =>
+    writes.writeOpen(courseId, (): RollStudent => {
+      checkCandidate(courseId, fields.candidate, null)
+      checkSections(courseId, [{ sectionId, from, to: null }])
+      const id = roll.addStudent(courseId, fields)
+      roll.setStays(id, [{ sectionId, from, to: null }])
+      return roll.student(courseId, id)!
+    }),
+  )
+
+  handle(routes.editStudent, ({ params: { courseId, studentId }, body: { version, stays, ...patch } }) =>
+    writes.writeOpen(courseId, (): RollStudent => {
+      const current = roll.student(courseId, studentId)
+      if (!current) throw new HttpProblem(404, 'There is no such student.')
+      if (current.version !== version) throw new HttpProblem(409, 'Somebody changed this student meanwhile.', { current })
+      if (patch.candidate !== undefined) checkCandidate(courseId, patch.candidate, studentId)
+      if (stays) checkSections(courseId, stays)
+      roll.editStudent(studentId, { ...current, ...patch })
+      if (stays) roll.setStays(studentId, stays)
+      return roll.student(courseId, studentId)!
+    }),
+  )
+
+  handle(routes.setNames, ({ params: { courseId }, body }) =>
+    writes.write(courseId, () => {
+      roll.setNames(courseId, body.names)
+      return { names: body.names }
+    }),
+  )
+
+  const send = (res: Response, courseId: string, ending: string, type: string, content: string | Uint8Array) => {
+    const { code, term } = plans.load(courseId).plan.head
+    res.attachment(`roll ${code} ${term}.${ending}`.replace(/[^\w. -]/g, '_'))
+    res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
+    return undefined
+  }
+  handle(routes.rollCsv, ({ params: { courseId }, res }) => send(res, courseId, 'csv', 'text/csv', writeRollCsv(roll.roll(courseId))))
+  handle(routes.rollXlsx, async ({ params: { courseId }, res }) => {
+    const { header, rows } = writeRollTable(roll.roll(courseId))
+    return send(res, courseId, 'xlsx', routes.rollXlsx.produces!, await writeWorkbook('Roll', header, rows))
+  })
+  handle(routes.rollOneRoster, ({ params: { courseId }, res }) =>
+    send(res, courseId, 'zip', 'application/zip', writeOneRoster(plans.load(courseId).plan.head, roll.roll(courseId))),
+  )
+}

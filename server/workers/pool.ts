@@ -1,0 +1,47 @@
+import { join } from 'node:path'
+import { MessageChannel } from 'node:worker_threads'
+import { Piscina } from 'piscina'
+import type { RollColumns, RollFile } from '#core/exchange/roll-file'
+import type { RollTask } from './read-roll'
+
+export interface WorkerSource {
+  filename: string
+  execArgv?: string[]
+}
+
+/** Where the workers are when the server runs from its sources. */
+const FROM_SOURCE: WorkerSource = { filename: join(process.cwd(), 'server/workers/read-roll.ts'), execArgv: ['--import', 'tsx'] }
+
+/** Worker threads for what would hold up the server; a file that grows without end takes down its thread alone. */
+export function workerPool(source: WorkerSource = FROM_SOURCE) {
+  let pool: Piscina<RollTask, RollFile | string> | null = null
+  const start = () =>
+    (pool ??= new Piscina<RollTask, RollFile | string>({
+      ...source,
+      minThreads: 0,
+      maxThreads: 2,
+      idleTimeout: 30_000,
+      resourceLimits: { maxOldGenerationSizeMb: 1500 },
+    }))
+  return {
+    /**
+     * Reads a roll file in a worker thread. @returns a sentence where it cannot be read
+     * @throws AbortError once the signal is given
+     */
+    async readRoll(bytes: Uint8Array, columns: RollColumns | undefined, told: (doing: string) => void, signal: AbortSignal) {
+      const { port1, port2 } = new MessageChannel()
+      port1.on('message', told)
+      try {
+        return await start().run({ bytes, columns, port: port2 }, { signal, transferList: [port2] })
+      } finally {
+        port1.close()
+      }
+    },
+    stop: async () => {
+      await pool?.destroy()
+      pool = null
+    },
+  }
+}
+
+export type WorkerPool = ReturnType<typeof workerPool>

@@ -1,0 +1,130 @@
+import { zodResolver } from '@hookform/resolvers/zod'
+import { useQueryClient } from '@tanstack/react-query'
+import { addYears, formatISO, parseISO } from 'date-fns'
+import { useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { useForm } from 'react-hook-form'
+import { useNavigate } from 'react-router'
+import type { z } from 'zod'
+import { NewCourse, routes, type CourseHead } from '#contract'
+import { call, messageOf } from '../api/client'
+
+type Body = z.input<typeof NewCourse>
+type Take = keyof Body['take']
+
+const WORDS: Record<Take, string> = {
+  plan: 'the plan: components, weights, assessments, policies',
+  placements: 'sections and placements, dates moved to the new term by teaching week and weekday',
+  standards: 'rubrics, mark schemes and scales in use',
+  boundaries: 'grade boundaries',
+  people: 'markers and externals, and who teaches which section',
+}
+
+const nextYear = (day: string) => {
+  // The same weekday 52 weeks on, so that a term that began on a Monday begins on one again.
+  const date = addYears(parseISO(day), 1)
+  date.setDate(date.getDate() + ((parseISO(day).getDay() - date.getDay() + 7) % 7))
+  return formatISO(date, { representation: 'date' })
+}
+const nextTerm = (term: string) => term.replace(/\d{4}/, (year) => String(Number(year) + 1))
+
+/** A new course: from nothing, or from another one; never with its marks. */
+export function StartCourse({ courses, course, onClose }: { courses: CourseHead[]; course: CourseHead; onClose: () => void }) {
+  const queries = useQueryClient()
+  const navigate = useNavigate()
+  const [problem, setProblem] = useState<string | null>(null)
+  const led = courses.filter((c) => c.role === 'lead')
+  const like = (c: CourseHead) => ({
+    code: c.code,
+    title: c.title,
+    term: nextTerm(c.term),
+    firstDay: nextYear(c.firstDay),
+    lastDay: nextYear(c.lastDay),
+  })
+  const { register, handleSubmit, formState, watch, setValue } = useForm<Body>({
+    resolver: zodResolver(NewCourse),
+    defaultValues: {
+      ...like(course),
+      from: course.id,
+      take: { plan: true, placements: true, standards: true, boundaries: true, people: true },
+    },
+  })
+  const { errors } = formState
+  const from = watch('from')
+  const begin = (id: string) => {
+    const source = led.find((c) => c.id === id)
+    setValue('from', source?.id ?? null)
+    const fields = source ? like(source) : { code: '', title: '', term: '', firstDay: '', lastDay: '' }
+    for (const [field, value] of Object.entries(fields)) setValue(field as 'code', value)
+  }
+  const start = async (body: Body) => {
+    setProblem(null)
+    try {
+      const made = await call(routes.startCourse, { body })
+      await queries.invalidateQueries({ queryKey: ['courses'] })
+      onClose()
+      await navigate(`/courses/${made.id}/set-out/${body.from ? 'plan' : 'roll'}`)
+    } catch (e) {
+      setProblem(messageOf(e))
+    }
+  }
+  const field = (name: 'code' | 'title' | 'term' | 'firstDay' | 'lastDay', label: string, type = 'text', wide = false) => (
+    <Form.Group controlId={`course-${name}`} className={wide ? 'flex-grow-1' : ''}>
+      <Form.Label className="soft small mb-0">{label}</Form.Label>
+      <Form.Control type={type} {...register(name)} isInvalid={!!errors[name]} />
+      <Form.Control.Feedback type="invalid">{errors[name]?.message}</Form.Control.Feedback>
+    </Form.Group>
+  )
+  return (
+    <Modal show onHide={onClose} centered animation={false}>
+      <Form onSubmit={(e) => void handleSubmit(start)(e)} noValidate>
+        <Modal.Header closeButton>
+          <Modal.Title>Start a course</Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="d-grid gap-3">
+          <Form.Group controlId="course-from">
+            <Form.Label className="soft small mb-0 d-block">From</Form.Label>
+            <Form.Select autoFocus value={from ?? ''} onChange={(e) => begin(e.target.value)}>
+              <option value="">nothing</option>
+              {led.map((c) => (
+                <option key={c.id} value={c.id}>
+                  {c.code} {c.title}, {c.term}
+                </option>
+              ))}
+            </Form.Select>
+          </Form.Group>
+          <div className="d-flex gap-4">
+            {field('code', 'Code')}
+            {field('title', 'Title', 'text', true)}
+          </div>
+          <div className="d-flex gap-4">
+            {field('term', 'Term')}
+            {field('firstDay', 'First teaching day', 'date')}
+            {field('lastDay', 'Last teaching day', 'date')}
+          </div>
+          {from !== null && (
+            <fieldset>
+              <legend className="soft small mb-1">Take along; students and marks never come</legend>
+              {Object.entries(WORDS).map(([key, words]) => (
+                <Form.Check key={key} id={`start-${key}`} label={words} {...register(`take.${key as Take}`)} />
+              ))}
+            </fieldset>
+          )}
+          {problem && (
+            <p className="note bad mb-0" role="alert">
+              {problem}
+            </p>
+          )}
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="link" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button type="submit" disabled={formState.isSubmitting}>
+            Start it <kbd>Enter</kbd>
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  )
+}

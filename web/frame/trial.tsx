@@ -1,0 +1,114 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { createContext, use, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
+import { addChanges, type Change } from '#core'
+import { routes, type CourseHead } from '#contract'
+import { call } from '../api/client'
+import { useSaved } from './saved'
+import { useUndo } from './undo'
+
+/** The open trial of a course: what is being tried, before it is adopted or discarded. */
+export interface OpenTrial {
+  courseId: string
+  /** Changes kept in the trial, with what is being pulled on top. */
+  changes: Change[]
+  /** Adds to the trial, or opens one; undoable. */
+  propose: (changes: Change[], label: string) => void
+  /** Takes changes out of the trial again. */
+  setTrial: (changes: Change[], label: string) => void
+  /** Shows changes on top of the trial while something is being pulled; null lets go. Nothing is kept. */
+  preview: (changes: Change[] | null) => void
+  discard: () => void
+  adopt: (reason: string) => Promise<void>
+  /** Fetches anew whatever a write to the course may have changed. */
+  refresh: () => Promise<void>
+  /** Whether this person may decide now. */
+  mayDecide: boolean
+}
+
+const TrialContext = createContext<OpenTrial | null>(null)
+const NO_CHANGES: Change[] = []
+const KEEP_AFTER_MS = 400
+export const COURSE_QUERIES = ['table', 'plan', 'roll', 'sheet', 'record', 'issues', 'courses', 'script'] as const
+
+export function TrialProvider({ head, children }: { head: CourseHead; children: ReactNode }) {
+  const courseId = head.id
+  const queries = useQueryClient()
+  const { saving } = useSaved()
+  const { did } = useUndo()
+  const mayDecide = head.role === 'lead' && head.confirmedIssue === null
+  const kept = useQuery({
+    queryKey: ['trial', courseId],
+    queryFn: () => call(routes.trial, { params: { courseId } }),
+    enabled: head.role === 'lead',
+    staleTime: Infinity,
+  })
+  const [own, setOwn] = useState<Change[] | null>(null)
+  const [pulled, setPulled] = useState<Change[] | null>(null)
+  const keptTrial = mayDecide ? (own ?? kept.data?.changes ?? NO_CHANGES) : NO_CHANGES
+  const changes = useMemo(() => (pulled ? addChanges(keptTrial, pulled) : keptTrial), [keptTrial, pulled])
+
+  const keepLater = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const keep = useCallback(
+    (next: Change[]) => {
+      setOwn(next)
+      clearTimeout(keepLater.current)
+      keepLater.current = setTimeout(
+        () => void saving(call(routes.keepTrial, { params: { courseId }, body: { changes: next } })).catch(() => undefined),
+        KEEP_AFTER_MS,
+      )
+    },
+    [courseId, saving],
+  )
+
+  const latest = useRef(keptTrial)
+  latest.current = keptTrial
+  const setTrial = useCallback(
+    (next: Change[], label: string) => {
+      const before = latest.current
+      setPulled(null)
+      keep(next)
+      did({ label, undo: () => keep(before), redo: () => keep(next) })
+    },
+    [keep, did],
+  )
+  const propose = useCallback((added: Change[], label: string) => setTrial(addChanges(latest.current, added), label), [setTrial])
+  const discard = useCallback(() => setTrial([], 'discard the trial'), [setTrial])
+  const refresh = useCallback(async () => {
+    await Promise.all(COURSE_QUERIES.map((key) => queries.invalidateQueries({ queryKey: [key] })))
+  }, [queries])
+  const adopt = useCallback(
+    async (reason: string) => {
+      clearTimeout(keepLater.current)
+      const decision = await saving(call(routes.adopt, { params: { courseId }, body: { changes: latest.current, reason } }))
+      // The trial stays in sight until what it became has arrived, so that nothing flickers back.
+      await refresh()
+      setOwn([])
+      queries.setQueryData(['trial', courseId], { changes: [] })
+      did({
+        label: `adopt: ${decision.summary}`,
+        undo: async () => {
+          await saving(call(routes.withdraw, { params: { courseId, decisionId: decision.id }, body: { reason: 'Undone' } }))
+          keep(decision.changes)
+          await refresh()
+        },
+        redo: async () => {
+          await saving(call(routes.adopt, { params: { courseId }, body: { changes: decision.changes, reason } }))
+          setOwn([])
+          await refresh()
+        },
+      })
+    },
+    [courseId, saving, queries, refresh, did, keep],
+  )
+  const value = useMemo(
+    (): OpenTrial => ({ courseId, changes, propose, setTrial, preview: setPulled, discard, adopt, refresh, mayDecide }),
+    [courseId, changes, propose, setTrial, discard, adopt, refresh, mayDecide],
+  )
+  return <TrialContext value={value}>{children}</TrialContext>
+}
+
+export function useTrial(): OpenTrial {
+  const trial = use(TrialContext)
+  if (!trial) throw new Error('outside TrialProvider')
+  return trial
+}

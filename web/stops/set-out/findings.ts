@@ -1,0 +1,79 @@
+import { placementFindings, type PlacementFinding } from '#core'
+import type { Plan } from '#contract'
+import type { Part } from './parts-of'
+
+/** The placements of a plan by the ids of assessment and section. */
+export const placementsOf = ({ placements, assessments, sections }: Plan) =>
+  placements.map(([a, s, due]) => ({ assessmentId: assessments[a]!.id, sectionId: sections[s]!.id, due }))
+
+/** What is odd about the dates, and which of it somebody let stand. */
+export function dateFindings(plan: Plan): { open: PlacementFinding[]; accepted: PlacementFinding[] } {
+  const all = placementFindings({ term: plan.head, sections: plan.sections, assessments: plan.assessments, placements: placementsOf(plan) })
+  const quiet = new Set(plan.accepted.map((a) => a.key))
+  return { open: all.filter((f) => !quiet.has(f.key)), accepted: all.filter((f) => quiet.has(f.key)) }
+}
+
+/** Findings of one kind about one assessment, which are looked at, mended and let stand together. */
+export interface FindingGroup {
+  key: string
+  kind: PlacementFinding['kind']
+  findings: PlacementFinding[]
+  message: string
+}
+
+const GRAVEST: PlacementFinding['kind'][] = [
+  'no placement',
+  'outside the term',
+  'before the first day',
+  'weekend',
+  'no meeting',
+  'not set',
+  'no date',
+  'several due',
+]
+
+const WORDS: Record<PlacementFinding['kind'], string> = {
+  'no placement': 'is set for no section',
+  'outside the term': 'is due outside the term in',
+  'before the first day': 'is due before it starts in',
+  weekend: 'is due on a weekend in',
+  'no meeting': 'is due on a day without a meeting in',
+  'not set': 'is not set for',
+  'no date': 'has no date in',
+  'several due': 'are due on one day in',
+}
+const NAMED = 4
+
+/** The gravest first. */
+export function grouped(findings: PlacementFinding[], { assessments, sections }: Pick<Plan, 'assessments' | 'sections'>): FindingGroup[] {
+  const groups = new Map<string, PlacementFinding[]>()
+  for (const f of findings) {
+    const key = `${f.kind}|${f.assessmentId}`
+    const list = groups.get(key)
+    if (list) list.push(f)
+    else groups.set(key, [f])
+  }
+  const nameOf = new Map(sections.map((s) => [s.id, s.name]))
+  const titleOf = new Map(assessments.map((a) => [a.id, a.title]))
+  return [...groups]
+    .map(([key, list]): FindingGroup => {
+      const { kind, assessmentId, message } = list[0]!
+      // Which ones fall together stands at the head of the finding's own sentence.
+      const what = kind === 'several due' ? message.split(' are due ')[0] : titleOf.get(assessmentId)
+      const names = list.map((f) => nameOf.get(f.sectionId ?? '') ?? '')
+      const where = names.slice(0, NAMED).join(', ') + (names.length > NAMED ? ` and ${names.length - NAMED} more` : '')
+      return { key, kind, findings: list, message: list.length === 1 ? message : `${what} ${WORDS[kind]} ${where}.` }
+    })
+    .sort((a, b) => GRAVEST.indexOf(a.kind) - GRAVEST.indexOf(b.kind))
+}
+
+/** What a person should look at in each part. */
+export function openFindings(plan: Plan): Partial<Record<Part, number>> {
+  return {
+    plan:
+      plan.components.filter((c) => c.weight === null).length +
+      plan.assessments.filter((a) => a.counts && a.worth === null).length +
+      plan.assessments.filter((a) => a.passMark !== null && a.passMark > a.outOf).length,
+    placements: grouped(dateFindings(plan).open, plan).length,
+  }
+}

@@ -1,0 +1,126 @@
+import { useQuery } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { currentSection } from '#core'
+import { routes, type Plan } from '#contract'
+import { call } from '../../../api/client'
+import { usePersonLabels } from '../../../frame/names'
+import { useTrial } from '../../../frame/trial'
+import type { PlacementEdits, Spot } from './edits'
+
+const MATCHES = 6
+const NOBODY: never[] = []
+
+/** Students left out of an assessment: tried first, adopted with a reason, taken back in as easily. */
+export function LeftOut({ plan, edits, at, single }: { plan: Plan; edits: PlacementEdits; at: Spot; single: boolean }) {
+  const { changes } = useTrial()
+  const [find, setFind] = useState('')
+  const courseId = plan.head.id
+  const roll = useQuery({ queryKey: ['roll', courseId], queryFn: () => call(routes.roll, { params: { courseId } }) })
+  const students = roll.data?.students ?? NOBODY
+  const label = usePersonLabels(students)
+  const assessment = plan.assessments[at.a]
+  const section = plan.sections[at.s]
+  const out = useMemo(() => {
+    const ids = new Set(plan.leftOut[assessment?.id ?? ''] ?? [])
+    for (const c of changes)
+      if (c.kind === 'exclude' && c.assessmentId === assessment?.id) {
+        if (c.out) ids.add(c.studentId)
+        else ids.delete(c.studentId)
+      }
+    return ids
+  }, [plan.leftOut, changes, assessment?.id])
+  const wanted = find.trim().toLowerCase()
+  const matches = useMemo(
+    () =>
+      wanted === ''
+        ? []
+        : students
+            .filter(
+              (s) => currentSection(s.stays) !== null && !out.has(s.id) && `${label(s.id)} ${s.candidate}`.toLowerCase().includes(wanted),
+            )
+            .slice(0, MATCHES),
+    [students, wanted, out, label],
+  )
+  if (!assessment) return null
+  const tried = new Set(changes.flatMap((c) => (c.kind === 'exclude' && c.assessmentId === assessment.id ? [c.studentId] : [])))
+  const inSection = section ? students.filter((s) => currentSection(s.stays) === section.id).map((s) => s.id) : []
+  return (
+    <section>
+      <h2>Left out of {assessment.title}</h2>
+      {out.size === 0 ? (
+        <p className="soft mb-1">Nobody: it applies to all for whom it is set.</p>
+      ) : (
+        <ul className="people">
+          {[...out].slice(0, 40).map((id) => (
+            <li key={id}>
+              <span>
+                {label(id)} {tried.has(id) && <span className="soft small">trying</span>}
+              </span>
+              {edits.mayEdit && (
+                <button
+                  className="quiet-button"
+                  onClick={() => edits.exclude(assessment.id, [id], false, `take ${label(id)} back into ${assessment.title}`)}
+                >
+                  back in
+                </button>
+              )}
+            </li>
+          ))}
+          {out.size > 40 && <li className="soft">and {out.size - 40} more</li>}
+        </ul>
+      )}
+      {edits.mayEdit && (
+        <>
+          <Form.Control
+            size="sm"
+            placeholder="Leave a student out: name or number"
+            aria-label={`Leave a student out of ${assessment.title}`}
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key !== 'Enter' || !matches[0]) return
+              e.preventDefault()
+              edits.exclude(assessment.id, [matches[0].id], true, `leave ${label(matches[0].id)} out of ${assessment.title}`)
+              setFind('')
+            }}
+          />
+          <ul className="people">
+            {matches.map((s) => (
+              <li key={s.id}>
+                <span>{label(s.id)}</span>
+                <button
+                  className="quiet-button"
+                  onClick={() => {
+                    edits.exclude(assessment.id, [s.id], true, `leave ${label(s.id)} out of ${assessment.title}`)
+                    setFind('')
+                  }}
+                >
+                  leave out
+                </button>
+              </li>
+            ))}
+          </ul>
+          {single && section && inSection.some((id) => !out.has(id)) && (
+            <Button
+              size="sm"
+              variant="link"
+              className="px-0"
+              onClick={() =>
+                edits.exclude(
+                  assessment.id,
+                  inSection.filter((id) => !out.has(id)),
+                  true,
+                  `leave ${section.name} out of ${assessment.title}`,
+                )
+              }
+            >
+              Leave all of {section.name} out
+            </Button>
+          )}
+          <p className="soft small mb-0">It is a trial: the strip below says who moves; adopting asks why.</p>
+        </>
+      )}
+    </section>
+  )
+}

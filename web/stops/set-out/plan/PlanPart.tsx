@@ -1,0 +1,244 @@
+import { useDeferredValue, useMemo, useState, type ReactNode } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { courseOfPlan, effectiveWeights, spreadRemainder } from '#core'
+import type { Assessment, Plan } from '#contract'
+import { useKeys } from '../../../frame/keys'
+import { placementsOf } from '../findings'
+import { WriteProblem, WritesProvider } from '../writes'
+import { AssessmentCloseUp } from './AssessmentCloseUp'
+import { CopyAssessment } from './CopyAssessment'
+import { usePlanEdits } from './edits'
+import { NewAssessment } from './NewAssessment'
+import { NewComponent } from './NewComponent'
+import { PlanTable, type Order } from './PlanTable'
+import { Policies } from './Policies'
+import { Proof } from './Proof'
+import { UncommonSections } from './UncommonSections'
+import { WeightBar } from './WeightBar'
+
+/** What counts, and how much. */
+export function PlanPart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
+  return (
+    <WritesProvider>
+      <PlanView decided={decided} nav={nav} />
+    </WritesProvider>
+  )
+}
+
+type Dialog = 'assessment' | 'component' | 'copy' | null
+const ORDERS: [Order, string][] = [
+  ['plan', 'in the plan’s order'],
+  ['date', 'by date'],
+  ['title', 'by title'],
+]
+
+function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
+  const edits = usePlanEdits(decided)
+  const { plan, mayDecide } = edits
+  const [dialog, setDialog] = useState<Dialog>(null)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const [panel, setPanel] = useState<'proof' | 'policies'>('proof')
+  const [order, setOrder] = useState<Order>('plan')
+  const [find, setFind] = useState('')
+  useKeys([
+    ...(mayDecide
+      ? [
+          { key: 'a', does: 'add an assessment', run: () => setDialog(plan.components.length > 0 ? 'assessment' : 'component') },
+          { key: 'c', does: 'add a component', run: () => setDialog('component') },
+        ]
+      : []),
+    { key: 'p', does: 'policies or the proof', run: () => (setChosen(null), setPanel((p) => (p === 'proof' ? 'policies' : 'proof'))) },
+    { key: 'Escape', does: 'close the assessment’s close-up', run: () => setChosen(null) },
+  ])
+  const course = useMemo(
+    () => courseOfPlan(plan, placementsOf(decided)),
+    // The tried plan is made anew at every drawing; its figures are what it is compared by.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [decided, JSON.stringify([plan.components, plan.assessments, plan.policy])],
+  )
+  const slow = useDeferredValue(course)
+  const weights = useMemo(() => effectiveWeights(slow), [slow])
+  const assessment = plan.assessments.find((a) => a.id === chosen)
+  const ordinary = plan.components.filter((c) => !c.bonus)
+  const sum = ordinary.reduce((s, c) => s + (c.weight ?? 0), 0)
+  const spread = spreadRemainder(ordinary.map((c) => c.weight))
+  const spreadable = (ordinary.some((c) => c.weight === null) || Math.abs(sum - 100) > 1e-9) && spread.every((w) => w !== null) && sum > 0
+  const copyWithin = (a: Assessment) =>
+    void edits.copyAssessment({
+      fromCourseId: decided.head.id,
+      assessmentId: a.id,
+      componentId: a.componentId,
+      take: { standard: true, passMark: true, moderation: true, notes: true, placements: true },
+    })
+
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>What counts, and how much</h1>
+          {nav}
+        </div>
+        <WriteProblem />
+        {plan.components.length === 0 ? (
+          <div className="empty">
+            <p>
+              Nothing counts yet. A component is a part of the course that carries weight, such as practicals or an exam; assessments lie
+              inside it.
+            </p>
+            {mayDecide && (
+              <Button onClick={() => setDialog('component')}>
+                Add the first component <kbd>C</kbd>
+              </Button>
+            )}
+          </div>
+        ) : (
+          <>
+            <WeightBar
+              components={plan.components}
+              onChange={edits.weigh}
+              disabled={!mayDecide}
+              spread={
+                spreadable && mayDecide
+                  ? () =>
+                      edits.weigh(
+                        ordinary.map((component, i) => ({ component, weight: spread[i]! })).filter((w) => w.weight !== w.component.weight),
+                        'spread the weights to 100',
+                      )
+                  : null
+              }
+            />
+            <div className="d-flex gap-3 align-items-baseline mb-2 small">
+              <Form.Select
+                size="sm"
+                aria-label="Order of the assessments"
+                value={order}
+                onChange={(e) => setOrder(e.target.value as Order)}
+              >
+                {ORDERS.map(([value, words]) => (
+                  <option key={value} value={value}>
+                    {words}
+                  </option>
+                ))}
+              </Form.Select>
+              <Form.Control
+                size="sm"
+                style={{ width: 170 }}
+                placeholder="Find in the plan"
+                aria-label="Find in the plan"
+                value={find}
+                onChange={(e) => setFind(e.target.value)}
+              />
+              <span className="soft ms-auto">
+                {decided.hasMarks
+                  ? 'There are marks: what moves grades is tried first'
+                  : 'No marks yet: changes are saved as you make them'}
+              </span>
+            </div>
+            <PlanTable
+              decided={decided}
+              edits={edits}
+              weights={weights}
+              order={order}
+              find={find.trim().toLowerCase()}
+              chosen={chosen}
+              onChoose={setChosen}
+            />
+            <div className="buttons mt-3">
+              {mayDecide && (
+                <>
+                  <Button variant="outline-primary" onClick={() => setDialog('assessment')}>
+                    New assessment <kbd>A</kbd>
+                  </Button>
+                  <Button variant="outline-primary" onClick={() => setDialog('component')}>
+                    New component <kbd>C</kbd>
+                  </Button>
+                  <Button variant="outline-primary" onClick={() => setDialog('copy')}>
+                    Copy from another course
+                  </Button>
+                </>
+              )}
+              <Button variant="link" onClick={() => (setChosen(null), setPanel('policies'))}>
+                Policies <kbd>P</kbd>
+              </Button>
+            </div>
+            {decided.away.length > 0 && (
+              <p className="soft mt-3">
+                Taken away:{' '}
+                {decided.away.map((a) => (
+                  <span key={a.id} className="me-3">
+                    {a.title}{' '}
+                    {mayDecide && (
+                      <Button variant="link" size="sm" className="p-0 align-baseline" onClick={() => edits.bringBack(a)}>
+                        bring back
+                      </Button>
+                    )}
+                  </span>
+                ))}
+              </p>
+            )}
+          </>
+        )}
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {assessment ? (
+          <AssessmentCloseUp
+            key={assessment.id}
+            assessment={assessment}
+            decided={decided}
+            edits={edits}
+            weights={weights}
+            onCopy={() => copyWithin(assessment)}
+            onClose={() => setChosen(null)}
+          />
+        ) : panel === 'policies' ? (
+          <Policies
+            policy={plan.policy}
+            hasMarks={decided.hasMarks}
+            disabled={!mayDecide}
+            onChange={edits.policy}
+            onClose={() => setPanel('proof')}
+          />
+        ) : (
+          <>
+            <UncommonSections decided={decided} course={slow} weights={weights} />
+            <Proof course={slow} plan={plan} />
+          </>
+        )}
+      </aside>
+      {dialog === 'assessment' && (
+        <NewAssessment
+          components={plan.components}
+          hasMarks={decided.hasMarks}
+          onClose={() => setDialog(null)}
+          onAdd={async (body) => {
+            const added = await edits.addAssessment(body)
+            if (added) setChosen(added.id)
+            setDialog(null)
+          }}
+        />
+      )}
+      {dialog === 'component' && (
+        <NewComponent
+          first={plan.components.length === 0}
+          onClose={() => setDialog(null)}
+          onAdd={async (body) => {
+            await edits.addComponent(body)
+            setDialog(null)
+          }}
+        />
+      )}
+      {dialog === 'copy' && (
+        <CopyAssessment
+          courseId={decided.head.id}
+          components={plan.components}
+          onClose={() => setDialog(null)}
+          onCopy={async (body) => {
+            const added = await edits.copyAssessment(body)
+            if (added) setChosen(added.id)
+            setDialog(null)
+          }}
+        />
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,189 @@
+import { planWithChanges, type Change } from '#core'
+import { routes, type Assessment, type Component, type Plan, type Policy } from '#contract'
+import type { z } from 'zod'
+import { call } from '../../../api/client'
+import { useTrial } from '../../../frame/trial'
+import { useLatest, useWrites } from '../writes'
+
+export type AssessmentPatch = Omit<z.input<typeof routes.editAssessment.body>, 'version'>
+export type ComponentPatch = Omit<z.input<typeof routes.editComponent.body>, 'version'>
+type Counting = Extract<Change, { kind: 'assess' }>['patch']
+type Shape = Extract<Change, { kind: 'shape' }>['patch']
+
+/** The fields of a row that a patch names, as they are now: the way back. */
+const before = <T extends object, P extends object>(row: T, patch: P): P =>
+  Object.fromEntries(Object.keys(patch).map((k) => [k, row[k as keyof T & string]])) as P
+
+/**
+ * Ways to edit the plan. Before there are marks they are saved as they are made; once there are, what changes
+ * grades goes into the trial.
+ */
+export function usePlanEdits(decided: Plan) {
+  const { courseId, changes, propose, setTrial, mayDecide } = useTrial()
+  const { write } = useWrites()
+  const latest = useLatest()
+  const { plan } = planWithChanges(decided, changes)
+  const takenAway = new Set(changes.flatMap((c) => (c.kind === 'take away' ? [c.assessmentId] : [])))
+
+  const patchComponent = (id: string, patch: ComponentPatch) => {
+    const version = latest<Plan>('plan').components.find((c) => c.id === id)!.version
+    return call(routes.editComponent, { params: { courseId, componentId: id }, body: { version, ...patch } })
+  }
+  const patchAssessment = (id: string, patch: AssessmentPatch) => {
+    const { assessments, away } = latest<Plan>('plan')
+    const version = [...assessments, ...away].find((a) => a.id === id)!.version
+    return call(routes.editAssessment, { params: { courseId, assessmentId: id }, body: { version, ...patch } })
+  }
+  const editComponent = (c: Component, patch: ComponentPatch) => {
+    const back = before(
+      decided.components.find((x) => x.id === c.id)!,
+      patch,
+    )
+    return write(
+      `edit ${c.title}`,
+      () => patchComponent(c.id, patch),
+      () => patchComponent(c.id, back),
+    )
+  }
+  const editAssessment = (a: Assessment, patch: AssessmentPatch) => {
+    const row = decided.assessments.find((x) => x.id === a.id)!
+    // The worth that followed the maximum goes back with it.
+    const back: AssessmentPatch =
+      patch.worth !== undefined && row.worthFollows ? { ...before(row, patch), worth: undefined, worthFollows: true } : before(row, patch)
+    return write(
+      `edit ${a.title}`,
+      () => patchAssessment(a.id, patch),
+      () => patchAssessment(a.id, back),
+    )
+  }
+
+  return {
+    plan,
+    takenAway,
+    mayDecide,
+    editComponent,
+    editAssessment,
+    weigh(weights: { component: Component; weight: number }[], label: string) {
+      if (decided.hasMarks)
+        return propose(
+          weights.map(({ component, weight }) => ({ kind: 'weigh', componentId: component.id, weight })),
+          label,
+        )
+      const was = weights.map(({ component }) => decided.components.find((c) => c.id === component.id)!)
+      void write(
+        label,
+        async () => {
+          for (const { component, weight } of weights) await patchComponent(component.id, { weight })
+        },
+        async () => {
+          // Versions rise with every write, so the rows that have just been changed are read first.
+          const now = await call(routes.plan, { params: { courseId } })
+          for (const c of was) {
+            const { version } = now.components.find((x) => x.id === c.id)!
+            await call(routes.editComponent, { params: { courseId, componentId: c.id }, body: { version, weight: c.weight } })
+          }
+        },
+      )
+    },
+    shape(c: Component, patch: Shape) {
+      if (decided.hasMarks) propose([{ kind: 'shape', componentId: c.id, patch }], `change ${c.title}`)
+      else void editComponent(c, patch)
+    },
+    count(a: Assessment, patch: Counting) {
+      if (decided.hasMarks) propose([{ kind: 'assess', assessmentId: a.id, patch }], `change ${a.title}`)
+      else void editAssessment(a, patch)
+    },
+    policy(policy: Policy) {
+      if (decided.hasMarks) return propose([{ kind: 'policy', policy }], 'change the policies')
+      const send = (p: Policy) => call(routes.setPolicy, { params: { courseId }, body: { policy: p } })
+      void write(
+        'change the policies',
+        () => send(policy),
+        () => send(decided.policy),
+      )
+    },
+    takeAway(a: Assessment) {
+      if (decided.hasMarks && a.counts) return propose([{ kind: 'take away', assessmentId: a.id }], `take ${a.title} away`)
+      void write(
+        `take ${a.title} away`,
+        () => patchAssessment(a.id, { away: true }),
+        () => patchAssessment(a.id, { away: false }),
+      )
+    },
+    /** Puts back what the open trial takes away. */
+    keep(a: Assessment) {
+      setTrial(
+        changes.filter((c) => c.kind !== 'take away' || c.assessmentId !== a.id),
+        `keep ${a.title}`,
+      )
+    },
+    bringBack(gone: Plan['away'][number]) {
+      const { decisionId } = gone
+      if (decisionId === null)
+        return void write(
+          `bring ${gone.title} back`,
+          () => patchAssessment(gone.id, { away: false }),
+          () => patchAssessment(gone.id, { away: true }),
+        )
+      void write(`bring ${gone.title} back`, () =>
+        call(routes.withdraw, { params: { courseId, decisionId }, body: { reason: 'Brought back at Set out' } }),
+      )
+    },
+    order(ids: string[]) {
+      const was = decided.assessments.map((a) => a.id)
+      const send = (list: string[]) => call(routes.orderAssessments, { params: { courseId }, body: { ids: list } })
+      void write(
+        'put the assessments in another order',
+        () => send(ids),
+        () => send(was),
+      )
+    },
+    addComponent: (body: z.input<typeof routes.addComponent.body>) =>
+      write(
+        'add a component',
+        () => call(routes.addComponent, { params: { courseId }, body }),
+        (c) => call(routes.removeComponent, { params: { courseId, componentId: c.id } }),
+      ),
+    removeComponent: ({ title, weight, combine, dropLowest, bonus, id }: Component) =>
+      write(
+        `take ${title} away`,
+        () => call(routes.removeComponent, { params: { courseId, componentId: id } }),
+        () => call(routes.addComponent, { params: { courseId }, body: { title, weight, combine, dropLowest, bonus } }),
+      ),
+    addAssessment: (body: z.input<typeof routes.addAssessment.body>) =>
+      write(
+        'add an assessment',
+        () => call(routes.addAssessment, { params: { courseId }, body }),
+        (a) => patchAssessment(a.id, { away: true }),
+      ),
+    copyAssessment: (body: z.input<typeof routes.copyAssessment.body>) =>
+      write(
+        'copy an assessment',
+        () => call(routes.copyAssessment, { params: { courseId }, body }),
+        (a) => patchAssessment(a.id, { away: true }),
+      ),
+    startingMark: (a: Assessment, mark: number) =>
+      write(
+        `starting mark for ${a.title}`,
+        () => call(routes.startingMark, { params: { courseId, assessmentId: a.id }, body: { mark } }),
+        ({ given }) =>
+          given.length === 0
+            ? Promise.resolve()
+            : call(routes.writeCells, {
+                params: { courseId },
+                body: {
+                  cells: given.map((c) => ({
+                    studentId: c.studentId,
+                    assessmentId: c.assessmentId,
+                    version: c.version,
+                    mark: null,
+                    status: 'in' as const,
+                    daysLate: 0,
+                  })),
+                },
+              }),
+      ),
+  }
+}
+
+export type PlanEdits = ReturnType<typeof usePlanEdits>

@@ -1,0 +1,202 @@
+import { useRef, useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { routes, type Plan, type RollField, type TriedRoll } from '#contract'
+import { messageOf } from '../../../api/client'
+import { base64Of, callStreamed } from '../../../api/stream'
+import { useSaved } from '../../../frame/saved'
+import { useTrial } from '../../../frame/trial'
+import { counted } from '../../../parts/format'
+import { ColumnMatch } from './ColumnMatch'
+import { dayFor } from './edits'
+import { TriedRows } from './TriedRows'
+
+const TOO_LARGE = 12_000_000
+
+/** A roll from a file: tried first, row by row; then all of it or nothing. Can be stopped while it is read. */
+export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void }) {
+  const courseId = plan.head.id
+  const { saving } = useSaved()
+  const { refresh } = useTrial()
+  const [file, setFile] = useState<{ name: string; base64: string } | null>(null)
+  const [from, setFrom] = useState(dayFor(plan.head))
+  const [tried, setTried] = useState<TriedRoll | null>(null)
+  const [columns, setColumns] = useState<TriedRoll['columns'] | undefined>(undefined)
+  const [leaving, setLeaving] = useState<ReadonlySet<string>>(new Set())
+  const [doing, setDoing] = useState<string | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const stop = useRef<AbortController>(undefined)
+
+  /** Runs one of the two calls with progress; false where it was stopped or refused. */
+  const run = async (what: 'try' | 'bring in', base64: string, match = columns, day = from): Promise<boolean> => {
+    stop.current?.abort()
+    const own = (stop.current = new AbortController())
+    setProblem(null)
+    setDoing('sending')
+    const body = { file: base64, from: day, ...(match ? { columns: match } : {}) }
+    const told = (said: string) => !own.signal.aborted && setDoing(said)
+    try {
+      if (what === 'try') {
+        const answer = await callStreamed(routes.tryRoll, { courseId }, body, told, own.signal)
+        setTried(answer)
+        setLeaving(new Set())
+      } else await saving(callStreamed(routes.bringInRoll, { courseId }, { ...body, withdraw: [...leaving] }, told, own.signal))
+      setDoing(null)
+      return true
+    } catch (e) {
+      if (own.signal.aborted) return false
+      setProblem(messageOf(e))
+      setDoing(null)
+      return false
+    }
+  }
+  const open = async (chosen: File | undefined) => {
+    if (!chosen) return
+    setTried(null)
+    setColumns(undefined)
+    if (chosen.size > TOO_LARGE) return setProblem(`${chosen.name} is over 12 MB. Bring it in in parts.`)
+    try {
+      const base64 = await base64Of(chosen)
+      setFile({ name: chosen.name, base64 })
+      await run('try', base64, undefined)
+    } catch (e) {
+      setProblem(messageOf(e))
+    }
+  }
+  const match = (next: Partial<Record<RollField, number>>) => {
+    setColumns(next)
+    if (file) void run('try', file.base64, next)
+  }
+  const bringIn = async () => {
+    if (!file || !(await run('bring in', file.base64))) return
+    await refresh()
+    onClose()
+  }
+  const halt = () => {
+    stop.current?.abort()
+    setDoing(null)
+    setProblem('Stopped. Nothing was changed.')
+  }
+  const n = tried?.counts
+  const changes = n ? n.added + n.changed + n.moved + n.back + tried.sections.length + leaving.size : 0
+  return (
+    <Modal show onHide={() => (stop.current?.abort(), onClose())} size="xl" centered scrollable animation={false}>
+      <Modal.Header closeButton>
+        <Modal.Title>Bring in a roll</Modal.Title>
+      </Modal.Header>
+      <Modal.Body
+        style={{ minHeight: 420 }}
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={(e) => {
+          e.preventDefault()
+          void open(e.dataTransfer.files[0])
+        }}
+      >
+        <div className="d-flex gap-4 align-items-end flex-wrap">
+          <Form.Group controlId="roll-file">
+            <Form.Label className="soft small mb-0">CSV, XLSX, or a zipped OneRoster; choose it or drop it here</Form.Label>
+            <Form.Control
+              type="file"
+              accept=".csv,.tsv,.txt,.xlsx,.zip"
+              autoFocus
+              onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
+            />
+          </Form.Group>
+          <Form.Group controlId="roll-paste">
+            <Form.Label className="soft small mb-0">or paste rows with their heading</Form.Label>
+            <Form.Control
+              as="textarea"
+              rows={1}
+              placeholder="candidate, name, section"
+              value=""
+              onChange={() => undefined}
+              onPaste={(e) => {
+                e.preventDefault()
+                void open(new File([e.clipboardData.getData('text/plain')], 'what was pasted'))
+              }}
+            />
+          </Form.Group>
+          <Form.Group controlId="roll-from">
+            <Form.Label className="soft small mb-0">Moves and new places count from</Form.Label>
+            <Form.Control
+              type="date"
+              value={from}
+              onChange={(e) => {
+                setFrom(e.target.value)
+                if (file && e.target.value) void run('try', file.base64, columns, e.target.value)
+              }}
+            />
+          </Form.Group>
+        </div>
+        {doing !== null && (
+          <p className="mt-3 d-flex gap-3 align-items-center" role="status">
+            <span className="soft">
+              {file?.name}: {doing}…
+            </span>
+            <Button size="sm" variant="outline-primary" onClick={halt}>
+              Stop
+            </Button>
+          </p>
+        )}
+        {problem && (
+          <p className="note bad mt-3" role="alert">
+            {problem}
+          </p>
+        )}
+        {tried && (
+          <>
+            <p className="mt-3 mb-2" role="status">
+              <b>{tried.counts.added}</b> added · <b>{tried.counts.moved}</b> moved · <b>{tried.counts.changed}</b> changed ·{' '}
+              {tried.counts.back > 0 && (
+                <>
+                  <b>{tried.counts.back}</b> back ·{' '}
+                </>
+              )}
+              <b>{tried.counts.unchanged}</b> unchanged · <b className={tried.counts.refused > 0 ? 'brick' : ''}>{tried.counts.refused}</b>{' '}
+              refused
+              {tried.counts.refused > 0 && (
+                <span className="brick"> — nothing is brought in while a row is refused. Mend the file and choose it again.</span>
+              )}
+            </p>
+            <SectionsNamed words="New sections" sections={tried.sections.filter((s) => s.isNew)} />
+            <SectionsNamed words="Sections that change" sections={tried.sections.filter((s) => !s.isNew)} />
+            {tried.notes.map((note) => (
+              <p key={note} className="note warn">
+                {note}
+              </p>
+            ))}
+            <ColumnMatch header={tried.header} columns={tried.columns} onMatch={match} />
+            <TriedRows tried={tried} leaving={leaving} onLeaving={setLeaving} />
+          </>
+        )}
+        {!tried && !problem && doing === null && (
+          <p className="soft mt-4" style={{ maxWidth: '64ch' }}>
+            Nothing changes until you have seen what the file would do. It needs a candidate number or an external id, a name and a section;
+            it may say who teaches a section, when it meets and when it starts. Who is not in the file stays on the roll unless you say
+            otherwise.
+          </p>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="link" onClick={onClose}>
+          Close
+        </Button>
+        <Button disabled={doing !== null || !tried || tried.counts.refused > 0 || changes === 0} onClick={() => void bringIn()}>
+          Bring in {n && n.refused === 0 && changes > 0 ? counted(changes, 'change') : ''}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  )
+}
+
+const NAMED = 12
+
+function SectionsNamed({ words, sections }: { words: string; sections: TriedRoll['sections'] }) {
+  if (sections.length === 0) return null
+  const names = sections.slice(0, NAMED).map((s) => (s.name === s.code ? s.code : `${s.code} ${s.name}`))
+  return (
+    <p className="mb-2">
+      {words}: <b>{names.join(', ')}</b>
+      {sections.length > NAMED && ` and ${sections.length - NAMED} more`}
+    </p>
+  )
+}

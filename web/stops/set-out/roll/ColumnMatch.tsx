@@ -1,0 +1,57 @@
+import { useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { RollField, type TriedRoll } from '#contract'
+
+const FIELDS = RollField.options
+
+/** Which column of the file holds what: said in words, and matched by hand where the headings did not tell. */
+export function ColumnMatch({
+  header,
+  columns,
+  onMatch,
+}: {
+  header: string[]
+  columns: TriedRoll['columns']
+  onMatch: (columns: TriedRoll['columns']) => void
+}) {
+  const unsure = columns.section === undefined || (columns.candidate === undefined && columns['external id'] === undefined)
+  const [asked, setAsked] = useState(false)
+  if (header.length === 0) return null
+  const known = FIELDS.filter((f) => columns[f] !== undefined)
+  return (
+    <div className="mb-3">
+      <p className="soft small mb-1">
+        {known.length > 0 && <>Understood: {known.map((f) => `${f} from “${header[columns[f]!] ?? '?'}”`).join(', ')}. </>}
+        {!unsure && (
+          <button className="quiet-button" onClick={() => setAsked((a) => !a)} aria-expanded={asked}>
+            {asked ? 'done matching' : 'match columns by hand'}
+          </button>
+        )}
+      </p>
+      {(unsure || asked) && (
+        <div className="column-match">
+          {FIELDS.map((f) => (
+            <label key={f}>
+              <span className="soft small">{f}</span>
+              <Form.Select
+                size="sm"
+                value={columns[f] ?? ''}
+                onChange={(e) => {
+                  const { [f]: _, ...rest } = columns
+                  onMatch(e.target.value === '' ? rest : { ...rest, [f]: Number(e.target.value) })
+                }}
+              >
+                <option value="">not in the file</option>
+                {header.map((h, i) => (
+                  <option key={i} value={i}>
+                    {h || `column ${i + 1}`}
+                  </option>
+                ))}
+              </Form.Select>
+            </label>
+          ))}
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,70 @@
+import { formatISO } from 'date-fns'
+import { moveFrom, type Stay, type Term } from '#core'
+import { routes, type Roll, type RollSection, type RollStudent } from '#contract'
+import type { z } from 'zod'
+import { call } from '../../../api/client'
+import { useTrial } from '../../../frame/trial'
+import { useLatest, useWrites } from '../writes'
+
+export type SectionPatch = Omit<z.input<typeof routes.editSection.body>, 'version'>
+export type StudentPatch = Omit<z.input<typeof routes.editStudent.body>, 'version'>
+
+/** Today where it lies in the term, else the term's first day: from when a change of the roll counts. */
+export function dayFor(term: Term): string {
+  const today = formatISO(new Date(), { representation: 'date' })
+  return today >= term.firstDay && today <= term.lastDay ? today : term.firstDay
+}
+
+/** Ways to edit the roll; each saves at once and can be undone. */
+export function useRollEdits() {
+  const { courseId, mayDecide } = useTrial()
+  const { write } = useWrites()
+  const latest = useLatest()
+
+  const patchSection = (id: string, patch: SectionPatch) => {
+    const { version } = latest<Roll>('roll').sections.find((s) => s.id === id)!
+    return call(routes.editSection, { params: { courseId, sectionId: id }, body: { version, ...patch } })
+  }
+  const patchStudent = (id: string, patch: StudentPatch) => {
+    const { version } = latest<Roll>('roll').students.find((s) => s.id === id)!
+    return call(routes.editStudent, { params: { courseId, studentId: id }, body: { version, ...patch } })
+  }
+  const setStays = (s: RollStudent, stays: Stay[], label: string) =>
+    write(
+      label,
+      () => patchStudent(s.id, { stays }),
+      () => patchStudent(s.id, { stays: s.stays }),
+    )
+  const namesToMarkers = (names: boolean) => call(routes.setNames, { params: { courseId }, body: { names } })
+
+  return {
+    mayEdit: mayDecide,
+    editSection: (s: RollSection, patch: SectionPatch) =>
+      write(
+        `edit ${s.name}`,
+        () => patchSection(s.id, patch),
+        () => patchSection(s.id, Object.fromEntries(Object.keys(patch).map((k) => [k, s[k as keyof RollSection]]))),
+      ),
+    editStudent: (s: RollStudent, patch: StudentPatch) =>
+      write(
+        `edit ${s.name}`,
+        () => patchStudent(s.id, patch),
+        () => patchStudent(s.id, Object.fromEntries(Object.keys(patch).map((k) => [k, s[k as keyof RollStudent]]))),
+      ),
+    addSection: (body: z.input<typeof routes.addSection.body>) =>
+      write('add a section', () => call(routes.addSection, { params: { courseId }, body })),
+    addStudent: (body: z.input<typeof routes.addStudent.body>) =>
+      write('add a student', () => call(routes.addStudent, { params: { courseId }, body })),
+    /** Into another section, or out of all (null), from a day on. @throws StayError */
+    move: (s: RollStudent, sectionId: string | null, from: string) =>
+      setStays(s, moveFrom(s.stays, sectionId, from), sectionId === null ? `withdraw ${s.name}` : `move ${s.name}`),
+    setNamesToMarkers: (names: boolean) =>
+      write(
+        names ? 'show markers names' : 'show markers numbers',
+        () => namesToMarkers(names),
+        () => namesToMarkers(!names),
+      ),
+  }
+}
+
+export type RollEdits = ReturnType<typeof useRollEdits>
