@@ -12,6 +12,8 @@ async function findings(page: Page, rules?: string[]): Promise<string[]> {
 
 const VIEWS: [string, string][] = [
   ['set-out', 'What counts, and how much'],
+  ['set-out/roll', 'Who is taught'],
+  ['set-out/placements', 'When everything is due'],
   ['agree', 'A map for a reader'],
   ['mark', 'The mark sheet'],
   ['compare', 'Are the sections on one level?'],
@@ -34,6 +36,18 @@ for (const scheme of ['light', 'dark'] as const)
       if (path === 'rescale') await page.keyboard.press('5')
       expect.soft(await findings(page, rules), path).toEqual([])
     }
+    await page.goto(`${COURSE}/set-out`)
+    await page.getByLabel('Title of Viva').click()
+    await expect(page.getByRole('heading', { name: 'Do with it' })).toBeVisible()
+    expect.soft(await findings(page, rules), 'an assessment’s close-up').toEqual([])
+    await page.getByRole('button', { name: /^Policies/ }).click()
+    expect.soft(await findings(page, rules), 'policies').toEqual([])
+    await page.goto(`${COURSE}/set-out/roll`)
+    await page.getByRole('row').nth(2).click()
+    expect.soft(await findings(page, rules), 'a student’s close-up').toEqual([])
+    await page.getByRole('button', { name: /Bring in a roll/ }).click()
+    await expect(page.getByRole('dialog')).toBeVisible()
+    expect.soft(await findings(page, rules), 'bring in a roll').toEqual([])
     await page.goto(`${COURSE}/mark`)
     await page.getByRole('button', { name: /Bring in a file/ }).click()
     await expect(page.getByRole('dialog')).toBeVisible()

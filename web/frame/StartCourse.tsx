@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { useQueryClient } from '@tanstack/react-query'
-import { addYears, formatISO, parseISO } from 'date-fns'
+import { addDays, addYears, formatISO, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
@@ -20,11 +20,11 @@ const WORDS: Record<Take, string> = {
   people: 'markers and externals, and who teaches which section',
 }
 
-const nextYear = (day: string) => {
-  // The same weekday 52 weeks on, so that a term that began on a Monday begins on one again.
+/** The same weekday nearest to a year on, so that a term that began on a Monday begins on one again. */
+function nextYear(day: string): string {
   const date = addYears(parseISO(day), 1)
-  date.setDate(date.getDate() + ((parseISO(day).getDay() - date.getDay() + 7) % 7))
-  return formatISO(date, { representation: 'date' })
+  const on = (parseISO(day).getDay() - date.getDay() + 7) % 7
+  return formatISO(addDays(date, on > 3 ? on - 7 : on), { representation: 'date' })
 }
 const nextTerm = (term: string) => term.replace(/\d{4}/, (year) => String(Number(year) + 1))
 

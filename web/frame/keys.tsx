@@ -18,6 +18,8 @@ const inField = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select'))
 
+const UNDO = new Set(['Ctrl+z', 'Ctrl+y'])
+
 /** Listens once for the keys that the screens announce. */
 export function KeysProvider({ children }: { children: ReactNode }) {
   const registry = useRef(new Map<object, Key[]>())
@@ -25,7 +27,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     const listen = (e: KeyboardEvent) => {
       if (e.defaultPrevented || document.querySelector('.modal.show')) return
       const pressed = combination(e)
-      const typing = inField(e.target)
+      // In a field that holds nothing unsaved, undo and redo mean what was done before, not the field.
+      const typing = inField(e.target) && !(UNDO.has(pressed) && (e.target as HTMLElement).dataset.clean === 'true')
       for (const keys of [...registry.current.values()].reverse())
         for (const k of keys)
           if (k.key === pressed && (!typing || k.inFields)) {

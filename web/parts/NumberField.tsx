@@ -50,6 +50,7 @@ export function NumberField({
       inputMode="decimal"
       disabled={disabled}
       value={text}
+      data-clean={text === shown}
       onChange={(e) => setText(e.target.value)}
       onBlur={() => {
         if (wrong) setText(shown)

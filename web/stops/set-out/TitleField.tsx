@@ -27,6 +27,7 @@ export function TitleField({
       disabled={disabled}
       maxLength={200}
       value={text}
+      data-clean={text === value}
       onChange={(e) => setText(e.target.value)}
       onBlur={commit}
       onKeyDown={(e) => {

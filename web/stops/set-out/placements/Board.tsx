@@ -68,7 +68,8 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
     } else if ((e.ctrlKey || e.metaKey) && e.key === 'a') {
       e.preventDefault()
       onChoose({ from: { a: 0, s: 0 }, to: { a: assessments.length - 1, s: sections.length - 1 } })
-    } else if (e.key === 'Enter' && onType) {
+    } else if (e.key === 'Escape') scroller.current?.blur()
+    else if (e.key === 'Enter' && onType) {
       e.preventDefault()
       setTyping(placed.get(spotKey(atRow, atColumn))?.due ?? '')
     } else if (onType && !e.ctrlKey && !e.metaKey && !e.altKey && /^[\p{L}\d]$/u.test(e.key)) {

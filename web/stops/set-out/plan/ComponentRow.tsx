@@ -11,7 +11,7 @@ export function ComponentRow({ component: c, holds, edits }: { component: Compon
     <tr className="component">
       <td colSpan={2}>
         <TitleField
-          label={`Title of ${c.title}`}
+          label={`Title of the component ${c.title}`}
           value={c.title}
           disabled={!mayDecide}
           onCommit={(title) => void edits.editComponent(c, { title })}

@@ -1,0 +1,159 @@
+import { routes, type CourseTable, type Roll, type RollProgress, type Sheet, type TriedRoll } from '#contract'
+import { gradeCourse, toCourse, workingsOf } from '#core'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+let marker: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  marker = await server.as('rune.daal')
+}, 60_000)
+afterAll(() => server.close())
+
+const roll = async () => (await lead('get', api('/roll')).expect(200)).body as Roll
+const table = async () => (await lead('get', api('/table')).expect(200)).body as CourseTable
+const FROM = '2026-11-24'
+const lines = (text: string) =>
+  text
+    .trim()
+    .split('\n')
+    .map((l) => JSON.parse(l) as RollProgress)
+/** The last line of a streamed answer. */
+async function sent(which: 'try' | 'bring in', file: string | Buffer, more: object = {}): Promise<{ tried?: TriedRoll; problem?: string }> {
+  const base64 = Buffer.from(file as string).toString('base64')
+  const body = { file: base64, from: FROM, ...(which === 'try' ? {} : { withdraw: [] }), ...more }
+  const answer = await lead('post', api(`/roll-file${which === 'try' ? '/try' : ''}`), body)
+    .buffer(true)
+    .parse((res, done) => {
+      let text = ''
+      res.on('data', (d: Buffer) => (text += d.toString()))
+      res.on('end', () => done(null, text))
+    })
+  return lines(answer.body as string).at(-1) as { tried?: TriedRoll; problem?: string }
+}
+
+test('a file is tried without a change, brought in once, and brings nothing the second time', async () => {
+  const before = await roll()
+  const [a, b] = before.students
+  const section = before.sections[3]!
+  const file = `candidate,name,section,teacher,meets\n${a!.candidate},${a!.name} Again,${section.code},Nobody Known,Mon Fri\n77001,Orla Quimby,K,,\n`
+  const { tried } = await sent('try', file)
+  expect(tried!.counts).toMatchObject({ added: 1, moved: 1, refused: 0 })
+  expect(tried!.missing.map((m) => m.id)).toContain(b!.id)
+  expect(tried!.notes[0]).toMatch(/Nobody Known, who teaches D in the file, is not among the course’s people/)
+  expect((await roll()).students).toEqual(before.students)
+
+  await sent('bring in', file)
+  const after = await roll()
+  expect(after.students).toHaveLength(before.students.length + 1)
+  expect(after.sections.find((s) => s.code === 'K')).toBeDefined()
+  expect(after.sections.find((s) => s.id === section.id)!.weekdays).toEqual([1, 5])
+  expect(after.students.find((s) => s.id === a!.id)!.stays.at(-1)).toEqual({ sectionId: section.id, from: FROM, to: null })
+  expect(after.students.find((s) => s.id === b!.id)).toEqual(b)
+
+  const again = await sent('try', file)
+  expect(again.tried!.counts).toMatchObject({ added: 0, moved: 0, changed: 0, unchanged: 2 })
+})
+
+test('all or nothing: one refused row keeps the whole file out; the withdrawn are only those that are named', async () => {
+  const before = await roll()
+  const bad = await sent('bring in', 'candidate,name,section\n88001,Good Row,A\n88002,,A\n')
+  expect(bad.problem).toMatch(/1 rows are refused, so nothing was brought in/)
+  expect((await roll()).students).toEqual(before.students)
+
+  const [one, other] = before.students.filter((s) => s.stays.at(-1)!.to === null)
+  const code = before.sections.find((s) => s.id === one!.stays.at(-1)!.sectionId)!.code
+  const row = `candidate,name,section\n${one!.candidate},${one!.name},${code}\n`
+  const refused = await sent('bring in', row, { withdraw: [one!.id] })
+  expect(refused.problem).toMatch(/is in the file, or not on the roll/)
+  await sent('bring in', row, { withdraw: [other!.id] })
+  const after = await roll()
+  expect(after.students.find((s) => s.id === other!.id)!.stays.at(-1)!.to).toBe('2026-11-23')
+  expect(after.students.filter((s) => s.stays.at(-1)!.to !== null)).toHaveLength(1)
+})
+
+test('a file that is none is refused with a sentence', async () => {
+  expect((await sent('try', '%PDF-1.4')).problem).toMatch(/This is a PDF/)
+  expect((await sent('try', Buffer.from([0x50, 0x4b, 3, 4, 1]))).problem).toMatch(/breaks off before its end/)
+})
+
+test.each(['csv', 'xlsx', 'zip'] as const)('taken out as %s and brought in again, nothing changes', async (ending) => {
+  const answer = await lead('get', api(`/roll.${ending}`))
+    .buffer(true)
+    .parse((res, done) => {
+      const parts: Buffer[] = []
+      res.on('data', (d: Buffer) => parts.push(d))
+      res.on('end', () => done(null, Buffer.concat(parts)))
+    })
+  expect(answer.headers['content-disposition']).toMatch(new RegExp(`roll CFS 214 autumn 2026\\.${ending}`))
+  const { tried } = await sent('try', answer.body as Buffer)
+  const { unchanged, ...others } = tried!.counts
+  expect(others).toEqual({ added: 0, changed: 0, moved: 0, back: 0, refused: 0 })
+  expect(unchanged).toBe((await roll()).students.length)
+  expect([tried!.sections, tried!.missing]).toEqual([[], []])
+})
+
+test('a student moves with marks and readings; what applies follows the due days; back again, the grade is the same', async () => {
+  const before = await table()
+  const person = before.students.find((s) => s.sectionId === `${COURSE}-section-1`)!
+  const own = (await roll()).students.find((s) => s.id === person.id)!
+  const final = (t: CourseTable) => gradeCourse(toCourse(workingsOf(t))).students.find((s) => s.studentId === person.id)!.final
+  const there = `${COURSE}-section-3`
+  const stays = [
+    { sectionId: own.stays[0]!.sectionId, from: own.stays[0]!.from, to: '2026-10-11' },
+    { sectionId: there, from: '2026-10-12', to: null },
+  ]
+  const path = api(`/students/${person.id}`)
+  const moved = await lead('patch', path, { version: own.version, stays }).expect(200)
+  const after = await table()
+  expect(after.students.find((s) => s.id === person.id)!.sectionId).toBe(there)
+  expect(after.stays[person.id]).toEqual(stays)
+  expect(final(after)).toBe(final(before))
+  const stale = await lead('patch', path, { version: own.version, name: 'Too Late' }).expect(409)
+  expect((stale.body as { current: { stays: unknown } }).current.stays).toEqual(stays)
+  const bad = await lead('patch', path, { version: (moved.body as { version: number }).version, stays: [stays[1], stays[1]] }).expect(422)
+  expect((bad.body as { detail: string }).detail).toMatch(/while the one before it lasts until now/)
+  await lead('patch', path, { version: (moved.body as { version: number }).version, stays: own.stays }).expect(200)
+  expect((await table()).stays[person.id]).toBeUndefined()
+})
+
+test('doubled numbers and codes, strangers as teachers: each gets a sentence', async () => {
+  const { students, sections } = await roll()
+  const detail = async (test: ReturnType<Client>) => ((await test.expect(422)).body as { detail: string }).detail
+  const body = { name: 'Orla', candidate: students[0]!.candidate, externalId: null, sectionId: sections[0]!.id, from: FROM }
+  expect(await detail(lead('post', api('/students'), body))).toMatch(/The number .* is .*’s: give another one/)
+  expect(await detail(lead('post', api('/sections'), { code: 'a', name: 'Again', teacherId: null, weekdays: [], firstDay: null }))).toMatch(
+    /The code a is Alidade’s/,
+  )
+  const edit = lead('patch', api(`/sections/${sections[0]!.id}`), { version: sections[0]!.version, teacherId: 'student' })
+  expect(await detail(edit)).toMatch(/no part in the course/)
+})
+
+test('where markers may not see names, no answer, file or error holds one', async () => {
+  const { students } = await roll()
+  const names = new Set(students.map((s) => s.name))
+  await lead('put', api('/names-to-markers'), { names: false }).expect(200)
+  const sheet = (await marker('get', api('/sheet')).expect(200)).body as Sheet
+  expect(sheet.students.length).toBeGreaterThan(10)
+  expect(sheet.students.every((s) => s.name === s.candidate)).toBe(true)
+  expect(sheet.students.map((s) => s.candidate)).toEqual(sheet.students.map((s) => s.candidate).sort())
+  const gets = Object.values(routes).filter((r) => r.method === 'GET' && Array.isArray(r.access) && r.path !== routes.events.path)
+  const section = sheet.sections[0]!.id
+  for (const r of gets) {
+    const path = r.path.replace(':courseId', COURSE).replace(':sectionId', section).replace(':personId', 'marker-6').replace(/:\w+/g, '1')
+    const { text = '', body } = await marker('get', path)
+    const said = text + JSON.stringify(body)
+    for (const name of names) expect(said).not.toContain(name)
+  }
+  const tried = await marker('post', api('/marks-file/try'), {
+    text: `candidate,Stereo heights\n${sheet.students[0]!.candidate},99\n1,5\n`,
+  })
+  const refused = await marker('patch', api('/sheet'), {
+    cells: [{ studentId: sheet.students[0]!.id, assessmentId: `${COURSE}-stereo`, version: 99, mark: 1, status: 'in', daysLate: 0 }],
+  })
+  for (const name of names) expect(JSON.stringify([tried.body, refused.body])).not.toContain(name)
+  await lead('put', api('/names-to-markers'), { names: true }).expect(200)
+  expect(((await marker('get', api('/sheet'))).body as Sheet).students.some((s) => names.has(s.name))).toBe(true)
+})
