@@ -1,4 +1,6 @@
 import { benchFloor, benchFormulas } from './grade-course'
+import { benchSetOut } from './set-out'
 
 benchFloor(50_000)
 benchFormulas(10_000)
+await benchSetOut()

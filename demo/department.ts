@@ -13,6 +13,8 @@ export interface Size {
   students: number
   sections: number
   markers: number
+  /** Assessments of the course of this year; more than the story has are further practicals. */
+  assessments?: number
   seed: number
 }
 

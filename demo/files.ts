@@ -26,5 +26,23 @@ export function writeIncoming(db: Db, folder: string): string {
   wrong[3] = rows[3]!.replace(/^\d+/, '9999')
   wrong[5] = rows[5]!.replace(/[^,]+$/, '1O')
   writeFileSync(join(folder, 'stereo-heights-with-mistakes.csv'), [head, ...wrong, rows[0], ''].join('\r\n'))
+  writeLateChanges(db, folder)
   return good
+}
+
+/** What the records office sends in week 12: two moves, a changed name, somebody new, and a row to be mended. */
+function writeLateChanges(db: Db, folder: string): void {
+  const roll = db
+    .prepare(
+      `SELECT s.candidate, s.name, x.code, s.external_id AS id FROM student s JOIN enrolment e ON e.student_id = s.id JOIN section x ON x.id = e.section_id
+       WHERE s.course_id = ? ORDER BY s.candidate LIMIT 12`,
+    )
+    .all(THIS_YEAR.id) as { candidate: string; name: string; code: string; id: string }[]
+  const rows = roll.map((s) => [s.candidate, s.name, s.code, s.id])
+  rows[1]![2] = rows[1]![2] === 'C' ? 'D' : 'C'
+  rows[4]![2] = rows[4]![2] === 'A' ? 'H' : 'A'
+  rows[6]![1] += '-Marr'
+  rows.push(['', 'Orla Quimby', 'B', 'ext-late-1'], ['4999', '', 'F', 'ext-late-2'])
+  const lines = [['Number', 'Student', 'Section', 'Id'], ...rows].map((r) => r.join(';'))
+  writeFileSync(join(folder, 'roll-late-changes.csv'), [...lines, ''].join('\r\n'))
 }

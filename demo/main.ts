@@ -14,11 +14,12 @@ const { values } = parseArgs({
     students: { type: 'string', default: String(DEMO_SIZE.students) },
     sections: { type: 'string', default: String(DEMO_SIZE.sections) },
     markers: { type: 'string', default: String(DEMO_SIZE.markers) },
+    assessments: { type: 'string', default: '0' },
     seed: { type: 'string', default: String(DEMO_SIZE.seed) },
   },
 })
 
-const count = (name: 'students' | 'sections' | 'markers' | 'seed', least: number): number => {
+const count = (name: 'students' | 'sections' | 'markers' | 'assessments' | 'seed', least: number): number => {
   const n = Number(values[name])
   if (!Number.isInteger(n) || n < least) {
     console.error(`--${name} must be a whole number of at least ${least}.`)
@@ -31,7 +32,13 @@ const file = join(values.data, 'level-table.db')
 if (values.fresh) for (const ending of ['', '-wal', '-shm']) rmSync(file + ending, { force: true })
 if (existsSync(file)) console.log(`Demo data stands in ${file} already (--fresh starts it over).`)
 else {
-  const size = { students: count('students', 60), sections: count('sections', 8), markers: count('markers', 11), seed: count('seed', 0) }
+  const size = {
+    students: count('students', 60),
+    sections: count('sections', 8),
+    markers: count('markers', 11),
+    assessments: count('assessments', 0),
+    seed: count('seed', 0),
+  }
   const db = openDatabase(file)
   try {
     buildDemo(db, size)

@@ -43,7 +43,7 @@ function secondReader(section: number, nth: number, size: Size): number {
   return pool[(nth * 5 + section) % pool.length]!
 }
 
-export function markBook(db: Db, spec: CourseSpec, size: Size, rng: Random) {
+export function marksWriter(db: Db, spec: CourseSpec, size: Size, rng: Random) {
   const entered = db.prepare('UPDATE script SET entered = ?, status = ?, days_late = ?, came_at = ? WHERE id = ?')
   const reading = db.prepare(
     `INSERT INTO reading (id, script_id, marker_id, standard_id, mark, picks, judgement, comment, state, handed_in_at)

@@ -125,7 +125,7 @@ export interface PlanComponent {
   items: PlanItem[]
 }
 
-const practical = (id: string, title: string, outOf: number, week: number, ease: number): PlanItem => ({
+export const practical = (id: string, title: string, outOf: number, week: number, ease: number): PlanItem => ({
   id,
   title,
   marking: 'direct',

@@ -7,9 +7,9 @@ import { decisions } from '../server/areas/trials/decisions'
 import { summarise } from '../server/areas/trials/summarise'
 import type { Db } from '../server/db/open'
 import { EXTERNAL_ID, itemId, LEAD_ID, scriptId, sectionId, writeCourse, type CourseSpec, type DemoStudent, type Size } from './department'
-import { markBook, type Happenings } from './marking'
+import { marksWriter, type Happenings } from './marking'
 import { half, type Random } from './random'
-import { BOUNDARIES, FIELD_MAPPING, READING_THE_GROUND, type PlanItem } from './standards'
+import { BOUNDARIES, FIELD_MAPPING, practical, READING_THE_GROUND, type PlanItem } from './standards'
 
 const DIOPTRA = 2
 const OCTANT = 5
@@ -49,9 +49,17 @@ export const LAST_YEAR: CourseSpec = {
 
 const items = (spec: CourseSpec): PlanItem[] => spec.plan.flatMap((c) => c.items)
 
+/** A course with further practicals, spread over the term, up to a number of assessments. */
+function withFurther(spec: CourseSpec, assessments: number): CourseSpec {
+  const more = Array.from({ length: Math.max(0, assessments - items(spec).length) }, (_, i) =>
+    practical(`further-${i + 1}`, `Further practical ${i + 1}`, 20, 2 + (i % 14), 0),
+  )
+  return { ...spec, plan: spec.plan.map((c) => (c.id === 'practicals' ? { ...c, items: [...c.items, ...more] } : c)) }
+}
+
 /** CFS 214 in week 14: marking almost done, work waiting at every stop. */
 export function writeThisYear(db: Db, size: Size, rng: Random): void {
-  const spec = THIS_YEAR
+  const spec = withFurther(THIS_YEAR, size.assessments ?? 0)
   const students = writeCourse(db, spec, size, rng)
   for (const s of students) if (s.section % 8 === SEXTANT) s.level += 7 // truly stronger
   const others = students.filter((s) => s.section % 8 !== OCTANT)
@@ -103,7 +111,7 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
 /** The second course, under way; a weight in its plan was never typed in. */
 export function writeSecondCourse(db: Db, size: Size, rng: Random): void {
   const students = writeCourse(db, SECOND_COURSE, size, rng)
-  const book = markBook(db, SECOND_COURSE, size, rng)
+  const book = marksWriter(db, SECOND_COURSE, size, rng)
   const [walk, valley, sketch] = items(SECOND_COURSE) as [PlanItem, PlanItem, PlanItem]
   students.forEach((s, i) => {
     book.enter(walk, s, s.level + walk.ease + rng.normal(0, 6))
@@ -116,7 +124,7 @@ export function writeSecondCourse(db: Db, size: Size, rng: Random): void {
 export function writeLastYear(db: Db, size: Size, rng: Random): void {
   const spec = LAST_YEAR
   const students = writeCourse(db, spec, size, rng)
-  const book = markBook(db, spec, size, rng)
+  const book = marksWriter(db, spec, size, rng)
   for (const s of students)
     for (const item of items(spec)) {
       if (item.id === 'open-day-map') book.status(item, s, 'exempt')
@@ -136,7 +144,7 @@ export function writeLastYear(db: Db, size: Size, rng: Random): void {
 }
 
 function markCourse(db: Db, spec: CourseSpec, students: DemoStudent[], size: Size, rng: Random, story: Happenings): void {
-  const book = markBook(db, spec, size, rng)
+  const book = marksWriter(db, spec, size, rng)
   const waiting = (item: PlanItem, section: number) => story.waiting.some((w) => w.item === item.id && w.section === section % 8)
   for (const item of items(spec))
     students.forEach((s, i) => {

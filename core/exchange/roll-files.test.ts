@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs'
+import exceljs from 'exceljs'
 import fc from 'fast-check'
 import { strToU8, zipSync } from 'fflate'
 import { rollChanges, type RollSection, type RollStudent } from '../roll/roll-changes'
@@ -195,7 +195,7 @@ describe('files that cannot be read are refused with a sentence', () => {
     expect(await sentence(bomb)).toMatch(/unpacks to more than 120 MB/)
   })
   test('a formula in a cell is named by its place', async () => {
-    const book = new ExcelJS.Workbook()
+    const book = new exceljs.Workbook()
     const sheet = book.addWorksheet('Roll')
     sheet.addRow(['candidate', 'name', 'section'])
     sheet.addRow(['3901', { formula: 'A1', result: 'Aylin' }, 'A'])

@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs'
+import exceljs from 'exceljs'
 import { zipSync } from 'fflate'
 import { checkTable, FileError, MAX_ROWS, type FileTable } from './delimited'
 
@@ -10,7 +10,7 @@ export async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Prom
   for (const [name, data] of files)
     if (/^xl\/worksheets\/sheet\d+\.xml$/.test(name) && countRows(data) > MAX_ROWS + 1)
       throw new FileError(`The sheet has more than ${MAX_ROWS} rows. Bring it in in parts.`)
-  const book = new ExcelJS.Workbook()
+  const book = new exceljs.Workbook()
   try {
     // Packed anew from what was counted, so that nothing else is unpacked behind our back.
     const packed = zipSync(Object.fromEntries(files), { level: 0 })
@@ -21,10 +21,10 @@ export async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Prom
   const sheet = book.worksheets[0]
   if (!sheet || sheet.rowCount === 0) throw new FileError('The workbook has no rows in its first sheet.')
   const width = Math.min(sheet.columnCount, 500)
-  const textOf = (row: ExcelJS.Row): string[] =>
+  const textOf = (row: exceljs.Row): string[] =>
     Array.from({ length: width }, (_, i) => {
       const cell = row.getCell(i + 1)
-      if (cell.type === ExcelJS.ValueType.Formula || cell.formula)
+      if (cell.type === exceljs.ValueType.Formula || cell.formula)
         throw new FileError(
           `Cell ${cell.address} holds a formula. Paste the sheet’s cells as values, save, and bring it in again.`,
           row.number,
@@ -69,7 +69,7 @@ function countRows(xml: Uint8Array): number {
 
 /** A workbook of one sheet with a frozen heading; every cell a text, so that numbers keep their zeros. */
 export async function writeWorkbook(title: string, header: readonly string[], rows: readonly (readonly string[])[]): Promise<Uint8Array> {
-  const book = new ExcelJS.Workbook()
+  const book = new exceljs.Workbook()
   const sheet = book.addWorksheet(title, { views: [{ state: 'frozen', ySplit: 1 }] })
   sheet.addRow([...header]).font = { bold: true }
   for (const row of rows) sheet.addRow(row.map((x) => (x === '' ? null : x)))

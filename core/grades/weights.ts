@@ -106,6 +106,11 @@ export function weightProof(course: Course, sectionId: string): WeightProof {
   const placed = course.assessments.filter((a) => a.counts && set.has(a.id))
   const carrying = new Set(carried.flatMap((c) => [...c.ordinary, ...c.bonus]).map((a) => a.id))
   const bonusIds = new Set(carried.flatMap((c) => (c.component.bonus ? [...c.ordinary, ...c.bonus] : c.bonus)).map((a) => a.id))
+  const here = {
+    ...course,
+    policy: { ...course.policy, above100: 'allow' as const },
+    placements: [...set].map((assessmentId) => ({ assessmentId, sectionId })),
+  }
   const standing = (exceptions: Set<string>): number | null => {
     const marks = placed.map((a): MarkRow => ({
       studentId: 'proof',
@@ -114,8 +119,7 @@ export function weightProof(course: Course, sectionId: string): WeightProof {
       status: 'in',
       daysLate: 0,
     }))
-    const policy = { ...course.policy, above100: 'allow' as const }
-    return gradeCourse({ ...course, policy, students: [{ id: 'proof', sectionId }], marks, boundaries: [] }).students[0]!.final
+    return gradeCourse({ ...here, students: [{ id: 'proof', sectionId }], marks, boundaries: [] }).students[0]!.final
   }
   const full = standing(new Set())
   if (full === null) return { sectionId, full, rows: [], holds: false }

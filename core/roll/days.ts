@@ -1,6 +1,4 @@
-import { addDays, differenceInCalendarDays, formatISO, getISODay, parseISO, startOfISOWeek } from 'date-fns'
-
-/** A calendar day as ISO 8601, `2026-10-12`. Days have no time and no zone. */
+/** A calendar day as ISO 8601, `2026-10-12`. Days have no time and no zone; all reckoning is in UTC. */
 export type Day = string
 
 /** First and last teaching day of a course. */
@@ -9,22 +7,22 @@ export interface Term {
   lastDay: Day
 }
 
-const iso = (date: Date): Day => formatISO(date, { representation: 'date' })
+const MS = 86_400_000
+const iso = (ms: number): Day => new Date(ms).toISOString().slice(0, 10)
 
 /** The day `by` days later (earlier where negative). */
-export const shiftDay = (day: Day, by: number): Day => iso(addDays(parseISO(day), by))
+export const shiftDay = (day: Day, by: number): Day => iso(Date.parse(day) + by * MS)
 
 /** 1 for Monday to 7 for Sunday (ISO 8601). */
-export const weekdayOf = (day: Day): number => getISODay(parseISO(day))
+export const weekdayOf = (day: Day): number => new Date(Date.parse(day)).getUTCDay() || 7
 
 /** Days from one day to another; negative where `to` comes first. */
-export const daysBetween = (from: Day, to: Day): number => differenceInCalendarDays(parseISO(to), parseISO(from))
+export const daysBetween = (from: Day, to: Day): number => (Date.parse(to) - Date.parse(from)) / MS
 
-const mondayOf = (day: Day): Day => iso(startOfISOWeek(parseISO(day)))
+const mondayOf = (day: Day): Day => shiftDay(day, 1 - weekdayOf(day))
 
 /** The teaching week a day lies in: 1 is the calendar week, Monday to Sunday, of the term's first day; 0 and below come before it. */
-export const teachingWeek = (term: Pick<Term, 'firstDay'>, day: Day): number =>
-  Math.floor(daysBetween(mondayOf(term.firstDay), mondayOf(day)) / 7) + 1
+export const teachingWeek = (term: Pick<Term, 'firstDay'>, day: Day): number => daysBetween(mondayOf(term.firstDay), mondayOf(day)) / 7 + 1
 
 /** The day of a weekday (1..7) in a teaching week. */
 export const dayInWeek = (term: Pick<Term, 'firstDay'>, week: number, weekday: number): Day =>

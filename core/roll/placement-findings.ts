@@ -57,7 +57,9 @@ export function placementFindings(input: {
     of.set(p.assessmentId, own.set(p.sectionId, p))
     if (p.due === null) continue
     const at = `${p.sectionId} ${p.due}`
-    onOneDay.set(at, [...(onOneDay.get(at) ?? []), p.assessmentId])
+    const together = onOneDay.get(at)
+    if (together) together.push(p.assessmentId)
+    else onOneDay.set(at, [p.assessmentId])
   }
   const titleOf = new Map(assessments.map((a) => [a.id, a.title]))
   for (const a of assessments) {

@@ -17,6 +17,7 @@ export function openDatabase(file: string, upTo = Infinity): Db {
   db.pragma('journal_mode = WAL')
   db.pragma('synchronous = FULL')
   db.pragma('busy_timeout = 5000')
+  db.pragma('cache_size = -262144')
   // A migration may replace a table that others refer to, so references are checked at its end and not on the way.
   db.pragma('foreign_keys = OFF')
   migrate(db, upTo)

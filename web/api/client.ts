@@ -18,6 +18,8 @@ export class OfflineError extends Error {
 type Input<R extends Route> = {
   params?: z.input<R['params']>
   body?: z.input<R['body']>
+  /** Sent to its end even where the page is left meanwhile; for small bodies. */
+  keepalive?: boolean
 }
 
 export function addressOf(route: Route, params: Record<string, unknown> = {}): string {
@@ -25,12 +27,13 @@ export function addressOf(route: Route, params: Record<string, unknown> = {}): s
 }
 
 /** Calls a route of the contract. @throws ProblemError, OfflineError */
-export async function call<R extends Route>(route: R, { params, body }: Input<R> = {}): Promise<z.output<R['response']>> {
+export async function call<R extends Route>(route: R, { params, body, keepalive }: Input<R> = {}): Promise<z.output<R['response']>> {
   let response: Response
   try {
     response = await fetch(addressOf(route, params as Record<string, unknown>), {
       method: route.method,
       credentials: 'same-origin',
+      keepalive,
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     })
   } catch {

@@ -1,15 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
-import { lazy, Suspense, type ReactNode } from 'react'
+import { lazy, Suspense, useMemo, type ReactNode } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import type { Stop } from '#core'
 import { routes, type CourseHead, type Me } from '#contract'
 import { call, messageOf, ProblemError } from '../api/client'
+import { openFindings } from '../parts/plan-findings'
 import { CourseProvider, useCourseSoFar } from './course'
 import { Head } from './Head'
 import { Horizon } from './Horizon'
 import { KeysProvider } from './keys'
 import { KeysHelp } from './KeysHelp'
 import { NamesProvider } from './names'
+import { needsMarks } from './needs-marks'
+import { usePlanQuery } from './plan'
 import { Run } from './Run'
 import { SavedProvider } from './saved'
 import { SignIn } from './SignIn'
@@ -166,13 +169,14 @@ function OverseerFrame({ me, courses, head }: FrameProps) {
 }
 
 function OverseerStops({ me, courses, head }: FrameProps) {
-  const { course, problem } = useCourseSoFar()
-  // The first stop needs only the plan and the roll, which it fetches itself.
-  const light = useLocation().pathname.split('/')[3] === 'set-out'
+  const { course, problem, waitsFor, ask } = useCourseSoFar()
+  const plan = usePlanQuery(head.id)
+  const odd = useMemo(() => (plan.data ? Object.values(openFindings(plan.data)).reduce((n, x) => n + x, 0) : 0), [plan.data])
+  const light = !needsMarks(useLocation().pathname)
   return (
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
-      <Run courseId={head.id} states={course && stopStates(course).of} allowed={ALL_STOPS} />
+      <Run courseId={head.id} states={course && stopStates(course, odd).of} allowed={ALL_STOPS} />
       {course || light ? (
         <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
           <Outlet />
@@ -180,7 +184,19 @@ function OverseerStops({ me, courses, head }: FrameProps) {
       ) : (
         <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>
       )}
-      {course ? <Horizon /> : <footer className="horizon folded soft">{problem ?? 'Working out where the grades stand…'}</footer>}
+      {course ? (
+        <Horizon />
+      ) : (
+        <footer className="horizon folded soft" aria-label="Where it stands">
+          {waitsFor && !problem ? (
+            <button className="fold text-start" onClick={ask}>
+              {waitsFor.students} students × {waitsFor.assessments} assessments: work out where the grades stand
+            </button>
+          ) : (
+            (problem ?? 'Working out where the grades stand…')
+          )}
+        </footer>
+      )}
     </div>
   )
 }

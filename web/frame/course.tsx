@@ -1,12 +1,13 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useIsFetching, useQuery, useQueryClient } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
-import { createContext, use, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import { applyChanges, workingsOf, type Change, type ResultChange, type Workings } from '#core'
 import { routes, type CourseTable } from '#contract'
 import { addressOf, call, messageOf } from '../api/client'
 import type { Grading, Outcome } from '../workers/grading.worker'
 import { usePlanQuery } from './plan'
+import { needsMarks } from './needs-marks'
 import { COURSE_QUERIES, useTrial, type OpenTrial } from './trial'
 
 interface Trial {
@@ -29,19 +30,30 @@ export interface Course extends Omit<OpenTrial, 'changes' | 'courseId'> {
   current: Outcome
 }
 
-const CourseContext = createContext<{ course: Course | null; problem: string | null } | null>(null)
+interface CourseSoFar {
+  course: Course | null
+  problem: string | null
+  /** What would have to be fetched, where it is so much that it is fetched only when asked for. */
+  waitsFor: { students: number; assessments: number } | null
+  ask: () => void
+}
+
+const CourseContext = createContext<CourseSoFar | null>(null)
+
+/** Scripts above which the first stop does without the marks unless they are asked for. */
+const MANY_SCRIPTS = 100_000
+const SETTLED_MS = 250
 
 /** Loads a course with all its marks and grades it in a worker, beside the screens that need only its plan. */
 export function CourseProvider({ courseId, children }: { courseId: string; children: ReactNode }) {
   const open = useTrial()
   const trial = open.changes
-  // At the first stop the plan comes first: the marks of a large department take longer.
-  const lightFirst = useLocation().pathname.split('/')[3] === 'set-out'
+  const { enabled, lightFirst, waitsFor, ask } = useWhenToLoad(courseId, trial.length > 0)
   const plan = usePlanQuery(courseId, lightFirst)
   const table = useQuery({
     queryKey: ['table', courseId],
     queryFn: () => call(routes.table, { params: { courseId } }),
-    enabled: !lightFirst || plan.isSuccess,
+    enabled,
   })
   const grading = useWorker()
   const [adopted, setAdopted] = useState<{ for: CourseTable; outcome: Outcome } | null>(null)
@@ -92,8 +104,31 @@ export function CourseProvider({ courseId, children }: { courseId: string; child
     }
   }, [courseId, table.data, workings, triedWorkings, adopted, trial, tried, problem, open])
   const failed = table.error ? messageOf(table.error) : null
-  const value = useMemo(() => ({ course, problem: failed }), [course, failed])
+  const value = useMemo(() => ({ course, problem: failed, waitsFor, ask }), [course, failed, waitsFor, ask])
   return <CourseContext value={value}>{children}</CourseContext>
+}
+
+/**
+ * When the marks are fetched. At the first stop what is on screen comes first, and the marks of a large department
+ * only where a trial needs them or somebody asks; every other stop needs them at once.
+ */
+function useWhenToLoad(courseId: string, trialOpen: boolean) {
+  const lightFirst = !needsMarks(useLocation().pathname)
+  const { data } = usePlanQuery(courseId, lightFirst)
+  const fetching = useIsFetching({ queryKey: ['roll', courseId] })
+  const [settled, setSettled] = useState(false)
+  const [asked, setAsked] = useState(false)
+  const ready = !!data && fetching === 0
+  useEffect(() => {
+    if (!ready) return
+    const timer = setTimeout(() => setSettled(true), SETTLED_MS)
+    return () => clearTimeout(timer)
+  }, [ready])
+  const [students, assessments] = [data?.head.students ?? 0, data?.assessments.length ?? 0]
+  const many = students * assessments > MANY_SCRIPTS && !asked && !trialOpen
+  const ask = useCallback(() => setAsked(true), [])
+  const waitsFor = useMemo(() => (lightFirst && many ? { students, assessments } : null), [lightFirst, many, students, assessments])
+  return { lightFirst, enabled: !lightFirst || (settled && !many), waitsFor, ask }
 }
 
 function useWorker(): Remote<Grading> | null {
@@ -124,7 +159,7 @@ function useCourseEvents(courseId: string, known: number | undefined): void {
 }
 
 /** The course if its marks have arrived, and what went wrong if they cannot. */
-export function useCourseSoFar(): { course: Course | null; problem: string | null } {
+export function useCourseSoFar(): CourseSoFar {
   const value = use(CourseContext)
   if (!value) throw new Error('outside CourseProvider')
   return value

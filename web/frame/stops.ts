@@ -19,8 +19,11 @@ export interface StopState {
   clear: number
 }
 
-/** What is open at each stop, and how far it is clear. */
-export function stopStates(course: Course): { items: OpenItem[]; of: Record<Stop, StopState> } {
+/**
+ * What is open at each stop, and how far it is clear.
+ * @param odd what is to be looked at in the plan and the placements
+ */
+export function stopStates(course: Course, odd = 0): { items: OpenItem[]; of: Record<Stop, StopState> } {
   const { table, workings, adopted } = course
   const items = openItems(workings, planFacts(table), adopted.standing)
   const open = (stop: Stop) => items.filter((i) => i.stop === stop).reduce((n, i) => n + i.count, 0)
@@ -34,7 +37,7 @@ export function stopStates(course: Course): { items: OpenItem[]; of: Record<Stop
   return {
     items,
     of: {
-      'set-out': state('set-out', table.components.length + table.assessments.length),
+      'set-out': { open: odd, clear: Math.max(0, 1 - odd / (table.components.length + table.assessments.length || 1)) },
       agree: {
         open: 0,
         clear: table.assessments.every((a) => a.marking === 'direct' || a.marking === 'completion' || a.standardId) ? 1 : 0.5,

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, use, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
+import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { addChanges, type Change } from '#core'
 import { routes, type CourseHead } from '#contract'
 import { call } from '../api/client'
@@ -28,6 +28,7 @@ export interface OpenTrial {
 const TrialContext = createContext<OpenTrial | null>(null)
 const NO_CHANGES: Change[] = []
 const KEEP_AFTER_MS = 400
+const KEEPALIVE_LIMIT = 60_000
 export const COURSE_QUERIES = ['table', 'plan', 'roll', 'sheet', 'record', 'issues', 'courses', 'script'] as const
 
 export function TrialProvider({ head, children }: { head: CourseHead; children: ReactNode }) {
@@ -47,18 +48,35 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   const keptTrial = mayDecide ? (own ?? kept.data?.changes ?? NO_CHANGES) : NO_CHANGES
   const changes = useMemo(() => (pulled ? addChanges(keptTrial, pulled) : keptTrial), [keptTrial, pulled])
 
-  const keepLater = useRef<ReturnType<typeof setTimeout>>(undefined)
-  const keep = useCallback(
-    (next: Change[]) => {
-      setOwn(next)
-      clearTimeout(keepLater.current)
-      keepLater.current = setTimeout(
-        () => void saving(call(routes.keepTrial, { params: { courseId }, body: { changes: next } })).catch(() => undefined),
-        KEEP_AFTER_MS,
-      )
+  const waiting = useRef<{ changes: Change[]; timer: ReturnType<typeof setTimeout> } | null>(null)
+  const send = useCallback(
+    (leaving = false) => {
+      if (!waiting.current) return
+      const { changes: next, timer } = waiting.current
+      clearTimeout(timer)
+      waiting.current = null
+      // A page that is being left may send only a little.
+      const keepalive = leaving && JSON.stringify(next).length < KEEPALIVE_LIMIT
+      void saving(call(routes.keepTrial, { params: { courseId }, body: { changes: next }, keepalive })).catch(() => undefined)
     },
     [courseId, saving],
   )
+  const keep = useCallback(
+    (next: Change[]) => {
+      setOwn(next)
+      clearTimeout(waiting.current?.timer)
+      waiting.current = { changes: next, timer: setTimeout(send, KEEP_AFTER_MS) }
+    },
+    [send],
+  )
+  useEffect(() => {
+    const leave = () => send(true)
+    window.addEventListener('pagehide', leave)
+    return () => {
+      window.removeEventListener('pagehide', leave)
+      send()
+    }
+  }, [send])
 
   const latest = useRef(keptTrial)
   latest.current = keptTrial
@@ -78,7 +96,8 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   }, [queries])
   const adopt = useCallback(
     async (reason: string) => {
-      clearTimeout(keepLater.current)
+      clearTimeout(waiting.current?.timer)
+      waiting.current = null
       const decision = await saving(call(routes.adopt, { params: { courseId }, body: { changes: latest.current, reason } }))
       // The trial stays in sight until what it became has arrived, so that nothing flickers back.
       await refresh()

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import ExcelJS from 'exceljs'
+import exceljs from 'exceljs'
 import { parse } from 'csv-parse/sync'
 import { settleBy, standingMarks, workingsOf } from '#core'
 import type { CourseTable, Decision, IssueContent, IssueHead } from '#contract'
@@ -101,7 +101,7 @@ test('CSV and workbook say the same, row for row', async () => {
       res.on('data', (c: Buffer) => parts.push(c))
       res.on('end', () => done(null, Buffer.concat(parts)))
     })
-  const book = new ExcelJS.Workbook()
+  const book = new exceljs.Workbook()
   await book.xlsx.load(answer.body as ArrayBuffer)
   const sheet = book.getWorksheet('Issue 1')!
   expect(csv).toHaveLength(content.results.length)

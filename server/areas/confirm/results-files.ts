@@ -1,5 +1,5 @@
 import { stringify } from 'csv-stringify/sync'
-import ExcelJS from 'exceljs'
+import exceljs from 'exceljs'
 import type { IssueContent } from '#contract'
 
 const percent = (x: number | null) => (x === null ? '' : Number(x.toFixed(3)))
@@ -38,7 +38,7 @@ export function resultsCsv(content: IssueContent): string {
 
 export async function resultsXlsx(content: IssueContent): Promise<Buffer> {
   const { head, rows } = rowsOf(content)
-  const book = new ExcelJS.Workbook()
+  const book = new exceljs.Workbook()
   const sheet = book.addWorksheet(`Issue ${content.number}`, { views: [{ state: 'frozen', xSplit: 2, ySplit: 1 }] })
   sheet.addRow(head).font = { bold: true }
   for (const row of rows) sheet.addRow(row.map((x) => (x === '' ? null : x)))

@@ -5,6 +5,7 @@ import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../table/course-writes'
+import { applyRollChanges } from './apply-changes'
 import type { RollQueries } from './queries'
 
 const LISTED = 2000
@@ -25,7 +26,7 @@ export function rollFileRoutes(handle: Handle, roll: RollQueries, pool: WorkerPo
         )
       tell('writing')
       writes.writeOpen(courseId, () => {
-        write(courseId, changes)
+        applyRollChanges(roll, courseId, changes)
         for (const id of withdraw) {
           const student = roll.student(courseId, id)
           if (!student || !changes.missing.includes(id))
@@ -46,23 +47,6 @@ export function rollFileRoutes(handle: Handle, roll: RollQueries, pool: WorkerPo
     const current = roll.roll(courseId)
     const changes = rollChanges(current, file, upload.from)
     return { changes, tried: toTried(changes, current, file) }
-  }
-
-  function write(courseId: string, changes: RollChanges): void {
-    for (const { id, ...s } of changes.sections) {
-      if (id === null) roll.addSection(courseId, s)
-      else roll.editSection(id, s)
-    }
-    const { sections } = roll.roll(courseId)
-    const idOf = new Map(sections.map((s) => [s.code.toLowerCase(), s.id]))
-    for (const { id: known, stays, ...s } of changes.students) {
-      const id = known ?? roll.addStudent(courseId, s)
-      if (known !== null) roll.editStudent(known, s)
-      roll.setStays(
-        id,
-        stays.map((stay) => ({ sectionId: idOf.get(stay.section)!, from: stay.from, to: stay.to })),
-      )
-    }
   }
 }
 

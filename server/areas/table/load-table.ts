@@ -27,7 +27,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     ORDER BY p.name`)
   const scripts = db
     .prepare<[string], [string, string, string, Status, number, number | null, number]>(
-      'SELECT s.id, s.student_id, s.assessment_id, s.status, s.days_late, s.entered, s.version FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = ? ORDER BY s.rowid',
+      'SELECT s.id, s.student_id, s.assessment_id, s.status, s.days_late, s.entered, s.version FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = ?',
     )
     .raw()
   const readings = db
@@ -47,7 +47,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     const [studentAt, markerAt, assessmentAt] = [place(studentRows), place(markerRows), place(plan.assessments)]
     const columns: CourseTable['scripts'] = { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [], version: [] }
     const scriptAt = new Map<string, number>()
-    for (const [scriptId, studentId, assessmentId, status, daysLate, entered, version] of scripts.all(id)) {
+    // One by one: a large department's rows all at once would keep the collector busy for longer than the reading takes.
+    for (const [scriptId, studentId, assessmentId, status, daysLate, entered, version] of scripts.iterate(id)) {
       const student = studentAt.get(studentId)
       const assessment = assessmentAt.get(assessmentId)
       // Who left and what was taken away is not on the table any more; the work stays where it is kept.

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { PARTS, type Part } from './parts-of'
+import { PARTS, type Part } from '../../parts/set-out-parts'
 
 /** Roll, plan and placements, with what is to be looked at in each. */
 export function PartsNav({ courseId, shown, open }: { courseId: string; shown: Part; open: Partial<Record<Part, number>> }) {

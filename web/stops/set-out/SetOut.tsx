@@ -2,14 +2,14 @@ import { useMemo } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { messageOf } from '../../api/client'
 import { useKeys } from '../../frame/keys'
-import { usePlanQuery } from '../../frame/plan'
+import { usePlanQuery, useRollQuery } from '../../frame/plan'
 import { useTrial } from '../../frame/trial'
 import { PartsNav } from './PartsNav'
 import { Placements } from './placements/Placements'
 import { PlanPart } from './plan/PlanPart'
 import { RollPart } from './roll/RollPart'
-import { PARTS, type Part } from './parts-of'
-import { openFindings } from './findings'
+import { PARTS, type Part } from '../../parts/set-out-parts'
+import { openFindings } from '../../parts/plan-findings'
 import './set-out.css'
 
 /** The first stop: who is taught, what counts, and when it is due. */
@@ -18,6 +18,8 @@ export default function SetOut() {
   const { courseId } = useTrial()
   const navigate = useNavigate()
   const plan = usePlanQuery(courseId)
+  // Both are asked for at once, not one after the other.
+  useRollQuery(courseId, part === 'roll')
   const shown: Part = PARTS.find((p) => p === part) ?? 'plan'
   useKeys(
     PARTS.map((p, i) => ({

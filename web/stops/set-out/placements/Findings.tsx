@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { PlacementFinding } from '#core'
 import type { Plan } from '#contract'
-import { grouped, type dateFindings, type FindingGroup } from '../findings'
+import { grouped, type dateFindings, type FindingGroup } from '../../../parts/plan-findings'
 import type { PlacementEdits } from './edits'
 
 const SHOWN = 30

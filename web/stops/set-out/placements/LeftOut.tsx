@@ -1,10 +1,9 @@
-import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { currentSection } from '#core'
-import { routes, type Plan } from '#contract'
-import { call } from '../../../api/client'
+import type { Plan } from '#contract'
 import { usePersonLabels } from '../../../frame/names'
+import { useRollQuery } from '../../../frame/plan'
 import { useTrial } from '../../../frame/trial'
 import type { PlacementEdits, Spot } from './edits'
 
@@ -16,7 +15,7 @@ export function LeftOut({ plan, edits, at, single }: { plan: Plan; edits: Placem
   const { changes } = useTrial()
   const [find, setFind] = useState('')
   const courseId = plan.head.id
-  const roll = useQuery({ queryKey: ['roll', courseId], queryFn: () => call(routes.roll, { params: { courseId } }) })
+  const roll = useRollQuery(courseId)
   const students = roll.data?.students ?? NOBODY
   const label = usePersonLabels(students)
   const assessment = plan.assessments[at.a]

@@ -1,10 +1,10 @@
-import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState, type ReactNode } from 'react'
 import { Button, Dropdown } from 'react-bootstrap'
 import { currentSection } from '#core'
 import { routes, type Plan, type Roll } from '#contract'
-import { addressOf, call, messageOf } from '../../../api/client'
+import { addressOf, messageOf } from '../../../api/client'
 import { useKeys } from '../../../frame/keys'
+import { useRollQuery } from '../../../frame/plan'
 import { counted } from '../../../parts/format'
 import { WriteProblem, WritesProvider } from '../writes'
 import { BringInRoll } from './BringInRoll'
@@ -19,7 +19,7 @@ import { StudentsGrid } from './StudentsGrid'
 /** Who is taught, by section. */
 export function RollPart({ plan, nav }: { plan: Plan; nav: ReactNode }) {
   const courseId = plan.head.id
-  const roll = useQuery({ queryKey: ['roll', courseId], queryFn: () => call(routes.roll, { params: { courseId } }) })
+  const roll = useRollQuery(courseId)
   if (roll.error) return <div className="empty">{messageOf(roll.error)}</div>
   if (!roll.data) return <div className="empty">Fetching the roll…</div>
   return (

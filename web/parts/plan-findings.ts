@@ -1,16 +1,26 @@
 import { placementFindings, type PlacementFinding } from '#core'
 import type { Plan } from '#contract'
-import type { Part } from './parts-of'
+import type { Part } from './set-out-parts'
 
 /** The placements of a plan by the ids of assessment and section. */
 export const placementsOf = ({ placements, assessments, sections }: Plan) =>
   placements.map(([a, s, due]) => ({ assessmentId: assessments[a]!.id, sectionId: sections[s]!.id, due }))
 
-/** What is odd about the dates, and which of it somebody let stand. */
-export function dateFindings(plan: Plan): { open: PlacementFinding[]; accepted: PlacementFinding[] } {
+interface DateFindings {
+  open: PlacementFinding[]
+  accepted: PlacementFinding[]
+}
+const reckoned = new WeakMap<Plan, DateFindings>()
+
+/** What is odd about the dates, and which of it somebody let stand; reckoned once for a plan. */
+export function dateFindings(plan: Plan): DateFindings {
+  const before = reckoned.get(plan)
+  if (before) return before
   const all = placementFindings({ term: plan.head, sections: plan.sections, assessments: plan.assessments, placements: placementsOf(plan) })
   const quiet = new Set(plan.accepted.map((a) => a.key))
-  return { open: all.filter((f) => !quiet.has(f.key)), accepted: all.filter((f) => quiet.has(f.key)) }
+  const found = { open: all.filter((f) => !quiet.has(f.key)), accepted: all.filter((f) => quiet.has(f.key)) }
+  reckoned.set(plan, found)
+  return found
 }
 
 /** Findings of one kind about one assessment, which are looked at, mended and let stand together. */
