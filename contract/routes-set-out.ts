@@ -74,6 +74,20 @@ export const setOutRoutes = {
       .required({ version: true }),
     response: RollSection,
   }),
+  removeSection: route({
+    method: 'DELETE',
+    path: '/api/courses/:courseId/sections/:sectionId',
+    access: lead,
+    summary: 'Take away a section that nobody was ever in',
+    params: z.strictObject({ courseId: Id, sectionId: Id }),
+  }),
+  removeStudent: route({
+    method: 'DELETE',
+    path: '/api/courses/:courseId/students/:studentId',
+    access: lead,
+    summary: 'Take away a student who has no work of any kind; others are withdrawn',
+    params: z.strictObject({ courseId: Id, studentId: Id }),
+  }),
   addStudent: route({
     method: 'POST',
     path: '/api/courses/:courseId/students',

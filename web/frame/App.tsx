@@ -187,7 +187,7 @@ function OverseerStops({ me, courses, head }: FrameProps) {
       {course ? (
         <Horizon />
       ) : (
-        <footer className="horizon folded soft" aria-label="Where it stands">
+        <footer className="horizon folded waiting soft" aria-label="Where it stands">
           {waitsFor && !problem ? (
             <button className="fold text-start" onClick={ask}>
               {waitsFor.students} students × {waitsFor.assessments} assessments: work out where the grades stand

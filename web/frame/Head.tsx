@@ -5,7 +5,7 @@ import { Dropdown } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
 import { format } from 'date-fns'
 import { routes, type CourseHead, type Me } from '#contract'
-import { call } from '../api/client'
+import { addressOf, call } from '../api/client'
 import { Find } from './Find'
 import { useKeys } from './keys'
 import { useNames } from './names'
@@ -94,6 +94,11 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
           {(course.role === 'lead' || course.role === 'external') && (
             <Dropdown.Item as={Link} to={`/courses/${course.id}/record`}>
               The record
+            </Dropdown.Item>
+          )}
+          {course.role === 'marker' && (
+            <Dropdown.Item href={addressOf(routes.personCalendar, { courseId: course.id, personId: me.id })} download>
+              My sections’ due days as a calendar
             </Dropdown.Item>
           )}
           <Dropdown.Item onClick={() => void leave()}>Sign out</Dropdown.Item>

@@ -68,6 +68,12 @@ export function rollQueries(db: Db) {
   )
   const setNames = db.prepare('UPDATE course SET names_to_markers = ? WHERE id = ?')
 
+  const everIn = db.prepare<[string], { n: number }>('SELECT count(*) AS n FROM enrolment WHERE section_id = ?')
+  const work = db.prepare<[string], { n: number }>('SELECT count(*) AS n FROM script WHERE student_id = ?')
+  const unplace = db.prepare('DELETE FROM placement WHERE section_id = ?')
+  const removeSection = db.prepare('DELETE FROM section WHERE id = ?')
+  const removeStudent = db.prepare('DELETE FROM student WHERE id = ?')
+
   const toSection = ({ weekdays, ...s }: SectionRow): RollSection => ({ ...s, weekdays: JSON.parse(weekdays) as number[] })
   const toStudent = ({ external_id, ...s }: StudentRow, own: Stay[]): RollStudent => ({ ...s, externalId: external_id, stays: own })
 
@@ -122,6 +128,18 @@ export function rollQueries(db: Db) {
     setStays(studentId: string, own: readonly Stay[]): void {
       removeStays.run(studentId)
       for (const s of own) insertStay.run(studentId, s.sectionId, s.from, s.to)
+    },
+    /** How many were ever in a section. */
+    everIn: (sectionId: string) => everIn.get(sectionId)!.n,
+    /** How many scripts a student has, blank ones too: a script is never deleted. */
+    scriptsOf: (studentId: string) => work.get(studentId)!.n,
+    removeSection(id: string): void {
+      unplace.run(id)
+      removeSection.run(id)
+    },
+    removeStudent(id: string): void {
+      removeStays.run(id)
+      removeStudent.run(id)
     },
     setNames(courseId: string, names: boolean): void {
       setNames.run(Number(names), courseId)

@@ -131,6 +131,22 @@ test('doubled numbers and codes, strangers as teachers: each gets a sentence', a
   expect(await detail(edit)).toMatch(/no part in the course/)
 })
 
+test('what was added by mistake goes again; who has work, and a section somebody was in, stay', async () => {
+  const body = { code: 'Z', name: 'Zenith', teacherId: null, weekdays: [1], firstDay: null }
+  const section = (await lead('post', api('/sections'), body).expect(200)).body as { id: string }
+  const person = { name: 'Orla Quimby', candidate: '66001', externalId: null, sectionId: section.id, from: FROM }
+  const student = (await lead('post', api('/students'), person).expect(200)).body as { id: string }
+  expect(((await lead('delete', api(`/sections/${section.id}`)).expect(409)).body as { detail: string }).detail).toMatch(
+    /1 students are or were in Zenith/,
+  )
+  await lead('delete', api(`/students/${student.id}`)).expect(204)
+  await lead('delete', api(`/sections/${section.id}`)).expect(204)
+  const { students } = await roll()
+  expect(((await lead('delete', api(`/students/${students[0]!.id}`)).expect(409)).body as { detail: string }).detail).toMatch(
+    /withdraw them instead/,
+  )
+})
+
 test('where markers may not see names, no answer, file or error holds one', async () => {
   const { students } = await roll()
   const names = new Set(students.map((s) => s.name))

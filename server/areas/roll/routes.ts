@@ -62,6 +62,27 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
     }),
   )
 
+  handle(routes.removeSection, ({ params: { courseId, sectionId } }) =>
+    writes.writeOpen(courseId, () => {
+      const section = roll.section(courseId, sectionId)
+      if (!section) throw new HttpProblem(404, 'There is no such section.')
+      const n = roll.everIn(sectionId)
+      if (n > 0) throw new HttpProblem(409, `${n} students are or were in ${section.name}: it stays.`)
+      roll.removeSection(sectionId)
+      return undefined
+    }),
+  )
+
+  handle(routes.removeStudent, ({ params: { courseId, studentId } }) =>
+    writes.writeOpen(courseId, () => {
+      const student = roll.student(courseId, studentId)
+      if (!student) throw new HttpProblem(404, 'There is no such student.')
+      if (roll.scriptsOf(studentId) > 0) throw new HttpProblem(409, `${student.name} has work in this course: withdraw them instead.`)
+      roll.removeStudent(studentId)
+      return undefined
+    }),
+  )
+
   handle(routes.addStudent, ({ params: { courseId }, body: { sectionId, from, ...fields } }) =>
     writes.writeOpen(courseId, (): RollStudent => {
       checkCandidate(courseId, fields.candidate, null)

@@ -112,7 +112,9 @@ function StudentPage({ studentId }: { studentId: string }) {
                         {i.status === 'late' ? `${i.daysLate} days late` : i.status !== 'in' ? i.status : ''}
                         {i.beforeLate !== null && `, ${fixed(i.beforeLate * 100)}% before`}
                         {i.state === 'pending' && ' pending'}
-                        {i.state === 'not applying' && i.status === 'in' && ' not set for this section'}
+                        {i.state === 'not applying' &&
+                          i.status === 'in' &&
+                          (workings.leftOut[i.assessmentId]?.includes(studentId) ? ' left out' : ' not set for this student')}
                         {i.dropped && ' dropped: the worst one'}
                       </span>
                     </td>

@@ -52,9 +52,17 @@ export function useRollEdits() {
         () => patchStudent(s.id, Object.fromEntries(Object.keys(patch).map((k) => [k, s[k as keyof RollStudent]]))),
       ),
     addSection: (body: z.input<typeof routes.addSection.body>) =>
-      write('add a section', () => call(routes.addSection, { params: { courseId }, body })),
+      write(
+        'add a section',
+        () => call(routes.addSection, { params: { courseId }, body }),
+        (s) => call(routes.removeSection, { params: { courseId, sectionId: s.id } }),
+      ),
     addStudent: (body: z.input<typeof routes.addStudent.body>) =>
-      write('add a student', () => call(routes.addStudent, { params: { courseId }, body })),
+      write(
+        'add a student',
+        () => call(routes.addStudent, { params: { courseId }, body }),
+        (s) => call(routes.removeStudent, { params: { courseId, studentId: s.id } }),
+      ),
     /** Into another section, or out of all (null), from a day on. @throws StayError */
     move: (s: RollStudent, sectionId: string | null, from: string) =>
       setStays(s, moveFrom(s.stays, sectionId, from), sectionId === null ? `withdraw ${s.name}` : `move ${s.name}`),
