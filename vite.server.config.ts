@@ -5,7 +5,7 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   build: {
     ssr: true,
-    rollupOptions: { input: { main: resolve('server/main.ts'), 'read-roll': resolve('server/workers/read-roll.ts') } },
+    rollupOptions: { input: { main: resolve('server/main.ts'), files: resolve('server/workers/files.ts') } },
     outDir: resolve('dist/server'),
     emptyOutDir: true,
     target: 'node20',

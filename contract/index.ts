@@ -1,6 +1,7 @@
 export * from './course'
 export * from './changes'
 export * from './table'
+export * from './library'
 export * from './roll'
 export * from './plan'
 export * from './issue'

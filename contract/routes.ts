@@ -3,8 +3,9 @@ import { Change, Decision } from './changes'
 import { CourseHead, Id } from './course'
 import { IssueContent, IssueHead } from './issue'
 import { route } from './route'
+import { agreeRoutes } from './routes-agree'
 import { setOutRoutes } from './routes-set-out'
-import { CellRefusal, CellWrite, Cell, CourseTable, Library, ScriptDetail, Sheet, TriedImport } from './table'
+import { CellRefusal, CellWrite, Cell, CourseTable, ScriptDetail, Sheet, TriedImport } from './table'
 
 const Me = z.strictObject({ id: Id, name: z.string() })
 export type Me = z.infer<typeof Me>
@@ -20,6 +21,7 @@ const staff = ['lead', 'marker', 'external'] as const
 /** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
 export const routes = {
   ...setOutRoutes,
+  ...agreeRoutes,
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
   health: route({
     method: 'GET',
@@ -75,15 +77,6 @@ export const routes = {
     summary: 'Tells when the course changes',
     params: inCourse,
     produces: 'text/event-stream',
-  }),
-
-  library: route({
-    method: 'GET',
-    path: '/api/courses/:courseId/library',
-    access: staff,
-    summary: 'Rubrics, mark schemes and scales, and who uses them',
-    params: inCourse,
-    response: Library,
   }),
 
   sheet: route({

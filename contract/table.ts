@@ -140,33 +140,3 @@ export const ScriptDetail = z.strictObject({
   history: z.array(z.strictObject({ at: z.string(), by: z.string(), mark: z.number().nullable(), status: Status, daysLate: DaysLate })),
 })
 export type ScriptDetail = z.infer<typeof ScriptDetail>
-
-const Use = z.strictObject({ course: z.string(), assessment: z.string() })
-const StandardHead = { id: Id, title: z.string(), owner: z.string(), version: z.number().int(), uses: z.array(Use) }
-
-export const Library = z.strictObject({
-  rubrics: z.array(
-    z.strictObject({
-      ...StandardHead,
-      criteria: z.array(
-        z.strictObject({
-          id: Id,
-          title: z.string(),
-          ranges: z.boolean(),
-          penalty: z.boolean(),
-          levels: z.array(z.strictObject({ points: z.number(), to: z.number().optional(), words: z.string() })),
-        }),
-      ),
-    }),
-  ),
-  schemes: z.array(
-    z.strictObject({
-      ...StandardHead,
-      criteria: z.array(z.strictObject({ id: Id, title: z.string(), max: z.number(), words: z.string() })),
-    }),
-  ),
-  scales: z.array(
-    z.strictObject({ ...StandardHead, labels: z.array(z.strictObject({ label: z.string(), percent: z.number(), threshold: z.number() })) }),
-  ),
-})
-export type Library = z.infer<typeof Library>

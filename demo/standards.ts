@@ -1,8 +1,6 @@
-import type { Library } from '#contract'
+import type { RubricBody, ScaleBody, SchemeBody } from '#contract'
 
-type Body<K extends keyof Library> = Omit<Library[K][number], 'id' | 'title' | 'owner' | 'version' | 'uses'>
-
-export const MAP_RUBRIC: Body<'rubrics'> = {
+export const MAP_RUBRIC: RubricBody = {
   criteria: [
     {
       id: 'purpose',
@@ -77,7 +75,7 @@ export const MAP_RUBRIC: Body<'rubrics'> = {
   ],
 }
 
-export const VIVA_SCALE: Body<'scales'> = {
+export const VIVA_SCALE: ScaleBody = {
   labels: [
     { label: 'unready', percent: 30, threshold: 0 },
     { label: 'hesitant', percent: 48, threshold: 40 },
@@ -87,7 +85,7 @@ export const VIVA_SCALE: Body<'scales'> = {
   ],
 }
 
-export const FIELD_BOOK_SCHEME: Body<'schemes'> = {
+export const FIELD_BOOK_SCHEME: SchemeBody = {
   criteria: [
     { id: 'entries', title: 'Entries', max: 15, words: 'Every observation with time, place, instrument and hand' },
     { id: 'sketches', title: 'Sketches', max: 10, words: 'Sketches that another surveyor could find the point from' },

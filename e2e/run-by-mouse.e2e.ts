@@ -30,10 +30,13 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
 
   await test.step('agree: the rubric as rulers, and who uses it', async () => {
     await goTo(page, 'Agree')
-    await expect(page.getByRole('img', { name: /Generalisation: 0 to 3.5 traced as found/ })).toBeVisible()
+    await expect(page.getByRole('slider', { name: 'Level 2 of Generalisation' })).toHaveAttribute(
+      'aria-valuetext',
+      '4 points, some detail shed',
+    )
     await expect(page.getByText('CFS 118 autumn 2026')).toBeVisible()
     await page.getByRole('button', { name: 'Spoken defence, five labels' }).click()
-    await expect(page.getByRole('img', { name: /assured is 76 percent/ })).toBeVisible()
+    await expect(page.getByRole('slider', { name: 'assured stands for' })).toHaveAttribute('aria-valuenow', '76')
   })
 
   await test.step('mark: a file with mistakes changes nothing, the good one comes in', async () => {

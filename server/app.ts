@@ -81,8 +81,8 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
       filter: (req, res) => !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res),
     }),
   )
-  // A roll file comes whole, in base64.
-  app.use('/api/courses/:courseId/roll-file', express.json({ limit: '17mb' }))
+  // Files come whole, in base64.
+  app.use(['/api/courses/:courseId/roll-file', '/api/courses/:courseId/library-files'], express.json({ limit: '17mb' }))
   app.use('/api', express.json({ limit: '6mb' }), (_req, res, next) => {
     res.set('cache-control', 'no-store')
     next()
@@ -106,7 +106,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, roll, pool, writes)
   ownWorkRoutes(handle, db, plans, tables)
-  scaleRoutes(handle, db)
+  scaleRoutes(handle, db, writes, pool)
   markingRoutes(handle, db, tables, writes)
   startingMarkRoutes(handle, db, tables, writes)
   trialRoutes(handle, db, tables, writes)

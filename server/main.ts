@@ -13,7 +13,7 @@ const built = import.meta.url.endsWith('.js')
 const app = createApp(db, {
   log,
   webFolder: join(process.cwd(), 'dist/web'),
-  workers: built ? { filename: join(process.cwd(), 'dist/server/read-roll.js') } : undefined,
+  workers: built ? { filename: join(process.cwd(), 'dist/server/files.js') } : undefined,
 })
 const server = app.listen(port, host, (error) => {
   if (error) {

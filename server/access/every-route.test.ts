@@ -19,6 +19,7 @@ const PARAMS: Record<string, string> = {
   componentId: 'nobody',
   assessmentId: 'nobody',
   decisionId: 'nobody',
+  standardId: 'nobody',
   scriptId: 'nobody',
   sectionId: 'nobody',
   studentId: 'nobody',

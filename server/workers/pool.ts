@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { MessageChannel } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
-import type { RollTask } from './read-roll'
+import type { RollTask } from './files'
 
 export interface WorkerSource {
   filename: string
@@ -10,14 +10,16 @@ export interface WorkerSource {
 }
 
 /** Where the workers are when the server runs from its sources. */
-const FROM_SOURCE: WorkerSource = { filename: join(process.cwd(), 'server/workers/read-roll.ts'), execArgv: ['--import', 'tsx'] }
+const FROM_SOURCE: WorkerSource = { filename: join(process.cwd(), 'server/workers/files.ts'), execArgv: ['--import', 'tsx'] }
 
 /** Worker threads for what would hold up the server; a file that grows without end takes down its thread alone. */
 export function workerPool(source: WorkerSource = FROM_SOURCE) {
-  let pool: Piscina<RollTask, RollFile | string> | null = null
+  let pool: Piscina | null = null
   const start = () =>
-    (pool ??= new Piscina<RollTask, RollFile | string>({
+    (pool ??= new Piscina({
       ...source,
+      // The one that a thread loads at its start.
+      name: 'roll',
       minThreads: 0,
       maxThreads: 2,
       idleTimeout: 30_000,
@@ -28,15 +30,24 @@ export function workerPool(source: WorkerSource = FROM_SOURCE) {
      * Reads a roll file in a worker thread. @returns a sentence where it cannot be read
      * @throws AbortError once the signal is given
      */
-    async readRoll(bytes: Uint8Array, columns: RollColumns | undefined, told: (doing: string) => void, signal: AbortSignal) {
+    async readRoll(
+      bytes: Uint8Array,
+      columns: RollColumns | undefined,
+      told: (doing: string) => void,
+      signal: AbortSignal,
+    ): Promise<RollFile | string> {
       const { port1, port2 } = new MessageChannel()
       port1.on('message', told)
       try {
-        return await start().run({ bytes, columns, port: port2 }, { signal, transferList: [port2] })
+        const task: RollTask = { bytes, columns, port: port2 }
+        return (await start().run(task, { name: 'roll', signal, transferList: [port2] })) as RollFile | string
       } finally {
         port1.close()
       }
     },
+    /** The tables of a file, in a worker thread. @returns a sentence where it cannot be read */
+    readTables: async (bytes: Uint8Array): Promise<string[][][] | string> =>
+      (await start().run({ bytes }, { name: 'tables' })) as string[][][] | string,
     stop: async () => {
       await pool?.destroy()
       pool = null

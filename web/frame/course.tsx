@@ -8,7 +8,8 @@ import { addressOf, call, messageOf } from '../api/client'
 import type { Grading, Outcome } from '../workers/grading.worker'
 import { usePlanQuery } from './plan'
 import { needsMarks } from './needs-marks'
-import { COURSE_QUERIES, useTrial, type OpenTrial } from './trial'
+import { COURSE_QUERIES } from './refresh'
+import { useTrial, type OpenTrial } from './trial'
 
 interface Trial {
   changes: Change[]

@@ -3,6 +3,7 @@ import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, 
 import { addChanges, type Change } from '#core'
 import { routes, type CourseHead } from '#contract'
 import { call } from '../api/client'
+import { useRefresh } from './refresh'
 import { useSaved } from './saved'
 import { useUndo } from './undo'
 
@@ -29,7 +30,6 @@ const TrialContext = createContext<OpenTrial | null>(null)
 const NO_CHANGES: Change[] = []
 const KEEP_AFTER_MS = 400
 const KEEPALIVE_LIMIT = 60_000
-export const COURSE_QUERIES = ['table', 'plan', 'roll', 'sheet', 'record', 'issues', 'courses', 'script'] as const
 
 export function TrialProvider({ head, children }: { head: CourseHead; children: ReactNode }) {
   const courseId = head.id
@@ -91,9 +91,7 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   )
   const propose = useCallback((added: Change[], label: string) => setTrial(addChanges(latest.current, added), label), [setTrial])
   const discard = useCallback(() => setTrial([], 'discard the trial'), [setTrial])
-  const refresh = useCallback(async () => {
-    await Promise.all(COURSE_QUERIES.map((key) => queries.invalidateQueries({ queryKey: [key] })))
-  }, [queries])
+  const refresh = useRefresh()
   const adopt = useCallback(
     async (reason: string) => {
       clearTimeout(waiting.current?.timer)

@@ -1,25 +1,181 @@
-import { routes, type Library } from '#contract'
+import { createHash } from 'node:crypto'
+import { stringify } from 'csv-stringify/sync'
+import type { Response } from 'express'
+import { checkScale, type Criterion } from '#core'
+import { readCase, writeCase } from '#core/exchange/case'
+import { FileError } from '#core/exchange/delimited'
+import { tableFromRubric } from '#core/exchange/rubric-table'
+import { writeWorkbook } from '#core/exchange/workbook'
+import { routes, type Library, type LibraryFile, type RubricBody, type ScaleBody, type SchemeBody, type Standard } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import { toAssessment, type AssessmentRow } from '../table/rows'
+import type { CourseWrites } from '../table/course-writes'
+import type { WorkerPool } from '../../workers/pool'
+import { libraryQueries, type StandardRow } from './queries'
 
-export function scaleRoutes(handle: Handle, db: Db): void {
-  const standards = db.prepare<[], { id: string; kind: string; title: string; owner: string; version: number; body: string }>(
-    `SELECT s.id, s.kind, s.title, p.name AS owner, s.version, s.body FROM standard s JOIN person p ON p.id = s.owner_id
-     WHERE NOT EXISTS (SELECT 1 FROM standard n WHERE n.follows = s.id) ORDER BY s.title`,
+const MARKING = { rubric: 'rubric', scheme: 'scheme', scale: 'judgement' } as const
+const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale' } as const
+
+/** The library that the department shares: whoever leads a course makes for it; an owner alone edits. */
+export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: WorkerPool): void {
+  const library = libraryQueries(db)
+  const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  const readings = db.prepare<[string], { n: number; marks: number }>(
+    `SELECT count(r.id) AS n, (SELECT count(*) FROM script s WHERE s.assessment_id = a.id AND s.entered IS NOT NULL) AS marks
+     FROM assessment a LEFT JOIN script s ON s.assessment_id = a.id LEFT JOIN reading r ON r.script_id = s.id WHERE a.id = ?`,
   )
-  const uses = db.prepare<[string], { course: string; assessment: string }>(
-    `SELECT c.code || ' ' || c.term AS course, a.title AS assessment FROM assessment a JOIN course c ON c.id = a.course_id
-     WHERE a.standard_id = ? ORDER BY c.first_day DESC, c.code, a.position`,
-  )
+  const attach = db.prepare('UPDATE assessment SET standard_id = ?, marking = ?, version = version + 1 WHERE id = ?')
 
   handle(routes.library, () => {
-    const library: Library = { rubrics: [], schemes: [], scales: [] }
-    for (const { kind, body, ...head } of standards.all()) {
-      const entry = { ...head, uses: uses.all(head.id), ...(JSON.parse(body) as object) }
-      if (kind === 'rubric') library.rubrics.push(entry as Library['rubrics'][number])
-      if (kind === 'scheme') library.schemes.push(entry as Library['schemes'][number])
-      if (kind === 'scale') library.scales.push(entry as Library['scales'][number])
+    const found: Library = { rubrics: [], schemes: [], scales: [] }
+    for (const { kind, body, read, superseded, editedAt: _, ...head } of library.listed()) {
+      const entry = { ...head, read: !!read, superseded: !!superseded, uses: library.uses(head.id), ...(JSON.parse(body) as object) }
+      if (kind === 'rubric') found.rubrics.push(entry as Library['rubrics'][number])
+      if (kind === 'scheme') found.schemes.push(entry as Library['schemes'][number])
+      if (kind === 'scale') found.scales.push(entry as Library['scales'][number])
     }
-    return library
+    return found
   })
+
+  const existing = (id: string): StandardRow => {
+    const row = library.get(id)
+    if (!row) throw new HttpProblem(404, 'There is no such entry in the library.')
+    return row
+  }
+  const owned = (id: string, me: { id: string }): StandardRow => {
+    const row = existing(id)
+    if (row.ownerId !== me.id) throw new HttpProblem(403, `${row.title} is ${row.owner}’s. Take a copy and change that.`)
+    const next = library.nextOf(row.id)
+    if (next) throw new HttpProblem(409, `There is a newer version of ${row.title}: open that one.`, { current: { id: next } })
+    return row
+  }
+
+  handle(routes.addStandard, ({ params, body, me }) =>
+    writes.write(params.courseId, () => ({ id: library.add({ ...body, title: library.freeTitle(body.title) } as Standard, me.id, null) })),
+  )
+
+  handle(routes.editStandard, ({ params: { courseId, standardId }, body: { revision, standard }, me }) =>
+    writes.write(courseId, () => {
+      const row = owned(standardId, me)
+      if (row.revision !== revision)
+        throw new HttpProblem(409, `${row.title} was changed meanwhile.`, { current: { revision: row.revision } })
+      if (row.kind !== standard.kind) throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]} and stays one.`)
+      if (row.body === JSON.stringify(standard.body)) {
+        library.rename(row.id, standard.title)
+        return { id: row.id, revision: row.revision + 1 }
+      }
+      // Readings never change under a marker: what they use stays as it is.
+      if (row.read) return { id: library.add(standard, me.id, row, 'draft'), revision: 1 }
+      library.edit(row.id, standard)
+      return { id: row.id, revision: row.revision + 1 }
+    }),
+  )
+
+  handle(routes.copyStandard, ({ params: { courseId, standardId }, me }) =>
+    writes.write(courseId, () => {
+      const { kind, title, body } = existing(standardId)
+      return { id: library.add({ kind, title: library.freeTitle(title), body: JSON.parse(body) as never }, me.id, null) }
+    }),
+  )
+
+  handle(routes.setStandardState, ({ params: { courseId, standardId }, body: { state }, me }) =>
+    writes.write(courseId, () => {
+      const row = owned(standardId, me)
+      if (state === 'ready') requireWhole(row)
+      library.setState(row.id, state)
+      return undefined
+    }),
+  )
+
+  handle(routes.readLibraryFile, async ({ body }): Promise<LibraryFile> => {
+    const bytes = Buffer.from(body.file, 'base64')
+    // A JSON file begins with a brace, with or without a mark before it.
+    if (/^\uFEFF?\s*\{/.test(bytes.subarray(0, 64).toString('utf8'))) {
+      try {
+        return { tables: [], rubrics: readCase(bytes.toString('utf8').replace(/^\uFEFF/, '')) }
+      } catch (e) {
+        if (e instanceof FileError) throw new HttpProblem(422, e.message, { field: 'file' })
+        throw e
+      }
+    }
+    const tables = await pool.readTables(bytes)
+    if (typeof tables === 'string') throw new HttpProblem(422, tables, { field: 'file' })
+    return { tables, rubrics: [] }
+  })
+
+  const send = (res: Response, { title }: StandardRow, ending: string, type: string, content: string | Uint8Array) => {
+    res.attachment(`${title}.${ending}`.replace(/[^\p{L}\p{N}. -]/gu, '_'))
+    res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
+    return undefined
+  }
+  handle(routes.standardCsv, ({ params, res }) => {
+    const row = existing(params.standardId)
+    const csv = stringify(tableOf(row), { bom: true, record_delimiter: 'windows', escape_formulas: true })
+    return send(res, row, 'csv', routes.standardCsv.produces!, csv)
+  })
+  handle(routes.standardXlsx, async ({ params, res }) => {
+    const row = existing(params.standardId)
+    const [header, ...rows] = tableOf(row)
+    return send(res, row, 'xlsx', routes.standardXlsx.produces!, await writeWorkbook('Rubric', header!, rows))
+  })
+  handle(routes.standardCase, ({ params, res }) => {
+    const row = existing(params.standardId)
+    if (row.kind !== 'rubric') throw new HttpProblem(422, `CASE holds rubrics; ${row.title} is a ${WORDS[row.kind]}.`)
+    const { criteria } = JSON.parse(row.body) as { criteria: Criterion[] }
+    const content = writeCase([{ id: row.id, title: row.title, criteria }], { uuid, at: row.editedAt ?? '' })
+    return send(res, row, 'json', routes.standardCase.produces!, JSON.stringify(content, null, 2))
+  })
+
+  handle(routes.attachStandard, ({ params: { courseId, assessmentId }, body: { version, standardId } }) =>
+    writes.writeOpen(courseId, () => {
+      const row = assessment.get(assessmentId, courseId)
+      if (!row) throw new HttpProblem(404, 'There is no such assessment.')
+      if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this assessment meanwhile.', { current: toAssessment(row) })
+      const standard = standardId === null ? null : existing(standardId)
+      if (standard?.state === 'retired') throw new HttpProblem(409, `${standard.title} is retired: take a copy, or another one.`)
+      if (standard) requireWhole(standard)
+      const { n, marks } = readings.get(row.id)!
+      if (n + marks > 0 && standardId !== row.standard_id)
+        throw new HttpProblem(
+          409,
+          `${row.title} has ${n > 0 ? `${n} readings` : `${marks} marks`} already: what they were made with stays in use.`,
+          {
+            field: 'standardId',
+          },
+        )
+      attach.run(standardId, standard ? MARKING[standard.kind] : 'direct', row.id)
+      return toAssessment(assessment.get(row.id, courseId)!)
+    }),
+  )
+}
+
+/** A UUID that is always the same for one of our ids (RFC 9562, version 8: made from a hash). */
+function uuid(id: string): string {
+  const hex = createHash('sha256').update(id).digest('hex')
+  const variant = ((parseInt(hex[16]!, 16) & 3) | 8).toString(16)
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-${variant}${hex.slice(17, 20)}-${hex.slice(20, 32)}`
+}
+
+/** An entry as a table with a heading. */
+function tableOf({ kind, body }: StandardRow): string[][] {
+  if (kind === 'rubric') return tableFromRubric((JSON.parse(body) as RubricBody).criteria)
+  if (kind === 'scheme')
+    return [['criterion', 'points', 'words'], ...(JSON.parse(body) as SchemeBody).criteria.map((c) => [c.title, String(c.max), c.words])]
+  const { labels } = JSON.parse(body) as ScaleBody
+  return [['label', 'percent', 'read back from'], ...labels.map((l) => [l.label, String(l.percent), String(l.threshold)])]
+}
+
+/** What is put to use must be able to give a mark. */
+function requireWhole({ kind, title, body }: StandardRow): void {
+  const parsed = JSON.parse(body) as { criteria?: { title: string; levels?: unknown[] }[]; labels?: never[] }
+  if (kind === 'scale') {
+    const finding = checkScale({ labels: parsed.labels ?? [] })[0]
+    if (finding) throw new HttpProblem(422, `${title}: ${finding.message}`)
+  } else {
+    if (!parsed.criteria?.length) throw new HttpProblem(422, `${title} has no criterion yet.`)
+    const thin = kind === 'rubric' && parsed.criteria.find((c) => (c.levels?.length ?? 0) < 2)
+    if (thin) throw new HttpProblem(422, `${title}: ${thin.title} needs two levels at least.`)
+  }
 }

@@ -1,158 +1,281 @@
 import { useQuery } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
+import { Button, Dropdown, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
-import { rubricMaximum } from '#core'
-import { routes, type Library } from '#contract'
-import { call, messageOf } from '../../api/client'
+import { routes, type Standard } from '#contract'
+import { addressOf, call, messageOf } from '../../api/client'
 import { useKeys } from '../../frame/keys'
-import { Ruler } from '../../parts/Ruler'
-import { counted, plain } from '../../parts/format'
-import { ScaleAxis } from './ScaleAxis'
+import { WriteProblem, WritesProvider, useWrites } from '../../frame/writes'
+import { counted } from '../../parts/format'
+import { Attach } from './Attach'
+import { FromTable } from './FromTable'
+import { entriesOf, KINDS, useLibrary, wordsOf, type Entry, type EntryKind } from './library'
+import { ReadOnly } from './ReadOnly'
+import { RubricMaker } from './RubricMaker'
+import { ScaleMaker } from './ScaleMaker'
+import { SchemeMaker } from './SchemeMaker'
+import { RubricSheet } from './RubricSheet'
 import './agree.css'
 
-type Standard =
-  | { kind: 'rubric'; of: Library['rubrics'][number] }
-  | { kind: 'mark scheme'; of: Library['schemes'][number] }
-  | { kind: 'scale'; of: Library['scales'][number] }
-
-/** The shared standard: rubrics as rulers, scales on one axis, and who uses them. */
+/** The shared standard: the department's library, and makers for what is in it. */
 export default function Agree() {
   const { courseId = '' } = useParams()
-  const library = useQuery({
-    queryKey: ['library', courseId],
-    queryFn: () => call(routes.library, { params: { courseId } }),
-    staleTime: Infinity,
-  })
-  const standards = useMemo((): Standard[] => {
-    const { rubrics = [], schemes = [], scales = [] } = library.data ?? {}
-    return [
-      ...rubrics.map((of) => ({ kind: 'rubric' as const, of })),
-      ...scales.map((of) => ({ kind: 'scale' as const, of })),
-      ...schemes.map((of) => ({ kind: 'mark scheme' as const, of })),
-    ]
-  }, [library.data])
-  const [chosenId, setChosen] = useState<string | null>(null)
-  const at = Math.max(
-    0,
-    standards.findIndex((s) => s.of.id === chosenId),
+  return (
+    <WritesProvider key={courseId}>
+      <LibraryView courseId={courseId} />
+    </WritesProvider>
   )
-  const chosen = standards[at]
-  const step = (by: number) => setChosen(standards[Math.max(0, Math.min(standards.length - 1, at + by))]?.of.id ?? null)
+}
+
+const EMPTY: Record<EntryKind, Standard> = {
+  rubric: {
+    kind: 'rubric',
+    title: 'New rubric',
+    body: {
+      criteria: [
+        {
+          id: 'c1',
+          title: 'First criterion',
+          ranges: false,
+          penalty: false,
+          levels: [
+            { points: 0, words: '' },
+            { points: 4, words: '' },
+          ],
+        },
+      ],
+    },
+  },
+  scheme: { kind: 'scheme', title: 'New mark scheme', body: { criteria: [{ id: 'c1', title: 'First part', max: 10, words: '' }] } },
+  scale: {
+    kind: 'scale',
+    title: 'New scale',
+    body: {
+      labels: [
+        { label: 'not yet', percent: 30, threshold: 0 },
+        { label: 'sound', percent: 60, threshold: 45 },
+        { label: 'strong', percent: 85, threshold: 72.5 },
+      ],
+    },
+  },
+}
+
+function LibraryView({ courseId }: { courseId: string }) {
+  const library = useLibrary(courseId)
+  const me = useQuery({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
+  const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
+  const { write } = useWrites()
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const [find, setFind] = useState('')
+  const [kind, setKind] = useState<EntryKind | 'all'>('all')
+  const [retired, setRetired] = useState(false)
+  const [view, setView] = useState<'maker' | 'sheet'>('maker')
+  const [reading, setReading] = useState(false)
+  const lead = role === 'lead'
+  const all = useMemo(() => (library.data ? entriesOf(library.data) : []), [library.data])
+  const shown = useMemo(() => {
+    const wanted = find.trim().toLowerCase()
+    return all.filter(
+      (e) => (kind === 'all' || e.kind === kind) && (retired || e.of.state !== 'retired') && (wanted === '' || wordsOf(e).includes(wanted)),
+    )
+  }, [all, find, kind, retired])
+  const chosen = all.find((e) => e.of.id === chosenId) ?? shown[0]
+  const step = (by: number) => {
+    const at = shown.findIndex((e) => e === chosen)
+    setChosen(shown[Math.max(0, Math.min(shown.length - 1, at + by))]?.of.id ?? null)
+  }
+  const moved = useCallback((id: string) => setChosen(id), [])
   useKeys([
     { key: 'ArrowDown', does: 'next in the library', run: () => step(1) },
     { key: 'ArrowUp', does: 'one before', run: () => step(-1) },
+    { key: 'v', does: 'the maker, or as students see it', run: () => setView((v) => (v === 'maker' ? 'sheet' : 'maker')) },
+    ...(lead ? [{ key: 't', does: 'make a rubric from a table', run: () => setReading(true) }] : []),
   ])
   if (library.error) return <div className="empty">{messageOf(library.error)}</div>
   if (!library.data) return <div className="empty">Fetching the library…</div>
-  if (!chosen)
-    return <div className="empty">The library is empty. Rubrics, mark schemes and scales that the department shares will stand here.</div>
+
+  const add = async (standard: Standard) => {
+    const made = await write('add to the library', () => call(routes.addStandard, { params: { courseId }, body: standard }))
+    if (made) setChosen(made.id)
+    setView('maker')
+  }
+  const copy = async (e: Entry) => {
+    const made = await write(`copy ${e.of.title}`, () => call(routes.copyStandard, { params: { courseId, standardId: e.of.id } }))
+    if (made) setChosen(made.id)
+  }
+  const setState = (e: Entry, state: Entry['of']['state']) =>
+    void write(
+      `${e.of.title} ${state}`,
+      () => call(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state } }),
+      () => call(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state: e.of.state } }),
+    )
+  const own = !!chosen && lead && chosen.of.ownerId === me.data?.id && chosen.of.state !== 'retired'
+
   return (
     <div className="work">
       <main className="table-side">
-        <div className="stop-head">
-          <h1>{chosen.of.title}</h1>
-          <span className="soft small">
-            {chosen.kind}, version {chosen.of.version}
-            {chosen.kind === 'rubric' && `, ${plain(rubricMaximum(chosen.of))} points`}
-          </span>
-        </div>
-        {chosen.kind === 'rubric' && <RubricRulers rubric={chosen.of} />}
-        {chosen.kind === 'mark scheme' && <SchemeRulers scheme={chosen.of} />}
-        {chosen.kind === 'scale' && <ScaleAxis title={chosen.of.title} labels={chosen.of.labels} />}
+        <WriteProblem />
+        {!chosen ? (
+          <div className="empty">
+            {all.length > 0
+              ? 'Nothing in the library is called that.'
+              : 'The library is empty. Rubrics, mark schemes and scales that the department shares will stand here.'}
+          </div>
+        ) : view === 'sheet' ? (
+          <RubricSheet entry={chosen} />
+        ) : !own ? (
+          <ReadOnly entry={chosen} />
+        ) : chosen.kind === 'rubric' ? (
+          <RubricMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+        ) : chosen.kind === 'scheme' ? (
+          <SchemeMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+        ) : (
+          <ScaleMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+        )}
       </main>
       <aside className="close-up" aria-label="Close-up">
         <section>
           <h2>The department’s library</h2>
+          <div className="d-flex gap-2 align-items-baseline mb-1">
+            <Form.Control
+              size="sm"
+              placeholder="Find a title, a word, an owner"
+              aria-label="Find in the library"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+            />
+            <Form.Select size="sm" aria-label="Kind" value={kind} onChange={(e) => setKind(e.target.value as EntryKind | 'all')}>
+              <option value="all">all</option>
+              {Object.entries(KINDS).map(([k, words]) => (
+                <option key={k} value={k}>
+                  {words}
+                </option>
+              ))}
+            </Form.Select>
+          </div>
           <ul className="people library">
-            {standards.map((s) => (
-              <li key={s.of.id}>
-                <button aria-pressed={s === chosen} onClick={() => setChosen(s.of.id)}>
-                  {s.of.title}
+            {shown.map((e) => (
+              <li key={e.of.id}>
+                <button aria-pressed={e === chosen} onClick={() => setChosen(e.of.id)}>
+                  {e.of.title}
                 </button>
-                <span className="soft small">
-                  {s.kind} · {counted(s.of.uses.length, 'use')}
+                <span className="soft small text-nowrap">
+                  {e.of.state !== 'ready' && <i>{e.of.state} · </i>}
+                  {KINDS[e.kind]} · {counted(e.of.uses.length, 'use')}
                 </span>
               </li>
             ))}
           </ul>
-        </section>
-        <section>
-          <h2>Who uses it</h2>
-          {chosen.of.uses.length === 0 ? (
-            <p className="soft">Nobody yet.</p>
-          ) : (
-            <ul className="people">
-              {chosen.of.uses.map((u) => (
-                <li key={u.course + u.assessment}>
-                  <span className="fw-semibold">{u.assessment}</span>
-                  <span className="soft small">{u.course}</span>
-                </li>
-              ))}
-            </ul>
+          {all.some((e) => e.of.state === 'retired') && (
+            <Form.Check
+              id="with-retired"
+              className="small"
+              label="retired ones too"
+              checked={retired}
+              onChange={(e) => setRetired(e.target.checked)}
+            />
           )}
-          <p className="soft small mt-2">Owned by {chosen.of.owner}. What stands in use here is the same for everyone who marks with it.</p>
+          {lead && (
+            <div className="buttons mt-2">
+              <Dropdown>
+                <Dropdown.Toggle size="sm" variant="outline-primary">
+                  Make a new…
+                </Dropdown.Toggle>
+                <Dropdown.Menu>
+                  {Object.entries(KINDS).map(([k, words]) => (
+                    <Dropdown.Item key={k} onClick={() => void add(EMPTY[k as EntryKind])}>
+                      {words}
+                    </Dropdown.Item>
+                  ))}
+                </Dropdown.Menu>
+              </Dropdown>
+              <Button size="sm" variant="outline-primary" onClick={() => setReading(true)}>
+                From a table <kbd>T</kbd>
+              </Button>
+            </div>
+          )}
         </section>
-        {chosen.kind === 'rubric' && (
-          <section>
-            <h2>How it becomes a mark</h2>
-            <p className="small">
-              The points of the chosen levels are added, penalties are taken off, and the total of {plain(rubricMaximum(chosen.of))} is
-              scaled to what the assessment is marked out of: out of 100, {plain(rubricMaximum(chosen.of) / 2)} points are 50. A criterion
-              not yet judged leaves the mark open.
-            </p>
-          </section>
+        {chosen && (
+          <>
+            <section>
+              <h2>Who uses it</h2>
+              {chosen.of.uses.length === 0 ? (
+                <p className="soft mb-1">Nobody yet.</p>
+              ) : (
+                <ul className="people">
+                  {chosen.of.uses.map((u) => (
+                    <li key={u.assessmentId}>
+                      <span className="fw-semibold">{u.assessment}</span>
+                      <span className="soft small">{u.course}</span>
+                    </li>
+                  ))}
+                </ul>
+              )}
+              {lead && chosen.of.state !== 'retired' && <Attach courseId={courseId} entry={chosen} />}
+            </section>
+            <section>
+              <h2>What can be done with it</h2>
+              <p className="soft small mb-1">
+                Version {chosen.of.version}, {chosen.of.state}, owned by {chosen.of.owner}.
+                {chosen.of.read && own && ' Readings use this version, so it stays as it is: an edit makes the next one.'}
+              </p>
+              <div className="buttons">
+                {own && chosen.of.state === 'draft' && (
+                  <Button size="sm" onClick={() => setState(chosen, 'ready')}>
+                    Make it ready
+                  </Button>
+                )}
+                {own && chosen.of.state === 'ready' && (
+                  <Button size="sm" variant="outline-primary" onClick={() => setState(chosen, 'retired')}>
+                    Retire it
+                  </Button>
+                )}
+                {lead && chosen.of.ownerId === me.data?.id && chosen.of.state === 'retired' && (
+                  <Button size="sm" variant="outline-primary" onClick={() => setState(chosen, 'ready')}>
+                    Bring it back
+                  </Button>
+                )}
+                {lead && (
+                  <Button size="sm" variant="outline-primary" onClick={() => void copy(chosen)}>
+                    Take a copy
+                  </Button>
+                )}
+                <Button size="sm" variant="outline-primary" onClick={() => setView((v) => (v === 'maker' ? 'sheet' : 'maker'))}>
+                  {view === 'maker' ? 'As students see it' : 'Back'} <kbd>V</kbd>
+                </Button>
+                <Dropdown>
+                  <Dropdown.Toggle size="sm" variant="outline-primary">
+                    Take it out
+                  </Dropdown.Toggle>
+                  <Dropdown.Menu>
+                    {(
+                      [
+                        [routes.standardCsv, 'CSV'],
+                        [routes.standardXlsx, 'XLSX'],
+                        ...(chosen.kind === 'rubric' ? [[routes.standardCase, 'CASE 1.1 JSON'] as const] : []),
+                      ] as const
+                    ).map(([route, words]) => (
+                      <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.of.id })} download>
+                        {words}
+                      </Dropdown.Item>
+                    ))}
+                  </Dropdown.Menu>
+                </Dropdown>
+              </div>
+            </section>
+          </>
         )}
       </aside>
-    </div>
-  )
-}
-
-function RubricRulers({ rubric }: { rubric: Library['rubrics'][number] }) {
-  const longest = Math.max(...rubric.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
-  return (
-    <div className="rulers">
-      {rubric.criteria.map((c) => {
-        const top = Math.max(...c.levels.map((l) => l.to ?? l.points))
-        return (
-          <section key={c.id}>
-            <h3>
-              {c.title}{' '}
-              <span className="soft small fw-normal">{c.penalty ? 'penalty' : c.ranges ? 'any half point inside a level' : ''}</span>
-              <span className="num soft fw-normal float-end">{c.penalty ? `up to ${plain(top)} off` : `of ${plain(top)}`}</span>
-            </h3>
-            <Ruler
-              title={c.title}
-              longest={longest}
-              sign={c.penalty ? -1 : 1}
-              stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))}
-            />
-          </section>
-        )
-      })}
-    </div>
-  )
-}
-
-function SchemeRulers({ scheme }: { scheme: Library['schemes'][number] }) {
-  const longest = Math.max(...scheme.criteria.map((c) => c.max))
-  return (
-    <div className="rulers">
-      {scheme.criteria.map((c) => (
-        <section key={c.id}>
-          <h3>
-            {c.title} <span className="soft small fw-normal">free points</span>
-            <span className="num soft fw-normal float-end">of {plain(c.max)}</span>
-          </h3>
-          <Ruler
-            title={c.title}
-            longest={longest}
-            stops={[
-              { at: 0, to: c.max, words: c.words },
-              { at: c.max, words: '' },
-            ]}
-          />
-        </section>
-      ))}
+      {reading && (
+        <FromTable
+          courseId={courseId}
+          onClose={() => setReading(false)}
+          onMade={async (standard) => {
+            await add(standard)
+            setReading(false)
+          }}
+        />
+      )}
     </div>
   )
 }

@@ -3,7 +3,7 @@ import { routes, type Plan, type PlacementWrite, type Release } from '#contract'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
 import { counted } from '../../../parts/format'
-import { useWrites } from '../writes'
+import { useWrites } from '../../../frame/writes'
 
 /** A cell of the board: an assessment and a section by their places in the plan. */
 export interface Spot {

@@ -7,7 +7,7 @@ import { plain } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
 import { MARKINGS } from './markings'
-import { TitleField } from '../TitleField'
+import { TitleField } from '../../../parts/TitleField'
 
 interface Props {
   assessment: Assessment

@@ -2,7 +2,7 @@ import { Form } from 'react-bootstrap'
 import type { Component } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
-import { TitleField } from '../TitleField'
+import { TitleField } from '../../../parts/TitleField'
 
 /** A component's row: what it weighs, how its assessments are combined, how many of the worst are dropped. */
 export function ComponentRow({ component: c, holds, edits }: { component: Component; holds: number; edits: PlanEdits }) {

@@ -4,7 +4,7 @@ import { firstMeeting, uncommonSections, type Course, type SectionWeights, type 
 import { routes, type Plan } from '#contract'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
-import { useWrites } from '../writes'
+import { useWrites } from '../../../frame/writes'
 
 const SHOWN = 8
 

@@ -3,7 +3,8 @@ import { routes, type Assessment, type Component, type Plan, type Policy } from 
 import type { z } from 'zod'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
-import { useLatest, useWrites } from '../writes'
+import { useWrites } from '../../../frame/writes'
+import { useLatest } from '../latest'
 
 export type AssessmentPatch = Omit<z.input<typeof routes.editAssessment.body>, 'version'>
 export type ComponentPatch = Omit<z.input<typeof routes.editComponent.body>, 'version'>

@@ -3,7 +3,7 @@ import { currentSection } from '#core'
 import { routes, type Plan, type Roll, type RollSection } from '#contract'
 import { addressOf } from '../../../api/client'
 import { counted } from '../../../parts/format'
-import { TitleField } from '../TitleField'
+import { TitleField } from '../../../parts/TitleField'
 import type { RollEdits } from './edits'
 import { WeekdayChoice } from './WeekdayChoice'
 

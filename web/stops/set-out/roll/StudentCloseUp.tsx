@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import { currentSection, StayError } from '#core'
 import type { Plan, Roll, RollStudent } from '#contract'
 import { useNames, usePersonLabels } from '../../../frame/names'
-import { TitleField } from '../TitleField'
+import { TitleField } from '../../../parts/TitleField'
 import { dayFor, type RollEdits } from './edits'
 
 const shortDay = (day: string) => format(parseISO(day), 'd MMM yyyy')

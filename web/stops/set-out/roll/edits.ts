@@ -4,7 +4,8 @@ import { routes, type Roll, type RollSection, type RollStudent } from '#contract
 import type { z } from 'zod'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
-import { useLatest, useWrites } from '../writes'
+import { useWrites } from '../../../frame/writes'
+import { useLatest } from '../latest'
 
 export type SectionPatch = Omit<z.input<typeof routes.editSection.body>, 'version'>
 export type StudentPatch = Omit<z.input<typeof routes.editStudent.body>, 'version'>

@@ -1,9 +1,8 @@
-import { useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react'
-import { messageOf } from '../../api/client'
-import { useSaved } from '../../frame/saved'
-import { useTrial } from '../../frame/trial'
-import { useUndo } from '../../frame/undo'
+import { messageOf } from '../api/client'
+import { useSaved } from './saved'
+import { useRefresh } from './refresh'
+import { useUndo } from './undo'
 
 interface Writes {
   /**
@@ -20,7 +19,7 @@ const WritesContext = createContext<Writes | null>(null)
 export function WritesProvider({ children }: { children: ReactNode }) {
   const { saving } = useSaved()
   const { did } = useUndo()
-  const { refresh } = useTrial()
+  const refresh = useRefresh()
   const [problem, setProblem] = useState<string | null>(null)
   const write = useCallback<Writes['write']>(
     async (label, send, back) => {
@@ -77,11 +76,4 @@ export function WriteProblem() {
       </button>
     </p>
   )
-}
-
-/** The newest row of a fetched list, for its version. */
-export function useLatest() {
-  const queries = useQueryClient()
-  const { courseId } = useTrial()
-  return useCallback(<T,>(key: 'plan' | 'roll') => queries.getQueryData<T>([key, courseId])!, [queries, courseId])
 }

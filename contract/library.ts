@@ -1,0 +1,103 @@
+import { z } from 'zod'
+import { Id, Title } from './course'
+
+const Points = z.number().min(0, 'Not below 0.').max(10_000)
+const Words = z.string().max(2000, 'At most 2000 characters.')
+const ItemTitle = z.string().trim().min(1, 'Give it a title.').max(200, 'At most 200 characters.')
+
+export const RubricCriterion = z.strictObject({
+  id: Id,
+  title: ItemTitle,
+  /** Any point inside a level's range may be given. */
+  ranges: z.boolean(),
+  penalty: z.boolean(),
+  levels: z
+    .array(z.strictObject({ points: Points, to: Points.optional(), words: Words, comment: Words.optional() }))
+    .max(60, 'At most 60 levels.'),
+  /** Outcomes that it gives evidence of. */
+  outcomeIds: z.array(Id).max(40).optional(),
+})
+export type RubricCriterion = z.infer<typeof RubricCriterion>
+
+export const RubricBody = z.strictObject({
+  criteria: z.array(RubricCriterion).max(60, 'At most 60 criteria.'),
+  /** Words for the whole, by the percent from which they hold. */
+  bands: z
+    .array(z.strictObject({ from: z.number().min(0).max(100), words: Words }))
+    .max(20)
+    .optional(),
+})
+export type RubricBody = z.infer<typeof RubricBody>
+export const SchemeBody = z.strictObject({
+  criteria: z
+    .array(
+      z.strictObject({
+        id: Id,
+        title: ItemTitle,
+        max: z.number().positive('Must be above 0.').max(10_000),
+        words: Words,
+        notes: Words.optional(),
+      }),
+    )
+    .max(100, 'At most 100 criteria.'),
+})
+export type SchemeBody = z.infer<typeof SchemeBody>
+export const ScaleBody = z.strictObject({
+  labels: z
+    .array(z.strictObject({ label: z.string().max(120), percent: z.number().min(0).max(1000), threshold: z.number().min(0).max(1000) }))
+    .max(120, 'At most 120 labels.'),
+})
+
+export type ScaleBody = z.infer<typeof ScaleBody>
+
+export const StandardState = z.enum(['draft', 'ready', 'retired'])
+export type StandardState = z.infer<typeof StandardState>
+
+const Use = z.strictObject({ courseId: Id, course: z.string(), assessmentId: Id, assessment: z.string(), outOf: z.number() })
+const head = {
+  id: Id,
+  title: z.string(),
+  ownerId: Id,
+  owner: z.string(),
+  version: z.number().int(),
+  state: StandardState,
+  /** Raised by every edit. */
+  revision: z.number().int(),
+  /** Whether readings use this version, which then never changes: an edit makes the next one. */
+  read: z.boolean(),
+  uses: z.array(Use),
+  /** A newer version has taken its place; it is listed because it is still in use. */
+  superseded: z.boolean(),
+}
+
+export const Library = z.strictObject({
+  rubrics: z.array(z.strictObject({ ...head, ...RubricBody.shape })),
+  schemes: z.array(z.strictObject({ ...head, ...SchemeBody.shape })),
+  scales: z.array(z.strictObject({ ...head, ...ScaleBody.shape })),
+})
+export type Library = z.infer<typeof Library>
+
+/** What is made or edited: a kind with its body. */
+export const Standard = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('rubric'), title: Title, body: RubricBody }),
+  z.strictObject({ kind: z.literal('scheme'), title: Title, body: SchemeBody }),
+  z.strictObject({ kind: z.literal('scale'), title: Title, body: ScaleBody }),
+])
+export type Standard = z.infer<typeof Standard>
+
+export const StandardId = z.strictObject({ id: Id })
+/** What was edited, or the version that the edit made. */
+export const StandardEdited = z.strictObject({ id: Id, revision: z.number().int() })
+
+const MAX_FILE = 12_000_000
+export const LibraryUpload = z.strictObject({
+  /** The file's bytes in base64. */
+  file: z.string().max(Math.ceil(MAX_FILE / 3) * 4, 'The file is over 12 MB: copy the table out of it and paste that.'),
+})
+
+/** What a file holds: tables to be read as a rubric, or rubrics as they are. */
+export const LibraryFile = z.strictObject({
+  tables: z.array(z.array(z.array(z.string()))),
+  rubrics: z.array(z.strictObject({ title: z.string(), criteria: z.array(RubricCriterion) })),
+})
+export type LibraryFile = z.infer<typeof LibraryFile>

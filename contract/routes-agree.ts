@@ -1,0 +1,97 @@
+import { z } from 'zod'
+import { Assessment, Id } from './course'
+import { Library, LibraryFile, LibraryUpload, Standard, StandardEdited, StandardId, StandardState } from './library'
+import { route } from './route'
+
+const inCourse = z.strictObject({ courseId: Id })
+const ofStandard = z.strictObject({ courseId: Id, standardId: Id })
+const lead = ['lead'] as const
+const staff = ['lead', 'marker', 'external'] as const
+
+/** Routes of the second stop: the library that the department shares. */
+export const agreeRoutes = {
+  library: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library',
+    access: staff,
+    summary: 'Rubrics, mark schemes and scales of the department, the newest version of each, and who uses them',
+    params: inCourse,
+    response: Library,
+  }),
+  addStandard: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/library',
+    access: lead,
+    summary: 'Make a rubric, mark scheme or scale',
+    params: inCourse,
+    body: Standard,
+    response: StandardId,
+  }),
+  editStandard: route({
+    method: 'PUT',
+    path: '/api/courses/:courseId/library/:standardId',
+    access: lead,
+    summary: 'Edit one of your own; where readings use it, the edit makes the next version, whose id is answered',
+    params: ofStandard,
+    body: z.strictObject({ revision: z.number().int(), standard: Standard }),
+    response: StandardEdited,
+  }),
+  copyStandard: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/library/:standardId/copies',
+    access: lead,
+    summary: 'Take a copy of your own',
+    params: ofStandard,
+    response: StandardId,
+  }),
+  setStandardState: route({
+    method: 'PUT',
+    path: '/api/courses/:courseId/library/:standardId/state',
+    access: lead,
+    summary: 'Make one of your own ready, a draft again, or retired',
+    params: ofStandard,
+    body: z.strictObject({ state: StandardState }),
+  }),
+  readLibraryFile: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/library-files',
+    access: lead,
+    summary: 'What a file holds: tables of CSV, XLSX or DOCX, rubrics of CASE 1.1 JSON; changes nothing',
+    params: inCourse,
+    body: LibraryUpload,
+    response: LibraryFile,
+  }),
+  standardCsv: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library/:standardId/table.csv',
+    access: staff,
+    summary: 'A rubric, mark scheme or scale as a CSV table',
+    params: ofStandard,
+    produces: 'text/csv',
+  }),
+  standardXlsx: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library/:standardId/table.xlsx',
+    access: staff,
+    summary: 'A rubric, mark scheme or scale as a workbook',
+    params: ofStandard,
+    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  }),
+  standardCase: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library/:standardId/case.json',
+    access: staff,
+    summary: 'A rubric as a CASE 1.1 package',
+    params: ofStandard,
+    produces: 'application/json',
+  }),
+  attachStandard: route({
+    method: 'PUT',
+    path: '/api/courses/:courseId/assessments/:assessmentId/standard',
+    access: lead,
+    summary: 'Attach a rubric, mark scheme or scale to an assessment, at which it is in use; null takes it off',
+    params: z.strictObject({ courseId: Id, assessmentId: Id }),
+    body: z.strictObject({ version: z.number().int(), standardId: Id.nullable() }),
+    response: Assessment,
+  }),
+} as const

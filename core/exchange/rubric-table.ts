@@ -1,0 +1,108 @@
+import type { Criterion, RubricLevel } from '../scales/rubric'
+
+/** How a table is to be read as a rubric. */
+export interface RubricLayout {
+  /** Column of the criteria's titles. */
+  titleColumn: number
+  /** Columns of the levels, as they stand. */
+  levelColumns: number[]
+  /** Whether the first row is a heading. */
+  heading: boolean
+  /** Where the points are: in the heading, in each cell, or nowhere (then 0, 1, 2 … from the lowest). */
+  points: 'heading' | 'cells' | 'none'
+  /** The best level stands first. */
+  descending: boolean
+}
+
+const NUMBER = String.raw`\d+(?:[.,]\d{1,3})?`
+const RANGE = String.raw`(${NUMBER})(?:\s*(?:-|–|—|to)\s*(${NUMBER}))?`
+const UNIT = String.raw`(?:\s*(?:points?|pts?|marks?|p))?`
+/** "4", "4 points: words", "0–3.5 words", "(3) words", "words (3 points)", "words – 3". */
+const LEADING = new RegExp(String.raw`^[([]?\s*${RANGE}${UNIT}\s*[)\]]?\s*(?:[:.–—-]\s+|[:.]?\s*\n|\s+|$)`, 'i')
+const TRAILING = new RegExp(String.raw`\s*(?:[([]\s*${RANGE}${UNIT}\s*[)\]]|[–—-]\s+${RANGE}${UNIT})\s*$`, 'i')
+
+const value = (text: string) => Number(text.replace(',', '.'))
+
+/** Points at the start or the end of a text, and the words that are left. */
+export function pointsIn(text: string): { points: number; to: number | undefined; words: string } | null {
+  const lead = LEADING.exec(text)
+  if (lead) return found(lead[1]!, lead[2], text.slice(lead[0].length))
+  const trail = TRAILING.exec(text)
+  if (!trail) return null
+  return found((trail[1] ?? trail[3])!, trail[2] ?? trail[4], text.slice(0, trail.index))
+}
+
+function found(first: string, second: string | undefined, words: string) {
+  const [a, b] = [value(first), second === undefined ? undefined : value(second)]
+  const [points, to] = b !== undefined && b < a ? [b, a] : [a, b]
+  return { points, to: to === points ? undefined : to, words: words.trim() }
+}
+
+/** The likeliest way to read a table as a rubric. */
+export function guessLayout(table: readonly (readonly string[])[]): RubricLayout {
+  const width = Math.max(0, ...table.map((r) => r.length))
+  const levelColumns = Array.from({ length: Math.max(0, width - 1) }, (_, i) => i + 1).filter((c) => table.some((r) => (r[c] ?? '') !== ''))
+  const first = table[0] ?? []
+  const share = (rows: readonly (readonly string[])[]) => {
+    const cells = rows.flatMap((r) => levelColumns.map((c) => r[c] ?? '')).filter((c) => c !== '')
+    return cells.length === 0 ? 0 : cells.filter((c) => pointsIn(c)).length / cells.length
+  }
+  const headed = levelColumns.filter((c) => pointsIn(first[c] ?? '')).length
+  const inHeading = levelColumns.length > 0 && headed === levelColumns.length && share(table.slice(1)) < 0.5
+  const inCells = !inHeading && share(table.slice(1)) >= 0.7
+  const heading = inHeading || (first[0] ?? '') === '' || share([first]) < 0.5
+  const points = inHeading ? 'heading' : inCells ? 'cells' : 'none'
+  const sample = (points === 'heading' ? first : (table[heading ? 1 : 0] ?? [])).map(pointsIn)
+  const [left, right] = [sample[levelColumns[0] ?? 1]?.points, sample[levelColumns.at(-1) ?? 1]?.points]
+  return { titleColumn: 0, levelColumns, heading, points, descending: left !== undefined && right !== undefined && left > right }
+}
+
+/**
+ * A table read as a rubric's criteria, levels from the lowest up. A title that ends in “(penalty)” is one.
+ * @param id makes an id for each criterion
+ */
+export function rubricFromTable(table: readonly (readonly string[])[], layout: RubricLayout, id: (nth: number) => string): Criterion[] {
+  const { heading, levelColumns, titleColumn } = layout
+  const head = table[0] ?? []
+  return table.slice(heading ? 1 : 0).flatMap((row, nth): Criterion[] => {
+    const raw = (row[titleColumn] ?? '').replace(/\s+/g, ' ').trim()
+    const columns = levelColumns.filter((c) => c !== titleColumn && ((row[c] ?? '').trim() !== '' || layout.points === 'heading'))
+    if (raw === '' && columns.every((c) => (row[c] ?? '').trim() === '')) return []
+    const levels = columns.flatMap((c, i): RubricLevel[] => {
+      const text = (row[c] ?? '').trim()
+      if (layout.points === 'none') return [{ points: layout.descending ? columns.length - 1 - i : i, words: text }]
+      const read = pointsIn(layout.points === 'heading' ? (head[c] ?? '') : text)
+      // A cell without points in a table that has them is not a level of this criterion.
+      if (!read) return []
+      return [
+        { points: read.points, ...(read.to === undefined ? {} : { to: read.to }), words: layout.points === 'heading' ? text : read.words },
+      ]
+    })
+    const penalty = /\s*\(penalty\)$/i.test(raw)
+    return [
+      {
+        id: id(nth),
+        title: raw.replace(/\s*\(penalty\)$/i, '').slice(0, 200) || `Criterion ${nth + 1}`,
+        ranges: levels.some((l) => l.to !== undefined),
+        penalty,
+        levels: levels.sort((a, b) => a.points - b.points),
+      },
+    ]
+  })
+}
+
+/** A rubric as a table that reads back as the same: a heading, then a row a criterion, points before the words. */
+export function tableFromRubric(criteria: readonly Criterion[]): string[][] {
+  const most = Math.max(0, ...criteria.map((c) => c.levels.length))
+  const head = ['criterion', ...Array.from({ length: most }, (_, i) => `level ${String.fromCharCode(97 + (i % 26))}`)]
+  return [
+    head,
+    ...criteria.map((c) => [
+      `${c.title}${c.penalty ? ' (penalty)' : ''}`,
+      ...Array.from({ length: most }, (_, i) => {
+        const l = c.levels[i]
+        return l ? `${l.points}${c.ranges && l.to !== undefined && l.to !== l.points ? `–${l.to}` : ''}: ${l.words}`.trim() : ''
+      }),
+    ]),
+  ]
+}

@@ -1,0 +1,23 @@
+import { over, rationalOf, roundToStep, times, toNumber } from '../grades/rational'
+import type { Criterion } from './rubric'
+
+/**
+ * A criterion with another maximum: its levels and ranges keep their proportion, snapped half up to the step where one is
+ * given; the order is kept and the top is exactly the new maximum. Levels that meet by snapping are for `rubricFindings` to say.
+ * @param newMax above 0
+ * @param step what points are multiples of; null to keep them as they fall, to three decimals
+ * @throws RangeError for a maximum or step that is not above 0, or a criterion whose top is 0
+ */
+export function resizeCriterion(criterion: Criterion, newMax: number, step: number | null): Criterion {
+  if (!(newMax > 0)) throw new RangeError('The new maximum must be above 0.')
+  if (step !== null && !(step > 0)) throw new RangeError('The step must be above 0.')
+  const top = Math.max(...criterion.levels.map((l) => l.to ?? l.points))
+  if (!(top > 0)) throw new RangeError(`${criterion.title} has no points to keep in proportion.`)
+  const factor = over(rationalOf(newMax), rationalOf(top))
+  const resized = (points: number) =>
+    points === top ? newMax : Math.min(newMax, toNumber(roundToStep(times(rationalOf(points), factor), rationalOf(step ?? 0.001))))
+  return {
+    ...criterion,
+    levels: criterion.levels.map((l) => ({ ...l, points: resized(l.points), ...(l.to === undefined ? {} : { to: resized(l.to) }) })),
+  }
+}

@@ -1,0 +1,155 @@
+import { strToU8, zipSync } from 'fflate'
+import { rubricFromTable, guessLayout } from '#core'
+import type { Assessment, Library, LibraryFile, RubricBody, Standard } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+let marker: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  marker = await server.as('rune.daal')
+}, 60_000)
+afterAll(() => server.close())
+
+const library = async () => (await lead('get', api('/library')).expect(200)).body as Library
+const rubricOf = async (id: string) => (await library()).rubrics.find((r) => r.id === id)!
+const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
+const body = (words = 'all of it'): RubricBody => ({
+  criteria: [
+    {
+      id: 'c1',
+      title: 'Purpose',
+      ranges: false,
+      penalty: false,
+      levels: [
+        { points: 0, words: 'none' },
+        { points: 4, words },
+      ],
+    },
+  ],
+})
+const made = async (title = 'Voice') =>
+  ((await lead('post', api('/library'), { kind: 'rubric', title, body: body() }).expect(200)).body as { id: string }).id
+const put = (id: string, revision: number, standard: Standard) => lead('put', api(`/library/${id}`), { revision, standard })
+
+test('made as a draft of one’s own, edited in place, titles kept apart', async () => {
+  const id = await made()
+  expect(await rubricOf(id)).toMatchObject({ title: 'Voice', state: 'draft', version: 1, revision: 1, read: false, uses: [] })
+  expect((await rubricOf(await made())).title).toBe('Voice 2')
+  const edited = await put(id, 1, { kind: 'rubric', title: 'Voice', body: body('clear throughout') }).expect(200)
+  expect(edited.body).toEqual({ id, revision: 2 })
+  expect((await rubricOf(id)).criteria[0]!.levels[1]!.words).toBe('clear throughout')
+  expect(detail(await put(id, 1, { kind: 'rubric', title: 'Voice', body: body('late') }).expect(409))).toBe('Voice was changed meanwhile.')
+})
+
+test('a version that readings use never changes: the edit makes the next, and what is in use stays listed', async () => {
+  const before = await rubricOf('rubric-map')
+  const { criteria } = before
+  const changed = criteria.map((c, i) => (i === 0 ? { ...c, title: 'Reader and purpose' } : c))
+  const answer = await put('rubric-map', before.revision, { kind: 'rubric', title: before.title, body: { criteria: changed } }).expect(200)
+  const { id, revision } = answer.body as { id: string; revision: number }
+  expect(id).not.toBe('rubric-map')
+  expect(revision).toBe(1)
+  const next = await rubricOf(id)
+  expect(next).toMatchObject({ version: 2, state: 'draft', read: false, superseded: false })
+  expect(next.uses.map((u) => u.assessmentId)).toContain(`${COURSE}-map`)
+  const old = await rubricOf('rubric-map')
+  expect(old.superseded).toBe(true)
+  expect(old.criteria).toEqual(criteria)
+  expect(detail(await put('rubric-map', before.revision, { kind: 'rubric', title: 'x', body: body() }).expect(409))).toMatch(
+    /newer version/,
+  )
+  expect(() => server.db.prepare("UPDATE standard SET body = '{}' WHERE id = 'rubric-map'").run()).toThrow('never changes')
+})
+
+test('what is another’s is copied, not changed', async () => {
+  const scheme = (await library()).schemes.find((s) => s.owner !== 'Ines Valdry')!
+  const edit = { kind: 'scheme', title: 'Mine', body: { criteria: scheme.criteria } } as const
+  expect(detail(await put(scheme.id, scheme.revision, edit).expect(403))).toMatch(/is Tadesse Abara’s\. Take a copy/)
+  const copy = (await lead('post', api(`/library/${scheme.id}/copies`)).expect(200)).body as { id: string }
+  const own = (await library()).schemes.find((s) => s.id === copy.id)!
+  expect(own).toMatchObject({ title: 'Field book 2', owner: 'Ines Valdry', state: 'draft' })
+  expect(own.criteria).toEqual(scheme.criteria)
+})
+
+test('attached, it is in use; where there are readings, or it cannot give a mark, or is retired, it is refused', async () => {
+  const id = await made('Talk')
+  const a = (
+    await lead('post', api('/assessments'), {
+      componentId: `${COURSE}-c-viva`,
+      title: 'Talk',
+      marking: 'direct',
+      outOf: 10,
+      worth: 10,
+      placed: true,
+    }).expect(200)
+  ).body as Assessment
+  const attach = (assessmentId: string, version: number, standardId: string | null) =>
+    lead('put', api(`/assessments/${assessmentId}/standard`), { version, standardId })
+  const done = (await attach(a.id, a.version, id).expect(200)).body as Assessment
+  expect(done).toMatchObject({ standardId: id, marking: 'rubric' })
+  expect((await rubricOf(id)).uses).toEqual([expect.objectContaining({ assessmentId: a.id, outOf: 10 })])
+  const map = server.db.prepare('SELECT version FROM assessment WHERE id = ?').get(`${COURSE}-map`) as { version: number }
+  expect(detail(await attach(`${COURSE}-map`, map.version, id).expect(409))).toMatch(/^Map project has \d+ readings already/)
+  const empty = ((await lead('post', api('/library'), { kind: 'rubric', title: 'Empty', body: { criteria: [] } })).body as { id: string })
+    .id
+  expect(detail(await attach(a.id, done.version, empty).expect(422))).toBe('Empty has no criterion yet.')
+  expect(detail(await lead('put', api(`/library/${empty}/state`), { state: 'ready' }).expect(422))).toBe('Empty has no criterion yet.')
+  await lead('put', api(`/library/${id}/state`), { state: 'retired' }).expect(204)
+  expect(detail(await attach(a.id, done.version, id).expect(409))).toMatch(/Talk is retired/)
+})
+
+test('taken out as CSV and as CASE, it reads back as the same', async () => {
+  const { criteria } = await rubricOf('rubric-map')
+  const plain = criteria.map(({ id: _, ...c }) => c)
+  const file = async (text: string) =>
+    (await lead('post', api('/library-files'), { file: Buffer.from(text).toString('base64') }).expect(200)).body as LibraryFile
+  const csv = await file((await lead('get', api('/library/rubric-map/table.csv')).expect(200)).text)
+  const table = csv.tables[0]!
+  const levels = (list: typeof plain) =>
+    list.map((c) => [c.title, c.penalty, c.levels.map((l) => [l.points, l.to === l.points ? undefined : l.to, l.words])])
+  expect(levels(rubricFromTable(table, guessLayout(table), (n) => `c${n}`))).toEqual(levels(plain))
+  const answer = await lead('get', api('/library/rubric-map/case.json')).expect(200)
+  const back = await file(JSON.stringify(answer.body))
+  expect(levels(back.rubrics[0]!.criteria)).toEqual(levels(plain))
+  const package_ = answer.body as { CFDocument: { caseVersion: string; identifier: string } }
+  expect(package_.CFDocument.caseVersion).toBe('1.1')
+  expect(package_.CFDocument.identifier).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-8[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/)
+})
+
+test('a table in a document is found; a document without one, a damaged one and any other file get a sentence', async () => {
+  const send = (bytes: Uint8Array) => lead('post', api('/library-files'), { file: Buffer.from(bytes).toString('base64') })
+  const docx = (inside: string) =>
+    zipSync({
+      '[Content_Types].xml': strToU8(
+        '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/word/document.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml"/></Types>',
+      ),
+      '_rels/.rels': strToU8(
+        '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" Target="word/document.xml"/></Relationships>',
+      ),
+      'word/document.xml': strToU8(
+        `<?xml version="1.0"?><w:document xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:body>${inside}</w:body></w:document>`,
+      ),
+    })
+  const cell = (text: string) => `<w:tc><w:p><w:r><w:t>${text}</w:t></w:r></w:p></w:tc>`
+  const row = (...cells: string[]) => `<w:tr>${cells.map(cell).join('')}</w:tr>`
+  const found = (await send(docx(`<w:p/><w:tbl>${row('', 'Weak (1)', 'Strong (4)')}${row('Voice', 'flat', 'rich')}</w:tbl>`)).expect(200))
+    .body as LibraryFile
+  expect(found.tables).toEqual([
+    [
+      ['', 'Weak (1)', 'Strong (4)'],
+      ['Voice', 'flat', 'rich'],
+    ],
+  ])
+  expect(detail(await send(docx('<w:p/>')).expect(422))).toBe('The document holds no table.')
+  expect(detail(await send(docx('<w:tbl>').slice(0, 200)).expect(422))).toMatch(/breaks off/)
+  expect(detail(await send(strToU8('{"CFItems":[]}')).expect(422))).toMatch(/holds no rubric/)
+  expect(detail(await send(zipSync({ 'a.txt': strToU8('x') })).expect(422))).toMatch(/no document \(DOCX\)/)
+})
+
+test('markers read the library and change nothing in it', async () => {
+  await marker('get', api('/library')).expect(200)
+  await marker('post', api('/library'), { kind: 'rubric', title: 'x', body: body() }).expect(403)
+})

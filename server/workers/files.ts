@@ -1,0 +1,58 @@
+import mammoth from 'mammoth'
+import { zipSync } from 'fflate'
+import type { MessagePort } from 'node:worker_threads'
+import { FileError, readDelimited } from '#core/exchange/delimited'
+import { tablesFromHtml } from '#core/exchange/html-table'
+import { decodeText, readRoll } from '#core/exchange/read-roll'
+import type { RollColumns, RollFile } from '#core/exchange/roll-file'
+import { unzipBounded } from '#core/exchange/unzip'
+import { readWorkbook } from '#core/exchange/workbook'
+
+/** Off the main thread: what files hold. A file that cannot be read comes back as a sentence. */
+async function orSentence<T>(work: () => Promise<T>): Promise<T | string> {
+  try {
+    return await work()
+  } catch (e) {
+    if (e instanceof FileError) return e.column === null ? e.message : `${e.message} (line ${e.line})`
+    throw e
+  }
+}
+
+export interface RollTask {
+  bytes: Uint8Array
+  columns: RollColumns | undefined
+  port: MessagePort
+}
+
+export async function roll({ bytes, columns, port }: RollTask): Promise<RollFile | string> {
+  try {
+    return await orSentence(() => readRoll(bytes, columns, (doing) => port.postMessage(doing)))
+  } finally {
+    port.close()
+  }
+}
+
+/** The tables of a CSV, XLSX or DOCX file, as rows of text. */
+export function tables({ bytes }: { bytes: Uint8Array }): Promise<string[][][] | string> {
+  return orSentence(async () => {
+    if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
+      const { header, rows } = readDelimited(decodeText(bytes))
+      return [[header, ...rows.map((r) => r.cells)]]
+    }
+    const files = unzipBounded(bytes)
+    if (files.has('xl/workbook.xml')) {
+      const { header, rows } = await readWorkbook(files)
+      return [[header, ...rows.map((r) => r.cells)]]
+    }
+    if (!files.has('word/document.xml')) throw new FileError('This is no document (DOCX), workbook (XLSX) or CSV file.')
+    // Packed anew from what was counted, so that nothing else is unpacked behind our back; pictures stay out.
+    const text = [...files].filter(([name]) => !name.startsWith('word/media/'))
+    const buffer = Buffer.from(zipSync(Object.fromEntries(text), { level: 0 }))
+    const html = await mammoth.convertToHtml({ buffer }).catch(() => {
+      throw new FileError('The document is damaged and cannot be read: open it, save it again as DOCX, and bring that in.')
+    })
+    const found = tablesFromHtml(html.value)
+    if (found.length === 0) throw new FileError('The document holds no table.')
+    return found
+  })
+}

@@ -1,0 +1,48 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { routes } from '#contract'
+import { call } from '../../api/client'
+import { usePlanQuery } from '../../frame/plan'
+import { useWrites } from '../../frame/writes'
+import type { Entry } from './library'
+
+/** Puts an entry to use in an assessment of this course, in one step. */
+export function Attach({ courseId, entry }: { courseId: string; entry: Entry }) {
+  const plan = usePlanQuery(courseId)
+  const { write } = useWrites()
+  const [chosen, setChosen] = useState('')
+  const free = (plan.data?.assessments ?? []).filter((a) => a.standardId !== entry.of.id)
+  const assessment = free.find((a) => a.id === chosen)
+  if (free.length === 0) return null
+  const attach = () => {
+    if (!assessment) return
+    const send = async (standardId: string | null) => {
+      const { assessments } = await call(routes.plan, { params: { courseId } })
+      const { version } = assessments.find((a) => a.id === assessment.id)!
+      return call(routes.attachStandard, { params: { courseId, assessmentId: assessment.id }, body: { version, standardId } })
+    }
+    void write(
+      `attach ${entry.of.title} to ${assessment.title}`,
+      () => send(entry.of.id),
+      () => send(assessment.standardId),
+    )
+    setChosen('')
+  }
+  return (
+    <div className="d-flex gap-2 align-items-baseline mt-1">
+      <Form.Select size="sm" aria-label="Assessment to use it in" value={chosen} onChange={(e) => setChosen(e.target.value)}>
+        <option value="">use it in…</option>
+        {free.map((a) => (
+          <option key={a.id} value={a.id}>
+            {a.title}
+          </option>
+        ))}
+      </Form.Select>
+      {assessment && (
+        <Button size="sm" onClick={attach}>
+          Use it
+        </Button>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,169 @@
+import { ArrowDown, ArrowUp, Copy, Trash2, X } from 'lucide-react'
+import { Form } from 'react-bootstrap'
+import { resizeCriterion } from '#core'
+import type { RubricCriterion } from '#contract'
+import { NumberField } from '../../parts/NumberField'
+import { TitleField } from '../../parts/TitleField'
+import { PullRuler } from './PullRuler'
+import { WordsField } from './WordsField'
+
+const STEP = 0.5
+type Level = RubricCriterion['levels'][number]
+
+interface Props {
+  criterion: RubricCriterion
+  longest: number
+  /** Whether the comments kept ready are shown. */
+  comments: boolean
+  onChange: (criterion: RubricCriterion, label: string) => void
+  onDuplicate: () => void
+  onRemove: () => void
+  onMove: (by: number) => void
+}
+
+/** A criterion: its ruler, and under it a column for each level with its points and words. */
+export function CriterionMaker({ criterion: c, longest, comments, onChange, onDuplicate, onRemove, onMove }: Props) {
+  const top = Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
+  const setLevel = (i: number, patch: Partial<Level>, label: string) =>
+    onChange({ ...c, levels: c.levels.map((l, at) => (at === i ? { ...l, ...patch } : l)) }, label)
+  const addLevel = () => {
+    const last = c.levels.at(-1)?.points ?? 0
+    onChange({ ...c, levels: [...c.levels, { points: last + 1, words: '' }] }, `add a level to ${c.title}`)
+  }
+  const setRanges = (ranges: boolean) => {
+    // A range reaches to just before the next level, until somebody says otherwise.
+    const levels = c.levels.map((l, i) => {
+      const next = c.levels[i + 1]
+      return ranges
+        ? { ...l, to: next ? Math.max(l.points, next.points - STEP) : l.points }
+        : { points: l.points, words: l.words, ...(l.comment ? { comment: l.comment } : {}) }
+    })
+    onChange({ ...c, ranges, levels }, ranges ? `ranges in ${c.title}` : `no ranges in ${c.title}`)
+  }
+  return (
+    <section
+      className="criterion"
+      aria-label={c.title}
+      onKeyDown={(e) => {
+        const by = e.altKey ? { ArrowUp: -1, ArrowDown: 1 }[e.key] : undefined
+        if (by === undefined) return
+        e.preventDefault()
+        onMove(by)
+      }}
+    >
+      <div className="criterion-head">
+        <TitleField
+          label={`Title of ${c.title}`}
+          value={c.title}
+          disabled={false}
+          onCommit={(title) => onChange({ ...c, title }, `rename ${c.title}`)}
+        />
+        <Form.Check id={`ranges-${c.id}`} label="ranges" checked={c.ranges} onChange={(e) => setRanges(e.target.checked)} />
+        <Form.Check
+          id={`penalty-${c.id}`}
+          label="penalty"
+          checked={c.penalty}
+          onChange={(e) => onChange({ ...c, penalty: e.target.checked }, `${c.title} a penalty or not`)}
+        />
+        <span className="soft text-nowrap">
+          {c.penalty ? 'up to' : 'of'}{' '}
+          <NumberField
+            label={`Maximum of ${c.title}`}
+            className="short"
+            value={top}
+            min={0.5}
+            max={1000}
+            onCommit={(m) =>
+              m !== null && top > 0 && onChange({ ...c, ...resizeCriterion(c, m, STEP) } as RubricCriterion, `resize ${c.title}`)
+            }
+          />
+        </span>
+        <span className="icons">
+          <button title="Up (Alt ↑)" aria-label={`Move ${c.title} up`} onClick={() => onMove(-1)}>
+            <ArrowUp size={14} aria-hidden />
+          </button>
+          <button title="Down (Alt ↓)" aria-label={`Move ${c.title} down`} onClick={() => onMove(1)}>
+            <ArrowDown size={14} aria-hidden />
+          </button>
+          <button title="Duplicate with its levels" aria-label={`Duplicate ${c.title}`} onClick={onDuplicate}>
+            <Copy size={14} aria-hidden />
+          </button>
+          <button title="Remove" aria-label={`Remove ${c.title}`} onClick={onRemove}>
+            <Trash2 size={14} aria-hidden />
+          </button>
+        </span>
+      </div>
+      <PullRuler
+        criterion={c}
+        longest={longest}
+        step={STEP}
+        onPull={(i, points) =>
+          setLevel(
+            i,
+            { points, ...(c.levels[i]!.to !== undefined && c.levels[i]!.to < points ? { to: points } : {}) },
+            `move a level of ${c.title}`,
+          )
+        }
+      />
+      <div className="levels" style={{ gridTemplateColumns: `repeat(${Math.max(1, c.levels.length)}, minmax(96px, 1fr)) 28px` }}>
+        {c.levels.map((l, i) => (
+          <div key={i} className="level">
+            <div className="points">
+              <NumberField
+                label={`Points of level ${i + 1} of ${c.title}`}
+                className="short"
+                value={l.points}
+                min={0}
+                max={1000}
+                step={STEP}
+                onCommit={(points) => points !== null && setLevel(i, { points }, `points in ${c.title}`)}
+              />
+              {c.ranges && (
+                <>
+                  {' to '}
+                  <NumberField
+                    label={`Upper end of level ${i + 1} of ${c.title}`}
+                    className="short"
+                    value={l.to ?? l.points}
+                    min={l.points}
+                    max={1000}
+                    step={STEP}
+                    onCommit={(to) => to !== null && setLevel(i, { to }, `range in ${c.title}`)}
+                  />
+                </>
+              )}
+              {c.levels.length > 1 && (
+                <button
+                  className="icon"
+                  title="Remove this level"
+                  aria-label={`Remove level ${i + 1} of ${c.title}`}
+                  onClick={() => onChange({ ...c, levels: c.levels.filter((_, at) => at !== i) }, `remove a level of ${c.title}`)}
+                >
+                  <X size={13} aria-hidden />
+                </button>
+              )}
+            </div>
+            <WordsField
+              label={`Words of level ${i + 1} of ${c.title}`}
+              value={l.words}
+              placeholder="what this level looks like"
+              onCommit={(words) => setLevel(i, { words }, `words in ${c.title}`)}
+            />
+            {comments && (
+              <WordsField
+                label={`Comment kept ready for level ${i + 1} of ${c.title}`}
+                value={l.comment ?? ''}
+                placeholder="comment kept ready"
+                quiet
+                onCommit={(comment) => setLevel(i, { comment: comment || undefined }, `comment in ${c.title}`)}
+              />
+            )}
+          </div>
+        ))}
+        <button className="add-level" title="Another level" aria-label={`Another level of ${c.title}`} onClick={addLevel}>
+          +
+        </button>
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,211 @@
+import { useMemo, useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { guessLayout, rubricFindings, rubricFromTable, rubricMaximum, tablesFromHtml, tablesFromText, type RubricLayout } from '#core'
+import { routes, type RubricCriterion, type Standard } from '#contract'
+import { call, messageOf } from '../../api/client'
+import { base64Of } from '../../api/stream'
+import { counted, plain } from '../../parts/format'
+import { Ruler } from '../../parts/Ruler'
+
+type Source = { tables: string[][][]; rubrics: { title: string; criteria: RubricCriterion[] }[] }
+
+/** A rubric from a table: pasted from a document or a sheet, or from a file; one says what is what, and watches it become rulers. */
+export function FromTable({
+  courseId,
+  onMade,
+  onClose,
+}: {
+  courseId: string
+  onMade: (standard: Standard) => Promise<void>
+  onClose: () => void
+}) {
+  const [source, setSource] = useState<Source | null>(null)
+  const [at, setAt] = useState(0)
+  const [title, setTitle] = useState('New rubric')
+  const [own, setLayout] = useState<RubricLayout | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+
+  const take = (found: Source) => {
+    setSource(found)
+    setAt(0)
+    setLayout(null)
+    setProblem(
+      found.tables.length + found.rubrics.length === 0 ? 'There is no table in it: copy the rows and columns of the rubric.' : null,
+    )
+    if (found.rubrics[0]) setTitle(found.rubrics[0].title)
+  }
+  const paste = (e: React.ClipboardEvent) => {
+    e.preventDefault()
+    try {
+      const html = e.clipboardData.getData('text/html')
+      const tables = html ? tablesFromHtml(html) : []
+      take({ tables: tables.length > 0 ? tables : tablesFromText(e.clipboardData.getData('text/plain')), rubrics: [] })
+    } catch (error) {
+      setProblem(messageOf(error))
+    }
+  }
+  const open = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > 12_000_000) return setProblem(`${file.name} is over 12 MB: copy the table out of it and paste that.`)
+    setBusy(true)
+    try {
+      take(await call(routes.readLibraryFile, { params: { courseId }, body: { file: await base64Of(file) } }))
+      setTitle(file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'New rubric')
+    } catch (e) {
+      setProblem(messageOf(e))
+    }
+    setBusy(false)
+  }
+  const table = source?.tables[at]
+  const layout = useMemo(() => own ?? (table ? guessLayout(table) : null), [own, table])
+  const criteria = useMemo(() => {
+    if (source?.rubrics[at]) return source.rubrics[at].criteria
+    return table && layout ? (rubricFromTable(table, layout, (n) => `c${n + 1}`) as RubricCriterion[]) : []
+  }, [source, at, table, layout])
+  const width = Math.max(0, ...(table ?? []).map((r) => r.length))
+  const longest = Math.max(1, ...criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
+  const findings = criteria.length > 0 ? rubricFindings({ criteria }) : []
+  const set = (patch: Partial<RubricLayout>) => layout && setLayout({ ...layout, ...patch })
+  const choices = source ? source.tables.length || source.rubrics.length : 0
+  return (
+    <Modal show onHide={onClose} size="xl" centered scrollable animation={false}>
+      <Modal.Header closeButton>
+        <Modal.Title>A rubric from a table</Modal.Title>
+      </Modal.Header>
+      <Modal.Body style={{ minHeight: 420 }}>
+        <div className="d-flex gap-4 align-items-end flex-wrap">
+          <Form.Group controlId="table-paste" className="flex-grow-1">
+            <Form.Label className="soft small mb-0">Paste a table copied from a document or a sheet</Form.Label>
+            <Form.Control as="textarea" rows={1} autoFocus value="" placeholder="Ctrl+V here" onChange={() => undefined} onPaste={paste} />
+          </Form.Group>
+          <Form.Group controlId="table-file">
+            <Form.Label className="soft small mb-0">or a file: DOCX, XLSX, CSV, CASE 1.1 JSON</Form.Label>
+            <Form.Control
+              type="file"
+              accept=".docx,.xlsx,.csv,.tsv,.json"
+              onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
+            />
+          </Form.Group>
+        </div>
+        {busy && <p className="soft mt-3">Reading the file…</p>}
+        {problem && (
+          <p className="note bad mt-3" role="alert">
+            {problem}
+          </p>
+        )}
+        {choices > 0 && (
+          <div className="d-flex gap-4 align-items-baseline flex-wrap mt-3">
+            <Form.Group controlId="table-title" className="flex-grow-1">
+              <Form.Label className="soft small mb-0">Title</Form.Label>
+              <Form.Control value={title} maxLength={200} onChange={(e) => setTitle(e.target.value)} />
+            </Form.Group>
+            {choices > 1 && (
+              <Form.Group controlId="which-table">
+                <Form.Label className="soft small mb-0 d-block">Which of {choices}</Form.Label>
+                <Form.Select
+                  value={at}
+                  onChange={(e) => {
+                    setAt(Number(e.target.value))
+                    setLayout(null)
+                  }}
+                >
+                  {Array.from({ length: choices }, (_, i) => (
+                    <option key={i} value={i}>
+                      {source!.rubrics[i]?.title ?? `${source!.tables[i]!.length} rows: ${source!.tables[i]![0]!.join(' ').slice(0, 30)}`}
+                    </option>
+                  ))}
+                </Form.Select>
+              </Form.Group>
+            )}
+            {layout && (
+              <>
+                <Form.Check
+                  id="table-heading"
+                  label="the first row is a heading"
+                  checked={layout.heading}
+                  onChange={(e) => set({ heading: e.target.checked })}
+                />
+                <Form.Group controlId="table-points">
+                  <Form.Label className="soft small mb-0 d-block">Points are</Form.Label>
+                  <Form.Select value={layout.points} onChange={(e) => set({ points: e.target.value as RubricLayout['points'] })}>
+                    <option value="heading">in the heading</option>
+                    <option value="cells">in each cell</option>
+                    <option value="none">nowhere: 0, 1, 2 …</option>
+                  </Form.Select>
+                </Form.Group>
+                {layout.points === 'none' && (
+                  <Form.Check
+                    id="table-descending"
+                    label="the best level first"
+                    checked={layout.descending}
+                    onChange={(e) => set({ descending: e.target.checked })}
+                  />
+                )}
+                <Form.Group controlId="table-column">
+                  <Form.Label className="soft small mb-0 d-block">Criteria stand in</Form.Label>
+                  <Form.Select
+                    value={layout.titleColumn}
+                    onChange={(e) => {
+                      const titleColumn = Number(e.target.value)
+                      set({ titleColumn, levelColumns: Array.from({ length: width }, (_, i) => i).filter((i) => i !== titleColumn) })
+                    }}
+                  >
+                    {Array.from({ length: width }, (_, i) => (
+                      <option key={i} value={i}>
+                        column {i + 1}
+                      </option>
+                    ))}
+                  </Form.Select>
+                </Form.Group>
+              </>
+            )}
+          </div>
+        )}
+        {criteria.length > 0 && (
+          <>
+            <p className="mt-3 mb-1" role="status">
+              <b>{counted(criteria.length, 'criterion', 'criteria')}</b>, {plain(rubricMaximum({ criteria }))} points.{' '}
+              {findings.length > 0 && (
+                <span className="ochre">
+                  {counted(findings.length, 'thing')} to mend afterwards, beginning with: {findings[0]!.message}
+                </span>
+              )}
+            </p>
+            <div className="rulers">
+              {criteria.slice(0, 30).map((c) => (
+                <section key={c.id}>
+                  <h3>{c.title}</h3>
+                  <Ruler
+                    title={c.title}
+                    longest={longest}
+                    sign={c.penalty ? -1 : 1}
+                    stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))}
+                  />
+                </section>
+              ))}
+            </div>
+            {criteria.length > 30 && <p className="soft">and {criteria.length - 30} more</p>}
+          </>
+        )}
+        {!source && !problem && !busy && (
+          <p className="soft mt-4" style={{ maxWidth: '62ch' }}>
+            A row is a criterion, a column a level. Points may stand in the heading (“Good (3)”), in the cells (“3: clear”, “2–4 clear”), or
+            nowhere. Merged cells count for all they cover; pictures and markup are left behind.
+          </p>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="link" onClick={onClose}>
+          Cancel
+        </Button>
+        <Button
+          disabled={criteria.length === 0 || title.trim() === ''}
+          onClick={() => void onMade({ kind: 'rubric', title: title.trim(), body: { criteria } })}
+        >
+          Make the rubric
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  )
+}

@@ -1,0 +1,74 @@
+import { rubricMaximum, type Rubric } from '#core'
+import { plain } from '../../parts/format'
+import { Ruler } from '../../parts/Ruler'
+import { KINDS, type Entry } from './library'
+import { ScaleAxis } from './ScaleAxis'
+
+/** An entry as it stands: criteria as rulers, a scale on one axis. */
+export function ReadOnly({ entry }: { entry: Entry }) {
+  return (
+    <>
+      <div className="stop-head">
+        <h1>{entry.of.title}</h1>
+        <span className="soft small">
+          {KINDS[entry.kind]}, version {entry.of.version}
+          {entry.kind === 'rubric' && `, ${plain(rubricMaximum(entry.of))} points`}
+        </span>
+        {entry.of.state !== 'ready' && <span className="ochre small">{entry.of.state}</span>}
+      </div>
+      {entry.kind === 'rubric' && <RubricRulers rubric={entry.of} />}
+      {entry.kind === 'scheme' && <SchemeRulers criteria={entry.of.criteria} />}
+      {entry.kind === 'scale' && <ScaleAxis title={entry.of.title} labels={entry.of.labels} />}
+    </>
+  )
+}
+
+function RubricRulers({ rubric }: { rubric: Rubric }) {
+  const longest = Math.max(1, ...rubric.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
+  return (
+    <div className="rulers">
+      {rubric.criteria.map((c) => {
+        const top = Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
+        return (
+          <section key={c.id}>
+            <h3>
+              {c.title}{' '}
+              <span className="soft small fw-normal">{c.penalty ? 'penalty' : c.ranges ? 'any half point inside a level' : ''}</span>
+              <span className="num soft fw-normal float-end">{c.penalty ? `up to ${plain(top)} off` : `of ${plain(top)}`}</span>
+            </h3>
+            <Ruler
+              title={c.title}
+              longest={longest}
+              sign={c.penalty ? -1 : 1}
+              stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))}
+            />
+          </section>
+        )
+      })}
+    </div>
+  )
+}
+
+function SchemeRulers({ criteria }: { criteria: { id: string; title: string; max: number; words: string }[] }) {
+  const longest = Math.max(1, ...criteria.map((c) => c.max))
+  return (
+    <div className="rulers">
+      {criteria.map((c) => (
+        <section key={c.id}>
+          <h3>
+            {c.title} <span className="soft small fw-normal">free points</span>
+            <span className="num soft fw-normal float-end">of {plain(c.max)}</span>
+          </h3>
+          <Ruler
+            title={c.title}
+            longest={longest}
+            stops={[
+              { at: 0, to: c.max, words: c.words },
+              { at: c.max, words: '' },
+            ]}
+          />
+        </section>
+      ))}
+    </div>
+  )
+}

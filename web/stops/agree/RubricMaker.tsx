@@ -1,0 +1,158 @@
+import { Plus } from 'lucide-react'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { mendRubric, resizeRubric, rubricFindings, rubricMaximum } from '#core'
+import type { Library, RubricBody, RubricCriterion } from '#contract'
+import { NumberField } from '../../parts/NumberField'
+import { plain } from '../../parts/format'
+import { TitleField } from '../../parts/TitleField'
+import { CriterionMaker } from './CriterionMaker'
+import { useMaker } from './useMaker'
+
+/** A rubric being made: each criterion a ruler whose stops are pulled, stepped or typed. */
+export function RubricMaker({
+  courseId,
+  of,
+  onMoved,
+}: {
+  courseId: string
+  of: Library['rubrics'][number]
+  onMoved: (id: string) => void
+}) {
+  const { criteria, bands } = of
+  const maker = useMaker<'rubric'>(
+    courseId,
+    { id: of.id, revision: of.revision, standard: { kind: 'rubric', title: of.title, body: bands ? { criteria, bands } : { criteria } } },
+    onMoved,
+  )
+  const { body } = maker
+  const [comments, setComments] = useState(() => of.criteria.some((c) => c.levels.some((l) => l.comment)))
+  const outOf = of.uses[0]?.outOf ?? null
+  const findings = rubricFindings(body, outOf)
+  const maximum = rubricMaximum(body)
+  const longest = Math.max(1, ...body.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
+  const set = (next: RubricCriterion[], label: string) => maker.edit({ ...body, criteria: next }, label)
+  const freeId = () => {
+    const taken = new Set(body.criteria.map((c) => c.id))
+    let n = body.criteria.length + 1
+    while (taken.has(`c${n}`)) n++
+    return `c${n}`
+  }
+  const put = (i: number, c: RubricCriterion, label: string) =>
+    set(
+      body.criteria.map((x, at) => (at === i ? c : x)),
+      label,
+    )
+  const move = (i: number, by: number) => {
+    const to = i + by
+    if (to < 0 || to >= body.criteria.length) return
+    const next = [...body.criteria]
+    next.splice(to, 0, ...next.splice(i, 1))
+    set(next, 'reorder the criteria')
+  }
+  return (
+    <>
+      <div className="stop-head">
+        <h1 className="maker-title">
+          <TitleField label="Title of the rubric" value={maker.title} disabled={false} onCommit={maker.rename} />
+        </h1>
+        <span className="soft small">
+          rubric, version {of.version}, of{' '}
+          <NumberField
+            label="Points of the whole"
+            className="short"
+            value={maximum}
+            min={1}
+            max={10_000}
+            onCommit={(m) => m !== null && maker.edit({ ...body, ...(resizeRubric(body, m, 0.5) as RubricBody) }, `resize to ${m}`)}
+          />{' '}
+          points{outOf !== null && outOf !== maximum && `, scaled to ${plain(outOf)}`}
+        </span>
+      </div>
+      {maker.problem && (
+        <p className="note bad" role="alert">
+          {maker.problem}
+        </p>
+      )}
+      {findings.length > 0 && (
+        <ul className="findings inline">
+          {findings.map((f) => (
+            <li key={`${f.kind} ${f.criterionId}`}>
+              <span className="finding">{f.message}</span>{' '}
+              {f.fix && (
+                <button
+                  className="quiet-button"
+                  onClick={() => maker.edit({ ...body, ...(mendRubric(body, f.fix!) as RubricBody) }, 'mend a finding')}
+                >
+                  {FIXES[f.fix.kind]}
+                  {f.fix.kind === 'resize all' && ` ${plain(f.fix.maximum)}`}
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Form.Check
+        id="kept-comments"
+        className="small soft"
+        label="with comments kept ready for each level"
+        checked={comments}
+        onChange={(e) => setComments(e.target.checked)}
+      />
+      <div className="rulers">
+        {body.criteria.map((c, i) => (
+          <CriterionMaker
+            key={c.id}
+            criterion={c}
+            longest={longest}
+            comments={comments}
+            onChange={(next, label) => put(i, next, label)}
+            onDuplicate={() => {
+              const copy = { ...c, id: freeId(), title: `${c.title} 2` }
+              set([...body.criteria.slice(0, i + 1), copy, ...body.criteria.slice(i + 1)], `duplicate ${c.title}`)
+            }}
+            onRemove={() =>
+              set(
+                body.criteria.filter((x) => x.id !== c.id),
+                `remove ${c.title}`,
+              )
+            }
+            onMove={(by) => move(i, by)}
+          />
+        ))}
+      </div>
+      <Button
+        variant="outline-primary"
+        className="mt-3"
+        onClick={() =>
+          set(
+            [
+              ...body.criteria,
+              {
+                id: freeId(),
+                title: `Criterion ${body.criteria.length + 1}`,
+                ranges: false,
+                penalty: false,
+                levels: [
+                  { points: 0, words: '' },
+                  { points: 4, words: '' },
+                ],
+              },
+            ],
+            'add a criterion',
+          )
+        }
+      >
+        <Plus size={15} aria-hidden /> Another criterion
+      </Button>
+    </>
+  )
+}
+
+const FIXES = {
+  'add a zero level': 'add a level at 0',
+  'sort the levels': 'put them in order',
+  'drop the double': 'drop one of them',
+  'end the range': 'end the range before it',
+  'resize all': 'make the whole',
+}

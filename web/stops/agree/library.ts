@@ -1,0 +1,36 @@
+import { useQuery } from '@tanstack/react-query'
+import { routes, type Library } from '#contract'
+import { call } from '../../api/client'
+
+export type Entry =
+  | { kind: 'rubric'; of: Library['rubrics'][number] }
+  | { kind: 'scheme'; of: Library['schemes'][number] }
+  | { kind: 'scale'; of: Library['scales'][number] }
+export type EntryKind = Entry['kind']
+
+export const KINDS: Record<EntryKind, string> = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale' }
+
+export const useLibrary = (courseId: string) =>
+  useQuery({ queryKey: ['library', courseId], queryFn: () => call(routes.library, { params: { courseId } }), staleTime: Infinity })
+
+/** The library as one list, by title. */
+export function entriesOf({ rubrics, schemes, scales }: Library): Entry[] {
+  return [
+    ...rubrics.map((of): Entry => ({ kind: 'rubric', of })),
+    ...schemes.map((of): Entry => ({ kind: 'scheme', of })),
+    ...scales.map((of): Entry => ({ kind: 'scale', of })),
+  ]
+    .filter((e) => !e.of.superseded)
+    .sort((a, b) => a.of.title.localeCompare(b.of.title, undefined, { numeric: true }))
+}
+
+/** Everything in an entry that can be searched for. */
+export function wordsOf(e: Entry): string {
+  const body =
+    e.kind === 'rubric'
+      ? e.of.criteria.flatMap((c) => [c.title, ...c.levels.map((l) => l.words)])
+      : e.kind === 'scheme'
+        ? e.of.criteria.flatMap((c) => [c.title, c.words])
+        : e.of.labels.map((l) => l.label)
+  return [e.of.title, e.of.owner, KINDS[e.kind], ...body].join(' ').toLowerCase()
+}
