@@ -207,6 +207,18 @@ test('dates, plan and roll by keyboard alone', async ({ lead: page }) => {
     await expect(sunday).toHaveAttribute('aria-label', /2026-10-29/)
   })
 
+  await test.step('keys pressed faster than the server answers are all done, one after another', async () => {
+    const cell = page.getByRole('gridcell', { name: /^Plane table, Groma:/ })
+    for (let i = 0; i < 4; i++) await keys.press('+')
+    await expect(cell).toHaveAttribute('aria-label', /2026-11-02/)
+    await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+    await page.reload()
+    await expect(cell).toHaveAttribute('aria-label', /2026-11-02/)
+    await cell.click()
+    for (let i = 0; i < 4; i++) await keys.press('-')
+    await expect(cell).toHaveAttribute('aria-label', /2026-10-29/)
+  })
+
   await test.step('a block of cells is shifted by a day and back', async () => {
     await keys.press('Shift+ArrowRight')
     await keys.press('Shift+ArrowDown')

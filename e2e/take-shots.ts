@@ -5,7 +5,7 @@ const FOLDER = 'docs/screenshots'
 
 const shoot = async (page: Page, name: string) => {
   await page.mouse.move(640, 2)
-  await expect(page.getByText(/working it out/)).toHaveCount(0)
+  await expect(page.getByText(/working it out|Working out where/)).toHaveCount(0)
   await page.screenshot({ path: `${FOLDER}/${name}.png`, animations: 'disabled' })
 }
 

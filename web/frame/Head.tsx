@@ -61,7 +61,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
         </Dropdown>
         {starting && <StartCourse courses={courses} course={course} onClose={() => setStarting(false)} />}
       </div>
-      <Find course={course} />
+      {course.role !== 'student' && <Find course={course} />}
       <button className="quiet" onClick={turn} aria-pressed={shown === 'numbers'} title="Show names or candidate numbers (N)">
         {shown === 'names' ? <b>Names</b> : 'Names'} · {shown === 'numbers' ? <b>numbers</b> : 'numbers'}
       </button>

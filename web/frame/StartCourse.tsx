@@ -2,12 +2,13 @@ import { zodResolver } from '@hookform/resolvers/zod'
 import { useQueryClient } from '@tanstack/react-query'
 import { addDays, addYears, formatISO, parseISO } from 'date-fns'
 import { useState } from 'react'
-import { Button, Form, Modal } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import type { z } from 'zod'
 import { NewCourse, routes, type CourseHead } from '#contract'
 import { call, messageOf } from '../api/client'
+import { FormDialog, FormField } from '../parts/FormDialog'
 
 type Body = z.input<typeof NewCourse>
 type Take = keyof Body['take']
@@ -68,63 +69,41 @@ export function StartCourse({ courses, course, onClose }: { courses: CourseHead[
       setProblem(messageOf(e))
     }
   }
-  const field = (name: 'code' | 'title' | 'term' | 'firstDay' | 'lastDay', label: string, type = 'text', wide = false) => (
-    <Form.Group controlId={`course-${name}`} className={wide ? 'flex-grow-1' : ''}>
-      <Form.Label className="soft small mb-0">{label}</Form.Label>
-      <Form.Control type={type} {...register(name)} isInvalid={!!errors[name]} />
-      <Form.Control.Feedback type="invalid">{errors[name]?.message}</Form.Control.Feedback>
-    </Form.Group>
-  )
   return (
-    <Modal show onHide={onClose} centered animation={false}>
-      <Form onSubmit={(e) => void handleSubmit(start)(e)} noValidate>
-        <Modal.Header closeButton>
-          <Modal.Title>Start a course</Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="d-grid gap-3">
-          <Form.Group controlId="course-from">
-            <Form.Label className="soft small mb-0 d-block">From</Form.Label>
-            <Form.Select autoFocus value={from ?? ''} onChange={(e) => begin(e.target.value)}>
-              <option value="">nothing</option>
-              {led.map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.code} {c.title}, {c.term}
-                </option>
-              ))}
-            </Form.Select>
-          </Form.Group>
-          <div className="d-flex gap-4">
-            {field('code', 'Code')}
-            {field('title', 'Title', 'text', true)}
-          </div>
-          <div className="d-flex gap-4">
-            {field('term', 'Term')}
-            {field('firstDay', 'First teaching day', 'date')}
-            {field('lastDay', 'Last teaching day', 'date')}
-          </div>
-          {from !== null && (
-            <fieldset>
-              <legend className="soft small mb-1">Take along; students and marks never come</legend>
-              {Object.entries(WORDS).map(([key, words]) => (
-                <Form.Check key={key} id={`start-${key}`} label={words} {...register(`take.${key as Take}`)} />
-              ))}
-            </fieldset>
-          )}
-          {problem && (
-            <p className="note bad mb-0" role="alert">
-              {problem}
-            </p>
-          )}
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="link" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button type="submit" disabled={formState.isSubmitting}>
-            Start it <kbd>Enter</kbd>
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+    <FormDialog title="Start a course" action="Start it" busy={formState.isSubmitting} onSubmit={handleSubmit(start)} onClose={onClose}>
+      <Form.Group controlId="course-from">
+        <Form.Label className="soft small mb-0 d-block">From</Form.Label>
+        <Form.Select autoFocus value={from ?? ''} onChange={(e) => begin(e.target.value)}>
+          <option value="">nothing</option>
+          {led.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.code} {c.title}, {c.term}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      <div className="d-flex gap-4">
+        <FormField id="course-code" label="Code" field={register('code')} error={errors.code} />
+        <FormField id="course-title" label="Title" field={register('title')} error={errors.title} wide />
+      </div>
+      <div className="d-flex gap-4">
+        <FormField id="course-term" label="Term" field={register('term')} error={errors.term} />
+        <FormField id="course-first" label="First teaching day" type="date" field={register('firstDay')} error={errors.firstDay} />
+        <FormField id="course-last" label="Last teaching day" type="date" field={register('lastDay')} error={errors.lastDay} />
+      </div>
+      {from !== null && (
+        <fieldset>
+          <legend className="soft small mb-1">Take along; students and marks never come</legend>
+          {Object.entries(WORDS).map(([key, words]) => (
+            <Form.Check key={key} id={`start-${key}`} label={words} {...register(`take.${key as Take}`)} />
+          ))}
+        </fieldset>
+      )}
+      {problem && (
+        <p className="note bad mb-0" role="alert">
+          {problem}
+        </p>
+      )}
+    </FormDialog>
   )
 }

@@ -8,6 +8,7 @@ import { addressOf, call, messageOf } from '../api/client'
 import type { Grading, Outcome } from '../workers/grading.worker'
 import { usePlanQuery } from './plan'
 import { needsMarks } from './needs-marks'
+import { pendingWrites } from './pending-writes'
 import { COURSE_QUERIES } from './refresh'
 import { useTrial, type OpenTrial } from './trial'
 
@@ -152,7 +153,7 @@ function useCourseEvents(courseId: string, known: number | undefined): void {
   useEffect(() => {
     const source = new EventSource(addressOf(routes.events, { courseId }))
     source.onmessage = (e: MessageEvent<string>) => {
-      if (seen.current !== undefined && Number(e.data) > seen.current)
+      if (pendingWrites.count === 0 && seen.current !== undefined && Number(e.data) > seen.current)
         for (const key of COURSE_QUERIES) void queries.invalidateQueries({ queryKey: [key] })
     }
     return () => source.close()

@@ -1,4 +1,4 @@
-import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react'
+import { createContext, use, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 
 type SavedState = { kind: 'saved'; at: Date | null } | { kind: 'saving' } | { kind: 'failed'; why: string }
 
@@ -7,13 +7,18 @@ const Saved = createContext<{ state: SavedState; saving: <T>(work: Promise<T>) =
 /** What the head says about saving: every write goes through `saving`. */
 export function SavedProvider({ children }: { children: ReactNode }) {
   const [state, setState] = useState<SavedState>({ kind: 'saved', at: null })
+  // Saved is said only once nothing is on its way any more.
+  const underWay = useRef(0)
   const saving = useCallback(async <T,>(work: Promise<T>): Promise<T> => {
+    underWay.current++
     setState({ kind: 'saving' })
     try {
       const done = await work
-      setState({ kind: 'saved', at: new Date() })
+      underWay.current--
+      if (underWay.current === 0) setState({ kind: 'saved', at: new Date() })
       return done
     } catch (e) {
+      underWay.current--
       setState({ kind: 'failed', why: e instanceof Error ? e.message : String(e) })
       throw e
     }

@@ -1,12 +1,13 @@
-import { createContext, use, useCallback, useMemo, useState, type ReactNode } from 'react'
+import { createContext, use, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 import { messageOf } from '../api/client'
-import { useSaved } from './saved'
+import { pendingWrites } from './pending-writes'
 import { useRefresh } from './refresh'
+import { useSaved } from './saved'
 import { useUndo } from './undo'
 
 interface Writes {
   /**
-   * Sends a write, fetches anew what it changed, and remembers how to take it back.
+   * Sends a write after those before it, fetches anew what they changed once all are done, and remembers how to take it back.
    * @returns what the server answered; null where it refused, which is then said on the page
    */
   write: <T>(label: string, send: () => Promise<T>, back?: (done: T) => Promise<unknown>) => Promise<T | null>
@@ -21,37 +22,46 @@ export function WritesProvider({ children }: { children: ReactNode }) {
   const { did } = useUndo()
   const refresh = useRefresh()
   const [problem, setProblem] = useState<string | null>(null)
-  const write = useCallback<Writes['write']>(
-    async (label, send, back) => {
-      setProblem(null)
-      const again = async () => {
-        try {
-          const done = await saving(send())
-          await refresh()
-          return done
-        } catch (e) {
+  // Keys are pressed faster than a server answers: each write waits for the one before it, and only the last one fetches.
+  const queue = useRef<Promise<unknown>>(Promise.resolve())
+  const inTurn = useCallback(
+    <T,>(send: () => Promise<T>): Promise<T | null> => {
+      pendingWrites.count++
+      const turn = saving(queue.current.then(send))
+        .catch((e: unknown) => {
           setProblem(messageOf(e))
-          await refresh()
           return null
-        }
-      }
-      let done = await again()
-      if (done !== null && back)
+        })
+        .then(async (done) => {
+          pendingWrites.count--
+          if (pendingWrites.count === 0) await refresh()
+          return done
+        })
+      queue.current = turn
+      return turn
+    },
+    [saving, refresh],
+  )
+  const write = useCallback<Writes['write']>(
+    (label, send, back) => {
+      setProblem(null)
+      let turn = inTurn(send)
+      // Undo may be pressed before the server has answered: it takes its turn after what it undoes.
+      if (back)
         did({
           label,
           undo: async () => {
-            try {
-              await saving(back(done!))
-            } catch (e) {
-              setProblem(messageOf(e))
-            }
-            await refresh()
+            const undone = turn
+            await inTurn(async () => {
+              const done = await undone
+              if (done !== null) await back(done)
+            })
           },
-          redo: async () => void (done = await again()),
+          redo: async () => void (await (turn = inTurn(send))),
         })
-      return done
+      return turn
     },
-    [saving, did, refresh],
+    [inTurn, did],
   )
   const clear = useCallback(() => setProblem(null), [])
   const value = useMemo(() => ({ write, problem, clear }), [write, problem, clear])

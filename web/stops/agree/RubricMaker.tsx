@@ -5,8 +5,8 @@ import { mendRubric, resizeRubric, rubricFindings, rubricMaximum } from '#core'
 import type { Library, RubricBody, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { plain } from '../../parts/format'
-import { TitleField } from '../../parts/TitleField'
 import { CriterionMaker } from './CriterionMaker'
+import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
 
 /** A rubric being made: each criterion a ruler whose stops are pulled, stepped or typed. */
@@ -52,28 +52,18 @@ export function RubricMaker({
   }
   return (
     <>
-      <div className="stop-head">
-        <h1 className="maker-title">
-          <TitleField label="Title of the rubric" value={maker.title} disabled={false} onCommit={maker.rename} />
-        </h1>
-        <span className="soft small">
-          rubric, version {of.version}, of{' '}
-          <NumberField
-            label="Points of the whole"
-            className="short"
-            value={maximum}
-            min={1}
-            max={10_000}
-            onCommit={(m) => m !== null && maker.edit({ ...body, ...(resizeRubric(body, m, 0.5) as RubricBody) }, `resize to ${m}`)}
-          />{' '}
-          points{outOf !== null && outOf !== maximum && `, scaled to ${plain(outOf)}`}
-        </span>
-      </div>
-      {maker.problem && (
-        <p className="note bad" role="alert">
-          {maker.problem}
-        </p>
-      )}
+      <MakerHead what="rubric" maker={maker}>
+        rubric, version {of.version}, of{' '}
+        <NumberField
+          label="Points of the whole"
+          className="short"
+          value={maximum}
+          min={1}
+          max={10_000}
+          onCommit={(m) => m !== null && maker.edit({ ...body, ...(resizeRubric(body, m, 0.5) as RubricBody) }, `resize to ${m}`)}
+        />{' '}
+        points{outOf !== null && outOf !== maximum && `, scaled to ${plain(outOf)}`}
+      </MakerHead>
       {findings.length > 0 && (
         <ul className="findings inline">
           {findings.map((f) => (

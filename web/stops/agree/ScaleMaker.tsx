@@ -3,8 +3,9 @@ import { Button } from 'react-bootstrap'
 import { checkScale, halfwayThresholds } from '#core'
 import type { Library } from '#contract'
 import { NumberField } from '../../parts/NumberField'
-import { TitleField } from '../../parts/TitleField'
 import { ScaleAxis } from './ScaleAxis'
+import { TitleField } from '../../parts/TitleField'
+import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
 
 type Label = Library['scales'][number]['labels'][number]
@@ -28,17 +29,9 @@ export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Li
   }
   return (
     <>
-      <div className="stop-head">
-        <h1 className="maker-title">
-          <TitleField label="Title of the scale" value={maker.title} disabled={false} onCommit={maker.rename} />
-        </h1>
-        <span className="soft small">scale, version {of.version}</span>
-      </div>
-      {maker.problem && (
-        <p className="note bad" role="alert">
-          {maker.problem}
-        </p>
-      )}
+      <MakerHead what="scale" maker={maker}>
+        scale, version {of.version}
+      </MakerHead>
       {findings.length > 0 && (
         <ul className="findings inline">
           {findings.map((f, i) => (

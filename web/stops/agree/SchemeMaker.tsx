@@ -4,6 +4,7 @@ import type { Library } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { plain } from '../../parts/format'
 import { TitleField } from '../../parts/TitleField'
+import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
 import { WordsField } from './WordsField'
 
@@ -33,20 +34,10 @@ export function SchemeMaker({
   }
   return (
     <>
-      <div className="stop-head">
-        <h1 className="maker-title">
-          <TitleField label="Title of the mark scheme" value={maker.title} disabled={false} onCommit={maker.rename} />
-        </h1>
-        <span className="soft small">
-          mark scheme, version {of.version}, {plain(total)} points
-          {of.uses[0] && of.uses[0].outOf !== total && `, scaled to ${plain(of.uses[0].outOf)}`}
-        </span>
-      </div>
-      {maker.problem && (
-        <p className="note bad" role="alert">
-          {maker.problem}
-        </p>
-      )}
+      <MakerHead what="mark scheme" maker={maker}>
+        mark scheme, version {of.version}, {plain(total)} points
+        {of.uses[0] && of.uses[0].outOf !== total && `, scaled to ${plain(of.uses[0].outOf)}`}
+      </MakerHead>
       <table className="grid scheme">
         <thead>
           <tr>

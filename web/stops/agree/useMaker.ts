@@ -38,20 +38,20 @@ export function useMaker<K extends Standard['kind']>(
     (standard: Of<K>) => {
       latest.current = standard
       setShown(standard)
-      chain.current = chain.current.then(async () => {
-        try {
-          const { id, revision } = at.current
-          const done = await saving(
-            call(routes.editStandard, { params: { courseId, standardId: id }, body: { revision, standard: standard as Standard } }),
-          )
+      const send = chain.current.then(() => {
+        const { id, revision } = at.current
+        return call(routes.editStandard, { params: { courseId, standardId: id }, body: { revision, standard: standard as Standard } })
+      })
+      chain.current = saving(send).then(
+        async (done) => {
+          const moved = done.id !== at.current.id
           at.current = done
           setProblem(null)
           await queries.invalidateQueries({ queryKey: ['library'] })
-          if (done.id !== id) onMoved(done.id)
-        } catch (e) {
-          setProblem(messageOf(e))
-        }
-      })
+          if (moved) onMoved(done.id)
+        },
+        (e: unknown) => setProblem(messageOf(e)),
+      )
     },
     [courseId, saving, queries, onMoved],
   )

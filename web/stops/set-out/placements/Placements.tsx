@@ -24,7 +24,7 @@ export function Placements({ plan, nav }: { plan: Plan; nav: ReactNode }) {
 function PlacementsView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
   const placed = useMemo(() => placedIn(plan), [plan])
   const findings = useMemo(() => dateFindings(plan), [plan])
-  const edits = usePlacementEdits(plan, placed)
+  const edits = usePlacementEdits(plan)
   const [chosen, setChosen] = useState<Selection>({ from: { a: 0, s: 0 }, to: { a: 0, s: 0 } })
   const [said, setSaid] = useState<string | null>(null)
   const spots = spotsOf(chosen).filter(({ a, s }) => plan.assessments[a] && plan.sections[s])

@@ -3,6 +3,7 @@ import { routes, type Plan, type PlacementWrite, type Release } from '#contract'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
 import { counted } from '../../../parts/format'
+import { useAhead, useLatest } from '../latest'
 import { useWrites } from '../../../frame/writes'
 
 /** A cell of the board: an assessment and a section by their places in the plan. */
@@ -23,14 +24,39 @@ export function placedIn(plan: Plan): Map<string, Placed> {
   return new Map(plan.placements.map(([a, s, due, r]) => [spotKey(a, s), { due, release: plan.releases[r]! }]))
 }
 
+/** The plan with placements written into it. */
+function withPlacements(plan: Plan, writes: PlacementWrite[]): Plan {
+  const [assessmentAt, sectionAt] = [plan.assessments, plan.sections].map((list) => new Map(list.map((x, i) => [x.id, i]))) as [
+    Map<string, number>,
+    Map<string, number>,
+  ]
+  const releases = [...plan.releases]
+  const rows = new Map(plan.placements.map((p) => [spotKey(p[0], p[1]), p]))
+  for (const w of writes) {
+    const [a, s] = [assessmentAt.get(w.assessmentId)!, sectionAt.get(w.sectionId)!]
+    if (!w.placed) rows.delete(spotKey(a, s))
+    else {
+      let r = releases.findIndex((x) => JSON.stringify(x) === JSON.stringify(w.release))
+      if (r < 0) r = releases.push(w.release) - 1
+      rows.set(spotKey(a, s), [a, s, w.due, r])
+    }
+  }
+  return { ...plan, releases, placements: [...rows.values()] }
+}
+
 /** Ways to change many placements at once; each saves at once and can be undone. */
-export function usePlacementEdits(plan: Plan, placed: Map<string, Placed>) {
-  const { courseId, mayDecide, propose, refresh } = useTrial()
+export function usePlacementEdits(plan: Plan) {
+  const { courseId, mayDecide, propose } = useTrial()
   const { write } = useWrites()
+  const ahead = useAhead()
+  const latest = useLatest()
+  /** As they are now, which may be ahead of what is drawn: keys come faster than pictures. */
+  const placedNow = () => placedIn(latest('plan'))
 
   const send = (placements: PlacementWrite[]) => call(routes.setPlacements, { params: { courseId }, body: { placements } })
   const set = (placements: PlacementWrite[], label: string) => {
     if (placements.length === 0) return
+    ahead('plan', (now) => withPlacements(now, placements))
     void write(
       label,
       () => send(placements),
@@ -42,7 +68,7 @@ export function usePlacementEdits(plan: Plan, placed: Map<string, Placed>) {
     const other = plan.placements.find(([x]) => x === a)
     return other ? plan.releases[other[3]]! : { kind: 'confirmed' }
   }
-  const asWrite = ({ a, s }: Spot, change: Partial<Placed> & { placed?: boolean }): PlacementWrite => {
+  const asWrite = (placed: Map<string, Placed>, { a, s }: Spot, change: Partial<Placed> & { placed?: boolean }): PlacementWrite => {
     const now = placed.get(spotKey(a, s))
     return {
       assessmentId: plan.assessments[a]!.id,
@@ -61,6 +87,7 @@ export function usePlacementEdits(plan: Plan, placed: Map<string, Placed>) {
      * @returns the names of sections left out because they have not started by then
      */
     layOut(how: LayOut, spots: Spot[]): string[] {
+      const placed = placedNow()
       const writes: PlacementWrite[] = []
       const left = new Set<string>()
       for (const a of new Set(spots.map((x) => x.a))) {
@@ -69,7 +96,7 @@ export function usePlacementEdits(plan: Plan, placed: Map<string, Placed>) {
         const laid = layOut(how, sections, plan.head)
         own.forEach((spot, i) => {
           const day = laid.days.get(sections[i]!.id)
-          if (day !== undefined) writes.push(asWrite(spot, { due: day }))
+          if (day !== undefined) writes.push(asWrite(placed, spot, { due: day }))
         })
         for (const id of laid.notStarted) left.add(plan.sections.find((x) => x.id === id)!.name)
       }
@@ -78,28 +105,32 @@ export function usePlacementEdits(plan: Plan, placed: Map<string, Placed>) {
     },
     /** Sets days one by one, as a pasted block has them. */
     setDays(days: { spot: Spot; due: string }[]) {
+      const placed = placedNow()
       set(
-        days.map(({ spot, due }) => asWrite(spot, { due })),
+        days.map(({ spot, due }) => asWrite(placed, spot, { due })),
         `paste ${counted(days.length, 'day')}`,
       )
     },
     place(spots: Spot[]) {
+      const placed = placedNow()
       set(
-        spots.map((x) => asWrite(x, {})),
+        spots.map((x) => asWrite(placed, x, {})),
         `set ${what(spots)}`,
       )
     },
     takeOff(spots: Spot[]) {
+      const placed = placedNow()
       const there = spots.filter(({ a, s }) => placed.has(spotKey(a, s)))
       set(
-        there.map((x) => asWrite(x, { placed: false })),
+        there.map((x) => asWrite(placed, x, { placed: false })),
         `take ${what(there)} off`,
       )
     },
     release(spots: Spot[], release: Release) {
+      const placed = placedNow()
       const there = spots.filter(({ a, s }) => placed.has(spotKey(a, s)))
       set(
-        there.map((x) => asWrite(x, { release })),
+        there.map((x) => asWrite(placed, x, { release })),
         `release ${what(there)}`,
       )
     },
@@ -124,7 +155,6 @@ export function usePlacementEdits(plan: Plan, placed: Map<string, Placed>) {
         label,
       )
     },
-    refresh,
   }
 }
 

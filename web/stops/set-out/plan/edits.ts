@@ -4,7 +4,7 @@ import type { z } from 'zod'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
 import { useWrites } from '../../../frame/writes'
-import { useLatest } from '../latest'
+import { useAhead, useLatest, withRow } from '../latest'
 
 export type AssessmentPatch = Omit<z.input<typeof routes.editAssessment.body>, 'version'>
 export type ComponentPatch = Omit<z.input<typeof routes.editComponent.body>, 'version'>
@@ -23,17 +23,23 @@ export function usePlanEdits(decided: Plan) {
   const { courseId, changes, propose, setTrial, mayDecide } = useTrial()
   const { write } = useWrites()
   const latest = useLatest()
+  const ahead = useAhead()
   const { plan } = planWithChanges(decided, changes)
   const takenAway = new Set(changes.flatMap((c) => (c.kind === 'take away' ? [c.assessmentId] : [])))
 
-  const patchComponent = (id: string, patch: ComponentPatch) => {
-    const version = latest<Plan>('plan').components.find((c) => c.id === id)!.version
-    return call(routes.editComponent, { params: { courseId, componentId: id }, body: { version, ...patch } })
+  // The version that comes back is the one the next write in the queue must name.
+  const patchComponent = async (id: string, patch: ComponentPatch) => {
+    const { version } = latest('plan').components.find((c) => c.id === id)!
+    const done = await call(routes.editComponent, { params: { courseId, componentId: id }, body: { version, ...patch } })
+    ahead('plan', (now) => ({ ...now, components: withRow(now.components, id, { version: done.version }) }))
+    return done
   }
-  const patchAssessment = (id: string, patch: AssessmentPatch) => {
-    const { assessments, away } = latest<Plan>('plan')
-    const version = [...assessments, ...away].find((a) => a.id === id)!.version
-    return call(routes.editAssessment, { params: { courseId, assessmentId: id }, body: { version, ...patch } })
+  const patchAssessment = async (id: string, patch: AssessmentPatch) => {
+    const { assessments, away } = latest('plan')
+    const { version } = [...assessments, ...away].find((a) => a.id === id)!
+    const done = await call(routes.editAssessment, { params: { courseId, assessmentId: id }, body: { version, ...patch } })
+    ahead('plan', (now) => ({ ...now, assessments: withRow(now.assessments, id, { version: done.version, worth: done.worth }) }))
+    return done
   }
   const editComponent = (c: Component, patch: ComponentPatch) => {
     const back = before(
@@ -51,6 +57,8 @@ export function usePlanEdits(decided: Plan) {
     // The worth that followed the maximum goes back with it.
     const back: AssessmentPatch =
       patch.worth !== undefined && row.worthFollows ? { ...before(row, patch), worth: undefined, worthFollows: true } : before(row, patch)
+    const shown = Object.fromEntries(Object.entries(patch).filter(([, v]) => v !== undefined))
+    ahead('plan', (now) => ({ ...now, assessments: withRow(now.assessments, a.id, shown) }))
     return write(
       `edit ${a.title}`,
       () => patchAssessment(a.id, patch),
@@ -70,6 +78,8 @@ export function usePlanEdits(decided: Plan) {
           weights.map(({ component, weight }) => ({ kind: 'weigh', componentId: component.id, weight })),
           label,
         )
+      const by = new Map(weights.map((w) => [w.component.id, w.weight]))
+      ahead('plan', (now) => ({ ...now, components: now.components.map((c) => ({ ...c, weight: by.get(c.id) ?? c.weight })) }))
       const was = weights.map(({ component }) => decided.components.find((c) => c.id === component.id)!)
       void write(
         label,
@@ -77,12 +87,7 @@ export function usePlanEdits(decided: Plan) {
           for (const { component, weight } of weights) await patchComponent(component.id, { weight })
         },
         async () => {
-          // Versions rise with every write, so the rows that have just been changed are read first.
-          const now = await call(routes.plan, { params: { courseId } })
-          for (const c of was) {
-            const { version } = now.components.find((x) => x.id === c.id)!
-            await call(routes.editComponent, { params: { courseId, componentId: c.id }, body: { version, weight: c.weight } })
-          }
+          for (const c of was) await patchComponent(c.id, { weight: c.weight })
         },
       )
     },

@@ -1,8 +1,8 @@
 import { zodResolver } from '@hookform/resolvers/zod'
-import { Button, Form, Modal } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes, type Plan, type RollSection } from '#contract'
+import { FormChoice, FormDialog, FormField, textOrNull } from '../../../parts/FormDialog'
 import { dayFor } from './edits'
 
 type Body = z.input<typeof routes.addStudent.body>
@@ -26,54 +26,26 @@ export function NewStudent({
   })
   const { errors } = formState
   return (
-    <Modal show onHide={onClose} centered animation={false}>
-      <Form onSubmit={(e) => void handleSubmit(onAdd)(e)} noValidate>
-        <Modal.Header closeButton>
-          <Modal.Title>New student</Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="d-grid gap-3">
-          <Form.Group controlId="student-name">
-            <Form.Label className="soft small mb-0">Name</Form.Label>
-            <Form.Control autoFocus {...register('name')} isInvalid={!!errors.name} />
-            <Form.Control.Feedback type="invalid">{errors.name?.message}</Form.Control.Feedback>
-          </Form.Group>
-          <div className="d-flex gap-4">
-            <Form.Group controlId="student-candidate">
-              <Form.Label className="soft small mb-0">Candidate number</Form.Label>
-              <Form.Control {...register('candidate')} isInvalid={!!errors.candidate} />
-              <Form.Control.Feedback type="invalid">{errors.candidate?.message}</Form.Control.Feedback>
-            </Form.Group>
-            <Form.Group controlId="student-external">
-              <Form.Label className="soft small mb-0">External id (may be empty)</Form.Label>
-              <Form.Control {...register('externalId', { setValueAs: (v: unknown) => (v === '' ? null : v) })} />
-            </Form.Group>
-          </div>
-          <div className="d-flex gap-4">
-            <Form.Group controlId="student-section">
-              <Form.Label className="soft small mb-0 d-block">Section</Form.Label>
-              <Form.Select {...register('sectionId')}>
-                {sections.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-              </Form.Select>
-            </Form.Group>
-            <Form.Group controlId="student-from">
-              <Form.Label className="soft small mb-0">From</Form.Label>
-              <Form.Control type="date" {...register('from')} isInvalid={!!errors.from} />
-            </Form.Group>
-          </div>
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="link" onClick={onClose}>
-            Cancel
-          </Button>
-          <Button type="submit" disabled={formState.isSubmitting}>
-            Add <kbd>Enter</kbd>
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+    <FormDialog title="New student" action="Add" busy={formState.isSubmitting} onSubmit={handleSubmit(onAdd)} onClose={onClose}>
+      <FormField id="student-name" label="Name" field={register('name')} error={errors.name} first />
+      <div className="d-flex gap-4">
+        <FormField id="student-candidate" label="Candidate number" field={register('candidate')} error={errors.candidate} />
+        <FormField
+          id="student-external"
+          label="External id (may be empty)"
+          field={register('externalId', textOrNull)}
+          error={errors.externalId}
+        />
+      </div>
+      <div className="d-flex gap-4">
+        <FormChoice
+          id="student-section"
+          label="Section"
+          field={register('sectionId')}
+          options={sections.map((s) => [s.id, s.name] as const)}
+        />
+        <FormField id="student-from" label="From" type="date" field={register('from')} error={errors.from} />
+      </div>
+    </FormDialog>
   )
 }

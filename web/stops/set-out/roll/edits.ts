@@ -1,11 +1,11 @@
 import { formatISO } from 'date-fns'
 import { moveFrom, type Stay, type Term } from '#core'
-import { routes, type Roll, type RollSection, type RollStudent } from '#contract'
+import { routes, type RollSection, type RollStudent } from '#contract'
 import type { z } from 'zod'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
 import { useWrites } from '../../../frame/writes'
-import { useLatest } from '../latest'
+import { useAhead, useLatest, withRow } from '../latest'
 
 export type SectionPatch = Omit<z.input<typeof routes.editSection.body>, 'version'>
 export type StudentPatch = Omit<z.input<typeof routes.editStudent.body>, 'version'>
@@ -21,14 +21,20 @@ export function useRollEdits() {
   const { courseId, mayDecide } = useTrial()
   const { write } = useWrites()
   const latest = useLatest()
+  const ahead = useAhead()
 
-  const patchSection = (id: string, patch: SectionPatch) => {
-    const { version } = latest<Roll>('roll').sections.find((s) => s.id === id)!
-    return call(routes.editSection, { params: { courseId, sectionId: id }, body: { version, ...patch } })
+  // The version that comes back is the one the next write in the queue must name.
+  const patchSection = async (id: string, patch: SectionPatch) => {
+    const { version } = latest('roll').sections.find((s) => s.id === id)!
+    const done = await call(routes.editSection, { params: { courseId, sectionId: id }, body: { version, ...patch } })
+    ahead('roll', (now) => ({ ...now, sections: withRow(now.sections, id, done) }))
+    return done
   }
-  const patchStudent = (id: string, patch: StudentPatch) => {
-    const { version } = latest<Roll>('roll').students.find((s) => s.id === id)!
-    return call(routes.editStudent, { params: { courseId, studentId: id }, body: { version, ...patch } })
+  const patchStudent = async (id: string, patch: StudentPatch) => {
+    const { version } = latest('roll').students.find((s) => s.id === id)!
+    const done = await call(routes.editStudent, { params: { courseId, studentId: id }, body: { version, ...patch } })
+    ahead('roll', (now) => ({ ...now, students: withRow(now.students, id, done) }))
+    return done
   }
   const setStays = (s: RollStudent, stays: Stay[], label: string) =>
     write(

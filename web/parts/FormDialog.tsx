@@ -1,0 +1,101 @@
+import type { ReactNode } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import type { UseFormRegisterReturn } from 'react-hook-form'
+
+/** A dialog that takes a few fields: Enter sends them, Esc or Cancel leaves. */
+export function FormDialog({
+  title,
+  action,
+  busy,
+  onSubmit,
+  onClose,
+  children,
+}: {
+  title: string
+  /** What the button does, in a word or two. */
+  action: string
+  busy: boolean
+  onSubmit: (e: React.FormEvent) => Promise<void>
+  onClose: () => void
+  children: ReactNode
+}) {
+  return (
+    <Modal show onHide={onClose} centered animation={false}>
+      <Form onSubmit={(e) => void onSubmit(e)} noValidate>
+        <Modal.Header closeButton>
+          <Modal.Title>{title}</Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="d-grid gap-3">{children}</Modal.Body>
+        <Modal.Footer>
+          <Button variant="link" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button type="submit" disabled={busy}>
+            {action} <kbd>Enter</kbd>
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  )
+}
+
+/** One field of a form: its label, the field, and what is wrong with it. */
+export function FormField({
+  id,
+  label,
+  field,
+  error,
+  type = 'text',
+  wide = false,
+  first = false,
+  numeric = false,
+}: {
+  id: string
+  label: string
+  field: UseFormRegisterReturn
+  error?: { message?: string }
+  type?: 'text' | 'date'
+  wide?: boolean
+  /** Where the typing begins. */
+  first?: boolean
+  numeric?: boolean
+}) {
+  return (
+    <Form.Group controlId={id} className={wide ? 'flex-grow-1' : undefined}>
+      <Form.Label className="soft small mb-0">{label}</Form.Label>
+      <Form.Control type={type} autoFocus={first} inputMode={numeric ? 'decimal' : undefined} {...field} isInvalid={!!error} />
+      <Form.Control.Feedback type="invalid">{error?.message}</Form.Control.Feedback>
+    </Form.Group>
+  )
+}
+
+/** A choice among a few in a form. */
+export function FormChoice({
+  id,
+  label,
+  field,
+  options,
+}: {
+  id: string
+  label: string
+  field: UseFormRegisterReturn
+  options: readonly (readonly [value: string, words: string])[]
+}) {
+  return (
+    <Form.Group controlId={id}>
+      <Form.Label className="soft small mb-0 d-block">{label}</Form.Label>
+      <Form.Select {...field}>
+        {options.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  )
+}
+
+/** A typed number for a form; empty is null. */
+export const orNull = { setValueAs: (v: unknown) => (v === '' || v === null ? null : Number(v)) }
+/** A text for a form; empty is null. */
+export const textOrNull = { setValueAs: (v: unknown) => (v === '' ? null : v) }
