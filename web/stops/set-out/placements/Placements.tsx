@@ -11,6 +11,7 @@ import { LeftOut } from './LeftOut'
 import { spotsOf, type Selection } from './selection'
 import { TermLine } from './TermLine'
 import { Toolbar } from './Toolbar'
+import './placements.css'
 
 /** When everything is due: assessments by sections, as a board of dates. */
 export function Placements({ plan, nav }: { plan: Plan; nav: ReactNode }) {

@@ -15,6 +15,7 @@ import { Policies } from './Policies'
 import { Proof } from './Proof'
 import { UncommonSections } from './UncommonSections'
 import { WeightBar } from './WeightBar'
+import './plan.css'
 
 /** What counts, and how much. */
 export function PlanPart({ decided, nav }: { decided: Plan; nav: ReactNode }) {

@@ -35,6 +35,7 @@ export function ColumnMatch({
               <span className="soft small">{f}</span>
               <Form.Select
                 size="sm"
+                aria-label={f}
                 value={columns[f] ?? ''}
                 onChange={(e) => {
                   const { [f]: _, ...rest } = columns

@@ -15,6 +15,7 @@ import { SectionCloseUp } from './SectionCloseUp'
 import { SectionList } from './SectionList'
 import { StudentCloseUp } from './StudentCloseUp'
 import { StudentsGrid } from './StudentsGrid'
+import './roll.css'
 
 /** Who is taught, by section. */
 export function RollPart({ plan, nav }: { plan: Plan; nav: ReactNode }) {

@@ -1,0 +1,130 @@
+import { strToU8, unzipSync, zipSync } from 'fflate'
+import { FileError } from './delimited'
+import { isOneRoster, readOneRoster, writeOneRoster } from './one-roster'
+import { unzipBounded } from './unzip'
+
+const csv = (rows: string[][]) => strToU8(rows.map((r) => r.join(',')).join('\r\n'))
+const USERS = [
+  ['sourcedId', 'status', 'givenName', 'middleName', 'familyName', 'identifier'],
+  ['u1', '', 'Aylin', '', 'Aldana', '3901'],
+  ['u2', '', 'Gael', 'de', 'Castellane', ''],
+  ['u3', 'tobedeleted', 'Gone', '', 'Away', '3903'],
+  ['t1', '', 'Lea', '', 'Ostrand', ''],
+]
+const CLASSES = [
+  ['sourcedId', 'title', 'classCode', 'metadata.weekdays', 'metadata.firstDay'],
+  ['c1', 'Alidade', 'A', 'Mon Thu', '2026-09-07'],
+  ['c2', 'Groma', '', '', ''],
+  ['c3', 'Nobody here', 'N', 'Tue', ''],
+]
+const ENROLMENTS = [
+  ['sourcedId', 'classSourcedId', 'userSourcedId', 'role', 'beginDate', 'endDate'],
+  ['e1', 'c1', 'u1', 'student', '2026-09-07', ''],
+  ['e2', 'c2', 'u2', 'student', '', ''],
+  ['e3', 'c1', 't1', 'teacher', '', ''],
+]
+const roster = (files: Record<string, string[][]> = {}) =>
+  new Map(
+    Object.entries({ 'users.csv': USERS, 'classes.csv': CLASSES, 'enrollments.csv': ENROLMENTS, ...files }).map(([n, rows]) => [
+      n,
+      csv(rows),
+    ]),
+  )
+
+test('students, sections, teachers and what others wrote of them are understood', () => {
+  const file = readOneRoster(roster())
+  expect(file.faults).toEqual([])
+  expect(file.entries).toEqual([
+    { line: 2, candidate: '3901', name: 'Aylin Aldana', externalId: 'u1', stays: [{ section: 'A', from: '2026-09-07', to: '' }] },
+    { line: 3, candidate: '', name: 'Gael de Castellane', externalId: 'u2', stays: [{ section: 'c2', from: '', to: '' }] },
+  ])
+  expect(file.sections).toEqual([
+    { code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', weekdays: [1, 4], firstDay: '2026-09-07' },
+    { code: 'c2', name: 'Groma', teacher: null, weekdays: null, firstDay: null },
+    { code: 'N', name: 'Nobody here', teacher: null, weekdays: [2], firstDay: null },
+  ])
+})
+
+test('an enrolment of nobody, or in no class, is named by line and column', () => {
+  const rows = [...ENROLMENTS, ['e4', 'c9', 'u1', 'student', '', ''], ['e5', 'c1', 'u3', 'student', '', '']]
+  expect(readOneRoster(roster({ 'enrollments.csv': rows })).faults).toEqual([
+    {
+      line: 5,
+      column: 'enrollments.csv classSourcedId',
+      candidate: '',
+      name: 'Aylin Aldana',
+      reason: 'No class in classes.csv has the id c9.',
+    },
+    { line: 6, column: 'enrollments.csv userSourcedId', candidate: '', name: '', reason: 'No user in users.csv has the id u3.' },
+  ])
+})
+
+test('what is missing is said', () => {
+  const without = roster()
+  without.delete('classes.csv')
+  expect(() => readOneRoster(without)).toThrow(/has no classes\.csv: it needs/)
+  expect(() => readOneRoster(roster({ 'users.csv': [['sourcedId'], ['u1']] }))).toThrow(
+    'users.csv in the roster has no column givenName, familyName.',
+  )
+  const broken = roster()
+  broken.set('users.csv', strToU8('sourcedId,givenName\n"u1,Aylin'))
+  expect(() => readOneRoster(broken)).toThrow(FileError)
+})
+
+test('it is known by its files, in a folder or not', () => {
+  expect(isOneRoster(roster())).toBe(true)
+  expect(
+    isOneRoster(
+      new Map([
+        ['term/users.csv', csv(USERS)],
+        ['term/enrollments.csv', csv(ENROLMENTS)],
+      ]),
+    ),
+  ).toBe(true)
+  expect(isOneRoster(new Map([['a.csv', csv(USERS)]]))).toBe(false)
+})
+
+test('what is written has a manifest that says what is in it, and every reference leads somewhere', () => {
+  const course = { id: 'c', code: 'CFS', title: 'Field', term: 'autumn', firstDay: '2026-09-07', lastDay: '2026-12-18' }
+  const zip = writeOneRoster(course, {
+    sections: [{ id: 's1', code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', weekdays: [1], firstDay: null }],
+    students: [{ candidate: '1', name: 'Aylin Aldana', externalId: null, stays: [{ sectionId: 's1', from: '2026-09-07', to: null }] }],
+  })
+  const files = unzipSync(zip)
+  const rows = (name: string) =>
+    new TextDecoder()
+      .decode(files[name])
+      .trim()
+      .split('\r\n')
+      .map((l) => l.split(','))
+  const manifest = new Map(rows('manifest.csv').map(([k, v]) => [k, v]))
+  expect(manifest.get('oneroster.version')).toBe('1.2')
+  for (const name of Object.keys(files).filter((n) => n !== 'manifest.csv'))
+    expect(manifest.get(`file.${name.replace('.csv', '')}`)).toBe('bulk')
+  expect([...manifest].filter(([, v]) => v === 'bulk')).toHaveLength(Object.keys(files).length - 1)
+  const column = (name: string, field: string) => {
+    const [head, ...body] = rows(name)
+    return body.map((r) => r[head!.indexOf(field)]!)
+  }
+  for (const id of column('enrollments.csv', 'userSourcedId')) expect(column('users.csv', 'sourcedId')).toContain(id)
+  for (const id of column('enrollments.csv', 'classSourcedId')) expect(column('classes.csv', 'sourcedId')).toContain(id)
+  for (const id of column('roles.csv', 'userSourcedId')) expect(column('users.csv', 'sourcedId')).toContain(id)
+  for (const id of column('classes.csv', 'termSourcedIds')) expect(column('academicSessions.csv', 'sourcedId')).toContain(id)
+})
+
+describe('unpacking', () => {
+  test('what comes out is what went in, whatever is in it', () => {
+    const files = { 'a.txt': strToU8('a'), 'b/c.txt': new Uint8Array(200_000).map((_, i) => i % 251), empty: new Uint8Array() }
+    for (const level of [0, 6] as const) {
+      const out = unzipBounded(zipSync(files, { level }))
+      expect([...out.keys()].sort()).toEqual(Object.keys(files).sort())
+      for (const [name, data] of Object.entries(files)) expect(out.get(name)).toEqual(data)
+    }
+  })
+  test('too many files, a broken end', () => {
+    const many = zipSync(Object.fromEntries(Array.from({ length: 201 }, (_, i) => [`f${i}`, strToU8('x')])))
+    expect(() => unzipBounded(many)).toThrow('more than 200 files')
+    expect(() => unzipBounded(many.slice(0, -30))).toThrow('breaks off before its end')
+    expect(() => unzipBounded(strToU8('PK but nothing else'))).toThrow(FileError)
+  })
+})
