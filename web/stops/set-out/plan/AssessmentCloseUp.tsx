@@ -140,7 +140,7 @@ export function AssessmentCloseUp({ assessment: a, decided, edits, weights, onCo
           <StartingMark assessment={a} edits={edits} />
           <div className="buttons mt-2">
             <Button variant="outline-primary" size="sm" onClick={onCopy}>
-              Copy it here
+              Copy it…
             </Button>
             <Button variant="outline-primary" size="sm" disabled={away} onClick={() => edits.count(a, { counts: !a.counts })}>
               {a.counts ? 'Leave it out for everyone' : 'Let it count'}

@@ -13,27 +13,33 @@ const WORDS: Record<keyof Taken, string> = {
   passMark: 'its pass mark',
   moderation: 'readings wanted and tolerance',
   notes: 'its notes',
-  placements: 'where and when it is set, moved to this term by teaching week',
+  placements: 'where and when it is set; from another term moved by teaching week',
 }
 
-/** Copies an assessment from another course, with what is wanted of it; marks never come along. */
+/** Copies an assessment of this course or of another one, with what is wanted of it; marks never come along. */
 export function CopyAssessment({
   courseId,
+  original: preset,
   components,
   onCopy,
   onClose,
 }: {
   courseId: string
+  /** An assessment of this course to begin with; null to choose from another course. */
+  original: string | null
   components: Component[]
   onCopy: (body: Body) => Promise<void>
   onClose: () => void
 }) {
   const courses = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
-  const others = (courses.data ?? []).filter((c) => c.id !== courseId && (c.role === 'lead' || c.role === 'external'))
+  const seen = (courses.data ?? []).filter((c) => c.role === 'lead' || c.role === 'external')
+  const [own, other] = [seen.filter((c) => c.id === courseId), seen.filter((c) => c.id !== courseId)]
+  // The one that is meant stands first.
+  const others = preset === null ? [...other, ...own] : [...own, ...other]
   const [chosenCourse, setCourse] = useState('')
   const fromCourseId = chosenCourse || others[0]?.id || ''
   const plan = usePlanQuery(fromCourseId, fromCourseId !== '')
-  const [chosenAssessment, setAssessment] = useState('')
+  const [chosenAssessment, setAssessment] = useState(preset ?? '')
   const assessmentId = plan.data?.assessments.some((a) => a.id === chosenAssessment)
     ? chosenAssessment
     : (plan.data?.assessments[0]?.id ?? '')
@@ -51,11 +57,11 @@ export function CopyAssessment({
         }}
       >
         <Modal.Header closeButton>
-          <Modal.Title>Copy from another course</Modal.Title>
+          <Modal.Title>Copy an assessment</Modal.Title>
         </Modal.Header>
         <Modal.Body className="d-grid gap-3">
           {courses.data && others.length === 0 ? (
-            <p className="soft">There is no other course that you lead or oversee.</p>
+            <p className="soft">There is no course that you lead or oversee.</p>
           ) : (
             <>
               <Form.Group controlId="copy-course">

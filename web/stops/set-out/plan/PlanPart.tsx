@@ -1,7 +1,7 @@
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { courseOfPlan, effectiveWeights, spreadRemainder } from '#core'
-import type { Assessment, Plan } from '#contract'
+import type { Plan } from '#contract'
 import { useKeys } from '../../../frame/keys'
 import { placementsOf } from '../../../parts/plan-findings'
 import { WriteProblem, WritesProvider } from '../../../frame/writes'
@@ -26,7 +26,7 @@ export function PlanPart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
   )
 }
 
-type Dialog = 'assessment' | 'component' | 'copy' | null
+type Dialog = 'assessment' | 'component' | 'copy' | 'copy here' | null
 const ORDERS: [Order, string][] = [
   ['plan', 'in the plan’s order'],
   ['date', 'by date'],
@@ -64,14 +64,6 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
   const sum = ordinary.reduce((s, c) => s + (c.weight ?? 0), 0)
   const spread = spreadRemainder(ordinary.map((c) => c.weight))
   const spreadable = (ordinary.some((c) => c.weight === null) || Math.abs(sum - 100) > 1e-9) && spread.every((w) => w !== null) && sum > 0
-  const copyWithin = (a: Assessment) =>
-    void edits.copyAssessment({
-      fromCourseId: decided.head.id,
-      assessmentId: a.id,
-      componentId: a.componentId,
-      take: { standard: true, passMark: true, moderation: true, notes: true, placements: true },
-    })
-
   return (
     <div className="work">
       <main className="table-side">
@@ -188,7 +180,7 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
             decided={decided}
             edits={edits}
             weights={weights}
-            onCopy={() => copyWithin(assessment)}
+            onCopy={() => setDialog('copy here')}
             onClose={() => setChosen(null)}
           />
         ) : panel === 'policies' ? (
@@ -228,9 +220,10 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
           }}
         />
       )}
-      {dialog === 'copy' && (
+      {(dialog === 'copy' || dialog === 'copy here') && (
         <CopyAssessment
           courseId={decided.head.id}
+          original={dialog === 'copy here' ? chosen : null}
           components={plan.components}
           onClose={() => setDialog(null)}
           onCopy={async (body) => {
