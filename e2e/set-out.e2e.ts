@@ -287,6 +287,20 @@ test('with marks about, what moves grades is tried: leaving an assessment out, t
   await page.getByRole('button', { name: 'bring back' }).click()
   await expect(page.getByLabel('Title of Traverse closure')).toBeVisible()
 
+  await page.getByLabel('Title of Stereo heights').click()
+  await closeUp.getByLabel('Starting mark of Stereo heights').fill('8')
+  await closeUp.getByLabel('Starting mark of Stereo heights').press('Enter')
+  await closeUp.getByRole('button', { name: 'Give it to all without one' }).click()
+  await expect(closeUp.getByText('29 were given 8; 207 had a mark or a status, which stands.')).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: starting mark/ }).click()
+  await closeUp.getByRole('button', { name: 'Copy it…' }).click()
+  await page.getByRole('dialog').getByLabel('its pass mark').uncheck()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Copy it/ })
+    .click()
+  await expect(page.getByLabel('Pass mark of Stereo heights 2')).toHaveValue('')
+
   await page.getByRole('button', { name: /^Policies/ }).click()
   await closeUp.getByLabel('Late work').selectOption('costs nothing')
   await expect(closeUp.getByRole('row', { name: /seven days late/ })).toContainText('80')

@@ -3,8 +3,6 @@ ALTER TABLE standard ADD COLUMN state TEXT NOT NULL DEFAULT 'ready' CHECK (state
 -- Raised by every edit, so that two people do not write over each other.
 ALTER TABLE standard ADD COLUMN revision INTEGER NOT NULL DEFAULT 1;
 ALTER TABLE standard ADD COLUMN edited_at TEXT;
--- How a standard is used in one assessment: what students and markers see of it.
-ALTER TABLE assessment ADD COLUMN standard_use TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(standard_use));
 CREATE UNIQUE INDEX one_next_version ON standard (follows) WHERE follows IS NOT NULL;
 CREATE INDEX assessment_by_standard ON assessment (standard_id);
 CREATE INDEX reading_by_standard ON reading (standard_id);
