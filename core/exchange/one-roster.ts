@@ -2,7 +2,7 @@ import { parse } from 'csv-parse/sync'
 import { stringify } from 'csv-stringify/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
-import { readRollTable, type RollFile } from './roll-file'
+import { readRollTable, unquote, type RollFile } from './roll-file'
 import { readWeekdays, writeWeekdays } from './weekdays'
 import type { WrittenRoll } from './write-roll'
 
@@ -47,7 +47,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
   const enrolments = read(files, 'enrollments.csv', ['classSourcedId', 'userSourcedId', 'role'])
   const nameOf = (u: Row) =>
     [u.givenName, u.middleName, u.familyName]
-      .map((n) => n?.trim())
+      .map((n) => n && unquote(n.trim()))
       .filter(Boolean)
       .join(' ')
   const teacherOf = new Map<string, string>()

@@ -93,7 +93,7 @@ const isDay = (text: string) =>
 // eslint-disable-next-line no-control-regex
 const UNWANTED = /^[=+@]|^-\D|[\u0000-\u001f\u007f\u202a-\u202e\u2066-\u2069]/u
 /** Takes off the apostrophe that our own files put before a text that looks like a formula. */
-const unquote = (text: string) => (/^'[=+\-@]/.test(text) ? text.slice(1) : text)
+export const unquote = (text: string) => (/^'[=+\-@]/.test(text) ? text.slice(1) : text)
 
 /**
  * Reads a roll from a table. Rows of one student stand together as their times in sections. Faults name line and

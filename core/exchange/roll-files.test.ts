@@ -83,7 +83,7 @@ describe('out and in again changes nothing', () => {
       .array(
         fc
           .string({ unit: 'grapheme', minLength: 1, maxLength: 8 })
-          .filter((s) => /^[\p{L}\p{M}'’.,"; -]+$/u.test(s) && s.trim() === s && s !== ''),
+          .filter((s) => /^[\p{L}\p{M}'’.,"; -]+$/u.test(s) && s.trim() === s && s !== '' && !/^'[=+@-]/.test(s)),
         { minLength: 1, maxLength: 3 },
       )
       .map((parts) => parts.join(' '))
@@ -95,7 +95,7 @@ describe('out and in again changes nothing', () => {
         for (const file of [bytes(writeRollCsv(roll)), writeOneRoster(COURSE, roll)])
           expect((await tryOut(file, roll)).rows.map((r) => r.outcome)).toEqual(names.map(() => 'unchanged'))
       }),
-      { numRuns: 60 },
+      { numRuns: 60, examples: [[['A -']], [['Ann -Marr', 'O’Neil']]] },
     )
   })
 })

@@ -164,7 +164,8 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
                 {note}
               </p>
             ))}
-            <ColumnMatch header={tried.header} columns={tried.columns} onMatch={match} />
+            {/* What was matched by hand stands before the answer to it has come. */}
+            <ColumnMatch header={tried.header} columns={columns ?? tried.columns} onMatch={match} />
             <TriedRows tried={tried} leaving={leaving} onLeaving={setLeaving} />
           </>
         )}
