@@ -12,7 +12,7 @@ import { KeysProvider } from './keys'
 import { KeysHelp } from './KeysHelp'
 import { NamesProvider } from './names'
 import { needsMarks } from './needs-marks'
-import { usePlanQuery } from './plan'
+import { usePlanQuery, useRollQuery } from './plan'
 import { Run } from './Run'
 import { SavedProvider } from './saved'
 import { SignIn } from './SignIn'
@@ -21,7 +21,10 @@ import { StudentFrame } from './StudentFrame'
 import { TrialProvider } from './trial'
 import { UndoProvider } from './undo'
 
-const SetOut = lazy(() => import('../stops/set-out/SetOut'))
+const loadSetOut = () => import('../stops/set-out/SetOut')
+const SetOut = lazy(loadSetOut)
+// Where the page opens there, its code is fetched while it is still asked who is signed in.
+if (location.pathname.includes('/set-out')) void loadSetOut()
 const Agree = lazy(() => import('../stops/agree/Agree'))
 const Mark = lazy(() => import('../stops/mark/Mark'))
 const Compare = lazy(() => import('../stops/compare/Compare'))
@@ -172,7 +175,10 @@ function OverseerStops({ me, courses, head }: FrameProps) {
   const { course, problem, waitsFor, ask } = useCourseSoFar()
   const plan = usePlanQuery(head.id)
   const odd = useMemo(() => (plan.data ? Object.values(openFindings(plan.data)).reduce((n, x) => n + x, 0) : 0), [plan.data])
-  const light = !needsMarks(useLocation().pathname)
+  const { pathname } = useLocation()
+  const light = !needsMarks(pathname)
+  // Asked for beside the plan and the page's own code, not after them.
+  useRollQuery(head.id, pathname.endsWith('/set-out/roll'))
   return (
     <div className="frame">
       <Head me={me} courses={courses} course={head} />

@@ -2,7 +2,7 @@ import { useMemo } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { messageOf } from '../../api/client'
 import { useKeys } from '../../frame/keys'
-import { usePlanQuery, useRollQuery } from '../../frame/plan'
+import { usePlanQuery } from '../../frame/plan'
 import { useTrial } from '../../frame/trial'
 import { PartsNav } from './PartsNav'
 import { Placements } from './placements/Placements'
@@ -18,8 +18,6 @@ export default function SetOut() {
   const { courseId } = useTrial()
   const navigate = useNavigate()
   const plan = usePlanQuery(courseId)
-  // Both are asked for at once, not one after the other.
-  useRollQuery(courseId, part === 'roll')
   const shown: Part = PARTS.find((p) => p === part) ?? 'plan'
   useKeys(
     PARTS.map((p, i) => ({
