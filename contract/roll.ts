@@ -45,6 +45,34 @@ export const Roll = z.strictObject({
 })
 export type Roll = z.infer<typeof Roll>
 
+/** The roll as it is sent: students by column and places by number, a third of the size at 12,000 students. */
+export const RollInColumns = Roll.omit({ students: true }).extend({
+  students: z.strictObject({
+    id: z.array(Id),
+    name: z.array(z.string()),
+    candidate: z.array(z.string()),
+    externalId: z.array(z.string().nullable()),
+    version: z.array(z.number().int()),
+  }),
+  /** Times in sections, in order: place of the student, place of the section, from, to. */
+  stays: z.array(z.tuple([z.number().int(), z.number().int(), z.iso.date(), z.iso.date().nullable()])),
+})
+export type RollInColumns = z.infer<typeof RollInColumns>
+
+/** The roll as it is read, one object a student. */
+export function unpackRoll({ students: columns, stays, ...rest }: RollInColumns): Roll {
+  const students = columns.id.map((id, i): RollStudent => ({
+    id,
+    name: columns.name[i]!,
+    candidate: columns.candidate[i]!,
+    externalId: columns.externalId[i]!,
+    version: columns.version[i]!,
+    stays: [],
+  }))
+  for (const [student, section, from, to] of stays) students[student]!.stays.push({ sectionId: rest.sections[section]!.id, from, to })
+  return { ...rest, students }
+}
+
 /** What a column of a roll can be. */
 export const RollField = z.enum([
   'candidate',

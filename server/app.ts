@@ -40,6 +40,10 @@ interface AppOptions {
 }
 
 /** The whole server over an open database. `app.locals.stop` ends its worker threads. */
+// Events go out as they happen and are not held back to be packed.
+const packable: typeof compression.filter = (req, res) =>
+  !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res)
+
 export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}): Express {
   const app = express()
   const pool = workerPool(workers)
@@ -76,11 +80,9 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
       strictTransportSecurity: false,
     }),
   )
-  app.use(
-    compression({
-      filter: (req, res) => !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res),
-    }),
-  )
+  // Answers change with every write, so they are packed quickly; the pages' files are packed well.
+  app.use('/api', compression({ level: 1, filter: packable }))
+  app.use(compression({ filter: packable }))
   // Files come whole, in base64.
   app.use(['/api/courses/:courseId/roll-file', '/api/courses/:courseId/library-files'], express.json({ limit: '17mb' }))
   app.use('/api', express.json({ limit: '6mb' }), (_req, res, next) => {

@@ -15,6 +15,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { OfflineError } from './api/client'
+import { fetchAhead } from './frame/ahead'
 import { App } from './frame/App'
 
 const queries = new QueryClient({
@@ -23,6 +24,7 @@ const queries = new QueryClient({
   },
 })
 
+fetchAhead(queries, location.pathname)
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -51,15 +51,17 @@ export function placementFindings(input: {
   const { term, sections, assessments } = input
   const findings: PlacementFinding[] = []
   const of = new Map<string, Map<string, PlacedOn>>()
-  const onOneDay = new Map<string, string[]>()
+  const onOneDay = new Map<string, Map<Day, string[]>>()
   for (const p of input.placements) {
-    const own = of.get(p.assessmentId) ?? new Map<string, PlacedOn>()
-    of.set(p.assessmentId, own.set(p.sectionId, p))
+    let own = of.get(p.assessmentId)
+    if (!own) of.set(p.assessmentId, (own = new Map()))
+    own.set(p.sectionId, p)
     if (p.due === null) continue
-    const at = `${p.sectionId} ${p.due}`
-    const together = onOneDay.get(at)
+    let days = onOneDay.get(p.sectionId)
+    if (!days) onOneDay.set(p.sectionId, (days = new Map()))
+    const together = days.get(p.due)
     if (together) together.push(p.assessmentId)
-    else onOneDay.set(at, [p.assessmentId])
+    else days.set(p.due, [p.assessmentId])
   }
   const titleOf = new Map(assessments.map((a) => [a.id, a.title]))
   for (const a of assessments) {
@@ -112,7 +114,7 @@ export function placementFindings(input: {
           `${section.name} does not meet on a ${WEEKDAYS[weekdayOf(due)]}, when ${a.title} is due.`,
           mend(due),
         )
-      const together = due === null ? [] : (onOneDay.get(`${section.id} ${due}`) ?? [])
+      const together = due === null ? [] : (onOneDay.get(section.id)?.get(due) ?? [])
       if (together.length > 1 && together[together.length - 1] === a.id) {
         const names = together.map((id) => titleOf.get(id) ?? id)
         add('several due', section, due, `${names.join(' and ')} are due on one day, ${due}, in ${section.name}.`, null)

@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
-import { lazy, Suspense, useMemo, type ReactNode } from 'react'
+import { lazy, Suspense, useDeferredValue, useMemo, type ComponentType, type ReactNode } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import type { Stop } from '#core'
-import { routes, type CourseHead, type Me } from '#contract'
-import { call, messageOf, ProblemError } from '../api/client'
+import type { CourseHead, Me } from '#contract'
+import { messageOf, ProblemError } from '../api/client'
 import { openFindings } from '../parts/plan-findings'
+import { coursesQuery, meQuery } from './ahead'
 import { CourseProvider, useCourseSoFar } from './course'
 import { Head } from './Head'
-import { Horizon } from './Horizon'
 import { KeysProvider } from './keys'
 import { KeysHelp } from './KeysHelp'
 import { NamesProvider } from './names'
@@ -21,25 +21,18 @@ import { StudentFrame } from './StudentFrame'
 import { TrialProvider } from './trial'
 import { UndoProvider } from './undo'
 
-const loadSetOut = () => import('../stops/set-out/SetOut')
-const SetOut = lazy(loadSetOut)
-// Where the page opens there, its code is fetched while it is still asked who is signed in.
-if (location.pathname.includes('/set-out')) void loadSetOut()
-const Agree = lazy(() => import('../stops/agree/Agree'))
-const Mark = lazy(() => import('../stops/mark/Mark'))
-const Compare = lazy(() => import('../stops/compare/Compare'))
-const Reconcile = lazy(() => import('../stops/reconcile/Reconcile'))
-const Rescale = lazy(() => import('../stops/rescale/Rescale'))
-const Bound = lazy(() => import('../stops/bound/Bound'))
-const Confirm = lazy(() => import('../stops/confirm/Confirm'))
-const Record = lazy(() => import('../stops/record/Record'))
-const Student = lazy(() => import('../stops/student/Student'))
+/** A stop's code comes when somebody goes there; until it is here the page before it stands. */
+const codeOf = (load: () => Promise<{ default: ComponentType }>) => async () => ({ Component: (await load()).default })
+
+// The charts come after what is on screen.
+const Horizon = lazy(async () => ({ default: (await import('./Horizon')).Horizon }))
 
 const router = createBrowserRouter([
   {
     path: '/',
     element: <Door />,
     errorElement: <Broken />,
+    hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <FirstCourse /> },
       {
@@ -47,16 +40,16 @@ const router = createBrowserRouter([
         element: <CourseFrame />,
         children: [
           { index: true, element: <FirstStop /> },
-          { path: 'set-out/:part?', element: <SetOut /> },
-          { path: 'agree', element: <Agree /> },
-          { path: 'mark', element: <Mark /> },
-          { path: 'compare', element: <Compare /> },
-          { path: 'reconcile', element: <Reconcile /> },
-          { path: 'rescale', element: <Rescale /> },
-          { path: 'bound', element: <Bound /> },
-          { path: 'confirm', element: <Confirm /> },
-          { path: 'record', element: <Record /> },
-          { path: 'students/:studentId', element: <Student /> },
+          { path: 'set-out/:part?', lazy: codeOf(() => import('../stops/set-out/SetOut')) },
+          { path: 'agree', lazy: codeOf(() => import('../stops/agree/Agree')) },
+          { path: 'mark', lazy: codeOf(() => import('../stops/mark/Mark')) },
+          { path: 'compare', lazy: codeOf(() => import('../stops/compare/Compare')) },
+          { path: 'reconcile', lazy: codeOf(() => import('../stops/reconcile/Reconcile')) },
+          { path: 'rescale', lazy: codeOf(() => import('../stops/rescale/Rescale')) },
+          { path: 'bound', lazy: codeOf(() => import('../stops/bound/Bound')) },
+          { path: 'confirm', lazy: codeOf(() => import('../stops/confirm/Confirm')) },
+          { path: 'record', lazy: codeOf(() => import('../stops/record/Record')) },
+          { path: 'students/:studentId', lazy: codeOf(() => import('../stops/student/Student')) },
         ],
       },
       {
@@ -90,8 +83,8 @@ function Broken() {
   )
 }
 
-const useMe = () => useQuery({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
-const useCourses = () => useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
+const useMe = () => useQuery(meQuery)
+const useCourses = () => useQuery(coursesQuery)
 
 /** Signed in or at the door. */
 function Door() {
@@ -174,34 +167,35 @@ function OverseerFrame({ me, courses, head }: FrameProps) {
 function OverseerStops({ me, courses, head }: FrameProps) {
   const { course, problem, waitsFor, ask } = useCourseSoFar()
   const plan = usePlanQuery(head.id)
-  const odd = useMemo(() => (plan.data ? Object.values(openFindings(plan.data)).reduce((n, x) => n + x, 0) : 0), [plan.data])
+  // The screen comes first, the counts of what to look at a moment after it.
+  const settled = useDeferredValue(plan.data, undefined)
+  const odd = useMemo(() => (settled ? Object.values(openFindings(settled)).reduce((n, x) => n + x, 0) : 0), [settled])
   const { pathname } = useLocation()
   const light = !needsMarks(pathname)
   // Asked for beside the plan and the page's own code, not after them.
   useRollQuery(head.id, pathname.endsWith('/set-out/roll'))
+  const waiting = (
+    <footer className="horizon folded waiting soft" aria-label="Where it stands">
+      {waitsFor && !problem ? (
+        <button className="fold text-start" onClick={ask}>
+          {waitsFor.students} students × {waitsFor.assessments} assessments: work out where the grades stand
+        </button>
+      ) : (
+        (problem ?? 'Working out where the grades stand…')
+      )}
+    </footer>
+  )
   return (
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
       <Run courseId={head.id} states={course && stopStates(course, odd).of} allowed={ALL_STOPS} />
-      {course || light ? (
-        <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
-          <Outlet />
+      {course || light ? <Outlet /> : <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>}
+      {course ? (
+        <Suspense fallback={waiting}>
+          <Horizon />
         </Suspense>
       ) : (
-        <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>
-      )}
-      {course ? (
-        <Horizon />
-      ) : (
-        <footer className="horizon folded waiting soft" aria-label="Where it stands">
-          {waitsFor && !problem ? (
-            <button className="fold text-start" onClick={ask}>
-              {waitsFor.students} students × {waitsFor.assessments} assessments: work out where the grades stand
-            </button>
-          ) : (
-            (problem ?? 'Working out where the grades stand…')
-          )}
-        </footer>
+        waiting
       )}
     </div>
   )
@@ -214,13 +208,11 @@ function MarkerFrame({ me, courses, head }: FrameProps) {
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
       <Run courseId={head.id} states={null} allowed={MARKER_STOPS} />
-      <Suspense fallback={<div className="empty">Fetching this stop…</div>}>
-        {MARKER_STOPS.has(stop as Stop) ? (
-          <Outlet />
-        ) : (
-          <Notice title="Not here for you">This stop is for those who lead or oversee the course.</Notice>
-        )}
-      </Suspense>
+      {MARKER_STOPS.has(stop as Stop) ? (
+        <Outlet />
+      ) : (
+        <Notice title="Not here for you">This stop is for those who lead or oversee the course.</Notice>
+      )}
       <KeysHelp />
     </div>
   )

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Stay } from '#core'
-import type { Roll, RollSection, RollStudent } from '#contract'
+import { unpackRoll, type Roll, type RollInColumns, type RollSection, type RollStudent } from '#contract'
 import type { Db } from '../../db/open'
 
 interface SectionRow {
@@ -32,7 +32,9 @@ export function rollQueries(db: Db) {
   const sections = db.prepare<[string], SectionRow>(`${SECTION} WHERE s.course_id = ? ORDER BY s.position`)
   const section = db.prepare<[string, string], SectionRow>(`${SECTION} WHERE s.id = ? AND s.course_id = ?`)
   const STUDENT = 'SELECT id, name, candidate, external_id, version FROM student'
-  const students = db.prepare<[string], StudentRow>(`${STUDENT} WHERE course_id = ? ORDER BY name, candidate`)
+  const students = db
+    .prepare<[string], [string, string, string, string | null, number]>(`${STUDENT} WHERE course_id = ? ORDER BY name, candidate`)
+    .raw()
   const student = db.prepare<[string, string], StudentRow>(`${STUDENT} WHERE id = ? AND course_id = ?`)
   const stays = db
     .prepare<[string], [string, string, string, string | null]>(
@@ -77,22 +79,42 @@ export function rollQueries(db: Db) {
   const toSection = ({ weekdays, ...s }: SectionRow): RollSection => ({ ...s, weekdays: JSON.parse(weekdays) as number[] })
   const toStudent = ({ external_id, ...s }: StudentRow, own: Stay[]): RollStudent => ({ ...s, externalId: external_id, stays: own })
 
+  const kept = new Map<string, RollInColumns>()
+
+  /** By column, for a roll of thousands is asked for more often than any one student in it. */
+  function inColumns(courseId: string): RollInColumns {
+    const { version, names } = course.get(courseId)!
+    const columns: RollInColumns['students'] = { id: [], name: [], candidate: [], externalId: [], version: [] }
+    const placeOf = new Map<string, number>()
+    for (const [id, name, candidate, externalId, rowVersion] of students.all(courseId)) {
+      placeOf.set(id, placeOf.size)
+      columns.id.push(id)
+      columns.name.push(name)
+      columns.candidate.push(candidate)
+      columns.externalId.push(externalId)
+      columns.version.push(rowVersion)
+    }
+    const inOrder = sections.all(courseId).map(toSection)
+    const sectionAt = new Map(inOrder.map((s, i) => [s.id, i]))
+    return {
+      version,
+      sections: inOrder,
+      students: columns,
+      stays: stays.all(courseId).map(([studentId, sectionId, from, to]) => [placeOf.get(studentId)!, sectionAt.get(sectionId)!, from, to]),
+      people: people.all(courseId),
+      namesToMarkers: !!names,
+    }
+  }
+
   return {
-    roll(courseId: string): Roll {
-      const { version, names } = course.get(courseId)!
-      const own = new Map<string, Stay[]>()
-      for (const [studentId, sectionId, from, to] of stays.all(courseId)) {
-        const list = own.get(studentId)
-        if (list) list.push({ sectionId, from, to })
-        else own.set(studentId, [{ sectionId, from, to }])
-      }
-      return {
-        version,
-        sections: sections.all(courseId).map(toSection),
-        students: students.all(courseId).map((s) => toStudent(s, own.get(s.id) ?? [])),
-        people: people.all(courseId),
-        namesToMarkers: !!names,
-      }
+    roll: (courseId: string): Roll => unpackRoll(inColumns(courseId)),
+    /** The roll as it is sent; kept until the course's version rises. Not for use inside a write. */
+    sent(courseId: string): RollInColumns {
+      const before = kept.get(courseId)
+      if (before?.version === course.get(courseId)!.version) return before
+      const now = inColumns(courseId)
+      kept.set(courseId, now)
+      return now
     },
     section(courseId: string, id: string): RollSection | null {
       const row = section.get(id, courseId)

@@ -1,4 +1,4 @@
-import { routes, type CourseTable, type Roll, type RollProgress, type Sheet, type TriedRoll } from '#contract'
+import { routes, unpackRoll, type CourseTable, type RollInColumns, type RollProgress, type Sheet, type TriedRoll } from '#contract'
 import { gradeCourse, toCourse, workingsOf } from '#core'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
@@ -12,7 +12,7 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.close())
 
-const roll = async () => (await lead('get', api('/roll')).expect(200)).body as Roll
+const roll = async () => unpackRoll((await lead('get', api('/roll')).expect(200)).body as RollInColumns)
 const table = async () => (await lead('get', api('/table')).expect(200)).body as CourseTable
 const FROM = '2026-11-24'
 const lines = (text: string) =>

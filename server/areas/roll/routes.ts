@@ -40,7 +40,7 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
     }
   }
 
-  handle(routes.roll, ({ params }) => roll.roll(params.courseId))
+  handle(routes.roll, ({ params }) => roll.sent(params.courseId))
 
   handle(routes.addSection, ({ params: { courseId }, body }) =>
     writes.writeOpen(courseId, (): RollSection => {

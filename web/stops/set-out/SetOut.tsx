@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useDeferredValue, useMemo } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { messageOf } from '../../api/client'
 import { useKeys } from '../../frame/keys'
@@ -26,7 +26,8 @@ export default function SetOut() {
       run: () => void navigate(`/courses/${courseId}/set-out/${p}`),
     })),
   )
-  const open = useMemo(() => (plan.data ? openFindings(plan.data) : {}), [plan.data])
+  const settled = useDeferredValue(plan.data, undefined)
+  const open = useMemo(() => (settled ? openFindings(settled) : {}), [settled])
   if (plan.error) return <div className="empty">{messageOf(plan.error)}</div>
   if (!plan.data) return <div className="empty">Fetching the plan…</div>
   const nav = <PartsNav courseId={courseId} shown={shown} open={open} />

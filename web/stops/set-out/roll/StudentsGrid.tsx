@@ -1,12 +1,4 @@
-import {
-  createColumnHelper,
-  flexRender,
-  getCoreRowModel,
-  getFilteredRowModel,
-  getSortedRowModel,
-  useReactTable,
-  type SortingState,
-} from '@tanstack/react-table'
+import { createColumnHelper, flexRender, getCoreRowModel, useReactTable, type SortingState } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { format, parseISO } from 'date-fns'
 import { useMemo, useRef, useState } from 'react'
@@ -26,9 +18,11 @@ interface Row {
 }
 
 const ROW = 30
+const inOrder = new Intl.Collator('en', { numeric: true })
 const column = createColumnHelper<Row>()
+type Key = 'candidate' | 'label' | 'section' | 'since' | 'externalId'
 const COLUMNS = [
-  column.accessor('candidate', { header: 'candidate', size: 92, sortingFn: 'alphanumeric' }),
+  column.accessor('candidate', { header: 'candidate', size: 92 }),
   column.accessor('label', { header: 'name', size: 230 }),
   column.accessor('section', { header: 'section', size: 130 }),
   column.accessor('since', { header: 'since', size: 84, cell: (c) => (c.getValue() ? format(parseISO(c.getValue()), 'd MMM') : '') }),
@@ -74,27 +68,37 @@ export function StudentsGrid({
     })
   }, [roll, sectionId, withLeft, label])
   const columns = useMemo(() => COLUMNS.filter((c) => shown === 'names' || c.accessorKey !== 'label'), [shown])
-  const table = useReactTable({
-    data,
-    columns,
-    state: { sorting, globalFilter: find },
-    onSortingChange: setSorting,
-    onGlobalFilterChange: setFind,
-    globalFilterFn: 'includesString',
-    getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
-    getFilteredRowModel: getFilteredRowModel(),
-    getRowId: (r) => r.id,
-  })
-  const { rows } = table.getRowModel()
+  const rows = useMemo(() => {
+    const wanted = find.trim().toLowerCase()
+    const found = wanted === '' ? data : data.filter((r) => columns.some((c) => r[c.accessorKey as Key].toLowerCase().includes(wanted)))
+    const by = sorting[0]
+    if (!by) return found
+    const key = by.id as Key
+    const sorted = found.toSorted((a, b) => inOrder.compare(a[key], b[key]))
+    return by.desc ? sorted.reverse() : sorted
+  }, [data, columns, find, sorting])
   const scroller = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 20 })
+  const inView = virtual.getVirtualItems()
+  const first = inView[0]?.index ?? 0
+  const last = inView.at(-1)?.index ?? -1
+  // The table is given the rows in view alone: making a row of it for each of 12,000 students is felt.
+  const table = useReactTable({
+    data: useMemo(() => rows.slice(first, last + 1), [rows, first, last]),
+    columns,
+    state: { sorting },
+    onSortingChange: setSorting,
+    manualSorting: true,
+    getCoreRowModel: getCoreRowModel(),
+    getRowId: (r) => r.id,
+  })
+  const drawn = table.getRowModel().rows
   const at = rows.findIndex((r) => r.id === chosen)
   const walk = (to: number) => {
     const row = rows[Math.max(0, Math.min(rows.length - 1, to))]
     if (!row) return
     onChoose(row.id)
-    virtual.scrollToIndex(row.index === undefined ? 0 : rows.indexOf(row))
+    virtual.scrollToIndex(rows.indexOf(row))
   }
   const template = columns.map((c) => (c.accessorKey === 'label' ? `minmax(${c.size}px, 1fr)` : `${c.size}px`)).join(' ')
   return (
@@ -148,8 +152,9 @@ export function StudentsGrid({
           ))}
         </div>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {virtual.getVirtualItems().map((v) => {
-            const row = rows[v.index]!
+          {inView.map((v) => {
+            const row = drawn[v.index - first]
+            if (!row) return null
             return (
               <div
                 key={row.id}

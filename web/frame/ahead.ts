@@ -1,0 +1,18 @@
+import { queryOptions, type QueryClient } from '@tanstack/react-query'
+import { routes } from '#contract'
+import { call } from '../api/client'
+import { planQuery, rollQuery } from './plan'
+
+export const meQuery = queryOptions({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
+export const coursesQuery = queryOptions({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
+
+/** Asks at once for what the page that opens will need, rather than one answer after the other. */
+export function fetchAhead(queries: QueryClient, path: string): void {
+  void queries.prefetchQuery(meQuery)
+  void queries.prefetchQuery(coursesQuery)
+  const [, courses, courseId, stop, part] = path.split('/')
+  // Only those who oversee a course stand at its first stop, and only they may ask for these.
+  if (courses !== 'courses' || !courseId || stop !== 'set-out') return
+  void queries.prefetchQuery(planQuery(courseId))
+  if (part === 'roll') void queries.prefetchQuery(rollQuery(courseId))
+}
