@@ -51,6 +51,22 @@ export const Change = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('exclude'), assessmentId: Id, studentId: Id, out: z.boolean() }),
   z.strictObject({ kind: z.literal('policy'), policy: Policy }),
   z.strictObject({
+    kind: z.literal('carry'),
+    assessmentId: Id,
+    standardId: Id,
+    readings: z
+      .array(
+        z.strictObject({
+          scriptId: Id,
+          markerId: Id,
+          version: z.number().int(),
+          picks: z.record(z.string(), z.number()),
+          mark: z.number(),
+        }),
+      )
+      .max(20_000),
+  }),
+  z.strictObject({
     kind: z.literal('assess'),
     assessmentId: Id,
     patch: z.strictObject({

@@ -72,6 +72,30 @@ export type Component = z.infer<typeof Component>
 export const Marking = z.enum(['direct', 'rubric', 'scheme', 'judgement', 'completion'])
 export type Marking = z.infer<typeof Marking>
 
+/** How an assessment uses its standard. */
+export const StandardUse = z.strictObject({
+  /** Students see the words before the work is due. */
+  studentsBefore: z.boolean(),
+  /** Markers do not see the points while they mark. */
+  hidePoints: z.boolean(),
+  /** Markers do not see the words of the levels while they mark. */
+  hideWords: z.boolean(),
+  criterionComments: z.boolean(),
+  /** Where the standard has ranges, any point inside one may be given. */
+  ranges: z.boolean(),
+  /** Students see what was remarked, with their mark. */
+  remarks: z.boolean(),
+})
+export type StandardUse = z.infer<typeof StandardUse>
+export const USUAL_USE: StandardUse = {
+  studentsBefore: false,
+  hidePoints: false,
+  hideWords: false,
+  criterionComments: true,
+  ranges: true,
+  remarks: true,
+}
+
 export const Assessment = z.strictObject({
   id: Id,
   componentId: Id,
@@ -92,6 +116,7 @@ export const Assessment = z.strictObject({
   step: Decimal.positive().nullable(),
   /** The rubric, mark scheme or scale in use. */
   standardId: Id.nullable(),
+  use: StandardUse,
   /** For those who set and mark it. */
   notes: z.string(),
   version: z.number().int(),

@@ -26,6 +26,8 @@ export const RubricBody = z.strictObject({
     .array(z.strictObject({ from: z.number().min(0).max(100), words: Words }))
     .max(20)
     .optional(),
+  /** Shown from the best level down. */
+  descending: z.boolean().optional(),
 })
 export type RubricBody = z.infer<typeof RubricBody>
 export const SchemeBody = z.strictObject({
@@ -50,10 +52,56 @@ export const ScaleBody = z.strictObject({
 
 export type ScaleBody = z.infer<typeof ScaleBody>
 
+export const OutcomeRule = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('latest') }),
+  z.strictObject({ kind: z.literal('highest') }),
+  z.strictObject({ kind: z.literal('mean') }),
+  /** Recent results weigh more: s = α·x + (1 − α)·s. */
+  z.strictObject({ kind: z.literal('recent'), alpha: z.number().min(0.05).max(1) }),
+  /** So many results at or above the level, of the last so many or of all. */
+  z.strictObject({ kind: z.literal('times'), times: z.number().int().min(1).max(100), of: z.number().int().min(1).max(100).nullable() }),
+])
+export type OutcomeRule = z.infer<typeof OutcomeRule>
+
+/** What students should be able to do; its title is its short name. */
+export const OutcomeBody = z.strictObject({
+  statement: Words,
+  /** From the lowest up; a level's value is its place, from 1. */
+  levels: z.array(z.strictObject({ label: z.string().max(120), words: Words })).max(20, 'At most 20 levels.'),
+  /** The lowest level that counts as reached, from 1. */
+  reached: z.number().int().min(1).max(20),
+  rule: OutcomeRule,
+})
+export type OutcomeBody = z.infer<typeof OutcomeBody>
+
 export const StandardState = z.enum(['draft', 'ready', 'retired'])
 export type StandardState = z.infer<typeof StandardState>
 
-const Use = z.strictObject({ courseId: Id, course: z.string(), assessmentId: Id, assessment: z.string(), outOf: z.number() })
+const Use = z.strictObject({
+  courseId: Id,
+  course: z.string(),
+  assessmentId: Id,
+  assessment: z.string(),
+  outOf: z.number(),
+  /** The version in use there. */
+  standardId: Id,
+  version: z.number().int(),
+  /** Readings made there by an earlier version than the one in use, and not carried over. */
+  behind: z.number().int(),
+})
+
+/** A change that somebody would like to see, for the owner to take over or decline. */
+export const Suggestion = z.strictObject({
+  id: Id,
+  by: z.string(),
+  at: z.string(),
+  words: z.string(),
+  /** The copy that has the change in it. */
+  copyId: Id.nullable(),
+  answer: z.enum(['taken over', 'declined']).nullable(),
+  reply: z.string(),
+})
+export type Suggestion = z.infer<typeof Suggestion>
 const head = {
   id: Id,
   title: z.string(),
@@ -68,12 +116,18 @@ const head = {
   uses: z.array(Use),
   /** A newer version has taken its place; it is listed because it is still in use. */
   superseded: z.boolean(),
+  /** The first version of its line, which is the same for all of them. */
+  lineId: Id,
+  /** The entry that it is a copy of. */
+  copiedFrom: Id.nullable(),
+  suggestions: z.array(Suggestion),
 }
 
 export const Library = z.strictObject({
   rubrics: z.array(z.strictObject({ ...head, ...RubricBody.shape })),
   schemes: z.array(z.strictObject({ ...head, ...SchemeBody.shape })),
   scales: z.array(z.strictObject({ ...head, ...ScaleBody.shape })),
+  outcomes: z.array(z.strictObject({ ...head, ...OutcomeBody.shape })),
 })
 export type Library = z.infer<typeof Library>
 
@@ -82,6 +136,7 @@ export const Standard = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('rubric'), title: Title, body: RubricBody }),
   z.strictObject({ kind: z.literal('scheme'), title: Title, body: SchemeBody }),
   z.strictObject({ kind: z.literal('scale'), title: Title, body: ScaleBody }),
+  z.strictObject({ kind: z.literal('outcome'), title: Title, body: OutcomeBody }),
 ])
 export type Standard = z.infer<typeof Standard>
 
@@ -99,5 +154,17 @@ export const LibraryUpload = z.strictObject({
 export const LibraryFile = z.strictObject({
   tables: z.array(z.array(z.array(z.string()))),
   rubrics: z.array(z.strictObject({ title: z.string(), criteria: z.array(RubricCriterion) })),
+  /** Outcomes that come with the rubrics; criteria name them by these ids. */
+  outcomes: z.array(OutcomeBody.extend({ id: Id, title: z.string() })),
 })
 export type LibraryFile = z.infer<typeof LibraryFile>
+
+/** A version of an entry, with what is in it. */
+export const RubricVersion = z.strictObject({
+  id: Id,
+  version: z.number().int(),
+  editedAt: z.string().nullable(),
+  readings: z.number().int(),
+  body: RubricBody,
+})
+export type RubricVersion = z.infer<typeof RubricVersion>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Assessment, Boundary, Component, CourseHead, Decimal, Id, Marking, Policy, Title, Weight } from './course'
+import { StandardInUse } from './tuning'
 import { Weekdays } from './roll'
 
 export const Release = z.discriminatedUnion('kind', [
@@ -123,6 +124,18 @@ export const OwnWork = z.strictObject({
       mark: z.number().nullable(),
       outOf: z.number().nullable(),
       status: z.string().nullable(),
+      /** What it is marked by, where students see that. */
+      standard: StandardInUse.nullable(),
+      /** Exemplars shown to students: the mark, or what each criterion reached and why. */
+      exemplars: z.array(
+        z.strictObject({
+          label: z.string(),
+          text: z.string(),
+          mark: z.number(),
+          outOf: z.number(),
+          why: z.strictObject({ picks: z.record(z.string(), z.number()), judgement: z.string().nullable(), note: z.string() }).nullable(),
+        }),
+      ),
     }),
   ),
 })

@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { Change } from './changes'
 import { Assessment, Id } from './course'
-import { Library, LibraryFile, LibraryUpload, Standard, StandardEdited, StandardId, StandardState } from './library'
+import { Library, LibraryFile, LibraryUpload, RubricVersion, Standard, StandardEdited, StandardId, StandardState } from './library'
 import { route } from './route'
 
 const inCourse = z.strictObject({ courseId: Id })
@@ -51,6 +52,49 @@ export const agreeRoutes = {
     summary: 'Make one of your own ready, a draft again, or retired',
     params: ofStandard,
     body: z.strictObject({ state: StandardState }),
+  }),
+  rubricVersions: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library/:standardId/versions',
+    access: staff,
+    summary: 'All versions of a rubric, the latest first',
+    params: ofStandard,
+    response: z.array(RubricVersion),
+  }),
+  suggest: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/library/:standardId/suggestions',
+    access: ['lead', 'marker'],
+    summary: 'Suggest a change to the owner, in words or by a copy that has it',
+    params: ofStandard,
+    body: z.strictObject({ words: z.string().trim().min(1, 'Say what should change.').max(2000), copyId: Id.nullable() }),
+    response: StandardId,
+  }),
+  answerSuggestion: route({
+    method: 'PUT',
+    path: '/api/courses/:courseId/library/:standardId/suggestions/:suggestionId',
+    access: lead,
+    summary: 'Take a suggestion to one of your own over, or decline it; a copy taken over is an edit',
+    params: ofStandard.extend({ suggestionId: Id }),
+    body: z.strictObject({ answer: z.enum(['taken over', 'declined']), reply: z.string().trim().max(2000) }),
+    response: StandardEdited,
+  }),
+  carriedOver: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/assessments/:assessmentId/carried/:standardId',
+    access: lead,
+    summary: 'What carrying the readings of an assessment over to a version of its rubric would change; changes nothing',
+    params: z.strictObject({ courseId: Id, assessmentId: Id, standardId: Id }),
+    response: z.strictObject({
+      changes: z.array(Change),
+      /** Readings carried over, and how many of their marks change. */
+      carried: z.number().int(),
+      moved: z.number().int(),
+      /** Agreed marks that follow their readings. */
+      settled: z.number().int(),
+      /** Readings that cannot be carried over, and why; they stay as they are. */
+      left: z.array(z.strictObject({ scriptId: Id, student: z.string(), marker: z.string(), why: z.string() })),
+    }),
   }),
   readLibraryFile: route({
     method: 'POST',

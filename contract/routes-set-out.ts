@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Assessment, Component, CourseHead, Decimal, Id, Mark, Marking, Policy, Title, Weight } from './course'
+import { Assessment, Component, CourseHead, Decimal, Id, Mark, Marking, Policy, StandardUse, Title, Weight } from './course'
 import { NewAssessment, NewComponent, NewCourse, OwnWork, PlacementWrite, Plan, Taken } from './plan'
 import {
   Candidate,
@@ -224,6 +224,7 @@ export const setOutRoutes = {
         droppable: z.boolean(),
         notes: z.string().max(4000, 'At most 4000 characters.'),
         away: z.boolean(),
+        use: StandardUse,
       })
       .partial()
       .required({ version: true }),

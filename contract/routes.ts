@@ -5,6 +5,7 @@ import { IssueContent, IssueHead } from './issue'
 import { route } from './route'
 import { agreeRoutes } from './routes-agree'
 import { setOutRoutes } from './routes-set-out'
+import { tuningRoutes } from './routes-tuning'
 import { CellRefusal, CellWrite, Cell, CourseTable, ScriptDetail, Sheet, TriedImport } from './table'
 
 const Me = z.strictObject({ id: Id, name: z.string() })
@@ -22,6 +23,7 @@ const staff = ['lead', 'marker', 'external'] as const
 export const routes = {
   ...setOutRoutes,
   ...agreeRoutes,
+  ...tuningRoutes,
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
   health: route({
     method: 'GET',

@@ -89,7 +89,7 @@ export type CellWrite = z.infer<typeof CellWrite>
 export const CellRefusal = z.strictObject({
   studentId: Id,
   assessmentId: Id,
-  kind: z.enum(['range', 'readings', 'not placed', 'unknown', 'stale', 'not yours', 'late']),
+  kind: z.enum(['range', 'readings', 'not placed', 'unknown', 'stale', 'not yours', 'late', 'held']),
   message: z.string(),
   current: Cell.nullable(),
 })
@@ -131,6 +131,8 @@ export const ScriptDetail = z.strictObject({
       marker: z.string(),
       mark: z.number(),
       picks: z.record(z.string(), z.number()),
+      /** The mark as the marker made it, where the reading was carried over to another version of the rubric. */
+      madeMark: z.number().nullable(),
       judgement: z.string().nullable(),
       comment: z.string(),
       criterionComments: z.record(z.string(), z.string()),

@@ -24,6 +24,7 @@ import { courseWrites } from './areas/table/course-writes'
 import { planLoader } from './areas/table/load-plan'
 import { tableLoader } from './areas/table/load-table'
 import { tableRoutes } from './areas/table/routes'
+import { tuningRoutes } from './areas/tuning/routes'
 import { trialRoutes } from './areas/trials/routes'
 import type { Db } from './db/open'
 import { registrar } from './http'
@@ -108,7 +109,8 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, roll, pool, writes)
   ownWorkRoutes(handle, db, plans, tables)
-  scaleRoutes(handle, db, writes, pool)
+  scaleRoutes(handle, db, tables, writes, pool)
+  tuningRoutes(handle, db, writes)
   markingRoutes(handle, db, tables, writes)
   startingMarkRoutes(handle, db, tables, writes)
   trialRoutes(handle, db, tables, writes)

@@ -116,7 +116,7 @@ test('written as CASE and read again, a rubric is the same, ranges and penalties
         levels: c.levels.map((l, i) => (ranges && i === 0 ? { ...l, to: l.points + 0.5 } : l)),
       }))
       const json = JSON.stringify(writeCase([{ id: 'r', title: 'Map', criteria: made }], stamp))
-      expect(readCase(json)).toEqual([{ title: 'Map', criteria: made }])
+      expect(readCase(json)).toEqual({ rubrics: [{ title: 'Map', criteria: made }], outcomes: [] })
     }),
   ))
 test('what is no CASE gets a sentence', () => {

@@ -1,6 +1,7 @@
 import { agreeMark, type AgreeRule } from '../agree/agree-mark'
 import type { Assessment, Boundary, Component, Policy } from '../grades/course'
 import type { Adjustment } from '../rescale/adjustments'
+import type { Picks } from '../scales/rubric'
 import type { Workings } from './workings'
 
 /** What a trial may try and a decision may decide, one small step each. */
@@ -21,6 +22,17 @@ export type Change =
   /** Leaves one student out of an assessment, or back in. */
   | { kind: 'exclude'; assessmentId: string; studentId: string; out: boolean }
   | { kind: 'policy'; policy: Policy }
+  /** Readings carried over to another version of their rubric. */
+  | { kind: 'carry'; assessmentId: string; standardId: string; readings: CarriedReading[] }
+
+export interface CarriedReading {
+  scriptId: string
+  markerId: string
+  /** Version of the reading that was carried over; a later one stands as it was made. */
+  version: number
+  picks: Picks
+  mark: number
+}
 
 /** What a change is about: a later change to the same thing takes its place in a trial. */
 export function changeTarget(c: Change): string {
@@ -45,6 +57,8 @@ export function changeTarget(c: Change): string {
       return `exclude ${c.assessmentId} ${c.studentId}`
     case 'policy':
       return 'policy'
+    case 'carry':
+      return `carry ${c.assessmentId}`
   }
 }
 
@@ -70,7 +84,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
   if (changes.length === 0) return w
   const agreed = { ...w.agreed }
   const leftOut = new Map(Object.entries(w.leftOut).map(([id, students]) => [id, new Set(students)]))
-  let { adjustments } = w
+  let { adjustments, readings } = w
   let { components, assessments, boundaries, policy } = w.course
   for (const c of changes) {
     switch (c.kind) {
@@ -110,15 +124,27 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
       case 'policy':
         policy = c.policy
         break
+      case 'carry':
+        readings = carriedInto(readings, c.readings)
+        break
     }
   }
   return {
     ...w,
     agreed,
+    readings,
     adjustments,
     leftOut: Object.fromEntries([...leftOut].flatMap(([id, out]) => (out.size > 0 ? [[id, [...out]]] : []))),
     course: { ...w.course, components, assessments, boundaries, policy },
   }
+}
+
+function carriedInto(readings: Workings['readings'], carried: readonly CarriedReading[]): Workings['readings'] {
+  const marks = new Map(carried.map((r) => [`${r.scriptId} ${r.markerId}`, r.mark]))
+  return readings.map((r) => {
+    const mark = marks.get(`${r.scriptId} ${r.markerId}`)
+    return mark === undefined ? r : { ...r, mark }
+  })
 }
 
 /**

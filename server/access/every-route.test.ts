@@ -24,6 +24,9 @@ const PARAMS: Record<string, string> = {
   sectionId: 'nobody',
   studentId: 'nobody',
   personId: 'nobody',
+  markerId: 'nobody',
+  exemplarId: 'nobody',
+  suggestionId: 'nobody',
 }
 const pathOf = (r: Route) => r.path.replace(/:(\w+)/g, (_, name: string) => PARAMS[name]!)
 const call = (client: Client, r: Route) => client(r.method.toLowerCase() as 'get', pathOf(r), r.method === 'GET' ? undefined : {})

@@ -68,13 +68,15 @@ export function markingRoutes(handle: Handle, db: Db, tables: TableLoader, write
       marker: string
       mark: number
       picks: string
+      madeMark: number | null
       judgement: string | null
       comment: string
       criterion_comments: string
       handedInAt: string
     }
-  >(`SELECT r.marker_id AS markerId, p.name AS marker, r.mark, r.picks, r.judgement, r.comment, r.criterion_comments, r.handed_in_at AS handedInAt
-     FROM reading r JOIN person p ON p.id = r.marker_id WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`)
+  >(`SELECT r.marker_id AS markerId, p.name AS marker, coalesce(c.mark, r.mark) AS mark, coalesce(c.picks, r.picks) AS picks,
+       CASE WHEN c.reading_id IS NULL THEN NULL ELSE r.mark END AS madeMark, r.judgement, r.comment, r.criterion_comments, r.handed_in_at AS handedInAt
+     FROM reading r JOIN person p ON p.id = r.marker_id LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`)
   const history = db.prepare<[string], ScriptDetail['history'][number]>(
     `SELECT h.at, p.name AS by, h.entered AS mark, h.status, h.days_late AS daysLate FROM script_state h JOIN person p ON p.id = h.by_id
      WHERE h.script_id = ? ORDER BY h.version DESC`,

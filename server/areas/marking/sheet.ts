@@ -3,6 +3,7 @@ import type { Cell, CellRefusal, CellWrite, Role, Sheet } from '#contract'
 import { now, type Db } from '../../db/open'
 import { namesFor } from '../../access/names'
 import type { TableLoader } from '../table/load-table'
+import { gateFor } from '../tuning/queries'
 
 interface ScriptRow {
   id: string
@@ -26,6 +27,8 @@ export function sheets(db: Db, tables: TableLoader) {
   const keep = db.prepare(
     'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, ?, ?, ?, ?)',
   )
+
+  const gateOf = gateFor(db)
 
   function sheetFor(courseId: string, personId: string, role: Role): Sheet {
     const table = tables.load(courseId)
@@ -98,6 +101,13 @@ export function sheets(db: Db, tables: TableLoader) {
       if (!student || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
       else if (own && !own.has(student.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
       else if (!applies(student.id, assessment.id)) refuse('not placed', `${assessment.title} is not set for this student.`)
+      else if (
+        role === 'marker' &&
+        cell.mark !== null &&
+        cell.mark !== (row?.entered ?? null) &&
+        gateOf(assessment.id, personId).gate === 'held'
+      )
+        refuse('held', heldWords(assessment.title, gateOf(assessment.id, personId).unread))
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
       else if (row && row.readings > 0 && cell.mark !== row.entered)
         refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
@@ -124,6 +134,11 @@ export function sheets(db: Db, tables: TableLoader) {
 
   return { sheetFor, write }
 }
+
+const heldWords = (title: string, unread: number) =>
+  unread > 0
+    ? `Read the exemplars of ${title} first: ${unread} ${unread === 1 ? 'waits' : 'wait'} for you at Agree.`
+    : `The lead holds the marking of ${title} for you.`
 
 const cellOf = (at: { studentId: string; assessmentId: string }, row: ScriptRow): Cell => ({
   studentId: at.studentId,

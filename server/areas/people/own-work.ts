@@ -1,14 +1,24 @@
 import { formatISO } from 'date-fns'
 import { appliesIn, isReleased, sectionOn, standingMarks, workingsOf, type Stay } from '#core'
-import { routes, type OwnWork } from '#contract'
+import { routes, type Assessment, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
+import { libraryQueries } from '../scales/queries'
+import { asUsed, standardInUse } from '../tuning/judge'
+import { tuningQueries, type ExemplarRow } from '../tuning/queries'
 
 /** What a student is sent: their own work, and of it only what is released. */
 export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader): void {
+  const library = libraryQueries(db)
+  const tuning = tuningQueries(db)
+  // Notes for markers, and comments kept ready for them, are not for students.
+  const standardOf = (a: Assessment): StandardInUse | null => {
+    const row = a.standardId === null ? null : library.get(a.standardId)
+    return row && row.kind !== 'outcome' ? forStudents(standardInUse(row), a.use) : null
+  }
   const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
 
   handle(routes.ownWork, ({ params: { courseId }, me }): OwnWork => {
@@ -30,7 +40,16 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       const released = !!release && isReleased(release, { today, due, confirmed: plan.head.confirmedIssue !== null })
       const mark = released ? standing.get(a.id) : undefined
       return [
-        { assessment: a.title, due, released, mark: mark?.mark ?? null, outOf: released ? a.outOf : null, status: mark?.status ?? null },
+        {
+          assessment: a.title,
+          due,
+          released,
+          mark: mark?.mark ?? null,
+          outOf: released ? a.outOf : null,
+          status: mark?.status ?? null,
+          standard: a.use.studentsBefore ? standardOf(a) : null,
+          exemplars: tuning.all(a.id).flatMap((x) => shown(x, a.outOf)),
+        },
       ]
     })
     return {
@@ -40,4 +59,19 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       work,
     }
   })
+}
+
+function forStudents(standard: StandardInUse, use: StandardUse): StandardInUse {
+  if (standard.kind === 'scale') return standard
+  if (standard.kind === 'scheme') return { ...standard, body: { criteria: standard.body.criteria.map(({ notes: _, ...c }) => c) } }
+  const { criteria, ...body } = asUsed(standard.body, use)
+  const bare = criteria.map((c) => ({ ...c, levels: c.levels.map(({ comment: _, ...l }) => l) }))
+  return { ...standard, body: { ...body, criteria: bare } }
+}
+
+function shown(x: ExemplarRow, outOf: number): OwnWork['work'][number]['exemplars'] {
+  if (x.shown === 'nothing') return []
+  const { label, text, mark, judgement, note } = x
+  const why = x.shown === 'levels' ? { picks: JSON.parse(x.picks) as Record<string, number>, judgement, note } : null
+  return [{ label, text, mark, outOf, why }]
 }

@@ -19,18 +19,22 @@ const COLUMN: Record<string, string> = {
   droppable: 'droppable',
   notes: 'notes',
   away: 'away',
+  use: 'use',
 }
 
 /** Sets the columns that a patch names and raises the row's version. */
 export function setColumns(db: Db, table: 'component' | 'assessment', id: string, patch: Record<string, unknown>): void {
   const fields = Object.keys(patch).filter((k) => COLUMN[k] && patch[k] !== undefined)
   if (fields.length === 0) return
-  const values = fields.map((f) => (typeof patch[f] === 'boolean' ? Number(patch[f]) : patch[f]))
+  const values = fields.map((f) => toColumn(patch[f]))
   db.prepare(`UPDATE ${table} SET ${fields.map((f) => `${COLUMN[f]} = ?`).join(', ')}, version = version + 1 WHERE id = ?`).run(
     ...values,
     id,
   )
 }
+
+const toColumn = (value: unknown) =>
+  typeof value === 'boolean' ? Number(value) : typeof value === 'object' && value !== null ? JSON.stringify(value) : value
 
 /** What changes grades: once there are marks it is tried first and then decided. */
 const MOVES_GRADES = ['weight', 'combine', 'dropLowest', 'bonus', 'componentId', 'worth', 'counts', 'droppable']

@@ -1,25 +1,38 @@
 import { createHash } from 'node:crypto'
 import { stringify } from 'csv-stringify/sync'
 import type { Response } from 'express'
-import { checkScale, type Criterion } from '#core'
+import { checkScale, workingsOf } from '#core'
 import { readCase, writeCase } from '#core/exchange/case'
 import { FileError } from '#core/exchange/delimited'
 import { tableFromRubric } from '#core/exchange/rubric-table'
 import { writeWorkbook } from '#core/exchange/workbook'
-import { routes, type Library, type LibraryFile, type RubricBody, type ScaleBody, type SchemeBody, type Standard } from '#contract'
+import {
+  OutcomeRule,
+  routes,
+  type Library,
+  type LibraryFile,
+  type OutcomeBody,
+  type RubricBody,
+  type ScaleBody,
+  type SchemeBody,
+  type Standard,
+} from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import { toAssessment, type AssessmentRow } from '../table/rows'
 import type { CourseWrites } from '../table/course-writes'
+import type { TableLoader } from '../table/load-table'
 import type { WorkerPool } from '../../workers/pool'
+import { carrier } from './carry'
 import { libraryQueries, type StandardRow } from './queries'
 
 const MARKING = { rubric: 'rubric', scheme: 'scheme', scale: 'judgement' } as const
-const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale' } as const
+const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale', outcome: 'outcome' } as const
 
 /** The library that the department shares: whoever leads a course makes for it; an owner alone edits. */
-export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: WorkerPool): void {
+export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites, pool: WorkerPool): void {
+  const carriedOver = carrier(db)
   const library = libraryQueries(db)
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const readings = db.prepare<[string], { n: number; marks: number }>(
@@ -29,12 +42,26 @@ export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: 
   const attach = db.prepare('UPDATE assessment SET standard_id = ?, marking = ?, version = version + 1 WHERE id = ?')
 
   handle(routes.library, () => {
-    const found: Library = { rubrics: [], schemes: [], scales: [] }
+    const found: Library = { rubrics: [], schemes: [], scales: [], outcomes: [] }
     for (const { kind, body, read, superseded, editedAt: _, ...head } of library.listed()) {
-      const entry = { ...head, read: !!read, superseded: !!superseded, uses: library.uses(head.id), ...(JSON.parse(body) as object) }
+      const entry = {
+        ...head,
+        read: !!read,
+        superseded: !!superseded,
+        uses: library.uses(head.id),
+        suggestions: library.suggestions(head.id),
+        ...(JSON.parse(body) as object),
+      }
       if (kind === 'rubric') found.rubrics.push(entry as Library['rubrics'][number])
       if (kind === 'scheme') found.schemes.push(entry as Library['schemes'][number])
       if (kind === 'scale') found.scales.push(entry as Library['scales'][number])
+      if (kind === 'outcome') found.outcomes.push(entry as Library['outcomes'][number])
+    }
+    // An outcome is used where a rubric is that gives evidence of it.
+    for (const o of found.outcomes) {
+      const linked = found.rubrics.filter((r) => !r.superseded && r.criteria.some((c) => c.outcomeIds?.includes(o.id)))
+      const uses = new Map(linked.flatMap((r) => r.uses.map((u) => [u.assessmentId, u] as const)))
+      o.uses = [...uses.values()]
     }
     return found
   })
@@ -53,7 +80,7 @@ export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: 
   }
 
   handle(routes.addStandard, ({ params, body, me }) =>
-    writes.write(params.courseId, () => ({ id: library.add({ ...body, title: library.freeTitle(body.title) } as Standard, me.id, null) })),
+    writes.write(params.courseId, () => ({ id: library.add({ ...body, title: library.freeTitle(body.title) } as Standard, me.id) })),
   )
 
   handle(routes.editStandard, ({ params: { courseId, standardId }, body: { revision, standard }, me }) =>
@@ -62,21 +89,15 @@ export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: 
       if (row.revision !== revision)
         throw new HttpProblem(409, `${row.title} was changed meanwhile.`, { current: { revision: row.revision } })
       if (row.kind !== standard.kind) throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]} and stays one.`)
-      if (row.body === JSON.stringify(standard.body)) {
-        library.rename(row.id, standard.title)
-        return { id: row.id, revision: row.revision + 1 }
-      }
-      // Readings never change under a marker: what they use stays as it is.
-      if (row.read) return { id: library.add(standard, me.id, row, 'draft'), revision: 1 }
-      library.edit(row.id, standard)
-      return { id: row.id, revision: row.revision + 1 }
+      return library.change(row, standard)
     }),
   )
 
   handle(routes.copyStandard, ({ params: { courseId, standardId }, me }) =>
     writes.write(courseId, () => {
       const { kind, title, body } = existing(standardId)
-      return { id: library.add({ kind, title: library.freeTitle(title), body: JSON.parse(body) as never }, me.id, null) }
+      const copy = { kind, title: library.freeTitle(title), body: JSON.parse(body) as never }
+      return { id: library.add(copy, me.id, { copiedFrom: standardId }) }
     }),
   )
 
@@ -94,7 +115,10 @@ export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: 
     // A JSON file begins with a brace, with or without a mark before it.
     if (/^\uFEFF?\s*\{/.test(bytes.subarray(0, 64).toString('utf8'))) {
       try {
-        return { tables: [], rubrics: readCase(bytes.toString('utf8').replace(/^\uFEFF/, '')) }
+        const { rubrics, outcomes } = readCase(bytes.toString('utf8').replace(/^\uFEFF/, ''))
+        // A rule that is not one of ours stands in an extension of somebody else’s.
+        const withRules = outcomes.map((o) => ({ ...o, rule: OutcomeRule.safeParse(o.rule).data ?? { kind: 'latest' as const } }))
+        return { tables: [], rubrics, outcomes: withRules }
       } catch (e) {
         if (e instanceof FileError) throw new HttpProblem(422, e.message, { field: 'file' })
         throw e
@@ -102,7 +126,7 @@ export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: 
     }
     const tables = await pool.readTables(bytes)
     if (typeof tables === 'string') throw new HttpProblem(422, tables, { field: 'file' })
-    return { tables, rubrics: [] }
+    return { tables, rubrics: [], outcomes: [] }
   })
 
   const send = (res: Response, { title }: StandardRow, ending: string, type: string, content: string | Uint8Array) => {
@@ -123,9 +147,47 @@ export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: 
   handle(routes.standardCase, ({ params, res }) => {
     const row = existing(params.standardId)
     if (row.kind !== 'rubric') throw new HttpProblem(422, `CASE holds rubrics; ${row.title} is a ${WORDS[row.kind]}.`)
-    const { criteria } = JSON.parse(row.body) as { criteria: Criterion[] }
-    const content = writeCase([{ id: row.id, title: row.title, criteria }], { uuid, at: row.editedAt ?? '' })
+    const { criteria } = JSON.parse(row.body) as RubricBody
+    const linked = [...new Set(criteria.flatMap((c) => c.outcomeIds ?? []))].flatMap((id) => library.get(id) ?? [])
+    const outcomes = linked.map((o) => ({ id: o.id, title: o.title, ...(JSON.parse(o.body) as OutcomeBody) }))
+    const content = writeCase([{ id: row.id, title: row.title, criteria }], { uuid, at: row.editedAt ?? '', outcomes })
     return send(res, row, 'json', routes.standardCase.produces!, JSON.stringify(content, null, 2))
+  })
+
+  handle(routes.rubricVersions, ({ params }) => {
+    const row = existing(params.standardId)
+    if (row.kind !== 'rubric') throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]}: versions are kept to compare of rubrics.`)
+    return library.versions(row.id).map((v) => ({ ...v, body: JSON.parse(v.body) as RubricBody }))
+  })
+
+  handle(routes.suggest, ({ params: { courseId, standardId }, body: { words, copyId }, me }) =>
+    writes.write(courseId, () => {
+      const row = existing(standardId)
+      if (row.ownerId === me.id) throw new HttpProblem(422, `${row.title} is your own: change it.`)
+      if (copyId !== null && library.get(copyId)?.kind !== row.kind)
+        throw new HttpProblem(422, 'There is no such copy.', { field: 'copyId' })
+      return { id: library.suggest(row.id, words, copyId, me.id) }
+    }),
+  )
+
+  handle(routes.answerSuggestion, ({ params: { courseId, standardId, suggestionId }, body: { answer, reply }, me }) =>
+    writes.write(courseId, () => {
+      const row = owned(standardId, me)
+      const suggestion = library.suggestions(row.id).find((g) => g.id === suggestionId)
+      if (!suggestion) throw new HttpProblem(404, 'There is no such suggestion.')
+      if (suggestion.answer) throw new HttpProblem(409, `It is ${suggestion.answer} already.`)
+      library.answer(suggestion.id, answer, reply)
+      const copy = answer === 'taken over' && suggestion.copyId !== null ? existing(suggestion.copyId) : null
+      if (!copy) return { id: row.id, revision: row.revision }
+      return library.change(row, { kind: row.kind, title: row.title, body: JSON.parse(copy.body) as never })
+    }),
+  )
+
+  handle(routes.carriedOver, ({ params: { courseId, assessmentId, standardId } }) => {
+    const row = assessment.get(assessmentId, courseId)
+    if (!row) throw new HttpProblem(404, 'There is no such assessment.')
+    existing(standardId)
+    return carriedOver(row, standardId, workingsOf(tables.load(courseId)))
   })
 
   handle(routes.attachStandard, ({ params: { courseId, assessmentId }, body: { version, standardId } }) =>
@@ -135,9 +197,12 @@ export function scaleRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: 
       if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this assessment meanwhile.', { current: toAssessment(row) })
       const standard = standardId === null ? null : existing(standardId)
       if (standard?.state === 'retired') throw new HttpProblem(409, `${standard.title} is retired: take a copy, or another one.`)
+      if (standard?.kind === 'outcome') throw new HttpProblem(422, `${standard.title} is an outcome: link criteria of a rubric to it.`)
       if (standard) requireWhole(standard)
       const { n, marks } = readings.get(row.id)!
-      if (n + marks > 0 && standardId !== row.standard_id)
+      // Another version of the same may take over: what is marked stays with its own until it is carried over.
+      const sameLine = !!standard && row.standard_id !== null && existing(row.standard_id).lineId === standard.lineId
+      if (n + marks > 0 && standardId !== row.standard_id && !sameLine)
         throw new HttpProblem(
           409,
           `${row.title} has ${n > 0 ? `${n} readings` : `${marks} marks`} already: what they were made with stays in use.`,
@@ -161,6 +226,10 @@ function uuid(id: string): string {
 /** An entry as a table with a heading. */
 function tableOf({ kind, body }: StandardRow): string[][] {
   if (kind === 'rubric') return tableFromRubric((JSON.parse(body) as RubricBody).criteria)
+  if (kind === 'outcome') {
+    const { statement, levels } = JSON.parse(body) as OutcomeBody
+    return [['level', 'words'], ['', statement], ...levels.map((l) => [l.label, l.words])]
+  }
   if (kind === 'scheme')
     return [['criterion', 'points', 'words'], ...(JSON.parse(body) as SchemeBody).criteria.map((c) => [c.title, String(c.max), c.words])]
   const { labels } = JSON.parse(body) as ScaleBody

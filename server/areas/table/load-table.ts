@@ -32,7 +32,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     .raw()
   const readings = db
     .prepare<[string], [string, string, number]>(
-      `SELECT r.script_id, r.marker_id, r.mark FROM reading r JOIN script s ON s.id = r.script_id JOIN assessment a ON a.id = s.assessment_id
+      `SELECT r.script_id, r.marker_id, coalesce(c.mark, r.mark) FROM reading r JOIN script s ON s.id = r.script_id
+       JOIN assessment a ON a.id = s.assessment_id LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
        WHERE a.course_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
     )
     .raw()

@@ -1,4 +1,4 @@
-import type { Assessment, Component } from '#contract'
+import { USUAL_USE, type Assessment, type Component, type StandardUse } from '#contract'
 
 export interface ComponentRow {
   id: string
@@ -27,6 +27,7 @@ export interface AssessmentRow {
   step: number | null
   blind: number
   standard_id: string | null
+  use: string
   notes: string
   away: number
   version: number
@@ -58,6 +59,7 @@ export const toAssessment = (r: AssessmentRow): Assessment => ({
   readingsWanted: r.readings_wanted,
   step: r.step,
   standardId: r.standard_id,
+  use: { ...USUAL_USE, ...(JSON.parse(r.use) as Partial<StandardUse>) },
   notes: r.notes,
   version: r.version,
 })

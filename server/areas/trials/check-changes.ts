@@ -1,11 +1,19 @@
-import { adjuster, agreeMark, AgreeError, AdjustmentError, checkBoundaries, type Workings } from '#core'
+import { isDeepStrictEqual } from 'node:util'
+import { adjuster, applyChanges, agreeMark, AgreeError, AdjustmentError, checkBoundaries, type Workings } from '#core'
 import type { Change, CourseTable } from '#contract'
 import { HttpProblem } from '../../problem'
 
 /** Refuses changes that do not fit the course, with a sentence for the first one that does not. */
-export function checkChanges(table: CourseTable, w: Workings, changes: Change[]): void {
+export function checkChanges(
+  table: CourseTable,
+  w: Workings,
+  changes: Change[],
+  carriedOver: (assessmentId: string, standardId: string) => Change[],
+): void {
   const readings = new Map<string, Workings['readings']>()
-  for (const r of w.readings) readings.set(r.scriptId, [...(readings.get(r.scriptId) ?? []), r])
+  const carries = changes.filter((c) => c.kind === 'carry')
+  // Agreed marks that are adopted together with what is carried over follow from the marks after it.
+  for (const r of applyChanges(w, carries).readings) readings.set(r.scriptId, [...(readings.get(r.scriptId) ?? []), r])
   const assessmentOf = new Map(w.scripts.map((s) => [s.id, table.assessments.find((a) => a.id === s.assessmentId)!]))
   const assessments = new Map(table.assessments.map((a) => [a.id, a]))
   const sections = new Set(table.sections.map((s) => s.id))
@@ -59,6 +67,13 @@ export function checkChanges(table: CourseTable, w: Workings, changes: Change[])
         break
       case 'policy':
         break
+      case 'carry': {
+        if (!assessments.has(c.assessmentId)) refuse('There is no such assessment.')
+        const now = carriedOver(c.assessmentId, c.standardId).find((x) => x.kind === 'carry')
+        if (!now || !isDeepStrictEqual(now, c))
+          throw new HttpProblem(409, 'Readings or their rubric changed meanwhile: carry them over again.', { field: `changes.${i}` })
+        break
+      }
     }
   }
 }

@@ -49,6 +49,10 @@ export function decisions(db: Db) {
          SELECT a.rowid, row_number() OVER (PARTITION BY a.script_id ORDER BY d.seq DESC) AS place FROM agreed_mark a
          JOIN decision d ON d.id = a.decision_id WHERE d.course_id = ? AND d.withdrawn_at IS NULL) WHERE place = 1)`,
   )
+  const insertCarried = db.prepare(
+    `INSERT INTO carried_reading (decision_id, reading_id, version, standard_id, picks, mark)
+     SELECT @id, r.id, @version, @standardId, @picks, @mark FROM reading r WHERE r.script_id = @scriptId AND r.marker_id = @markerId`,
+  )
   const settleAgain = (courseId: string) => {
     noneInForce.run(courseId)
     latestInForce.run(courseId)
@@ -65,6 +69,8 @@ export function decisions(db: Db) {
       const settled = d.changes.filter((c) => c.kind === 'settle')
       for (const c of settled) insertAgreed.run(c.scriptId, d.id, c.mark, JSON.stringify(c.rule))
       if (settled.length > 0) settleAgain(d.courseId)
+      for (const { standardId, readings } of d.changes.filter((c) => c.kind === 'carry'))
+        for (const r of readings) insertCarried.run({ id: d.id, standardId, ...r, picks: JSON.stringify(r.picks) })
       return d.id
     },
     withdraw(courseId: string, id: string, by: string, reason: string): void {

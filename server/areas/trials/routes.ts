@@ -6,6 +6,8 @@ import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
 import type { TableLoader } from '../table/load-table'
+import { carrier } from '../scales/carry'
+import type { AssessmentRow } from '../table/rows'
 import { checkChanges } from './check-changes'
 import { decisions } from './decisions'
 import { kindOf, summarise } from './summarise'
@@ -17,6 +19,8 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     `INSERT INTO trial (course_id, person_id, changes, kept_at) VALUES (?, ?, ?, ?)
      ON CONFLICT DO UPDATE SET changes = excluded.changes, kept_at = excluded.kept_at`,
   )
+  const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  const carriedOver = carrier(db)
   const drop = db.prepare('DELETE FROM trial WHERE course_id = ? AND person_id = ?')
 
   handle(routes.trial, ({ params, me }) => {
@@ -35,7 +39,10 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     const table = { ...tables.load(courseId), head: { ...tables.load(courseId).head, role } }
     return writes.writeOpen(courseId, (): Decision => {
       const before = workingsOf(table)
-      checkChanges(table, before, body.changes)
+      checkChanges(table, before, body.changes, (assessmentId, standardId) => {
+        const row = assessment.get(assessmentId, courseId)
+        return row ? carriedOver(row, standardId, before).changes : []
+      })
       const id = record.add({
         id: randomUUID(),
         courseId,

@@ -11,6 +11,7 @@ const KIND: Record<Change['kind'], Decision['kind']> = {
   'take away': 'plan',
   exclude: 'plan',
   policy: 'plan',
+  carry: 'reconcile',
 }
 
 export function kindOf(changes: Change[]): Decision['kind'] {
@@ -61,6 +62,10 @@ export function summarise(changes: Change[], table: Omit<CourseTable, 'head'>): 
     } else if (c.kind === 'bound') parts.push(`boundaries ${c.boundaries.map((b) => `${b.grade} ${b.from}`).join(', ')}`)
     else if (c.kind === 'weigh') parts.push(`${title(c.componentId)} weighs ${c.weight}`)
     else if (c.kind === 'shape') parts.push(`${title(c.componentId)} ${shapeWords(c.patch).join(', ')}`)
+    else if (c.kind === 'carry')
+      parts.push(
+        `${c.readings.length} ${c.readings.length === 1 ? 'reading' : 'readings'} of ${title(c.assessmentId)} carried over to another version`,
+      )
     else if (c.kind === 'take away') parts.push(`${title(c.assessmentId)} taken away`)
     else if (c.kind === 'policy') parts.push(`policies: ${policyWords(c.policy).join(', ')}`)
     else if (c.kind === 'assess') {

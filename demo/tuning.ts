@@ -1,0 +1,124 @@
+import { rubricMark, type Picks } from '#core'
+import type { OutcomeBody, RubricBody } from '#contract'
+import type { Db } from '../server/db/open'
+import { LEAD_ID, markerId } from './department'
+import { MAP_RUBRIC } from './standards'
+
+const LEVELS = [
+  { label: 'not yet', words: 'Needs the step done for them' },
+  { label: 'with help', words: 'Does it when reminded what comes next' },
+  { label: 'alone', words: 'Does it unasked, and checks it' },
+  { label: 'for others', words: 'Could show another surveyor how, and why' },
+]
+
+const OUTCOMES: { id: string; title: string; body: OutcomeBody }[] = [
+  {
+    id: 'outcome-generalise',
+    title: 'Sheds detail with judgement',
+    body: {
+      statement: 'Chooses what a sheet at a given scale keeps and what it sheds, for a named reader, and can say why.',
+      levels: LEVELS,
+      reached: 3,
+      rule: { kind: 'recent', alpha: 0.65 },
+    },
+  },
+  {
+    id: 'outcome-account',
+    title: 'Accounts for every observation',
+    body: {
+      statement: 'Records each observation so that another hand could repeat it, and carries the sums to a close.',
+      levels: LEVELS,
+      reached: 3,
+      rule: { kind: 'times', times: 2, of: 3 },
+    },
+  },
+]
+
+/** The map rubric with its links to outcomes. */
+const LINKED_RUBRIC: RubricBody = {
+  ...MAP_RUBRIC,
+  criteria: MAP_RUBRIC.criteria.map((c) =>
+    c.id === 'generalisation' || c.id === 'purpose' ? { ...c, outcomeIds: ['outcome-generalise'] } : c,
+  ),
+  bands: [
+    { from: 0, words: 'a drawing of the ground' },
+    { from: 50, words: 'a map' },
+    { from: 75, words: 'a map for a reader' },
+  ],
+}
+
+const EXEMPLARS = [
+  {
+    id: 'exemplar-terrace',
+    label: 'The terrace sheet',
+    text: `Maker's note. The sheet covers the terrace from the weir to the upper ford at 1:5000. I drew it for the warden who has to find the drain heads after dark, so the paths are the heaviest line and the wall is only where it stops a person.
+
+I shed the fence posts and the single trees. I kept the lone thorn because everybody there steers by it. Below the weir I let four contours run together into one form line with a note, since the bank is too steep for the interval.
+
+Lettering goes with the water. The spot heights come from the second levelling run, tied to the bolt on the bridge; the first run did not close and is not on the sheet.`,
+    picks: { purpose: 8, generalisation: 8.5, lettering: 5, relief: 8, sources: 4, 'sheet-rules': 0 },
+    note: 'The warden is there in every choice, down to the wall. Generalisation is shed for scale and says so; only the form line keeps it from the top. Lettering is in order but crowds at the ford.',
+    shown: 'levels',
+  },
+  {
+    id: 'exemplar-quarry',
+    label: 'The quarry sheet',
+    text: `Maker's note. This is a map of the quarry. I traced the outline from the air picture and put in everything that could be seen, so that nothing is missing. There are 214 boulders.
+
+The contours are every metre. Near the face they touch, but all of them are there. Names are in capitals because they are important. The legend is on the back as there was no room left in the margin.
+
+The heights are from the class file.`,
+    picks: { purpose: 0, generalisation: 1.5, lettering: 2, relief: 5, sources: 2, 'sheet-rules': 2 },
+    note: 'Nothing is shed and no reader is meant; “everything that could be seen” is what the first level describes. The relief is right and cannot be read. Two off for a legend outside the margin.',
+    shown: 'mark',
+  },
+] as const
+
+/** How each marker's points lie off the agreed ones, in levels, criterion by criterion; those who lean elsewhere lean here. */
+const OFF: Record<number, number[]> = { 1: [1, 0, 1, 1, 0], 4: [-1, -1, 0, -1, 0], 9: [1, -1, -1, 1, 0] }
+/** Reads the first exemplar only. */
+const BEHIND = 10
+
+/** Exemplars with the readings of nearly all markers, and a suggestion that waits for its owner. */
+export function writeTuning(db: Db, assessmentId: string, markers: number): void {
+  const outOf = (db.prepare('SELECT out_of FROM assessment WHERE id = ?').get(assessmentId) as { out_of: number }).out_of
+  const exemplar = db.prepare(
+    `INSERT INTO exemplar (id, assessment_id, label, text, standard_id, picks, mark, note, shown, position)
+     VALUES (?, ?, ?, ?, 'rubric-map', ?, ?, ?, ?, ?)`,
+  )
+  const read = db.prepare('INSERT INTO exemplar_reading (exemplar_id, marker_id, picks, mark, at) VALUES (?, ?, ?, ?, ?)')
+  EXEMPLARS.forEach((x, at) => {
+    exemplar.run(x.id, assessmentId, x.label, x.text, JSON.stringify(x.picks), rubricMark(MAP_RUBRIC, x.picks, outOf), x.note, x.shown, at)
+    for (let m = 0; m < markers; m++) {
+      if (m === BEHIND && at > 0) continue
+      const picks = picksOff(x.picks, OFF[m] ?? [0, m % 3 === 0 ? 1 : 0, 0, 0, 0], at)
+      read.run(x.id, markerId(m), JSON.stringify(picks), rubricMark(MAP_RUBRIC, picks, outOf), `2026-10-0${at + 5}T09:00:00.000Z`)
+    }
+  })
+  db.prepare('UPDATE assessment SET use = ? WHERE id = ?').run(JSON.stringify({ studentsBefore: true }), assessmentId)
+  db.prepare('INSERT INTO suggestion (id, standard_id, words, by_id, at) VALUES (?, ?, ?, ?, ?)').run(
+    'suggestion-relief',
+    'rubric-map',
+    'Between “right, hard to read” at 5 and “right, mostly readable” at 8 there is no place for a sheet that is readable but for one corner. A level at 6.5 would spare us half the spread in Relief.',
+    markerId(3),
+    '2026-11-12T14:20:00.000Z',
+  )
+}
+
+function picksOff(agreed: Picks, off: number[], nth: number): Picks {
+  const scored = MAP_RUBRIC.criteria.filter((c) => !c.penalty)
+  const moved = scored.map((c, i): [string, number] => {
+    const at = c.levels.findLastIndex((l) => l.points <= agreed[c.id]!)
+    const by = nth === 1 && i === 3 ? 0 : (off[i] ?? 0)
+    const to = Math.min(c.levels.length - 1, Math.max(0, at + by))
+    return [c.id, to === at ? agreed[c.id]! : c.levels[to]!.points]
+  })
+  return { ...agreed, ...Object.fromEntries(moved) }
+}
+
+/** Outcomes, and the criteria of the map rubric that give evidence of them; before the first reading, which freezes it. */
+export function writeOutcomes(db: Db): void {
+  const standard = db.prepare("INSERT INTO standard (id, kind, title, owner_id, body) VALUES (?, 'outcome', ?, ?, ?)")
+  for (const o of OUTCOMES) standard.run(o.id, o.title, LEAD_ID, JSON.stringify(o.body))
+  db.prepare("UPDATE standard SET body = ? WHERE id = 'rubric-map'").run(JSON.stringify(LINKED_RUBRIC))
+}

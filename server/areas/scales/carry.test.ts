@@ -1,0 +1,163 @@
+import type { Change, CourseTable, Decision, Library, Plan, RubricVersion, ScriptDetail } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+let marker: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  marker = await server.as('rune.daal')
+}, 60_000)
+afterAll(() => server.close())
+
+const MAP = `${COURSE}-map`
+interface Carried {
+  changes: Change[]
+  carried: number
+  moved: number
+  settled: number
+  left: { why: string }[]
+}
+const rubrics = async () => ((await lead('get', api('/library')).expect(200)).body as Library).rubrics
+const rubricOf = async (id: string) => (await rubrics()).find((r) => r.id === id)!
+const table = async () => (await lead('get', api('/table')).expect(200)).body as CourseTable
+const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
+const carriedTo = async (id: string) => (await lead('get', api(`/assessments/${MAP}/carried/${id}`)).expect(200)).body as Carried
+const attach = async (standardId: string, status = 200) => {
+  const { assessments } = (await lead('get', api('/plan')).expect(200)).body as Plan
+  const { version } = assessments.find((a) => a.id === MAP)!
+  return lead('put', api(`/assessments/${MAP}/standard`), { version, standardId }).expect(status)
+}
+
+test('a version made after marking has begun: attached, compared, carried over as a trial, and taken back', async () => {
+  const before = await rubricOf('rubric-map')
+  const { criteria, bands } = before
+  // Relief’s third level is worth half a point more.
+  const changed = criteria.map((c) =>
+    c.id === 'relief' ? { ...c, levels: c.levels.map((l, i) => (i === 2 ? { ...l, points: 8.5 } : l)) } : c,
+  )
+  const standard = { kind: 'rubric', title: before.title, body: { criteria: changed, bands } }
+  const edited = await lead('put', api('/library/rubric-map'), { revision: before.revision, standard }).expect(200)
+  const next = (edited.body as { id: string }).id
+
+  const versions = (await lead('get', api(`/library/${next}/versions`)).expect(200)).body as RubricVersion[]
+  expect(versions.map((v) => [v.version, v.readings > 0])).toEqual([
+    [2, false],
+    [1, true],
+  ])
+
+  await attach(next)
+  const use = (await rubricOf(next)).uses.find((u) => u.assessmentId === MAP)!
+  const raw = await table()
+  const ofMap = raw.readings.script.filter((s) => raw.assessments[raw.scripts.assessment[s]!]!.id === MAP).length
+  expect(use).toMatchObject({ version: 2, behind: ofMap })
+  expect(detail(await attach('scheme-field-book', 409))).toMatch(/has \d+ readings already/)
+
+  const { changes, carried, moved, settled, left } = await carriedTo(next)
+  expect([carried, left]).toEqual([ofMap, []])
+  const [carry] = changes
+  if (carry?.kind !== 'carry') throw new Error('nothing is carried')
+  const relief = carry.readings.filter((r) => r.picks.relief === 8.5)
+  expect(relief).toHaveLength(moved)
+  expect(moved).toBeGreaterThan(0)
+  expect(settled).toBe(changes.length - 1)
+
+  const decision = (await lead('post', api('/decisions'), { changes, reason: 'The level was too low' }).expect(200)).body as Decision
+  expect(decision.kind).toBe('reconcile')
+  expect(decision.summary).toContain(`${ofMap} readings of Map project carried over to another version`)
+  const one = relief[0]!
+  const script = (await lead('get', api(`/scripts/${encodeURIComponent(one.scriptId)}`)).expect(200)).body as ScriptDetail
+  const reading = script.readings.find((r) => r.markerId === one.markerId)!
+  expect(reading).toMatchObject({ mark: one.mark, picks: one.picks, madeMark: one.mark - 1.25 })
+  expect((await rubricOf(next)).uses.find((u) => u.assessmentId === MAP)!.behind).toBe(0)
+  expect(await carriedTo(next)).toEqual({ changes: [], carried: 0, moved: 0, settled: 0, left: [] })
+
+  // What readings were carried over to stays as it is, too.
+  expect((await rubricOf(next)).read).toBe(true)
+  expect(() => server.db.prepare("UPDATE standard SET body = '{}' WHERE id = ?").run(next)).toThrow('never changes')
+
+  await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'Not this way' }).expect(200)
+  const again = await table()
+  expect(again.readings).toEqual(raw.readings)
+  expect(again.agreed).toEqual(raw.agreed)
+  expect((await carriedTo(next)).carried).toBe(ofMap)
+})
+
+test('a criterion that nothing carries over to leaves every reading as it is, and says which', async () => {
+  const [latest] = (await lead('get', api('/library/rubric-map/versions')).expect(200)).body as RubricVersion[]
+  const { revision, title, criteria } = await rubricOf(latest!.id)
+  const added = {
+    id: 'voice',
+    title: 'Voice',
+    ranges: false,
+    penalty: false,
+    levels: [
+      { points: 0, words: 'none' },
+      { points: 2, words: 'some' },
+    ],
+  }
+  const standard = { kind: 'rubric', title, body: { criteria: [...criteria, added] } }
+  const { id } = (await lead('put', api(`/library/${latest!.id}`), { revision, standard }).expect(200)).body as { id: string }
+  const { carried, left } = await carriedTo(id)
+  expect(carried).toBe(0)
+  expect(left[0]!.why).toBe('Voice is not judged')
+})
+
+test('what was changed on the way, or does not follow, is refused', async () => {
+  const versions = (await lead('get', api('/library/rubric-map/versions')).expect(200)).body as RubricVersion[]
+  const { changes } = await carriedTo(versions.find((v) => v.version === 2)!.id)
+  const forged = structuredClone(changes)
+  if (forged[0]?.kind === 'carry') forged[0].readings[0]!.mark += 5
+  expect(detail(await lead('post', api('/decisions'), { changes: forged, reason: '' }).expect(409))).toMatch(/carry them over again/)
+  expect(detail(await lead('get', api(`/assessments/${MAP}/carried/scale-viva`)).expect(422))).toMatch(/Only readings by a rubric/)
+})
+
+describe('suggestions', () => {
+  test('in words, answered once by the owner', async () => {
+    expect((await rubricOf('rubric-map')).suggestions.concat((await rubrics()).flatMap((r) => r.suggestions))[0]).toMatchObject({
+      answer: null,
+    })
+    const owner = (await rubrics()).find((r) => r.suggestions.some((g) => g.id === 'suggestion-relief'))!
+    const path = api(`/library/${owner.id}/suggestions/suggestion-relief`)
+    await lead('put', path, { answer: 'declined', reply: 'Half points are in Generalisation.' }).expect(200)
+    expect(detail(await lead('put', path, { answer: 'taken over', reply: '' }).expect(409))).toBe('It is declined already.')
+    await marker('put', path, { answer: 'declined', reply: '' }).expect(403)
+  })
+
+  test('by a copy: taken over, the owner’s entry is as the copy', async () => {
+    const id = ((await lead('post', api('/library/rubric-map/copies')).expect(200)).body as { id: string }).id
+    expect((await rubricOf(id)).copiedFrom).toBe('rubric-map')
+    server.db.prepare('UPDATE standard SET owner_id = ? WHERE id = ?').run('marker-2', id)
+    const target = ((await lead('post', api('/library/rubric-map/copies')).expect(200)).body as { id: string }).id
+    const copy = await rubricOf(id)
+    server.db.prepare('UPDATE standard SET body = ? WHERE id = ?').run(JSON.stringify({ criteria: copy.criteria.slice(0, 2) }), id)
+    const { id: suggestionId } = (
+      await marker('post', api(`/library/${target}/suggestions`), { words: 'Two are enough.', copyId: id }).expect(200)
+    ).body as { id: string }
+    await lead('put', api(`/library/${target}/suggestions/${suggestionId}`), { answer: 'taken over', reply: '' }).expect(200)
+    expect((await rubricOf(target)).criteria).toHaveLength(2)
+    expect((await rubricOf(target)).suggestions[0]!.answer).toBe('taken over')
+    expect(detail(await lead('post', api(`/library/${target}/suggestions`), { words: 'x', copyId: null }).expect(422))).toMatch(
+      /is your own/,
+    )
+  })
+})
+
+test('outcomes are made, linked, used where their rubrics are, and travel as CASE', async () => {
+  const all = (await lead('get', api('/library')).expect(200)).body as Library
+  const outcome = all.outcomes.find((o) => o.id === 'outcome-generalise')!
+  expect(outcome.uses.map((u) => u.assessment)).toContain('Map project')
+  const packed = (await lead('get', api('/library/rubric-map/case.json')).expect(200)).body as object
+  const file = Buffer.from(JSON.stringify(packed)).toString('base64')
+  const read = (await lead('post', api('/library-files'), { file }).expect(200)).body as {
+    rubrics: { criteria: { outcomeIds?: string[] }[] }[]
+    outcomes: { id: string; title: string; levels: unknown[]; rule: unknown }[]
+  }
+  const { title, statement, levels, reached, rule } = outcome
+  expect(read.outcomes[0]).toMatchObject({ title, statement, levels, reached, rule })
+  expect(read.rubrics[0]!.criteria[0]!.outcomeIds).toEqual([read.outcomes[0]!.id])
+  const version = ((await lead('get', api('/plan'))).body as Plan).assessments.find((a) => a.id === MAP)!.version
+  const refused = await lead('put', api(`/assessments/${MAP}/standard`), { version, standardId: outcome.id }).expect(422)
+  expect(detail(refused)).toMatch(/is an outcome: link criteria/)
+})

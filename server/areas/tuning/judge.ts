@@ -1,0 +1,57 @@
+import { rubricMark, RubricError, scaleValue, schemeMark, type Scale } from '#core'
+import type { Judged, RubricBody, ScaleBody, SchemeBody, StandardInUse, StandardUse } from '#contract'
+import { HttpProblem } from '../../problem'
+import type { JudgedMark } from './queries'
+
+interface Of {
+  outOf: number
+  use: StandardUse
+}
+
+/** The rubric as it is marked by in an assessment: without its ranges where they are switched off. */
+export const asUsed = (body: RubricBody, { ranges }: Pick<StandardUse, 'ranges'>): RubricBody =>
+  ranges ? body : { ...body, criteria: body.criteria.map((c) => ({ ...c, ranges: false })) }
+
+/**
+ * The mark that follows from what somebody judged.
+ * @throws HttpProblem 422 where it does not fit the standard, or something is not judged
+ */
+export function markOf(judged: Judged, standard: StandardInUse | null, { outOf, use }: Of): JudgedMark {
+  const { picks, judgement } = judged
+  if (!standard) {
+    if (judged.mark === null) throw new HttpProblem(422, 'Give a mark.', { field: 'mark' })
+    if (judged.mark < 0 || judged.mark > outOf) throw new HttpProblem(422, `${judged.mark} is outside 0 to ${outOf}.`, { field: 'mark' })
+    return { picks: {}, judgement: null, mark: judged.mark }
+  }
+  if (standard.kind === 'scale') {
+    const percent = judgement === null ? null : scaleValue(standard.body as Scale, judgement)
+    if (percent === null) throw new HttpProblem(422, 'Choose a label of the scale.', { field: 'judgement' })
+    return { picks, judgement, mark: (percent / 100) * outOf }
+  }
+  const mark = orSentence(() =>
+    standard.kind === 'rubric' ? rubricMark(asUsed(standard.body, use), picks, outOf) : schemeMark(standard.body, picks, outOf),
+  )
+  if (mark === null) {
+    const titles = standard.body.criteria.filter((c) => picks[c.id] === undefined).map((c) => c.title)
+    throw new HttpProblem(422, `Not judged yet: ${titles.join(', ')}.`, { field: 'picks' })
+  }
+  return { picks, judgement: null, mark }
+}
+
+function orSentence(work: () => number | null): number | null {
+  try {
+    return work()
+  } catch (e) {
+    if (e instanceof RubricError) throw new HttpProblem(422, e.message, { field: 'picks' })
+    throw e
+  }
+}
+
+/** A library row as the standard one marks by. */
+export function standardInUse(row: { id: string; kind: string; title: string; version: number; body: string }): StandardInUse {
+  const { id, title, version } = row
+  const body = JSON.parse(row.body) as unknown
+  if (row.kind === 'rubric') return { kind: 'rubric', id, title, version, body: body as RubricBody }
+  if (row.kind === 'scheme') return { kind: 'scheme', id, title, version, body: body as SchemeBody }
+  return { kind: 'scale', id, title, version, body: body as ScaleBody }
+}
