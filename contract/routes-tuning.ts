@@ -10,6 +10,24 @@ const staff = ['lead', 'marker', 'external'] as const
 
 /** Routes for exemplars, on which markers are tuned before the first script. */
 export const tuningRoutes = {
+  tuning: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/exemplars',
+    access: staff,
+    summary: 'Assessments with how many exemplars they have, and how far they are read',
+    params: z.strictObject({ courseId: Id }),
+    response: z.array(
+      z.strictObject({
+        assessmentId: Id,
+        title: z.string(),
+        exemplars: z.number().int(),
+        /** How many of them one has not read; 0 for those who oversee. */
+        unread: z.number().int(),
+        /** Markers who may not begin yet; 0 for a marker. */
+        held: z.number().int(),
+      }),
+    ),
+  }),
   exemplars: route({
     method: 'GET',
     path: '/api/courses/:courseId/assessments/:assessmentId/exemplars',

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Adjustment } from './changes'
 import { Assessment, Boundary, Component, CourseHead, DaysLate, Id, Mark, Placement, Policy, Section, Status, Student } from './course'
+import { ScaleBody } from './library'
 import { Stay } from './roll'
 
 /** Order in which a status is sent as a number. */
@@ -66,7 +67,12 @@ export type Cell = z.infer<typeof Cell>
 export const Sheet = z.strictObject({
   sections: z.array(Section),
   students: z.array(Student),
-  assessments: z.array(Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true })),
+  assessments: z.array(
+    Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true }).extend({
+      /** Labels of the scale that it is marked on; null where there is none. */
+      labels: ScaleBody.shape.labels.nullable(),
+    }),
+  ),
   placements: z.array(Placement.pick({ assessmentId: true, sectionId: true })),
   /** Students whose assessments differ from their section’s: who moved or is left out → what applies to them. */
   exceptions: z.record(Id, z.array(Id)),

@@ -15,6 +15,7 @@ const VIEWS: [string, string][] = [
   ['set-out/roll', 'Who is taught'],
   ['set-out/placements', 'When everything is due'],
   ['agree', 'A map for a reader'],
+  ['agree/exemplars', 'Exemplars'],
   ['mark', 'The mark sheet'],
   ['compare', 'Are the sections on one level?'],
   ['reconcile', '9 scripts to settle'],

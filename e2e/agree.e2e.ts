@@ -1,4 +1,4 @@
-import { COURSE, expect, goTo, test } from './level-table'
+import { comeIn, COURSE, expect, goTo, test } from './level-table'
 
 const PASTED =
   '<table><tr><th></th><th>Weak (1)</th><th>Fair (2)</th><th>Strong (4)</th></tr>' +
@@ -74,7 +74,7 @@ test('a rubric from a document’s table, mended, pulled, put to use in two cour
 
   await test.step('changed after marking has begun: the next version, and what was marked stays as it was', async () => {
     await page.goto(`${COURSE}/agree`)
-    await page.getByRole('button', { name: 'A map for a reader' }).click()
+    await page.getByRole('button', { name: 'A map for a reader', exact: true }).click()
     await page.getByLabel('Title of Purpose and reader').fill('Reader and purpose')
     await page.getByLabel('Title of Purpose and reader').press('Enter')
     await expect(page.getByText(/^Version 2, draft/)).toBeVisible()
@@ -82,6 +82,99 @@ test('a rubric from a document’s table, mended, pulled, put to use in two cour
     await page.getByRole('button', { name: 'Map project' }).click()
     await expect(page.getByText(/Purpose and reader 8/).first()).toBeVisible()
   })
+
+  await test.step('carried over as a trial: what it changes, who moves, adopted, and on the record', async () => {
+    await page.goto(`${COURSE}/agree`)
+    await page.getByRole('button', { name: 'A map for a reader', exact: true }).click()
+    await page.getByLabel('Points of level 3 of Relief and terrain').fill('8.5')
+    await page.getByLabel('Points of level 3 of Relief and terrain').press('Enter')
+    const side = page.getByRole('complementary')
+    await expect(side.getByText('points 0 · 5 · 8.5 · 10, were 0 · 5 · 8 · 10')).toBeVisible()
+    await expect(side.getByText('was called Purpose and reader')).toBeVisible()
+    await side.getByRole('button', { name: 'Use version 2 from now on' }).click()
+    await expect(side.getByText(/472 readings by an earlier version/)).toBeVisible()
+    await side.getByRole('button', { name: 'carry them over…' }).click()
+    await expect(page.getByRole('dialog')).toContainText(
+      '472 readings would be carried over, level by level. The marks of 214 of them change',
+    )
+    await page.getByRole('button', { name: 'Try it' }).click()
+    await expect(page.getByText(/Trial: \d+ grades? changes?/)).toBeVisible()
+    await page.getByRole('button', { name: 'Adopt' }).click()
+    await page.getByRole('dialog').getByRole('textbox').fill('The level was worth too little')
+    await page.getByRole('dialog').getByRole('button', { name: /Adopt/ }).click()
+    await expect(side.getByText(/readings by an earlier version/)).toHaveCount(0)
+    await page.goto(`${COURSE}/record`)
+    await expect(page.getByText(/472 readings of Map project carried over to another version/).first()).toBeVisible()
+  })
+})
+
+test('three markers are tuned on two exemplars: unseen by each other, then each sees how far off they are', async ({
+  lead: page,
+  browser,
+  served,
+}) => {
+  await page.goto(`${COURSE}/agree/exemplars`)
+  await page.getByLabel('Exemplars of').selectOption('Written paper')
+  for (const [label, mark] of [
+    ['A clear pass', '52'],
+    ['Just short', '38.5'],
+  ] as const) {
+    await page.keyboard.press('x')
+    await page.getByLabel('Called').fill(label)
+    await page.getByLabel(/^The script/).fill(`Answer to the third question: ${label}.`)
+    await page.getByRole('textbox', { name: 'Mark', exact: true }).fill(mark)
+    await page.getByRole('textbox', { name: 'Mark', exact: true }).press('Enter')
+    await page.getByLabel('Why it is worth that').fill('It closes the traverse and says how well.')
+    await page.getByRole('button', { name: 'Save it' }).click()
+    await expect(page.getByRole('button', { name: label })).toBeVisible()
+  }
+  const side = page.getByRole('complementary')
+  await expect(side.getByText('not read')).toHaveCount(11)
+
+  const marks = { 'Rune Daal': ['52', '38.5'], 'Lea Ostrand': ['58', '44.5'], 'Sabine Imre': ['44', '34'] }
+  for (const [name, given] of Object.entries(marks)) {
+    const context = await browser.newContext({ baseURL: served.address, reducedMotion: 'reduce' })
+    const theirs = await context.newPage()
+    await comeIn(theirs, name)
+    await theirs.goto(`${COURSE}/agree/exemplars`)
+    await theirs.getByLabel('Exemplars of').selectOption('Written paper: 2, 2 unread')
+    await expect(theirs.getByRole('heading', { name: 'Not yet open for you' })).toBeVisible()
+    for (const mark of given) {
+      await expect(theirs.getByText(/^Agreed/)).toHaveCount(0)
+      await theirs.getByRole('textbox', { name: 'Mark', exact: true }).fill(mark)
+      await theirs.getByRole('textbox', { name: 'Mark', exact: true }).press('Enter')
+      await theirs.keyboard.press('Control+Enter')
+      await expect(theirs.getByText(/^Agreed/)).toBeVisible()
+      if (mark === given[0]) await theirs.getByRole('button', { name: 'Read the next one' }).click()
+    }
+    await expect(theirs.getByRole('heading', { name: 'You may begin to mark' })).toBeVisible()
+    await theirs.getByRole('button', { name: 'A clear pass' }).click()
+    await expect(theirs.getByText('It closes the traverse and says how well.')).toBeVisible()
+    for (const other of Object.keys(marks)) await expect(theirs.getByRole('main').getByText(other)).toHaveCount(0)
+    await context.close()
+  }
+
+  await page.reload()
+  await page.getByLabel('Exemplars of').selectOption('Written paper: 2')
+  await expect(side.getByRole('img', { name: 'Lea Ostrand leans: 6.0 marks generous' })).toBeVisible()
+  await expect(side.getByRole('img', { name: /^Sabine Imre leans: 6\.3 marks severe/ })).toBeVisible()
+  await expect(side.getByRole('img', { name: 'Rune Daal is level: 0.0 marks generous' })).toBeVisible()
+  await expect(side.getByText(/intraclass correlation 0\.\d\d/)).toBeVisible()
+  await side.getByRole('button', { name: 'Hold the marking for Lea Ostrand' }).click()
+  await expect(side.getByRole('button', { name: 'Open the marking for Lea Ostrand' })).toBeVisible()
+})
+
+test('an exemplar by a rubric is judged by keyboard alone, seven keys for its first five criteria', async ({ page }) => {
+  await comeIn(page, 'Yuto Harrow')
+  await page.goto(`${COURSE}/agree/exemplars`)
+  await expect(page.getByText('Not judged yet: Purpose and reader')).toBeVisible()
+  await page.getByRole('radiogroup', { name: 'Purpose and reader' }).getByRole('radio').first().focus()
+  for (const key of ['1', '2', 'ArrowDown', '2', '2', '3']) await page.keyboard.press(key)
+  await expect(page.getByText('Not judged yet: Sheet rules not kept')).toBeVisible()
+  await page.keyboard.press('1')
+  await expect(page.getByRole('button', { name: /Hand it in/ })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Agreed 21\.25 of 100; you gave 37\.5/)).toBeVisible()
 })
 
 test('a scale and a mark scheme are made by keyboard', async ({ lead: page }) => {

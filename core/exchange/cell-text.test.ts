@@ -24,6 +24,38 @@ test.each(['12,5', '85%', '20.5', '1O', '-1', '1.2345', '1e3', '0x10', 'latest',
   },
 )
 
+describe('labels of a scale', () => {
+  const scale = {
+    labels: [
+      { label: 'A', percent: 94, threshold: 90 },
+      { label: 'sound', percent: 62, threshold: 55 },
+      { label: 'strong', percent: 76, threshold: 70 },
+    ],
+  }
+  test.each([
+    ['sound', 24.8],
+    ['so', 24.8],
+    ['STRONG', 30.4],
+    ['a', 37.6],
+    ['31', 31],
+  ])('%s of 40 is %d', (text, mark) =>
+    expect(readCellText(text, 40, false, scale)).toEqual({ kind: 'mark', mark, status: 'in', daysLate: 0 }),
+  )
+  test('with days late; a status by its word where a label has its letter', () => {
+    expect(readCellText('sound late 2', 40, false, scale)).toEqual({ kind: 'mark', mark: 24.8, status: 'late', daysLate: 2 })
+    expect(readCellText('absent', 40, false, scale)).toEqual({ kind: 'status', status: 'absent' })
+    expect(readCellText('m', 40, false, scale)).toEqual({ kind: 'status', status: 'missing' })
+  })
+  test('what begins two labels, or none, is refused with the labels named', () => {
+    for (const text of ['s', 'splendid'])
+      expect(readCellText(text, 40, false, scale)).toMatchObject({
+        kind: 'wrong',
+        reason: expect.stringContaining('A, sound, strong') as string,
+      })
+  })
+  test('without a scale a label is no mark', () => expect(readCellText('sound', 40).kind).toBe('wrong'))
+})
+
 test('a deduction may be below 0 where it is allowed', () => {
   expect(readCellText('-2', 10, true)).toMatchObject({ mark: -2 })
 })

@@ -1,4 +1,6 @@
+import { over, rationalOf, roundToStep, times, toNumber } from '../grades/rational'
 import type { Status } from '../grades/course'
+import { scaleValue, type Scale } from '../scales/scale'
 
 /** What somebody typed into a cell of the mark sheet or of a file. */
 export type CellText =
@@ -15,32 +17,45 @@ const WORDS: Exclude<Status, 'in' | 'late'>[] = ['missing', 'absent', 'exempt', 
  * mark and days ("17 late 2", "late"). A blank says nothing about the mark.
  * @param outOf what the assessment is marked out of
  * @param belowZero whether a mark may be a deduction
+ * @param scale where the assessment is marked on one, a label of it stands for its percent; a label wins over a status of the same letter
  */
-export function readCellText(text: string, outOf: number, belowZero = false): CellText {
+export function readCellText(text: string, outOf: number, belowZero = false, scale: Scale | null = null): CellText {
   const typed = text.trim().toLowerCase()
   if (typed === '') return { kind: 'blank' }
+  const labelled = (words: string) => (scale ? labelMark(scale, words, outOf) : null)
+  const whole = labelled(typed)
+  if (whole !== null) return { kind: 'mark', mark: whole, status: 'in', daysLate: 0 }
   const status = WORDS.find((w) => w === typed || (typed.length === 1 && w.startsWith(typed)))
   if (status) return { kind: 'status', status }
   const late = /^(.*?)\s*\b(?:late|l)\b\s*(\d{0,3})\s*(?:d|days?)?$/.exec(typed)
   const number = late ? late[1]!.trim() : typed
   const daysLate = late ? Number(late[2] || '1') : 0
   if (late && number === '') return { kind: 'late', daysLate }
-  const mark = readMark(number, text.trim(), outOf, belowZero)
+  const mark = labelled(number) ?? readMark(number, text.trim(), outOf, belowZero, scale)
   return typeof mark === 'string' ? { kind: 'wrong', reason: mark } : { kind: 'mark', mark, status: late ? 'late' : 'in', daysLate }
 }
 
 /** @returns the mark, or a sentence that says what is wrong with it */
-function readMark(number: string, shown: string, outOf: number, belowZero: boolean): number | string {
+function readMark(number: string, shown: string, outOf: number, belowZero: boolean, scale: Scale | null): number | string {
   const quoted = shown.length > 40 ? `“${shown.slice(0, 40)}…”` : `“${shown}”`
   if (/^[-−]?\d+,\d{1,3}$/.test(number)) return `${quoted} has a decimal comma: write ${number.replace(',', '.')}.`
   if (/^\d+(\.\d+)?\s*%$/.test(number)) return `${quoted} is a percent: give the mark out of ${outOf}.`
   if (!/^[-−]?(\d+\.?\d*|\.\d+)$/.test(number))
-    return `${quoted} is not a mark: give a number from 0 to ${outOf}, or late, missing, absent, exempt or held.`
+    return `${quoted} is not a mark: give a number from 0 to ${outOf}${scale ? `, ${scale.labels.map((l) => l.label).join(', ')}` : ''}, or late, missing, absent, exempt or held.`
   const mark = Number(number.replace('−', '-'))
   if (Number((mark * 1000).toFixed(6)) % 1 !== 0) return `${quoted} has more than 3 decimals.`
   if (mark > outOf) return `${mark} is over the maximum of ${outOf}.`
   if (mark < 0 && !belowZero) return `${mark} is below 0, which only a bonus may be.`
   return mark
+}
+
+/** The mark that a label stands for, to three decimals; the label in full, or the first letters that no other begins with. */
+function labelMark(scale: Scale, words: string, outOf: number): number | null {
+  if (words === '') return null
+  const begun = scale.labels.filter((l) => l.label.toLowerCase().startsWith(words))
+  const percent = scaleValue(scale, words) ?? (begun.length === 1 && words.length > 1 ? begun[0]!.percent : null)
+  if (percent === null) return null
+  return toNumber(roundToStep(times(over(rationalOf(percent), rationalOf(100)), rationalOf(outOf)), rationalOf(0.001)))
 }
 
 /** How a cell is written, so that reading it gives the same again. */

@@ -41,7 +41,7 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <FirstStop /> },
           { path: 'set-out/:part?', lazy: codeOf(() => import('../stops/set-out/SetOut')) },
-          { path: 'agree', lazy: codeOf(() => import('../stops/agree/Agree')) },
+          { path: 'agree/:part?', lazy: codeOf(() => import('../stops/agree/Agree')) },
           { path: 'mark', lazy: codeOf(() => import('../stops/mark/Mark')) },
           { path: 'compare', lazy: codeOf(() => import('../stops/compare/Compare')) },
           { path: 'reconcile', lazy: codeOf(() => import('../stops/reconcile/Reconcile')) },

@@ -1,14 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import { format, parseISO } from 'date-fns'
-import { routes, type CourseHead, type Me } from '#contract'
+import { useState } from 'react'
+import { routes, type CourseHead, type Me, type OwnWork } from '#contract'
 import { call, messageOf } from '../api/client'
 import { plain } from '../parts/format'
 import { Head } from './Head'
+import { HowJudged } from './HowJudged'
 import { KeysHelp } from './KeysHelp'
 
 /** What a student sees: their own work, and of it only what is released. */
 export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHead[]; head: CourseHead }) {
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
+  const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
   return (
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
@@ -35,7 +38,15 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
                 <tbody>
                   {own.data.work.map((w) => (
                     <tr key={w.assessment}>
-                      <td className="fw-semibold">{w.assessment}</td>
+                      <td className="fw-semibold">
+                        {w.standard || w.exemplars.length > 0 ? (
+                          <button className="row-name" aria-expanded={shown === w} onClick={() => setShown(shown === w ? null : w)}>
+                            {w.assessment}
+                          </button>
+                        ) : (
+                          w.assessment
+                        )}
+                      </td>
                       <td>{w.due ? format(parseISO(w.due), 'EEE d MMM') : <span className="soft">no day yet</span>}</td>
                       <td className="num">
                         {!w.released ? (
@@ -53,6 +64,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
                 </tbody>
               </table>
             )}
+            {shown && <HowJudged work={shown} />}
           </>
         )}
       </main>

@@ -2,7 +2,19 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
 
 /** What a write to a course may change on other screens. */
-export const COURSE_QUERIES = ['table', 'plan', 'roll', 'sheet', 'record', 'issues', 'courses', 'script', 'library'] as const
+export const COURSE_QUERIES = [
+  'table',
+  'plan',
+  'roll',
+  'sheet',
+  'record',
+  'issues',
+  'courses',
+  'script',
+  'library',
+  'tuning',
+  'exemplars',
+] as const
 
 /** Fetches anew whatever a write to the course may have changed. */
 export function useRefresh(): () => Promise<void> {

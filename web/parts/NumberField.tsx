@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { plain, typedNumber } from './format'
 
 interface Props {
@@ -57,6 +58,8 @@ export function NumberField({
         else commit()
       }}
       onKeyDown={(e) => {
+        // What the screen does at Ctrl+Enter, it does with what is typed.
+        if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) return flushSync(commit)
         if (e.key === 'Enter') {
           commit()
           if (!wrong) goDown(e.currentTarget)

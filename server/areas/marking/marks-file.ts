@@ -55,7 +55,7 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
     }
     seen.set(key, m.line)
     const cell = cells.get(key)
-    const typed = readCellText(m.text, assessment.outOf, belowZero.has(assessment.id))
+    const typed = readCellText(m.text, assessment.outOf, belowZero.has(assessment.id), assessment.labels && { labels: assessment.labels })
     if (typed.kind === 'blank') continue // an empty cell leaves the mark alone
     if (typed.kind === 'wrong') {
       refuse(typed.reason)

@@ -1,5 +1,5 @@
 import { applyingExceptions, appliesIn, hasWork, standingMarks, workingsOf, type Status } from '#core'
-import type { Cell, CellRefusal, CellWrite, Role, Sheet } from '#contract'
+import type { Cell, CellRefusal, CellWrite, Role, ScaleBody, Sheet } from '#contract'
 import { now, type Db } from '../../db/open'
 import { namesFor } from '../../access/names'
 import type { TableLoader } from '../table/load-table'
@@ -29,6 +29,11 @@ export function sheets(db: Db, tables: TableLoader) {
   )
 
   const gateOf = gateFor(db)
+  const scale = db.prepare<[string], { body: string }>("SELECT body FROM standard WHERE id = ? AND kind = 'scale'")
+  const labelsOf = (id: string) => {
+    const row = scale.get(id)
+    return row ? (JSON.parse(row.body) as ScaleBody).labels : null
+  }
 
   function sheetFor(courseId: string, personId: string, role: Role): Sheet {
     const table = tables.load(courseId)
@@ -61,13 +66,14 @@ export function sheets(db: Db, tables: TableLoader) {
     return {
       sections: table.sections.filter((s) => seen(s.id)),
       students,
-      assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId }) => ({
+      assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId, standardId }) => ({
         id,
         title,
         outOf,
         marking,
         passMark,
         componentId,
+        labels: marking === 'judgement' && standardId !== null ? labelsOf(standardId) : null,
       })),
       placements: table.placements.filter((p) => seen(p.sectionId)).map(({ assessmentId, sectionId }) => ({ assessmentId, sectionId })),
       exceptions: Object.fromEntries([...applyingExceptions(table)].flatMap(([id, own]) => (ids.has(id) ? [[id, [...own]]] : []))),

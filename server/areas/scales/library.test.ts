@@ -153,3 +153,22 @@ test('markers read the library and change nothing in it', async () => {
   await marker('get', api('/library')).expect(200)
   await marker('post', api('/library'), { kind: 'rubric', title: 'x', body: body() }).expect(403)
 })
+
+describe('what is too large', () => {
+  test('500 levels, and 61 criteria, are refused with the limit', async () => {
+    const levels = Array.from({ length: 500 }, (_, i) => ({ points: i, words: `level ${i}` }))
+    const many = { criteria: [{ ...body().criteria[0]!, levels }] }
+    const refused = await lead('post', api('/library'), { kind: 'rubric', title: 'Long', body: many }).expect(422)
+    expect(detail(refused)).toContain('At most 60 levels.')
+    const wide = { criteria: Array.from({ length: 61 }, (_, i) => ({ ...body().criteria[0]!, id: `c${i}` })) }
+    expect(detail(await lead('post', api('/library'), { kind: 'rubric', title: 'Wide', body: wide }).expect(422))).toContain(
+      'At most 60 criteria.',
+    )
+  })
+
+  test('a document of 20 MB is refused with a sentence, before it is read', async () => {
+    const answer = await lead('post', api('/library-files'), { file: 'A'.repeat(27_000_000) })
+    expect(answer.status).toBe(413)
+    expect(detail(answer)).toMatch(/too large|over/i)
+  })
+})

@@ -20,6 +20,10 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
   const tuning = tuningQueries(db)
   const gateOf = gateFor(db)
   const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  const listed = db.prepare<[string], { id: string; title: string }>(
+    `SELECT a.id, a.title FROM assessment a JOIN component c ON c.id = a.component_id
+     WHERE a.course_id = ? AND a.away = 0 AND a.marking <> 'completion' ORDER BY c.position, a.position`,
+  )
   const role = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
 
   const assessmentOf = (courseId: string, id: string) => {
@@ -36,6 +40,15 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
     const row = id === null ? null : library.get(id)
     return row && row.kind !== 'outcome' ? standardInUse(row) : null
   }
+
+  handle(routes.tuning, ({ params: { courseId }, me, role: mine }) => {
+    const all = mine === 'marker' ? [] : tuning.markers(courseId)
+    return listed.all(courseId).map(({ id, title }) => {
+      const exemplars = tuning.all(id).length
+      const unread = mine === 'marker' ? gateOf(id, me.id).unread : 0
+      return { assessmentId: id, title, exemplars, unread, held: all.filter((m) => gateOf(id, m.id).gate === 'held').length }
+    })
+  })
 
   handle(routes.exemplars, ({ params: { courseId, assessmentId }, me, role: mine }): Exemplars => {
     const assessment = assessmentOf(courseId, assessmentId)

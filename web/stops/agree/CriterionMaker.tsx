@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Copy, Trash2, X } from 'lucide-react'
 import { Form } from 'react-bootstrap'
 import { resizeCriterion } from '#core'
-import type { RubricCriterion } from '#contract'
+import type { Library, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { TitleField } from '../../parts/TitleField'
 import { PullRuler } from './PullRuler'
@@ -15,6 +15,7 @@ interface Props {
   longest: number
   /** Whether the comments kept ready are shown. */
   comments: boolean
+  outcomes: Library['outcomes']
   onChange: (criterion: RubricCriterion, label: string) => void
   onDuplicate: () => void
   onRemove: () => void
@@ -22,8 +23,9 @@ interface Props {
 }
 
 /** A criterion: its ruler, and under it a column for each level with its points and words. */
-export function CriterionMaker({ criterion: c, longest, comments, onChange, onDuplicate, onRemove, onMove }: Props) {
+export function CriterionMaker({ criterion: c, longest, comments, outcomes, onChange, onDuplicate, onRemove, onMove }: Props) {
   const top = Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
+  const linked = outcomes.filter((o) => c.outcomeIds?.includes(o.id))
   const setLevel = (i: number, patch: Partial<Level>, label: string) =>
     onChange({ ...c, levels: c.levels.map((l, at) => (at === i ? { ...l, ...patch } : l)) }, label)
   const addLevel = () => {
@@ -164,6 +166,28 @@ export function CriterionMaker({ criterion: c, longest, comments, onChange, onDu
           +
         </button>
       </div>
+      {outcomes.some((o) => o.state !== 'retired') && (
+        <details className="small">
+          <summary className="soft">
+            {linked.length > 0 ? `gives evidence of ${linked.map((o) => o.title).join(', ')}` : 'gives evidence of no outcome'}
+          </summary>
+          <div className="outcome-links">
+            {outcomes.map((o) => (
+              <Form.Check
+                key={o.id}
+                id={`outcome-${c.id}-${o.id}`}
+                label={o.title}
+                checked={!!c.outcomeIds?.includes(o.id)}
+                onChange={(e) => {
+                  const ids = (c.outcomeIds ?? []).filter((id) => id !== o.id)
+                  const outcomeIds = e.target.checked ? [...ids, o.id] : ids
+                  onChange({ ...c, outcomeIds: outcomeIds.length > 0 ? outcomeIds : undefined }, `outcomes of ${c.title}`)
+                }}
+              />
+            ))}
+          </div>
+        </details>
+      )}
     </section>
   )
 }

@@ -1,13 +1,16 @@
 import { useMemo, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { guessLayout, rubricFindings, rubricFromTable, rubricMaximum, tablesFromHtml, tablesFromText, type RubricLayout } from '#core'
-import { routes, type RubricCriterion, type Standard } from '#contract'
+import { routes, type LibraryFile, type RubricCriterion, type Standard } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { base64Of } from '../../api/stream'
 import { counted, plain } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
 
-type Source = { tables: string[][][]; rubrics: { title: string; criteria: RubricCriterion[] }[] }
+type Source = LibraryFile
+
+const MAX_CRITERIA = 60
+const MAX_LEVELS = 60
 
 /** A rubric from a table: pasted from a document or a sheet, or from a file; one says what is what, and watches it become rulers. */
 export function FromTable({
@@ -16,7 +19,8 @@ export function FromTable({
   onClose,
 }: {
   courseId: string
-  onMade: (standard: Standard) => Promise<void>
+  /** Null where the file held outcomes alone, which are made already. */
+  onMade: (standard: Standard | null) => Promise<void>
   onClose: () => void
 }) {
   const [source, setSource] = useState<Source | null>(null)
@@ -31,7 +35,9 @@ export function FromTable({
     setAt(0)
     setLayout(null)
     setProblem(
-      found.tables.length + found.rubrics.length === 0 ? 'There is no table in it: copy the rows and columns of the rubric.' : null,
+      found.tables.length + found.rubrics.length + found.outcomes.length === 0
+        ? 'There is no table in it: copy the rows and columns of the rubric.'
+        : null,
     )
     if (found.rubrics[0]) setTitle(found.rubrics[0].title)
   }
@@ -40,7 +46,7 @@ export function FromTable({
     try {
       const html = e.clipboardData.getData('text/html')
       const tables = html ? tablesFromHtml(html) : []
-      take({ tables: tables.length > 0 ? tables : tablesFromText(e.clipboardData.getData('text/plain')), rubrics: [] })
+      take({ tables: tables.length > 0 ? tables : tablesFromText(e.clipboardData.getData('text/plain')), rubrics: [], outcomes: [] })
     } catch (error) {
       setProblem(messageOf(error))
     }
@@ -63,11 +69,35 @@ export function FromTable({
     if (source?.rubrics[at]) return source.rubrics[at].criteria
     return table && layout ? (rubricFromTable(table, layout, (n) => `c${n + 1}`) as RubricCriterion[]) : []
   }, [source, at, table, layout])
+  const over =
+    criteria.length > MAX_CRITERIA
+      ? `${criteria.length} rows are too many for one rubric, which takes ${MAX_CRITERIA} criteria: bring the table in in parts.`
+      : (criteria.find((c) => c.levels.length > MAX_LEVELS)?.levels.length ?? 0) > 0
+        ? `A row has ${Math.max(...criteria.map((c) => c.levels.length))} levels; a criterion takes ${MAX_LEVELS}. Copy fewer columns.`
+        : null
   const width = Math.max(0, ...(table ?? []).map((r) => r.length))
   const longest = Math.max(1, ...criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
   const findings = criteria.length > 0 ? rubricFindings({ criteria }) : []
   const set = (patch: Partial<RubricLayout>) => layout && setLayout({ ...layout, ...patch })
   const choices = source ? source.tables.length || source.rubrics.length : 0
+  const outcomesAlone = !!source && source.rubrics.length + source.tables.length === 0 && source.outcomes.length > 0
+  /** Outcomes first, so that criteria can name them by their ids here. */
+  const make = async () => {
+    setBusy(true)
+    try {
+      const named = new Set(criteria.flatMap((c) => c.outcomeIds ?? []))
+      const here = new Map<string, string>()
+      for (const { id, title: called, ...body } of source!.outcomes.filter((o) => outcomesAlone || named.has(o.id))) {
+        const made = await call(routes.addStandard, { params: { courseId }, body: { kind: 'outcome', title: called, body } })
+        here.set(id, made.id)
+      }
+      const linked = criteria.map((c) => (c.outcomeIds ? { ...c, outcomeIds: c.outcomeIds.flatMap((id) => here.get(id) ?? []) } : c))
+      await onMade(outcomesAlone ? null : { kind: 'rubric', title: title.trim(), body: { criteria: linked } })
+    } catch (e) {
+      setProblem(messageOf(e))
+      setBusy(false)
+    }
+  }
   return (
     <Modal show onHide={onClose} size="xl" centered scrollable animation={false}>
       <Modal.Header closeButton>
@@ -166,7 +196,8 @@ export function FromTable({
           <>
             <p className="mt-3 mb-1" role="status">
               <b>{counted(criteria.length, 'criterion', 'criteria')}</b>, {plain(rubricMaximum({ criteria }))} points.{' '}
-              {findings.length > 0 && (
+              {over && <span className="brick">{over} </span>}
+              {findings.length > 0 && !over && (
                 <span className="ochre">
                   {counted(findings.length, 'thing')} to mend afterwards, beginning with: {findings[0]!.message}
                 </span>
@@ -200,10 +231,10 @@ export function FromTable({
           Cancel
         </Button>
         <Button
-          disabled={criteria.length === 0 || title.trim() === ''}
-          onClick={() => void onMade({ kind: 'rubric', title: title.trim(), body: { criteria } })}
+          disabled={busy || over !== null || (criteria.length === 0 && !outcomesAlone) || title.trim() === ''}
+          onClick={() => void make()}
         >
-          Make the rubric
+          {outcomesAlone ? `Make ${counted(source!.outcomes.length, 'outcome')}` : 'Make the rubric'}
         </Button>
       </Modal.Footer>
     </Modal>

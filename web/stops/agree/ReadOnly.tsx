@@ -1,11 +1,14 @@
-import { rubricMaximum, type Rubric } from '#core'
+import { rubricMaximum } from '#core'
+import type { Library, RubricBody } from '#contract'
 import { plain } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
 import { KINDS, type Entry } from './library'
+import { BandsInWords } from '../../parts/standard/BandsInWords'
+import { OutcomeLevels } from './OutcomeLevels'
 import { ScaleAxis } from './ScaleAxis'
 
 /** An entry as it stands: criteria as rulers, a scale on one axis. */
-export function ReadOnly({ entry }: { entry: Entry }) {
+export function ReadOnly({ entry, outcomes }: { entry: Entry; outcomes: Library['outcomes'] }) {
   return (
     <>
       <div className="stop-head">
@@ -16,14 +19,15 @@ export function ReadOnly({ entry }: { entry: Entry }) {
         </span>
         {entry.of.state !== 'ready' && <span className="ochre small">{entry.of.state}</span>}
       </div>
-      {entry.kind === 'rubric' && <RubricRulers rubric={entry.of} />}
+      {entry.kind === 'rubric' && <RubricRulers rubric={entry.of} outcomes={outcomes} />}
       {entry.kind === 'scheme' && <SchemeRulers criteria={entry.of.criteria} />}
+      {entry.kind === 'outcome' && <OutcomeLevels of={entry.of} />}
       {entry.kind === 'scale' && <ScaleAxis title={entry.of.title} labels={entry.of.labels} />}
     </>
   )
 }
 
-function RubricRulers({ rubric }: { rubric: Rubric }) {
+function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Library['outcomes'] }) {
   const longest = Math.max(1, ...rubric.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
   return (
     <div className="rulers">
@@ -42,9 +46,19 @@ function RubricRulers({ rubric }: { rubric: Rubric }) {
               sign={c.penalty ? -1 : 1}
               stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))}
             />
+            {c.outcomeIds && (
+              <p className="soft small mb-1">
+                gives evidence of{' '}
+                {outcomes
+                  .filter((o) => c.outcomeIds!.includes(o.id))
+                  .map((o) => o.title)
+                  .join(', ')}
+              </p>
+            )}
           </section>
         )
       })}
+      <BandsInWords bands={rubric.bands} />
     </div>
   )
 }

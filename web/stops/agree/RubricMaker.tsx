@@ -5,6 +5,7 @@ import { mendRubric, resizeRubric, rubricFindings, rubricMaximum } from '#core'
 import type { Library, RubricBody, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { plain } from '../../parts/format'
+import { Bands } from './Bands'
 import { CriterionMaker } from './CriterionMaker'
 import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
@@ -13,16 +14,22 @@ import { useMaker } from './useMaker'
 export function RubricMaker({
   courseId,
   of,
+  outcomes,
   onMoved,
 }: {
   courseId: string
   of: Library['rubrics'][number]
+  outcomes: Library['outcomes']
   onMoved: (id: string) => void
 }) {
-  const { criteria, bands } = of
+  const { criteria, bands, descending } = of
   const maker = useMaker<'rubric'>(
     courseId,
-    { id: of.id, revision: of.revision, standard: { kind: 'rubric', title: of.title, body: bands ? { criteria, bands } : { criteria } } },
+    {
+      id: of.id,
+      revision: of.revision,
+      standard: { kind: 'rubric', title: of.title, body: { criteria, ...(bands ? { bands } : {}), ...(descending ? { descending } : {}) } },
+    },
     onMoved,
   )
   const { body } = maker
@@ -82,13 +89,26 @@ export function RubricMaker({
           ))}
         </ul>
       )}
-      <Form.Check
-        id="kept-comments"
-        className="small soft"
-        label="with comments kept ready for each level"
-        checked={comments}
-        onChange={(e) => setComments(e.target.checked)}
-      />
+      <div className="d-flex gap-4 small soft flex-wrap">
+        <Form.Check
+          id="kept-comments"
+          label="with comments kept ready for each level"
+          checked={comments}
+          onChange={(e) => setComments(e.target.checked)}
+        />
+        <Form.Check
+          id="best-first"
+          label="shown from the best level down"
+          checked={!!body.descending}
+          onChange={(e) => maker.edit({ ...body, descending: e.target.checked || undefined }, 'which end comes first')}
+        />
+        {!body.bands?.length && (
+          <button className="quiet-button" onClick={() => maker.edit({ ...body, bands: [{ from: 0, words: '' }] }, 'words for the whole')}>
+            add words for the whole
+          </button>
+        )}
+        {body.criteria.length === 1 && <span>One criterion: the work is judged as a whole.</span>}
+      </div>
       <div className="rulers">
         {body.criteria.map((c, i) => (
           <CriterionMaker
@@ -96,6 +116,7 @@ export function RubricMaker({
             criterion={c}
             longest={longest}
             comments={comments}
+            outcomes={outcomes}
             onChange={(next, label) => put(i, next, label)}
             onDuplicate={() => {
               const copy = { ...c, id: freeId(), title: `${c.title} 2` }
@@ -111,6 +132,9 @@ export function RubricMaker({
           />
         ))}
       </div>
+      {!!body.bands?.length && (
+        <Bands bands={body.bands} onChange={(next, label) => maker.edit({ ...body, bands: next.length > 0 ? next : undefined }, label)} />
+      )}
       <Button
         variant="outline-primary"
         className="mt-3"

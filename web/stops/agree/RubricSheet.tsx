@@ -1,10 +1,10 @@
 import { Printer } from 'lucide-react'
 import { Button } from 'react-bootstrap'
-import { rubricMaximum } from '#core'
-import { plain } from '../../parts/format'
+import { StandardInWords, type StandardShown } from '../../parts/standard/StandardInWords'
 import type { Entry } from './library'
+import { OutcomeLevels } from './OutcomeLevels'
 
-/** An entry as students see it, to be printed on A4: words and points, no notes for markers. */
+/** An entry as students see it, to be printed on A4. */
 export function RubricSheet({ entry }: { entry: Entry }) {
   return (
     <div className="print-sheet">
@@ -16,57 +16,10 @@ export function RubricSheet({ entry }: { entry: Entry }) {
           </Button>
         </div>
       </div>
-      {entry.kind === 'rubric' && (
-        <>
-          <p className="soft">{plain(rubricMaximum(entry.of))} points in all.</p>
-          {entry.of.criteria.map((c) => (
-            <table className="sheet-criterion" key={c.id}>
-              <caption>
-                {c.title}
-                {c.penalty && ' (taken off)'}
-              </caption>
-              <tbody>
-                <tr>
-                  {c.levels.map((l, i) => (
-                    <td key={i} style={{ width: `${100 / c.levels.length}%` }}>
-                      <b>
-                        {c.penalty ? '−' : ''}
-                        {plain(l.points)}
-                        {c.ranges && l.to !== undefined && l.to !== l.points && `–${plain(l.to)}`}
-                      </b>{' '}
-                      <span dir="auto">{l.words}</span>
-                    </td>
-                  ))}
-                </tr>
-              </tbody>
-            </table>
-          ))}
-        </>
-      )}
-      {entry.kind === 'scheme' && (
-        <table className="grid">
-          <tbody>
-            {entry.of.criteria.map((c) => (
-              <tr key={c.id}>
-                <td className="fw-semibold">{c.title}</td>
-                <td>{c.words}</td>
-                <td className="num">{plain(c.max)} points</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {entry.kind === 'scale' && (
-        <table className="grid" style={{ maxWidth: 420 }}>
-          <tbody>
-            {[...entry.of.labels].reverse().map((l) => (
-              <tr key={l.label}>
-                <td className="fw-semibold">{l.label}</td>
-                <td className="num">{plain(l.percent)}%</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      {entry.kind === 'outcome' ? (
+        <OutcomeLevels of={entry.of} />
+      ) : (
+        <StandardInWords standard={{ kind: entry.kind, body: entry.of } as StandardShown} />
       )}
     </div>
   )

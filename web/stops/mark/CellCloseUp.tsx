@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { format, parseISO } from 'date-fns'
 import { Link } from 'react-router'
-import { STATUSES, writeCellText } from '#core'
+import { scaleLabel, STATUSES, writeCellText } from '#core'
 import { routes, type Cell, type CourseHead, type CourseTable, type Sheet } from '#contract'
 import { useQueryClient } from '@tanstack/react-query'
 import { call } from '../../api/client'
@@ -47,6 +47,7 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
     queryFn: () => call(routes.script, { params: { courseId, scriptId: scriptId! } }),
     enabled: role !== 'marker' && scriptId !== null,
   })
+  const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
   return (
     <>
       <section>
@@ -68,7 +69,12 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
             : value.mark === null
               ? 'no mark'
               : plain(value.mark)}{' '}
-          <span className="soft small">of {plain(assessment.outOf)}</span>
+          <span className="soft small">
+            of {plain(assessment.outOf)}
+            {assessment.labels &&
+              mark !== null &&
+              `, ${scaleLabel({ labels: assessment.labels }, (mark / assessment.outOf) * 100) ?? 'below every label'}`}
+          </span>
         </p>
         <div className="words-choice" role="group" aria-label="Status">
           {STATUSES.map((s) => (
@@ -129,6 +135,7 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
         <h3>Typing</h3>
         Type a mark and press Enter. <b>m</b> missing, <b>a</b> absent, <b>e</b> exempt, <b>h</b> held; <b>17 late 2</b> is 17, two days
         late. Delete clears. A block copied from any spreadsheet can be pasted. A blank is pending, never a zero.
+        {assessment.labels && ` Here a label can be typed as well: ${assessment.labels.map((l) => l.label).join(', ')}.`}
       </section>
     </>
   )

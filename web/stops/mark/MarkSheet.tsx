@@ -97,7 +97,7 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
     const ids = { studentId: rows[row]!.id, assessmentId: a.id }
     const key = cellKey(ids)
     const was = valueOf(key)
-    const typed = readCellText(text, a.outOf)
+    const typed = readCellText(text, a.outOf, false, a.labels && { labels: a.labels })
     if (typed.kind === 'wrong') {
       setWrong((old) => new Map(old).set(key, { text, reason: typed.reason }))
       return null
@@ -154,7 +154,7 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
     else if (!editable(here.row, here.column)) return
     else if (e.key === 'Enter' || e.key === 'F2') setTyping(shownText(here.row, here.column))
     else if (e.key === 'Delete' || e.key === 'Backspace') commit('')
-    else if (/^[0-9.,maehl−-]$/i.test(e.key)) setTyping(e.key)
+    else if (/^[0-9.,maehl−-]$/i.test(e.key) || (assessment?.labels && /^\p{L}$/u.test(e.key))) setTyping(e.key)
     else return
     e.preventDefault()
     e.stopPropagation()

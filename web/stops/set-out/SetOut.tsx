@@ -4,13 +4,12 @@ import { messageOf } from '../../api/client'
 import { useKeys } from '../../frame/keys'
 import { usePlanQuery } from '../../frame/plan'
 import { useTrial } from '../../frame/trial'
-import { PartsNav } from './PartsNav'
+import { PartsNav } from '../../parts/PartsNav'
 import { Placements } from './placements/Placements'
 import { PlanPart } from './plan/PlanPart'
 import { RollPart } from './roll/RollPart'
 import { PARTS, type Part } from '../../parts/set-out-parts'
 import { openFindings } from '../../parts/plan-findings'
-import './set-out.css'
 
 /** The first stop: who is taught, what counts, and when it is due. */
 export default function SetOut() {
@@ -30,7 +29,7 @@ export default function SetOut() {
   const open = useMemo(() => (settled ? openFindings(settled) : {}), [settled])
   if (plan.error) return <div className="empty">{messageOf(plan.error)}</div>
   if (!plan.data) return <div className="empty">Fetching the plan…</div>
-  const nav = <PartsNav courseId={courseId} shown={shown} open={open} />
+  const nav = <PartsNav of="setting out" base={`/courses/${courseId}/set-out`} parts={PARTS} shown={shown} open={open} />
   if (shown === 'roll') return <RollPart plan={plan.data} nav={nav} />
   if (shown === 'placements') return <Placements plan={plan.data} nav={nav} />
   return <PlanPart decided={plan.data} nav={nav} />

@@ -1,0 +1,26 @@
+import { Link } from 'react-router'
+
+interface Props<P extends string> {
+  /** What they are parts of, for its name. */
+  of: string
+  /** Address of the stop, without the part. */
+  base: string
+  parts: readonly P[]
+  shown: P
+  /** What is to be looked at in each. */
+  open?: Partial<Record<P, number>>
+}
+
+/** The parts of a stop, at its head. */
+export function PartsNav<P extends string>({ of, base, parts, shown, open = {} }: Props<P>) {
+  return (
+    <nav className="end words-links" aria-label={`Parts of ${of}`}>
+      {parts.map((p, i) => (
+        <Link key={p} to={`${base}/${p}`} aria-current={p === shown ? 'page' : undefined} title={`${p} (${i + 1})`}>
+          {p}
+          {(open[p] ?? 0) > 0 && <b className="ochre"> {open[p]}</b>}
+        </Link>
+      ))}
+    </nav>
+  )
+}

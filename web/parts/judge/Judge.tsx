@@ -1,0 +1,157 @@
+import { useRef } from 'react'
+import type { Judged, StandardInUse, StandardUse } from '#contract'
+import { NumberField } from '../NumberField'
+import { plain } from '../format'
+import { JudgeCriterion } from './JudgeCriterion'
+import { Track } from './Track'
+import './judge.css'
+
+interface Props {
+  standard: StandardInUse | null
+  outOf: number
+  use: Pick<StandardUse, 'hidePoints' | 'hideWords'>
+  judged: Judged
+  onChange?: ((judged: Judged) => void) | undefined
+  /** Another reading of it to stand beside this one. */
+  compared?: { judged: Judged; whose: string } | undefined
+}
+
+/** A script being judged by whatever it is marked by: rulers, free points, one label, or a mark. Without `onChange` it is shown. */
+export function Judge({ standard, outOf, use, judged, onChange, compared }: Props) {
+  const list = useRef<HTMLDivElement>(null)
+  const disabled = !onChange
+  const pick = (id: string, points: number | undefined) => {
+    const picks = { ...judged.picks }
+    if (points === undefined) delete picks[id]
+    else picks[id] = points
+    onChange?.({ ...judged, picks })
+  }
+  /** Down from the last criterion goes to what comes after: handing in. */
+  const walk = (from: string, by: 1 | -1) => {
+    const all = [...(list.current?.querySelectorAll<HTMLElement>('[data-criterion]') ?? [])]
+    const at = all.findIndex((s) => s.dataset.criterion === from)
+    const next = all[at + by]
+    const target = next?.querySelector<HTMLElement>('[tabindex="0"], input')
+    if (target) target.focus()
+    else if (by > 0) list.current?.parentElement?.querySelector<HTMLElement>('[data-after-judging]')?.focus()
+  }
+  const whose = compared?.whose ?? ''
+
+  if (!standard)
+    return (
+      <p className="judge-mark">
+        Mark{' '}
+        {disabled ? (
+          <b>{plain(judged.mark)}</b>
+        ) : (
+          <NumberField
+            label="Mark"
+            className="short"
+            value={judged.mark}
+            optional
+            min={0}
+            max={outOf}
+            onCommit={(mark) => onChange({ ...judged, mark })}
+          />
+        )}{' '}
+        <span className="soft">of {plain(outOf)}</span>
+      </p>
+    )
+  if (standard.kind === 'scale') {
+    const labels = [...standard.body.labels].reverse()
+    return (
+      <fieldset className="judge-scale" aria-label={standard.title}>
+        <legend className="small soft">
+          {judged.judgement === null ? (
+            <span className="ochre">No mark is given until a judgement is.</span>
+          ) : (
+            'The judgement gives the mark; notes beside it never do.'
+          )}
+        </legend>
+        {labels.map((l, i) => (
+          <label key={l.label} className={judged.judgement === l.label ? 'on' : ''}>
+            <input
+              type="radio"
+              name={`judgement-${standard.id}-${whose}`}
+              checked={judged.judgement === l.label}
+              disabled={disabled}
+              onChange={() => onChange?.({ ...judged, judgement: l.label })}
+              data-nth={i}
+            />{' '}
+            <span dir="auto">{l.label}</span>
+            {!use.hidePoints && <span className="num soft">{plain((l.percent / 100) * outOf)}</span>}
+            {compared?.judged.judgement === l.label && <i className="soft small">{whose}</i>}
+          </label>
+        ))}
+      </fieldset>
+    )
+  }
+  const { criteria } = standard.body
+  const longest = Math.max(
+    1,
+    ...(standard.kind === 'rubric'
+      ? standard.body.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points))
+      : standard.body.criteria.map((c) => c.max)),
+  )
+  return (
+    <div ref={list} className="judge">
+      {standard.kind === 'rubric'
+        ? standard.body.criteria.map((c) => {
+            const other = compared?.judged.picks[c.id]
+            return (
+              <JudgeCriterion
+                key={c.id}
+                criterion={c}
+                longest={longest}
+                points={judged.picks[c.id]}
+                compared={other === undefined ? undefined : { points: other, whose }}
+                shows={{ points: !use.hidePoints, words: !use.hideWords }}
+                disabled={disabled}
+                descending={!!standard.body.descending}
+                onPick={(points) => pick(c.id, points)}
+                onWalk={(by) => walk(c.id, by)}
+              />
+            )
+          })
+        : standard.body.criteria.map((c) => {
+            const points = judged.picks[c.id]
+            const other = compared?.judged.picks[c.id]
+            return (
+              <section key={c.id} className="judge-criterion" data-criterion={c.id}>
+                <h3>
+                  {c.title}
+                  <span className="float-end num fw-normal">
+                    {points === undefined && <span className="ochre small">not judged </span>}
+                    {disabled ? (
+                      <b>{plain(points)}</b>
+                    ) : (
+                      <NumberField
+                        label={`Points of ${c.title}`}
+                        className="short"
+                        optional
+                        value={points ?? null}
+                        min={0}
+                        max={c.max}
+                        step={0.5}
+                        onCommit={(p) => pick(c.id, p ?? undefined)}
+                      />
+                    )}{' '}
+                    <span className="soft">of {plain(c.max)}</span>
+                  </span>
+                </h3>
+                <Track
+                  stops={[{ at: 0, to: c.max }, { at: c.max }]}
+                  longest={longest}
+                  points={points}
+                  compared={other === undefined ? undefined : { points: other, whose }}
+                  hidePoints={use.hidePoints}
+                />
+                {!use.hideWords && <p className="soft small mb-1">{c.words}</p>}
+                {c.notes && <p className="small mb-1">{c.notes}</p>}
+              </section>
+            )
+          })}
+      {criteria.length === 0 && <p className="soft">There is no criterion in it yet.</p>}
+    </div>
+  )
+}

@@ -1,0 +1,51 @@
+import { plain } from '../format'
+
+const W = 560
+const H = 30
+const EDGE = 12
+const LINE = 19
+
+export interface Compared {
+  points: number
+  /** Whose it is, for those who cannot see it. */
+  whose: string
+}
+
+/** A criterion's ruler at true distance: the levels as stops, the bubble where the reading stands, a long tick where another does. */
+export function Track({
+  stops,
+  longest,
+  points,
+  compared,
+  hidePoints,
+  sign = '',
+}: {
+  stops: { at: number; to?: number | undefined }[]
+  longest: number
+  points: number | undefined
+  compared?: Compared | undefined
+  hidePoints: boolean
+  sign?: string
+}) {
+  const x = (v: number) => EDGE + (v / longest) * (W - 2 * EDGE)
+  const end = Math.max(...stops.map((s) => s.to ?? s.at), 0)
+  return (
+    <svg className="ruler track" viewBox={`0 0 ${W} ${H}`} width="100%" aria-hidden>
+      <line x1={x(0)} x2={x(end)} y1={LINE} y2={LINE} />
+      {stops.map((s, i) => (
+        <g key={i}>
+          {s.to !== undefined && s.to > s.at && <line className="range" x1={x(s.at)} x2={x(s.to)} y1={LINE} y2={LINE} />}
+          <line x1={x(s.at)} x2={x(s.at)} y1={LINE - 5} y2={LINE + 5} strokeWidth="1.6" />
+          {!hidePoints && (
+            <text x={x(s.at)} y="10" textAnchor="middle" className="words">
+              {s.at === 0 ? '' : sign}
+              {plain(s.at)}
+            </text>
+          )}
+        </g>
+      ))}
+      {points !== undefined && <ellipse cx={x(points)} cy={LINE} rx="9" ry="5.5" className="bubble-on" />}
+      {compared && <line x1={x(compared.points)} x2={x(compared.points)} y1={LINE - 6} y2={LINE + 10} className="compared" />}
+    </svg>
+  )
+}

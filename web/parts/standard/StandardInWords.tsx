@@ -1,0 +1,68 @@
+import { rubricMaximum } from '#core'
+import type { RubricBody, ScaleBody, SchemeBody } from '#contract'
+import { plain } from '../format'
+import { BandsInWords } from './BandsInWords'
+import './standard.css'
+
+export type StandardShown = { kind: 'rubric'; body: RubricBody } | { kind: 'scheme'; body: SchemeBody } | { kind: 'scale'; body: ScaleBody }
+
+/** A rubric, mark scheme or scale as students see it: words and points, no notes for markers. */
+export function StandardInWords({ standard }: { standard: StandardShown }) {
+  return (
+    <>
+      {standard.kind === 'rubric' && (
+        <>
+          <p className="soft">{plain(rubricMaximum(standard.body))} points in all.</p>
+          {standard.body.criteria.map((c) => (
+            <table className="sheet-criterion" key={c.id}>
+              <caption>
+                {c.title}
+                {c.penalty && ' (taken off)'}
+              </caption>
+              <tbody>
+                <tr>
+                  {(standard.body.descending ? c.levels.toReversed() : c.levels).map((l, i) => (
+                    <td key={i} style={{ width: `${100 / c.levels.length}%` }}>
+                      <b>
+                        {c.penalty ? '−' : ''}
+                        {plain(l.points)}
+                        {c.ranges && l.to !== undefined && l.to !== l.points && `–${plain(l.to)}`}
+                      </b>{' '}
+                      <span dir="auto">{l.words}</span>
+                    </td>
+                  ))}
+                </tr>
+              </tbody>
+            </table>
+          ))}
+          <BandsInWords bands={standard.body.bands} />
+        </>
+      )}
+      {standard.kind === 'scheme' && (
+        <table className="grid">
+          <tbody>
+            {standard.body.criteria.map((c) => (
+              <tr key={c.id}>
+                <td className="fw-semibold">{c.title}</td>
+                <td>{c.words}</td>
+                <td className="num">{plain(c.max)} points</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {standard.kind === 'scale' && (
+        <table className="grid" style={{ maxWidth: 420 }}>
+          <tbody>
+            {[...standard.body.labels].reverse().map((l) => (
+              <tr key={l.label}>
+                <td className="fw-semibold">{l.label}</td>
+                <td className="num">{plain(l.percent)}%</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </>
+  )
+}

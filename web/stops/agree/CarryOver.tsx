@@ -1,0 +1,91 @@
+import { useQuery } from '@tanstack/react-query'
+import { Button, Modal } from 'react-bootstrap'
+import { routes } from '#contract'
+import { call, messageOf } from '../../api/client'
+import { useTrial } from '../../frame/trial'
+import { counted } from '../../parts/format'
+
+interface Props {
+  courseId: string
+  use: { assessmentId: string; assessment: string }
+  to: { id: string; title: string; version: number }
+  onClose: () => void
+}
+
+/** What carrying marked scripts over to another version would change; it is then tried, and adopted or discarded like anything else. */
+export function CarryOver({ courseId, use, to, onClose }: Props) {
+  const { propose } = useTrial()
+  const found = useQuery({
+    queryKey: ['library', courseId, 'carried', use.assessmentId, to.id],
+    queryFn: () => call(routes.carriedOver, { params: { courseId, assessmentId: use.assessmentId, standardId: to.id } }),
+  })
+  const { data } = found
+  return (
+    <Modal show onHide={onClose} centered animation={false}>
+      <Modal.Header closeButton>
+        <Modal.Title>
+          Carry {use.assessment} over to version {to.version}
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        {found.error && <p className="note bad">{messageOf(found.error)}</p>}
+        {!data && !found.error && <p className="soft">Working out what would change…</p>}
+        {data && (
+          <>
+            <p>
+              {data.carried === 0 ? (
+                'No reading can be carried over.'
+              ) : (
+                <>
+                  <b>{counted(data.carried, 'reading')}</b> would be carried over, level by level. The marks of <b>{data.moved}</b> of them
+                  change
+                  {data.settled > 0 && (
+                    <>
+                      , and <b>{counted(data.settled, 'agreed mark')}</b> with them
+                    </>
+                  )}
+                  .
+                </>
+              )}
+            </p>
+            <p className="soft">
+              What each marker chose stays kept as it was made. It opens as a trial: the horizon shows who moves before you adopt it, and
+              the decision can be withdrawn.
+            </p>
+            {data.left.length > 0 && (
+              <>
+                <p className="mb-1">
+                  <span className="ochre">{counted(data.left.length, 'reading')} cannot be carried over</span> and would stay as they are:
+                </p>
+                <ul className="people" style={{ maxHeight: 200, overflow: 'auto' }} tabIndex={0}>
+                  {data.left.slice(0, 200).map((l) => (
+                    <li key={`${l.scriptId} ${l.marker}`}>
+                      <span>
+                        {l.student} <span className="soft small">read by {l.marker}</span>
+                      </span>
+                      <span className="soft small">{l.why}</span>
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="link" onClick={onClose}>
+          Leave them as they are
+        </Button>
+        <Button
+          disabled={!data || data.carried === 0}
+          onClick={() => {
+            propose(data!.changes, `carry ${use.assessment} over`)
+            onClose()
+          }}
+        >
+          Try it
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  )
+}

@@ -1,0 +1,291 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useMemo, useState, type ReactNode } from 'react'
+import { Button, Dropdown, Form } from 'react-bootstrap'
+import { routes, type Standard } from '#contract'
+import { addressOf, call, messageOf } from '../../api/client'
+import { useKeys } from '../../frame/keys'
+import { WriteProblem, useWrites } from '../../frame/writes'
+import { counted } from '../../parts/format'
+import { AttachedWrongly } from './AttachedWrongly'
+import { FromTable } from './FromTable'
+import { entriesOf, KINDS, useLibrary, wordsOf, type Entry, type EntryKind } from './library'
+import { ReadOnly } from './ReadOnly'
+import { OutcomeMaker } from './OutcomeMaker'
+import { RubricMaker } from './RubricMaker'
+import { ScaleMaker } from './ScaleMaker'
+import { SchemeMaker } from './SchemeMaker'
+import { RubricSheet } from './RubricSheet'
+import { Suggestions } from './Suggestions'
+import { Uses } from './Uses'
+import { VersionChanges } from './VersionChanges'
+
+const EMPTY: Record<EntryKind, Standard> = {
+  rubric: {
+    kind: 'rubric',
+    title: 'New rubric',
+    body: {
+      criteria: [
+        {
+          id: 'c1',
+          title: 'First criterion',
+          ranges: false,
+          penalty: false,
+          levels: [
+            { points: 0, words: '' },
+            { points: 4, words: '' },
+          ],
+        },
+      ],
+    },
+  },
+  scheme: { kind: 'scheme', title: 'New mark scheme', body: { criteria: [{ id: 'c1', title: 'First part', max: 10, words: '' }] } },
+  scale: {
+    kind: 'scale',
+    title: 'New scale',
+    body: {
+      labels: [
+        { label: 'not yet', percent: 30, threshold: 0 },
+        { label: 'sound', percent: 60, threshold: 45 },
+        { label: 'strong', percent: 85, threshold: 72.5 },
+      ],
+    },
+  },
+  outcome: {
+    kind: 'outcome',
+    title: 'New outcome',
+    body: {
+      statement: '',
+      levels: ['not yet', 'with help', 'alone', 'for others'].map((label) => ({ label, words: '' })),
+      reached: 3,
+      rule: { kind: 'latest' },
+    },
+  },
+}
+
+/** The department's library, and makers for what is in it. */
+export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
+  const library = useLibrary(courseId)
+  const me = useQuery({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
+  const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
+  const queries = useQueryClient()
+  const { write } = useWrites()
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const [find, setFind] = useState('')
+  const [kind, setKind] = useState<EntryKind | 'all'>('all')
+  const [retired, setRetired] = useState(false)
+  const [view, setView] = useState<'maker' | 'sheet'>('maker')
+  const [reading, setReading] = useState(false)
+  const lead = role === 'lead'
+  const all = useMemo(() => (library.data ? entriesOf(library.data) : []), [library.data])
+  const shown = useMemo(() => {
+    const wanted = find.trim().toLowerCase()
+    return all.filter(
+      (e) =>
+        (kind === 'all' || e.kind === kind) &&
+        (retired || e.of.state !== 'retired') &&
+        (wanted === '' || wordsOf(e, library.data?.outcomes).includes(wanted)),
+    )
+  }, [all, find, kind, retired, library.data])
+  const chosen = all.find((e) => e.of.id === chosenId) ?? shown[0]
+  const own = (e: Entry) => lead && e.of.ownerId === me.data?.id
+  const makes = !!chosen && own(chosen) && chosen.of.state !== 'retired'
+  const step = (by: number) => {
+    const at = shown.findIndex((e) => e === chosen)
+    setChosen(shown[Math.max(0, Math.min(shown.length - 1, at + by))]?.of.id ?? null)
+  }
+  const moved = useCallback((id: string) => setChosen(id), [])
+  useKeys([
+    { key: 'ArrowDown', does: 'next in the library', run: () => step(1) },
+    { key: 'ArrowUp', does: 'one before', run: () => step(-1) },
+    { key: 'v', does: 'the maker, or as students see it', run: () => setView((v) => (v === 'maker' ? 'sheet' : 'maker')) },
+    ...(lead ? [{ key: 't', does: 'make a rubric from a table', run: () => setReading(true) }] : []),
+  ])
+  if (library.error) return <div className="empty">{messageOf(library.error)}</div>
+  if (!library.data) return <div className="empty">Fetching the library…</div>
+
+  const add = async (standard: Standard) => {
+    const made = await write('add to the library', () => call(routes.addStandard, { params: { courseId }, body: standard }))
+    if (made) setChosen(made.id)
+    setView('maker')
+  }
+  const copy = async (e: Entry) => {
+    const made = await write(`copy ${e.of.title}`, () => call(routes.copyStandard, { params: { courseId, standardId: e.of.id } }))
+    if (made) setChosen(made.id)
+  }
+  const setState = (e: Entry, state: Entry['of']['state']) =>
+    void write(
+      `${e.of.title} ${state}`,
+      () => call(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state } }),
+      () => call(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state: e.of.state } }),
+    )
+
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="parts-line no-print">{nav}</div>
+        <WriteProblem />
+        {lead && <AttachedWrongly courseId={courseId} library={library.data} />}
+        {!chosen ? (
+          <div className="empty">
+            {all.length > 0
+              ? 'Nothing in the library is called that.'
+              : 'The library is empty. Rubrics, mark schemes and scales that the department shares will stand here.'}
+          </div>
+        ) : view === 'sheet' ? (
+          <RubricSheet entry={chosen} />
+        ) : !makes ? (
+          <ReadOnly entry={chosen} outcomes={library.data.outcomes} />
+        ) : chosen.kind === 'rubric' ? (
+          <RubricMaker key={chosen.of.id} courseId={courseId} of={chosen.of} outcomes={library.data.outcomes} onMoved={moved} />
+        ) : chosen.kind === 'scheme' ? (
+          <SchemeMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+        ) : chosen.kind === 'scale' ? (
+          <ScaleMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+        ) : (
+          <OutcomeMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+        )}
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        <section>
+          <h2>The department’s library</h2>
+          <div className="d-flex gap-2 align-items-baseline mb-1">
+            <Form.Control
+              size="sm"
+              placeholder="Find a title, a word, an owner"
+              aria-label="Find in the library"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+            />
+            <Form.Select size="sm" aria-label="Kind" value={kind} onChange={(e) => setKind(e.target.value as EntryKind | 'all')}>
+              <option value="all">all</option>
+              {Object.entries(KINDS).map(([k, words]) => (
+                <option key={k} value={k}>
+                  {words}
+                </option>
+              ))}
+            </Form.Select>
+          </div>
+          <ul className="people library">
+            {shown.map((e) => (
+              <li key={e.of.id}>
+                <button aria-pressed={e === chosen} onClick={() => setChosen(e.of.id)}>
+                  {e.of.title}
+                </button>
+                <span className="soft small text-nowrap">
+                  {own(e) && e.of.suggestions.some((g) => !g.answer) && <b className="ochre">suggested · </b>}
+                  {e.of.state !== 'ready' && <i>{e.of.state} · </i>}
+                  {KINDS[e.kind]} · {counted(e.of.uses.length, 'use')}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {all.some((e) => e.of.state === 'retired') && (
+            <Form.Check
+              id="with-retired"
+              className="small"
+              label="retired ones too"
+              checked={retired}
+              onChange={(e) => setRetired(e.target.checked)}
+            />
+          )}
+          {lead && (
+            <div className="buttons mt-2">
+              <Dropdown>
+                <Dropdown.Toggle size="sm" variant="outline-primary">
+                  Make a new…
+                </Dropdown.Toggle>
+                <Dropdown.Menu>
+                  {Object.entries(KINDS).map(([k, words]) => (
+                    <Dropdown.Item key={k} onClick={() => void add(EMPTY[k as EntryKind])}>
+                      {words}
+                    </Dropdown.Item>
+                  ))}
+                </Dropdown.Menu>
+              </Dropdown>
+              <Button size="sm" variant="outline-primary" onClick={() => setReading(true)}>
+                From a table <kbd>T</kbd>
+              </Button>
+            </div>
+          )}
+        </section>
+        {chosen && (
+          <>
+            <Uses courseId={courseId} entry={chosen} decides={lead} />
+            {chosen.kind === 'rubric' && <VersionChanges key={chosen.of.id} courseId={courseId} of={chosen.of} />}
+            {role !== 'external' && (
+              <Suggestions
+                key={`suggest ${chosen.of.id}`}
+                courseId={courseId}
+                entry={chosen}
+                own={own(chosen)}
+                copy={all.find((e) => e.of.copiedFrom === chosen.of.id && own(e)) ?? null}
+                onMoved={moved}
+              />
+            )}
+            <section>
+              <h2>What can be done with it</h2>
+              <p className="soft small mb-1">
+                Version {chosen.of.version}, {chosen.of.state}, owned by {chosen.of.owner}.
+                {chosen.of.read && makes && ' Readings use this version, so it stays as it is: an edit makes the next one.'}
+              </p>
+              <div className="buttons">
+                {makes && chosen.of.state === 'draft' && (
+                  <Button size="sm" onClick={() => setState(chosen, 'ready')}>
+                    Make it ready
+                  </Button>
+                )}
+                {makes && chosen.of.state === 'ready' && (
+                  <Button size="sm" variant="outline-primary" onClick={() => setState(chosen, 'retired')}>
+                    Retire it
+                  </Button>
+                )}
+                {lead && chosen.of.ownerId === me.data?.id && chosen.of.state === 'retired' && (
+                  <Button size="sm" variant="outline-primary" onClick={() => setState(chosen, 'ready')}>
+                    Bring it back
+                  </Button>
+                )}
+                {lead && (
+                  <Button size="sm" variant="outline-primary" onClick={() => void copy(chosen)}>
+                    Take a copy
+                  </Button>
+                )}
+                <Button size="sm" variant="outline-primary" onClick={() => setView((v) => (v === 'maker' ? 'sheet' : 'maker'))}>
+                  {view === 'maker' ? 'As students see it' : 'Back'} <kbd>V</kbd>
+                </Button>
+                <Dropdown>
+                  <Dropdown.Toggle size="sm" variant="outline-primary">
+                    Take it out
+                  </Dropdown.Toggle>
+                  <Dropdown.Menu>
+                    {(
+                      [
+                        [routes.standardCsv, 'CSV'],
+                        [routes.standardXlsx, 'XLSX'],
+                        ...(chosen.kind === 'rubric' ? [[routes.standardCase, 'CASE 1.1 JSON'] as const] : []),
+                      ] as const
+                    ).map(([route, words]) => (
+                      <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.of.id })} download>
+                        {words}
+                      </Dropdown.Item>
+                    ))}
+                  </Dropdown.Menu>
+                </Dropdown>
+              </div>
+            </section>
+          </>
+        )}
+      </aside>
+      {reading && (
+        <FromTable
+          courseId={courseId}
+          onClose={() => setReading(false)}
+          onMade={async (standard) => {
+            if (standard) await add(standard)
+            else await queries.invalidateQueries({ queryKey: ['library'] })
+            setReading(false)
+          }}
+        />
+      )}
+    </div>
+  )
+}

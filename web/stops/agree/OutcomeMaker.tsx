@@ -1,0 +1,183 @@
+import { Plus, Trash2 } from 'lucide-react'
+import { Button, Form } from 'react-bootstrap'
+import type { Library, OutcomeBody, OutcomeRule } from '#contract'
+import { NumberField } from '../../parts/NumberField'
+import { TitleField } from '../../parts/TitleField'
+import { MakerHead } from './MakerHead'
+import { RULES } from './outcome-words'
+import { useMaker } from './useMaker'
+import { WordsField } from './WordsField'
+
+const FRESH: Record<OutcomeRule['kind'], OutcomeRule> = {
+  latest: { kind: 'latest' },
+  highest: { kind: 'highest' },
+  mean: { kind: 'mean' },
+  recent: { kind: 'recent', alpha: 0.65 },
+  times: { kind: 'times', times: 2, of: 3 },
+}
+
+/** An outcome being made: what students should be able to do, its levels, which of them counts as reached, and the rule that decides. */
+export function OutcomeMaker({
+  courseId,
+  of,
+  onMoved,
+}: {
+  courseId: string
+  of: Library['outcomes'][number]
+  onMoved: (id: string) => void
+}) {
+  const { statement, levels, reached, rule } = of
+  const maker = useMaker<'outcome'>(
+    courseId,
+    { id: of.id, revision: of.revision, standard: { kind: 'outcome', title: of.title, body: { statement, levels, reached, rule } } },
+    onMoved,
+  )
+  const { body } = maker
+  const set = (patch: Partial<OutcomeBody>, label: string) => maker.edit({ ...body, ...patch }, label)
+  const setLevel = (i: number, patch: Partial<OutcomeBody['levels'][number]>, label: string) =>
+    set({ levels: body.levels.map((l, at) => (at === i ? { ...l, ...patch } : l)) }, label)
+  const now = body.rule
+  return (
+    <>
+      <MakerHead what="outcome" maker={maker}>
+        outcome, its short name above
+      </MakerHead>
+      <div style={{ maxWidth: 760 }}>
+        <WordsField
+          label="What students should be able to do"
+          value={body.statement}
+          placeholder="what students should be able to do, as a sentence"
+          onCommit={(words) => set({ statement: words }, 'the statement')}
+        />
+        <table className="grid mt-3">
+          <thead>
+            <tr>
+              <th>reached</th>
+              <th>level</th>
+              <th>what it looks like</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {body.levels
+              .map((l, i) => ({ l, i }))
+              .reverse()
+              .map(({ l, i }) => (
+                <tr key={i}>
+                  <td style={{ width: 80 }}>
+                    <Form.Check
+                      type="radio"
+                      name="reached"
+                      id={`reached-${i}`}
+                      aria-label={`${l.label} counts as reached`}
+                      checked={body.reached === i + 1}
+                      label={i + 1 > body.reached ? <span className="soft small">too</span> : ''}
+                      onChange={() => set({ reached: i + 1 }, `${l.label} counts as reached`)}
+                    />
+                  </td>
+                  <td style={{ width: 180 }}>
+                    <TitleField
+                      label={`Name of level ${i + 1}`}
+                      value={l.label}
+                      disabled={false}
+                      onCommit={(label) => setLevel(i, { label }, 'rename a level')}
+                    />
+                  </td>
+                  <td>
+                    <WordsField
+                      label={`Words of level ${i + 1}`}
+                      value={l.words}
+                      placeholder="what this level looks like"
+                      onCommit={(words) => setLevel(i, { words }, `words of ${l.label}`)}
+                    />
+                  </td>
+                  <td>
+                    {body.levels.length > 2 && (
+                      <button
+                        className="quiet-icon"
+                        aria-label={`Remove ${l.label}`}
+                        onClick={() =>
+                          set(
+                            {
+                              levels: body.levels.filter((_, at) => at !== i),
+                              reached: Math.min(body.reached > i + 1 ? body.reached - 1 : body.reached, body.levels.length - 1),
+                            },
+                            `remove ${l.label}`,
+                          )
+                        }
+                      >
+                        <Trash2 size={14} aria-hidden />
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+        <Button
+          size="sm"
+          variant="outline-primary"
+          className="mt-2"
+          onClick={() => set({ levels: [...body.levels, { label: `level ${body.levels.length + 1}`, words: '' }] }, 'add a level')}
+        >
+          <Plus size={15} aria-hidden /> Another level on top
+        </Button>
+        <Form.Group controlId="outcome-rule" className="mt-3">
+          <Form.Label className="soft small mb-0">Where a student stands after several results</Form.Label>
+          <div className="d-flex gap-3 align-items-baseline flex-wrap">
+            <Form.Select
+              size="sm"
+              style={{ maxWidth: 300 }}
+              value={now.kind}
+              onChange={(e) => set({ rule: FRESH[e.target.value as OutcomeRule['kind']] }, 'the rule')}
+            >
+              {Object.entries(RULES).map(([kind, words]) => (
+                <option key={kind} value={kind}>
+                  {words}
+                </option>
+              ))}
+            </Form.Select>
+            {now.kind === 'recent' && (
+              <span>
+                the latest weighs{' '}
+                <NumberField
+                  label="Weight of the latest result in percent"
+                  className="short"
+                  value={now.alpha * 100}
+                  min={5}
+                  max={100}
+                  step={5}
+                  onCommit={(p) => p !== null && set({ rule: { kind: 'recent', alpha: p / 100 } }, 'weight of the latest')}
+                />{' '}
+                %
+              </span>
+            )}
+            {now.kind === 'times' && (
+              <span>
+                <NumberField
+                  label="How many times"
+                  className="short"
+                  value={now.times}
+                  min={1}
+                  max={100}
+                  onCommit={(n) => n !== null && set({ rule: { ...now, times: Math.round(n) } }, 'how many times')}
+                />{' '}
+                of the last{' '}
+                <NumberField
+                  label="Of the last so many results"
+                  className="short"
+                  optional
+                  value={now.of}
+                  min={1}
+                  max={100}
+                  onCommit={(n) => set({ rule: { ...now, of: n === null ? null : Math.round(n) } }, 'of how many')}
+                />{' '}
+                <span className="soft small">(empty: of all)</span>
+              </span>
+            )}
+          </div>
+        </Form.Group>
+      </div>
+    </>
+  )
+}

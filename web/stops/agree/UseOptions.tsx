@@ -1,0 +1,43 @@
+import { Form } from 'react-bootstrap'
+import { routes, type Plan, type StandardUse } from '#contract'
+import { call } from '../../api/client'
+import { useWrites } from '../../frame/writes'
+
+const OPTIONS: [keyof StandardUse, string][] = [
+  ['studentsBefore', 'students see it before the work is due'],
+  ['remarks', 'students see remarks with their mark'],
+  ['criterionComments', 'a comment for each criterion'],
+  ['ranges', 'any point inside a range'],
+  ['hidePoints', 'points hidden while marking'],
+  ['hideWords', 'words of the levels hidden while marking'],
+]
+
+/** How one assessment uses its standard. */
+export function UseOptions({ courseId, assessment }: { courseId: string; assessment: Plan['assessments'][number] }) {
+  const { write } = useWrites()
+  const send = async (use: StandardUse) => {
+    const { assessments } = await call(routes.plan, { params: { courseId } })
+    const { version } = assessments.find((a) => a.id === assessment.id)!
+    return call(routes.editAssessment, { params: { courseId, assessmentId: assessment.id }, body: { version, use } })
+  }
+  return (
+    <div className="use-options" role="group" aria-label={`How ${assessment.title} uses it`}>
+      {OPTIONS.map(([key, words]) => (
+        <Form.Check
+          key={key}
+          id={`use-${assessment.id}-${key}`}
+          className="small"
+          label={words}
+          checked={assessment.use[key]}
+          onChange={(e) =>
+            void write(
+              `${words}: ${e.target.checked ? 'on' : 'off'}`,
+              () => send({ ...assessment.use, [key]: e.target.checked }),
+              () => send(assessment.use),
+            )
+          }
+        />
+      ))}
+    </div>
+  )
+}

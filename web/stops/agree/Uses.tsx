@@ -1,0 +1,87 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { routes } from '#contract'
+import { call } from '../../api/client'
+import { usePlanQuery } from '../../frame/plan'
+import { useWrites } from '../../frame/writes'
+import { counted } from '../../parts/format'
+import { Attach } from './Attach'
+import { CarryOver } from './CarryOver'
+import type { Entry } from './library'
+import { UseOptions } from './UseOptions'
+
+/** Who uses an entry, in which version and how; where a newer one waits, from here it is put to use and marked scripts are carried over. */
+export function Uses({ courseId, entry, decides }: { courseId: string; entry: Entry; decides: boolean }) {
+  const plan = usePlanQuery(courseId, decides)
+  const { write } = useWrites()
+  const [shown, setShown] = useState<string | null>(null)
+  const [carrying, setCarrying] = useState<Entry['of']['uses'][number] | null>(null)
+  const { of } = entry
+  const upgrade = (use: (typeof of.uses)[number]) => {
+    const send = async (standardId: string) => {
+      const { assessments } = await call(routes.plan, { params: { courseId } })
+      const { version } = assessments.find((a) => a.id === use.assessmentId)!
+      return call(routes.attachStandard, { params: { courseId, assessmentId: use.assessmentId }, body: { version, standardId } })
+    }
+    void write(
+      `${use.assessment} by version ${of.version}`,
+      () => send(of.id),
+      () => send(use.standardId),
+    )
+  }
+  return (
+    <section>
+      <h2>Who uses it</h2>
+      {of.uses.length === 0 ? (
+        <p className="soft mb-1">Nobody yet.</p>
+      ) : (
+        <ul className="people">
+          {of.uses.map((u) => {
+            const assessment = u.courseId === courseId ? plan.data?.assessments.find((a) => a.id === u.assessmentId) : undefined
+            const here = assessment && decides
+            return (
+              <li key={u.assessmentId} className="flex-wrap">
+                {here && entry.kind !== 'outcome' ? (
+                  <button
+                    className="row-name"
+                    aria-expanded={shown === u.assessmentId}
+                    title="How it is used there"
+                    onClick={() => setShown(shown === u.assessmentId ? null : u.assessmentId)}
+                  >
+                    {u.assessment}
+                  </button>
+                ) : (
+                  <span className="fw-semibold">{u.assessment}</span>
+                )}
+                <span className="soft small">
+                  {u.course}
+                  {entry.kind !== 'outcome' && (of.version > 1 || u.version > 1) && `, version ${u.version}`}
+                </span>
+                {here && u.standardId !== of.id && entry.kind !== 'outcome' && (
+                  <span className="w-100">
+                    <Button size="sm" variant="outline-primary" onClick={() => upgrade(u)}>
+                      Use version {of.version} from now on
+                    </Button>
+                  </span>
+                )}
+                {u.behind > 0 && u.standardId === of.id && (
+                  <span className="w-100 small">
+                    <span className="ochre">{counted(u.behind, 'reading')} by an earlier version</span>{' '}
+                    {here && entry.kind === 'rubric' && (
+                      <button className="quiet-button" onClick={() => setCarrying(u)}>
+                        carry them over…
+                      </button>
+                    )}
+                  </span>
+                )}
+                {here && shown === u.assessmentId && <UseOptions courseId={courseId} assessment={assessment} />}
+              </li>
+            )
+          })}
+        </ul>
+      )}
+      {decides && entry.kind !== 'outcome' && of.state !== 'retired' && <Attach courseId={courseId} entry={entry} />}
+      {carrying && <CarryOver courseId={courseId} use={carrying} to={of} onClose={() => setCarrying(null)} />}
+    </section>
+  )
+}

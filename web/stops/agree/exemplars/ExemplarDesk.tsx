@@ -1,0 +1,122 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { routes, type Exemplar, type Exemplars, type Judged } from '#contract'
+import { call } from '../../../api/client'
+import { useKeys } from '../../../frame/keys'
+import { useWrites } from '../../../frame/writes'
+import { plain, signed } from '../../../parts/format'
+import { Judge } from '../../../parts/judge/Judge'
+import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
+
+interface Props {
+  courseId: string
+  of: Exemplars
+  exemplar: Exemplar
+  /** A marker whose reading stands beside what was agreed. */
+  reading: NonNullable<Exemplars['markers']>[number] | null
+  onEdit: (() => void) | null
+  /** Told when it is handed in, so that it stays on screen with what was agreed. */
+  onRead: () => void
+  /** To the next one that is not read; null where there is none. */
+  onNext: (() => void) | null
+  /** Whether this person reads it themselves. */
+  marks: boolean
+}
+
+const SHOWN = { nothing: 'not shown to students', mark: 'students see its mark', levels: 'students see its mark, the levels and why' }
+
+/** An exemplar: the script, and beside it the rulers, to be read unseen or with what was agreed on them. */
+export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRead, onNext, marks }: Props) {
+  const { write } = useWrites()
+  const [judged, setJudged] = useState<Judged>(NOTHING_JUDGED)
+  const { standard, assessment } = of
+  const reads = marks && x.agreed === null
+  const mark = markFor(standard, judged, assessment.outOf)
+  const gaps = unjudged(standard, judged)
+  const handIn = () => {
+    if (gaps.length > 0) return
+    onRead()
+    void write(`read ${x.label}`, () => call(routes.readExemplar, { params: { courseId, exemplarId: x.id }, body: judged }))
+  }
+  useKeys(reads ? [{ key: 'Ctrl+Enter', does: 'hand the reading in', inFields: true, run: handIn }] : [])
+  const theirs = reading?.readings.find((r) => r.exemplarId === x.id) ?? null
+  const own = theirs ?? x.own
+  const whose = reading ? reading.name : 'you'
+  const apart = x.agreed && own ? own.mark - x.agreed.mark : null
+  const use = reads ? assessment.use : { hidePoints: false, hideWords: false }
+  return (
+    <div className="exemplar">
+      <article className="script-text" aria-label={x.label} tabIndex={0} dir="auto">
+        {x.text}
+      </article>
+      <div className="exemplar-judged">
+        {reads ? (
+          <>
+            <Judge standard={standard} outOf={assessment.outOf} use={use} judged={judged} onChange={setJudged} />
+            <div className="judge-end">
+              <span>
+                {gaps.length > 0 ? (
+                  <span className="ochre small">Not judged yet: {gaps.join(', ')}</span>
+                ) : use.hidePoints ? (
+                  'All judged.'
+                ) : (
+                  <>
+                    <b>{plain(mark)}</b> of {plain(assessment.outOf)}
+                  </>
+                )}
+              </span>
+              <Button data-after-judging disabled={gaps.length > 0} onClick={handIn}>
+                Hand it in <kbd>Ctrl ↵</kbd>
+              </Button>
+            </div>
+            <p className="soft small">
+              You see what was agreed, and how far you are from it, once you have handed in. Others never see what you give here; the lead
+              does.
+            </p>
+          </>
+        ) : (
+          x.agreed && (
+            <>
+              <p className="agreed-line">
+                Agreed <b>{plain(x.agreed.mark)}</b> of {plain(assessment.outOf)}
+                {own && apart !== null && (
+                  <>
+                    ; {whose} gave <b>{plain(own.mark)}</b>{' '}
+                    <span className={Math.abs(apart) > assessment.tolerance ? 'ochre' : 'soft'}>
+                      ({apart === 0 ? 'the same' : signed(apart, 2).replace(/\.?0+$/, '')})
+                    </span>
+                  </>
+                )}
+                {reading && !theirs && <span className="soft">; {reading.name} has not read it</span>}
+                {onEdit && (
+                  <button className="quiet-button float-end" onClick={onEdit}>
+                    edit
+                  </button>
+                )}
+              </p>
+              <blockquote className="why" dir="auto">
+                {x.agreed.note}
+              </blockquote>
+              <Judge
+                standard={standard}
+                outOf={assessment.outOf}
+                use={use}
+                judged={own ?? x.agreed}
+                compared={own ? { judged: x.agreed, whose: 'agreed' } : undefined}
+              />
+              {onNext && (
+                <Button className="mt-3" onClick={onNext}>
+                  Read the next one <kbd>N</kbd>
+                </Button>
+              )}
+              <p className="soft small mt-2">
+                {own ? 'The bubble is what was given, the long tick what was agreed. ' : 'The bubble is what was agreed. '}
+                {onEdit && SHOWN[x.shown]}
+              </p>
+            </>
+          )
+        )}
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,128 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { routes, type Exemplar, type ExemplarBody, type Exemplars } from '#contract'
+import { call } from '../../../api/client'
+import { useKeys } from '../../../frame/keys'
+import { useWrites } from '../../../frame/writes'
+import { plain } from '../../../parts/format'
+import { Judge } from '../../../parts/judge/Judge'
+import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
+
+const SEES_ALL = { hidePoints: false, hideWords: false }
+
+/** An exemplar being made or edited: the text, what was agreed on it, and why. */
+export function ExemplarForm({
+  courseId,
+  of,
+  exemplar: x,
+  onDone,
+}: {
+  courseId: string
+  of: Exemplars
+  exemplar: Exemplar | null
+  onDone: (id: string | null) => void
+}) {
+  const { write } = useWrites()
+  const { standard, assessment } = of
+  const [body, setBody] = useState<ExemplarBody>(() => ({
+    label: x?.label ?? `Exemplar ${String.fromCharCode(65 + (of.exemplars.length % 26))}`,
+    text: x?.text ?? '',
+    agreed: x?.agreed ? { picks: x.agreed.picks, judgement: x.agreed.judgement, mark: x.agreed.mark } : NOTHING_JUDGED,
+    note: x?.agreed?.note ?? '',
+    shown: x?.shown ?? 'nothing',
+  }))
+  const set = (patch: Partial<ExemplarBody>) => setBody((b) => ({ ...b, ...patch }))
+  const mark = markFor(standard, body.agreed, assessment.outOf)
+  const lacks = [
+    ...(body.text.trim() === '' ? ['the script’s text'] : []),
+    ...unjudged(standard, body.agreed),
+    ...(body.note.trim() === '' ? ['why'] : []),
+  ]
+  const save = async (away = false) => {
+    if (x) {
+      const params = { courseId, exemplarId: x.id }
+      const done = await write(`${away ? 'put away' : 'edit'} ${x.label}`, async () => {
+        await call(routes.editExemplar, { params, body: { ...body, version: x.version, away } })
+        return true
+      })
+      if (done) onDone(away ? null : x.id)
+      return
+    }
+    const made = await write('add an exemplar', () => call(routes.addExemplar, { params: { courseId, assessmentId: assessment.id }, body }))
+    if (made) onDone(made.id)
+  }
+  useKeys([
+    { key: 'Escape', does: 'leave it', inFields: true, run: () => onDone(null) },
+    { key: 'Ctrl+Enter', does: 'save the exemplar', inFields: true, run: () => lacks.length === 0 && void save() },
+  ])
+  return (
+    <div className="exemplar">
+      <div className="d-flex flex-column gap-2">
+        <Form.Group controlId="exemplar-label">
+          <Form.Label className="soft small mb-0">Called</Form.Label>
+          <Form.Control size="sm" autoFocus value={body.label} maxLength={120} onChange={(e) => set({ label: e.target.value })} />
+        </Form.Group>
+        <Form.Group controlId="exemplar-text" className="d-flex flex-column flex-grow-1">
+          <Form.Label className="soft small mb-0">The script{x && x.readBy > 0 && `, read by ${x.readBy}: it stays as it is`}</Form.Label>
+          <Form.Control
+            as="textarea"
+            className="script-field"
+            readOnly={!!x && x.readBy > 0}
+            placeholder="Paste the text here, without a name in it."
+            maxLength={20_000}
+            dir="auto"
+            value={body.text}
+            onChange={(e) => set({ text: e.target.value })}
+          />
+        </Form.Group>
+      </div>
+      <div className="exemplar-judged">
+        <Judge standard={standard} outOf={assessment.outOf} use={SEES_ALL} judged={body.agreed} onChange={(agreed) => set({ agreed })} />
+        <Form.Group controlId="exemplar-note" className="mt-2">
+          <Form.Label className="soft small mb-0">Why it is worth that</Form.Label>
+          <Form.Control
+            as="textarea"
+            rows={3}
+            size="sm"
+            maxLength={4000}
+            dir="auto"
+            value={body.note}
+            onChange={(e) => set({ note: e.target.value })}
+          />
+        </Form.Group>
+        <Form.Group controlId="exemplar-shown" className="mt-2 d-flex gap-2 align-items-baseline">
+          <Form.Label className="soft small mb-0 text-nowrap">Students see</Form.Label>
+          <Form.Select size="sm" value={body.shown} onChange={(e) => set({ shown: e.target.value as ExemplarBody['shown'] })}>
+            <option value="nothing">nothing of it</option>
+            <option value="mark">the script and its mark</option>
+            <option value="levels">the script, its mark, the levels and why</option>
+          </Form.Select>
+        </Form.Group>
+        <div className="judge-end">
+          <span>
+            {lacks.length > 0 ? (
+              <span className="ochre small">Still to say: {lacks.join(', ')}</span>
+            ) : (
+              <>
+                <b>{plain(mark)}</b> of {plain(assessment.outOf)}
+              </>
+            )}
+          </span>
+          <span className="buttons">
+            {x && (
+              <Button variant="link" onClick={() => void save(true)}>
+                Put it away
+              </Button>
+            )}
+            <Button variant="link" onClick={() => onDone(null)}>
+              Leave it
+            </Button>
+            <Button data-after-judging disabled={lacks.length > 0} onClick={() => void save()}>
+              Save it
+            </Button>
+          </span>
+        </div>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,11 @@
+import { tuningOf } from '#core'
+import type { Exemplars } from '#contract'
+import { levelAt } from '../../../parts/judge/judged'
+
+type Reading = { exemplarId: string; markerId: string; picks: Record<string, number>; mark: number }
+
+/** How far markers lie from what was agreed, with the figures of their agreement. */
+export function tuned({ exemplars, assessment, standard }: Exemplars, readings: Reading[]) {
+  const agreed = exemplars.flatMap((x) => (x.agreed ? [{ exemplarId: x.id, picks: x.agreed.picks, mark: x.agreed.mark }] : []))
+  return tuningOf(agreed, readings, { tolerance: assessment.tolerance, bandOf: (id, points) => levelAt(standard, id, points) })
+}
