@@ -4,6 +4,7 @@ import { CourseHead, Id } from './course'
 import { IssueContent, IssueHead } from './issue'
 import { route } from './route'
 import { agreeRoutes } from './routes-agree'
+import { markRoutes } from './routes-mark'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
 import { CellRefusal, CellWrite, Cell, CourseTable, ScriptDetail, Sheet, TriedImport } from './table'
@@ -24,6 +25,7 @@ export const routes = {
   ...setOutRoutes,
   ...agreeRoutes,
   ...tuningRoutes,
+  ...markRoutes,
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
   health: route({
     method: 'GET',

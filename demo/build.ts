@@ -1,5 +1,6 @@
 import type { Db } from '../server/db/open'
 import { itemId, writeDepartment, type Size } from './department'
+import { writePiles } from './piles'
 import { random } from './random'
 import { writeLastYear, THIS_YEAR, writeSecondCourse, writeThisYear } from './story'
 import { writeOutcomes, writeTuning } from './tuning'
@@ -16,5 +17,6 @@ export function buildDemo(db: Db, size: Size = DEMO_SIZE): void {
     writeThisYear(db, size, rng)
     writeTuning(db, itemId(THIS_YEAR, 'map'), size.markers)
     writeSecondCourse(db, { ...size, students: 84, sections: 3 }, rng)
+    writePiles(db, size)
   })()
 }

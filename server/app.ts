@@ -8,7 +8,9 @@ import { pinoHttp } from 'pino-http'
 import { routes } from '#contract'
 import { sessions } from './access/sessions'
 import { confirmRoutes } from './areas/confirm/routes'
+import { deskRoutes } from './areas/marking/desk-routes'
 import { markingRoutes } from './areas/marking/routes'
+import { sharingRoutes } from './areas/marking/sharing-routes'
 import { startingMarkRoutes } from './areas/marking/starting-mark'
 import { peopleRoutes } from './areas/people/routes'
 import { ownWorkRoutes } from './areas/people/own-work'
@@ -112,6 +114,8 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
   markingRoutes(handle, db, tables, writes)
+  sharingRoutes(handle, db, tables, writes)
+  deskRoutes(handle, db, writes)
   startingMarkRoutes(handle, db, tables, writes)
   trialRoutes(handle, db, tables, writes)
   confirmRoutes(handle, db, tables, writes)

@@ -64,11 +64,14 @@ export function rubricTotal(rubric: Rubric, picks: Picks): { total: number; unju
   return { total: toNumber(most(ZERO, total)), unjudged, complete: unjudged.length === 0 }
 }
 
-/** The total scaled to what the assessment is marked out of; null while a criterion is unjudged. */
-export function rubricMark(rubric: Rubric, picks: Picks, outOf: number): number | null {
+/**
+ * The total scaled to what the assessment is marked out of; null while a criterion is unjudged, unless the gap is meant:
+ * then what is unjudged gives nothing.
+ */
+export function rubricMark(rubric: Rubric, picks: Picks, outOf: number, gap: 'refused' | 'meant' = 'refused'): number | null {
   const { total, complete } = rubricTotal(rubric, picks)
   const maximum = rubricMaximum(rubric)
-  if (!complete || maximum === 0) return null
+  if ((!complete && gap === 'refused') || maximum === 0) return null
   return toNumber(times(over(rationalOf(total), rationalOf(maximum)), rationalOf(outOf)))
 }
 
@@ -78,18 +81,18 @@ export interface MarkScheme {
 
 /**
  * Free points per criterion, 0 up to its maximum, scaled to what the assessment is marked out of.
- * @returns null while a criterion has no points
+ * @returns null while a criterion has no points, unless the gap is meant: then it gives nothing
  * @throws RubricError for points outside a criterion's range or an unknown criterion
  */
-export function schemeMark(scheme: MarkScheme, points: Picks, outOf: number): number | null {
+export function schemeMark(scheme: MarkScheme, points: Picks, outOf: number, gap: 'refused' | 'meant' = 'refused'): number | null {
   const known = new Map(scheme.criteria.map((c) => [c.id, c]))
   for (const [id, given] of Object.entries(points)) {
     const c = known.get(id)
     if (!c) throw new RubricError(`The mark scheme has no criterion ${id}.`)
     if (!(given >= 0 && given <= c.max)) throw new RubricError(`${c.title}: ${given} is outside 0 to ${c.max}.`)
   }
-  if (scheme.criteria.some((c) => points[c.id] === undefined)) return null
-  const total = scheme.criteria.map((c) => rationalOf(points[c.id]!)).reduce(plus, ZERO)
+  if (gap === 'refused' && scheme.criteria.some((c) => points[c.id] === undefined)) return null
+  const total = scheme.criteria.map((c) => rationalOf(points[c.id] ?? 0)).reduce(plus, ZERO)
   const maximum = scheme.criteria.map((c) => rationalOf(c.max)).reduce(plus, ZERO)
   if (compare(maximum, ZERO) === 0) return null
   return toNumber(times(over(total, maximum), rationalOf(outOf)))

@@ -27,6 +27,7 @@ const PARAMS: Record<string, string> = {
   markerId: 'nobody',
   exemplarId: 'nobody',
   suggestionId: 'nobody',
+  commentId: 'nobody',
 }
 const pathOf = (r: Route) => r.path.replace(/:(\w+)/g, (_, name: string) => PARAMS[name]!)
 const call = (client: Client, r: Route) => client(r.method.toLowerCase() as 'get', pathOf(r), r.method === 'GET' ? undefined : {})

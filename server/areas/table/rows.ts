@@ -28,6 +28,7 @@ export interface AssessmentRow {
   blind: number
   standard_id: string | null
   use: string
+  sees: string
   notes: string
   away: number
   version: number

@@ -1,4 +1,4 @@
-import { rubricMark, RubricError, scaleValue, schemeMark, type Scale } from '#core'
+import { rubricMark, rubricTotal, RubricError, scaleValue, schemeMark, type Scale } from '#core'
 import type { Judged, RubricBody, ScaleBody, SchemeBody, StandardInUse, StandardUse } from '#contract'
 import { HttpProblem } from '../../problem'
 import type { JudgedMark } from './queries'
@@ -6,6 +6,8 @@ import type { JudgedMark } from './queries'
 interface Of {
   outOf: number
   use: StandardUse
+  /** What is not judged is left so on purpose, and gives nothing. */
+  gapMeant?: boolean
 }
 
 /** The rubric as it is marked by in an assessment: without its ranges where they are switched off. */
@@ -16,7 +18,8 @@ export const asUsed = (body: RubricBody, { ranges }: Pick<StandardUse, 'ranges'>
  * The mark that follows from what somebody judged.
  * @throws HttpProblem 422 where it does not fit the standard, or something is not judged
  */
-export function markOf(judged: Judged, standard: StandardInUse | null, { outOf, use }: Of): JudgedMark {
+export function markOf(judged: Judged, standard: StandardInUse | null, { outOf, use, gapMeant = false }: Of): JudgedMark {
+  const gap = gapMeant ? 'meant' : 'refused'
   const { picks, judgement } = judged
   if (!standard) {
     if (judged.mark === null) throw new HttpProblem(422, 'Give a mark.', { field: 'mark' })
@@ -29,13 +32,29 @@ export function markOf(judged: Judged, standard: StandardInUse | null, { outOf, 
     return { picks, judgement, mark: (percent / 100) * outOf }
   }
   const mark = orSentence(() =>
-    standard.kind === 'rubric' ? rubricMark(asUsed(standard.body, use), picks, outOf) : schemeMark(standard.body, picks, outOf),
+    standard.kind === 'rubric' ? rubricMark(asUsed(standard.body, use), picks, outOf, gap) : schemeMark(standard.body, picks, outOf, gap),
   )
   if (mark === null) {
     const titles = standard.body.criteria.filter((c) => picks[c.id] === undefined).map((c) => c.title)
     throw new HttpProblem(422, `Not judged yet: ${titles.join(', ')}.`, { field: 'picks' })
   }
   return { picks, judgement: null, mark }
+}
+
+/**
+ * The mark of a reading that is not done; null while something is not judged.
+ * @throws HttpProblem 422 for what does not fit the standard
+ */
+export function markSoFar(judged: Judged, standard: StandardInUse | null, of: Of): number | null {
+  const open = standard
+    ? standard.kind === 'scale'
+      ? judged.judgement === null
+      : standard.body.criteria.some((c) => judged.picks[c.id] === undefined)
+    : judged.mark === null
+  if (!open) return markOf(judged, standard, of).mark
+  if (standard?.kind === 'rubric') orSentence(() => rubricTotal(asUsed(standard.body, of.use), judged.picks).total)
+  if (standard?.kind === 'scheme') orSentence(() => schemeMark(standard.body, judged.picks, of.outOf))
+  return null
 }
 
 function orSentence(work: () => number | null): number | null {

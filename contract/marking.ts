@@ -1,0 +1,135 @@
+import { z } from 'zod'
+import { Assessment, DaysLate, Id, Status } from './course'
+import { Gate, Judged, Picks, StandardInUse } from './tuning'
+
+/** What a marker may see of others' readings of the same script, never before handing in their own. */
+export const Sees = z.strictObject({ marks: z.boolean(), comments: z.boolean(), notes: z.boolean() })
+export type Sees = z.infer<typeof Sees>
+export const SEES_NOTHING: Sees = { marks: false, comments: false, notes: false }
+
+const Remarks = z.string().max(10_000, 'At most 10,000 characters.')
+export const ReadingState = z.enum(['untouched', 'draft', 'handed in'])
+
+/** A marker's pile: what is theirs to read, by assessment. */
+export const Pile = z.strictObject({
+  assessmentId: Id,
+  title: z.string(),
+  marking: Assessment.shape.marking,
+  total: z.number().int(),
+  draft: z.number().int(),
+  handedIn: z.number().int(),
+  due: z.iso.date().nullable(),
+  gate: Gate,
+  unreadExemplars: z.number().int(),
+})
+export type Pile = z.infer<typeof Pile>
+
+/** One script of a pile; without names where the assessment is marked blind. */
+export const PileScript = z.strictObject({
+  studentId: Id,
+  label: z.string(),
+  status: Status,
+  state: ReadingState,
+  mark: z.number().nullable(),
+})
+export type PileScript = z.infer<typeof PileScript>
+
+export const ReadingBody = z.strictObject({
+  judged: Judged,
+  /** For the student, about the whole. */
+  comment: Remarks,
+  criterionComments: z.record(z.string().max(80), Remarks),
+  /** For markers only. */
+  notes: Remarks,
+})
+export type ReadingBody = z.infer<typeof ReadingBody>
+
+export const OtherReading = z.strictObject({
+  marker: z.string(),
+  mark: z.number().nullable(),
+  picks: Picks.nullable(),
+  judgement: z.string().nullable(),
+  comment: z.string().nullable(),
+  criterionComments: z.record(z.string(), z.string()).nullable(),
+  notes: z.string().nullable(),
+})
+export type OtherReading = z.infer<typeof OtherReading>
+
+/** A script on the desk, with one's own reading of it. */
+export const DeskScript = z.strictObject({
+  studentId: Id,
+  label: z.string(),
+  status: Status,
+  daysLate: DaysLate,
+  cameAt: z.string().nullable(),
+  text: z.string().nullable(),
+  assessment: Assessment.pick({ id: true, title: true, outOf: true, marking: true, use: true, notes: true }),
+  standard: StandardInUse.nullable(),
+  /** One's own; version 0 where nothing was kept yet. */
+  own: ReadingBody.extend({ state: ReadingState, version: z.number().int(), mark: z.number().nullable() }),
+  /** What one may see of others, once one's own is handed in. */
+  others: z.array(OtherReading),
+  /** Why it cannot be taken back; null where it can. */
+  fixed: z.string().nullable(),
+})
+export type DeskScript = z.infer<typeof DeskScript>
+
+export const KeptComment = z.strictObject({ id: Id, words: z.string(), used: z.number().int() })
+export type KeptComment = z.infer<typeof KeptComment>
+
+/** How the reading of an assessment is to be shared out. */
+export const ShareRule = z.strictObject({
+  how: z.enum(['draw', 'by section', 'everyone', 'sample']),
+  readings: z.number().int().min(1).max(9),
+  markers: z.array(z.strictObject({ id: Id, capacity: z.number().min(0).max(100) })).max(500),
+  avoidOwnSection: z.boolean(),
+  seed: z.number().int(),
+  /** For a sample: what of all, how many at least, how near a boundary of the pass mark counts as near. */
+  sample: z.strictObject({
+    share: z.number().min(0).max(1),
+    least: z.number().int().min(0).max(10_000),
+    zone: z.number().min(0).max(1000),
+  }),
+})
+export type ShareRule = z.infer<typeof ShareRule>
+
+const Load = z.strictObject({
+  id: Id,
+  name: z.string(),
+  /** What they have now: allotted, begun, handed in. */
+  allotted: z.number().int(),
+  draft: z.number().int(),
+  handedIn: z.number().int(),
+  due: z.iso.date().nullable(),
+  teaches: z.array(z.string()),
+})
+
+/** How an assessment is shared out. */
+export const Sharing = z.strictObject({
+  assessment: Assessment.pick({ id: true, title: true, marking: true, readingsWanted: true, version: true }).extend({
+    blind: z.boolean(),
+    sees: Sees,
+  }),
+  scripts: z.number().int(),
+  /** Scripts with fewer readers than are wanted. */
+  short: z.number().int(),
+  loads: z.array(Load),
+  /** Markers who share scripts, by name; more than one group cannot be compared fairly. */
+  groups: z.array(z.array(z.string())),
+})
+export type Sharing = z.infer<typeof Sharing>
+
+/** What sharing out would give, before it is done. */
+export const SharingTried = z.strictObject({
+  loads: z.array(z.strictObject({ id: Id, name: z.string(), before: z.number().int(), after: z.number().int(), kept: z.number().int() })),
+  /** Readings that would be shared out anew. */
+  readings: z.number().int(),
+  ownSection: z.number().int(),
+  groups: z.array(z.array(z.string())),
+  /** The fewest further readings that would join the groups. */
+  joining: z.array(z.strictObject({ student: z.string(), marker: z.string() })),
+  /** Why scripts are in the sample; empty without one. */
+  sample: z.array(z.strictObject({ why: z.enum(['fails', 'near a boundary', 'drawn']), scripts: z.number().int() })),
+  notes: z.array(z.string()),
+})
+export type SharingTried = z.infer<typeof SharingTried>

@@ -1,0 +1,65 @@
+import { appliesIn, hasWork, workingsOf, type Allotment } from '#core'
+import type { CourseTable } from '#contract'
+import { now, type Db } from '../../db/open'
+
+export interface AllottedRow {
+  studentId: string
+  markerId: string
+  /** Null where nothing was kept yet. */
+  state: 'draft' | 'handed in' | null
+}
+
+/** Plain SQL of who reads what. */
+export function allotmentQueries(db: Db) {
+  // Readings that nobody was allotted are somebody's all the same.
+  const all = db.prepare<[{ assessment: string }], AllottedRow>(`
+    SELECT a.student_id AS studentId, a.marker_id AS markerId, r.state FROM allotment a
+    LEFT JOIN script s ON s.assessment_id = a.assessment_id AND s.student_id = a.student_id
+    LEFT JOIN reading r ON r.script_id = s.id AND r.marker_id = a.marker_id WHERE a.assessment_id = @assessment
+    UNION ALL
+    SELECT s.student_id, r.marker_id, r.state FROM script s JOIN reading r ON r.script_id = s.id WHERE s.assessment_id = @assessment
+      AND NOT EXISTS (SELECT 1 FROM allotment a WHERE a.assessment_id = s.assessment_id AND a.student_id = s.student_id AND a.marker_id = r.marker_id)`)
+  const clear = db.prepare<[{ assessment: string }]>(`
+    DELETE FROM allotment WHERE assessment_id = @assessment AND NOT EXISTS (
+      SELECT 1 FROM script s JOIN reading r ON r.script_id = s.id
+      WHERE s.assessment_id = allotment.assessment_id AND s.student_id = allotment.student_id AND r.marker_id = allotment.marker_id)`)
+  const insert = db.prepare(
+    'INSERT INTO allotment (assessment_id, student_id, marker_id, place, by_id, at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
+  )
+  const markers = db.prepare<[string], { id: string; name: string }>(
+    `SELECT p.id, p.name FROM course_role c JOIN person p ON p.id = c.person_id WHERE c.course_id = ? AND c.role = 'marker' AND p.active = 1 ORDER BY p.name`,
+  )
+  const taught = db.prepare<[string], { id: string; name: string; teacherId: string }>(
+    'SELECT id, name, teacher_id AS teacherId FROM section WHERE course_id = ? AND teacher_id IS NOT NULL ORDER BY position',
+  )
+  const deadlines = db.prepare<[string], { markerId: string; due: string }>(
+    'SELECT marker_id AS markerId, due FROM marking_deadline WHERE assessment_id = ?',
+  )
+  const setDeadline = db.prepare(
+    'INSERT INTO marking_deadline (assessment_id, marker_id, due) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET due = excluded.due',
+  )
+  const dropDeadline = db.prepare('DELETE FROM marking_deadline WHERE assessment_id = ? AND marker_id = ?')
+  return {
+    all: (assessmentId: string) => all.all({ assessment: assessmentId }),
+    /** Shares out anew: what is begun or done stays, the rest goes to whoever is given it, in the order given. */
+    share(assessmentId: string, allotments: readonly Allotment[], by: string): void {
+      clear.run({ assessment: assessmentId })
+      const at = now()
+      allotments.forEach((a, place) => insert.run(assessmentId, a.scriptId, a.markerId, place, by, at))
+    },
+    markers: (courseId: string) => markers.all(courseId),
+    taught: (courseId: string) => taught.all(courseId),
+    deadlines: (assessmentId: string) => new Map(deadlines.all(assessmentId).map((d) => [d.markerId, d.due])),
+    setDeadline(assessmentId: string, markerId: string, due: string | null): void {
+      if (due === null) dropDeadline.run(assessmentId, markerId)
+      else setDeadline.run(assessmentId, markerId, due)
+    },
+  }
+}
+
+/** The students whose work for an assessment is there to be read. */
+export function readable(table: Omit<CourseTable, 'head'>, assessmentId: string): CourseTable['students'] {
+  const applies = appliesIn(table)
+  const status = new Map(workingsOf(table).scripts.flatMap((s) => (s.assessmentId === assessmentId ? [[s.studentId, s.status]] : [])))
+  return table.students.filter((s) => applies(s.id, assessmentId) && hasWork(status.get(s.id) ?? 'in'))
+}

@@ -1,0 +1,202 @@
+import { scriptIdOf } from '#core'
+import { routes, SEES_NOTHING, type DeskScript, type OtherReading, type Pile, type ReadingBody, type Sees } from '#contract'
+import type { Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import { libraryQueries } from '../scales/queries'
+import type { CourseWrites } from '../table/course-writes'
+import { toAssessment, type AssessmentRow } from '../table/rows'
+import { asUsed, markOf, markSoFar, standardInUse } from '../tuning/judge'
+import { gateFor } from '../tuning/queries'
+import { allotmentQueries } from './allotments'
+import { deskQueries, type OwnReadingRow } from './desk-queries'
+
+/** The marking desk: a marker's own piles and readings. What they may not see is not sent. */
+export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
+  const desk = deskQueries(db)
+  const allotments = allotmentQueries(db)
+  const library = libraryQueries(db)
+  const gateOf = gateFor(db)
+  const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  const students = db.prepare<[string], { id: string; name: string; candidate: string }>(
+    'SELECT id, name, candidate FROM student WHERE course_id = ?',
+  )
+  const names = db.prepare<[string], { names: number }>('SELECT names_to_markers AS names FROM course WHERE id = ?')
+
+  const assessmentOf = (courseId: string, id: string): AssessmentRow => {
+    const row = assessments.get(id, courseId)
+    if (!row || row.away) throw new HttpProblem(404, 'There is no such assessment.')
+    return row
+  }
+  /** How students are called on this marker's desk. */
+  const labels = (courseId: string, row: AssessmentRow) => {
+    const byNumber = !!row.blind || !names.get(courseId)?.names
+    return new Map(students.all(courseId).map((s) => [s.id, byNumber ? s.candidate : s.name]))
+  }
+  const pileOf = (row: AssessmentRow, markerId: string) => desk.pile(row.id, markerId)
+  const standardFor = (row: AssessmentRow, own: OwnReadingRow | null) => {
+    // A reading keeps the version that it was begun with.
+    const id = own ? own.standardId : row.standard_id
+    const entry = id === null ? null : library.get(id)
+    if (!entry || entry.kind === 'outcome') return null
+    const standard = standardInUse(entry)
+    return standard.kind === 'rubric' ? { ...standard, body: asUsed(standard.body, toAssessment(row).use) } : standard
+  }
+
+  handle(routes.piles, ({ params: { courseId }, me }) =>
+    desk.piles(courseId, me.id).map((id): Pile => {
+      const row = assessmentOf(courseId, id)
+      const own = pileOf(row, me.id)
+      const { gate, unread } = gateOf(id, me.id)
+      return {
+        assessmentId: id,
+        title: row.title,
+        marking: row.marking,
+        total: own.length,
+        draft: own.filter((s) => s.state === 'draft').length,
+        handedIn: own.filter((s) => s.state === 'handed in').length,
+        due: allotments.deadlines(id).get(me.id) ?? null,
+        gate,
+        unreadExemplars: unread,
+      }
+    }),
+  )
+
+  handle(routes.pile, ({ params: { courseId, assessmentId }, me }) => {
+    const row = assessmentOf(courseId, assessmentId)
+    const label = labels(courseId, row)
+    const { hidePoints } = toAssessment(row).use
+    return pileOf(row, me.id).map(({ studentId, state, mark, status }) => ({
+      studentId,
+      label: label.get(studentId) ?? '',
+      status,
+      state: state ?? ('untouched' as const),
+      mark: hidePoints ? null : mark,
+    }))
+  })
+
+  const allotted = (row: AssessmentRow, studentId: string, markerId: string) => {
+    if (!pileOf(row, markerId).some((s) => s.studentId === studentId))
+      throw new HttpProblem(404, 'This script is not in your pile (any more).')
+  }
+
+  handle(routes.deskScript, ({ params: { courseId, assessmentId, studentId }, me }): DeskScript => {
+    const row = assessmentOf(courseId, assessmentId)
+    allotted(row, studentId, me.id)
+    const assessment = toAssessment(row)
+    const script = desk.script(assessmentId, studentId)
+    const own = script && desk.own(script.id, me.id)
+    const handedIn = own?.state === 'handed in'
+    const settledBy = handedIn ? desk.settledBy(script!.id) : null
+    const { id, title, outOf, marking, use, notes } = assessment
+    return {
+      studentId,
+      label: labels(courseId, row).get(studentId) ?? '',
+      status: script?.status ?? 'in',
+      daysLate: script?.daysLate ?? 0,
+      cameAt: script?.cameAt ?? null,
+      text: script?.text ?? null,
+      assessment: { id, title, outOf, marking, use, notes },
+      standard: standardFor(row, own),
+      own: own ? { ...bodyOf(own), state: own.state, version: own.version, mark: use.hidePoints ? null : own.mark } : NOTHING,
+      others: handedIn ? othersOf(row, desk.others(script!.id, me.id)) : [],
+      fixed: settledBy && `${settledBy} has agreed a mark on it: ask for that to be withdrawn first.`,
+    }
+  })
+
+  handle(routes.keepReading, ({ params: { courseId, assessmentId, studentId }, body: { version, state, gapMeant, ...body }, me }) => {
+    const row = assessmentOf(courseId, assessmentId)
+    const scriptId = desk.script(assessmentId, studentId)?.id ?? scriptIdOf(assessmentId, studentId)
+    const before = desk.own(scriptId, me.id)
+    // A draft is nobody's but the marker's: other open pages need not hear of it.
+    const quiet = state === 'draft' && before?.state !== 'handed in'
+    return (quiet ? writes.quietOpen : writes.writeOpen)(courseId, () => {
+      allotted(row, studentId, me.id)
+      const { gate, unread } = gateOf(assessmentId, me.id)
+      if (gate === 'held')
+        throw new HttpProblem(
+          409,
+          unread > 0 ? `Read the exemplars of ${row.title} first.` : `The lead holds the marking of ${row.title} for you.`,
+        )
+      const own = desk.own(scriptId, me.id)
+      const standard = standardFor(row, own)
+      const { outOf, use } = toAssessment(row)
+      const judged = standard ? { ...body.judged, mark: null } : body.judged
+      const mark =
+        state === 'handed in' ? markOf(judged, standard, { outOf, use, gapMeant }).mark : markSoFar(judged, standard, { outOf, use })
+      const answer = (v: number) => ({ version: v, mark: use.hidePoints ? null : mark, state })
+      if (!own) {
+        if (version !== 0) throw new HttpProblem(409, 'This reading is not there (any more): open the script again.')
+        desk.begin({ scriptId, assessmentId, studentId, markerId: me.id, standardId: standard?.id ?? null }, body, mark, state)
+        return answer(1)
+      }
+      // Sent again because the answer was lost: it is there already.
+      if (own.version !== version && own.state === state && sameBody(own, body)) return answer(own.version)
+      if (own.version !== version)
+        throw new HttpProblem(409, 'You changed this reading in another window.', {
+          current: { version: own.version, ...bodyOf(own), state: own.state },
+        })
+      if (own.state === 'handed in') {
+        const by = desk.settledBy(scriptId)
+        if (by) throw new HttpProblem(409, `${by} has agreed a mark on it: ask for that to be withdrawn first.`)
+      }
+      desk.change(own.id, body, mark, state)
+      return answer(own.version + 1)
+    })
+  })
+
+  handle(routes.keptComments, ({ me }) => desk.comments(me.id))
+  handle(routes.keepComment, ({ body, me }) => desk.keepComment(me.id, body.words))
+  handle(routes.dropComment, ({ params, me }) => {
+    if (!desk.dropComment(me.id, params.commentId)) throw new HttpProblem(404, 'There is no such comment in your stock.')
+    return undefined
+  })
+}
+
+const NOTHING: DeskScript['own'] = {
+  judged: { picks: {}, judgement: null, mark: null },
+  comment: '',
+  criterionComments: {},
+  notes: '',
+  state: 'untouched',
+  version: 0,
+  mark: null,
+}
+
+const bodyOf = (r: OwnReadingRow): ReadingBody => ({
+  judged: { picks: JSON.parse(r.picks) as Record<string, number>, judgement: r.judgement, mark: r.standardId === null ? r.mark : null },
+  comment: r.comment,
+  criterionComments: JSON.parse(r.criterionComments) as Record<string, string>,
+  notes: r.notes,
+})
+
+const sorted = (o: Record<string, unknown>) => JSON.stringify(Object.entries(o).sort(([a], [b]) => (a < b ? -1 : 1)))
+function sameBody(own: OwnReadingRow, body: ReadingBody): boolean {
+  const was = bodyOf(own)
+  return (
+    sorted(was.judged.picks) === sorted(body.judged.picks) &&
+    was.judged.judgement === body.judged.judgement &&
+    (own.standardId !== null || was.judged.mark === body.judged.mark) &&
+    was.comment === body.comment &&
+    was.notes === body.notes &&
+    sorted(was.criterionComments) === sorted(body.criterionComments)
+  )
+}
+
+/** Of others' readings what the assessment lets a marker see; nobody is named. */
+function othersOf(row: AssessmentRow, readings: OwnReadingRow[]): OtherReading[] {
+  const sees: Sees = { ...SEES_NOTHING, ...(JSON.parse(row.sees) as Partial<Sees>) }
+  if (!sees.marks && !sees.comments && !sees.notes) return []
+  return readings.map((r, i) => {
+    const body = bodyOf(r)
+    return {
+      marker: `another reader${readings.length > 1 ? ` (${i + 1})` : ''}`,
+      mark: sees.marks ? r.mark : null,
+      picks: sees.marks ? body.judged.picks : null,
+      judgement: sees.marks ? r.judgement : null,
+      comment: sees.comments ? r.comment : null,
+      criterionComments: sees.comments ? body.criterionComments : null,
+      notes: sees.notes ? r.notes : null,
+    }
+  })
+}
