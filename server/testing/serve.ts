@@ -7,6 +7,7 @@ import { buildDemo } from '../../demo/build'
 import { PASSPHRASE } from '../../demo/department'
 import { createApp } from '../app'
 import { openDatabase, type Db } from '../db/open'
+import type { SIGN_INS } from './markers'
 
 export const COURSE = 'cfs214-2026'
 export const api = (path: string) => `/api/courses/${COURSE}${path}`
@@ -19,7 +20,7 @@ export interface TestServer {
   file: string
   address: string
   /** Someone signed in, with a same-origin header on every request; null is nobody. */
-  as: (signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | 'student' | null) => Promise<Client>
+  as: (signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | 'student' | (typeof SIGN_INS)[number] | null) => Promise<Client>
   close: () => Promise<void>
 }
 

@@ -1,0 +1,196 @@
+import { USUAL_USE, type CourseTable, type DeskScript, type Pile, type PileScript, type Plan } from '#contract'
+import { SIGN_INS } from '../../testing/markers'
+import { serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+const COURSE = 'cfs118-2026'
+const SKETCH = `${COURSE}-sketch`
+const TALK = `${COURSE}-talk-1`
+const api = (path: string) => `/api/courses/${COURSE}${path}`
+
+let server: TestServer
+let lead: Client
+let first: Client
+let second: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  first = await server.as(SIGN_INS[0])
+  second = await server.as(SIGN_INS[1])
+}, 60_000)
+afterAll(() => server.close())
+
+const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
+const piles = async (who: Client) => (await who('get', api('/piles')).expect(200)).body as Pile[]
+const pile = async (who: Client, of = SKETCH) => (await who('get', api(`/assessments/${of}/pile`)).expect(200)).body as PileScript[]
+const script = async (who: Client, studentId: string, of = SKETCH) =>
+  (await who('get', api(`/assessments/${of}/pile/${studentId}`)).expect(200)).body as DeskScript
+const FULL = { purpose: 6, generalisation: 5.5, lettering: 5, relief: 8, sources: 4, 'sheet-rules': 0 }
+const reading = (more: object = {}) => ({
+  version: 0,
+  state: 'draft',
+  gapMeant: false,
+  judged: { picks: FULL, judgement: null, mark: null },
+  comment: '',
+  criterionComments: {},
+  notes: '',
+  ...more,
+})
+const keep = (who: Client, studentId: string, body: object, of = SKETCH) =>
+  who('put', api(`/assessments/${of}/pile/${studentId}/reading`), body)
+const waiting = async (who: Client, of = SKETCH) => (await pile(who, of)).filter((s) => s.state === 'untouched')
+
+test('a pile is one’s own, in one’s own order, with what is done of it', async () => {
+  const own = (await piles(first)).find((p) => p.assessmentId === SKETCH)!
+  const scripts = await pile(first)
+  expect(own.total).toBe(scripts.length)
+  expect(own.handedIn).toBe(scripts.filter((s) => s.state === 'handed in').length)
+  const theirs = new Set((await waiting(second)).map((s) => s.studentId))
+  expect((await waiting(first)).some((s) => theirs.has(s.studentId))).toBe(false)
+  const [other] = theirs
+  expect(detail(await first('get', api(`/assessments/${SKETCH}/pile/${other}`)).expect(404))).toMatch(/not in your pile/)
+  await lead('get', api('/piles')).expect(403)
+})
+
+test('a draft is kept as it is made, is nobody’s business, and hands in only what is whole', async () => {
+  const [s] = await waiting(first)
+  const id = s!.studentId
+  const version = () => (server.db.prepare('SELECT version FROM course WHERE id = ?').get(COURSE) as { version: number }).version
+  const before = version()
+  const half = { picks: { purpose: 6 }, judgement: null, mark: null }
+  expect((await keep(first, id, reading({ judged: half, comment: 'Go on.' })).expect(200)).body).toEqual({
+    version: 1,
+    mark: null,
+    state: 'draft',
+  })
+  expect(version()).toBe(before)
+  expect((await script(first, id)).own).toMatchObject({ judged: half, comment: 'Go on.', state: 'draft', version: 1 })
+
+  expect(detail(await keep(first, id, reading({ version: 1, judged: half, state: 'handed in' })).expect(422))).toMatch(
+    /^Not judged yet: Generalisation, /,
+  )
+  expect(detail(await keep(first, id, reading({ version: 1, judged: { ...half, picks: { purpose: 7 } } })).expect(422))).toMatch(
+    /7 is not one of its levels/,
+  )
+  const handedIn = await keep(first, id, reading({ version: 1, state: 'handed in', notes: 'for us' })).expect(200)
+  expect(handedIn.body).toEqual({ version: 2, mark: 28.5, state: 'handed in' })
+  expect(version()).toBe(before + 1)
+
+  // The answer was lost and it is sent again: once is enough.
+  expect((await keep(first, id, reading({ version: 1, state: 'handed in', notes: 'for us' })).expect(200)).body).toEqual(handedIn.body)
+  expect(detail(await keep(first, id, reading({ version: 1, comment: 'another' })).expect(409))).toBe(
+    'You changed this reading in another window.',
+  )
+
+  expect((await keep(first, id, reading({ version: 2 })).expect(200)).body).toMatchObject({ version: 3, state: 'draft' })
+  const states = server.db
+    .prepare('SELECT version, state, comment FROM reading_state WHERE reading_id LIKE ? ORDER BY version')
+    .all(`%${id}/marker-1`)
+  expect(states).toEqual([
+    { version: 1, state: 'draft', comment: 'Go on.' },
+    { version: 2, state: 'handed in', comment: '' },
+  ])
+  expect(() => server.db.prepare('DELETE FROM reading_state').run()).toThrow('kept')
+})
+
+test('with a gap on purpose, what is not judged gives nothing', async () => {
+  const [s] = await waiting(first)
+  const judged = { picks: { purpose: 8, 'sheet-rules': 2 }, judgement: null, mark: null }
+  const done = await keep(first, s!.studentId, reading({ judged, state: 'handed in', gapMeant: true })).expect(200)
+  expect((done.body as { mark: number }).mark).toBe(6)
+})
+
+test('an overall judgement gives the mark, and nothing else does', async () => {
+  const [s] = await waiting(first, TALK)
+  const notes = { judged: { picks: {}, judgement: null, mark: 90 }, criterionComments: { poise: 'steady' } }
+  expect(detail(await keep(first, s!.studentId, reading({ ...notes, state: 'handed in' }), TALK).expect(422))).toBe(
+    'Choose a label of the scale.',
+  )
+  const judged = { picks: {}, judgement: 'assured', mark: null }
+  const done = await keep(first, s!.studentId, reading({ ...notes, judged, state: 'handed in' }), TALK).expect(200)
+  expect((done.body as { mark: number }).mark).toBe(76)
+})
+
+test('others are seen only after handing in, only as far as set, and without their names', async () => {
+  const [s] = await waiting(first)
+  const id = s!.studentId
+  server.db
+    .prepare('INSERT INTO allotment (assessment_id, student_id, marker_id, place, by_id, at) VALUES (?, ?, ?, 1, ?, ?)')
+    .run(SKETCH, id, 'marker-2', 'lead', '2026-11-24T00:00:00.000Z')
+  await keep(
+    second,
+    id,
+    reading({ state: 'handed in', comment: 'SEEN-COMMENT', notes: 'SEEN-NOTE', criterionComments: { relief: 'SEEN-CRITERION' } }),
+  ).expect(200)
+  const secret = /SEEN|28\.5|Lea Ostrand/
+  for (const marks of [false, true])
+    for (const comments of [false, true])
+      for (const notes of [false, true]) {
+        await lead('put', api(`/assessments/${SKETCH}/blindness`), { blind: true, sees: { marks, comments, notes } }).expect(204)
+        expect(JSON.stringify(await script(first, id))).not.toMatch(secret)
+      }
+  await keep(first, id, reading({ judged: { picks: { ...FULL, relief: 10 }, judgement: null, mark: null }, state: 'handed in' })).expect(
+    200,
+  )
+  for (const marks of [false, true])
+    for (const comments of [false, true])
+      for (const notes of [false, true]) {
+        await lead('put', api(`/assessments/${SKETCH}/blindness`), { blind: true, sees: { marks, comments, notes } }).expect(204)
+        const seen = JSON.stringify((await script(first, id)).others)
+        expect([seen.includes('28.5'), seen.includes('SEEN-COMMENT'), seen.includes('SEEN-CRITERION'), seen.includes('SEEN-NOTE')]).toEqual(
+          [marks, comments, comments, notes],
+        )
+        expect(seen).not.toContain('Lea')
+      }
+})
+
+test('marked blind, no name reaches the desk; with points hidden, no mark does', async () => {
+  const named = ((await lead('get', api('/table'))).body as CourseTable).students
+  await lead('put', api(`/assessments/${SKETCH}/blindness`), {
+    blind: false,
+    sees: { marks: false, comments: false, notes: false },
+  }).expect(204)
+  expect((await pile(first)).every((s) => named.some((n) => n.id === s.studentId && n.name === s.label))).toBe(true)
+  await lead('put', api(`/assessments/${SKETCH}/blindness`), { blind: true, sees: { marks: false, comments: false, notes: false } }).expect(
+    204,
+  )
+  const answers = JSON.stringify([await pile(first), await script(first, (await pile(first))[0]!.studentId), await piles(first)])
+  for (const s of named) expect(answers).not.toContain(s.name)
+
+  const { version } = ((await lead('get', api('/plan'))).body as Plan).assessments.find((a) => a.id === SKETCH)!
+  await lead('patch', api(`/assessments/${SKETCH}`), { version, use: { ...USUAL_USE, hidePoints: true } }).expect(200)
+  expect((await pile(first)).every((s) => s.mark === null)).toBe(true)
+  const [s] = await waiting(first)
+  expect((await keep(first, s!.studentId, reading({ state: 'handed in' })).expect(200)).body).toMatchObject({
+    mark: null,
+    state: 'handed in',
+  })
+})
+
+test('once a mark is agreed on it, a reading is not taken back', async () => {
+  const done = (await pile(first)).find((s) => s.state === 'handed in')!
+  const scriptId = (
+    server.db.prepare('SELECT id FROM script WHERE assessment_id = ? AND student_id = ?').get(SKETCH, done.studentId) as { id: string }
+  ).id
+  const reason = 'Both read it'
+  const changes = [{ kind: 'settle', scriptId, rule: { kind: 'value', mark: 20, reason }, step: null, mark: 20 }]
+  await lead('post', api('/decisions'), { changes, reason }).expect(200)
+  const { own, fixed } = await script(first, done.studentId)
+  expect(fixed).toMatch(/^Ines Valdry has agreed a mark/)
+  expect(detail(await keep(first, done.studentId, reading({ version: own.version })).expect(409))).toMatch(/ask for that to be withdrawn/)
+})
+
+test('a stock of comments: the most used first, nobody else’s', async () => {
+  const stock = async (who: Client) =>
+    (await who('get', api('/kept-comments')).expect(200)).body as { id: string; words: string; used: number }[]
+  const before = await stock(first)
+  expect(before[0]!.words).toMatch(/^Say whom/)
+  const add = () => first('post', api('/kept-comments'), { words: 'Date the survey.' }).expect(200)
+  await add()
+  await add()
+  const kept = (await stock(first)).find((c) => c.words === 'Date the survey.')!
+  expect(kept.used).toBe(2)
+  expect(await stock(second)).toEqual([])
+  await second('delete', api(`/kept-comments/${kept.id}`)).expect(404)
+  await first('delete', api(`/kept-comments/${kept.id}`)).expect(204)
+  expect(await stock(first)).toHaveLength(before.length)
+})

@@ -1,0 +1,106 @@
+import type { ShareRule, Sharing, SharingTried } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+}, 60_000)
+afterAll(() => server.close())
+
+const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
+const of = (assessment: string) => api(`/assessments/${COURSE}-${assessment}/sharing`)
+const sharing = async (assessment: string) => (await lead('get', of(assessment)).expect(200)).body as Sharing
+const everyone = Array.from({ length: 11 }, (_, i) => ({ id: `marker-${i + 1}`, capacity: 1 }))
+const rule = (more: Partial<ShareRule> = {}): ShareRule => ({
+  how: 'draw',
+  readings: 2,
+  markers: everyone,
+  avoidOwnSection: true,
+  seed: 4,
+  sample: { share: 0.1, least: 10, zone: 1 },
+  ...more,
+})
+const tried = async (assessment: string, r: ShareRule) => (await lead('post', `${of(assessment)}/try`, r).expect(200)).body as SharingTried
+
+test('what is read is somebody’s, and those who share no script with the others are told apart', async () => {
+  const map = await sharing('map')
+  expect(map.loads.reduce((n, l) => n + l.handedIn, 0)).toBe(map.loads.reduce((n, l) => n + l.allotted, 0))
+  expect(map.groups).toHaveLength(2)
+  expect(map.groups[1]).toEqual(['Joss Sorley', 'Kamala Verrin'])
+  expect(map.short).toBe(0)
+})
+
+test('tried, nothing changes; done, it is what was tried', async () => {
+  const before = await sharing('stereo')
+  const t = await tried('stereo', rule())
+  expect(await sharing('stereo')).toEqual(before)
+  expect(t.readings).toBe(before.scripts * 2)
+  expect([t.groups.length, t.ownSection, t.joining]).toEqual([1, 0, []])
+  const after = (await lead('put', of('stereo'), rule()).expect(200)).body as Sharing
+  expect(after.loads.map((l) => l.allotted)).toEqual(t.loads.map((l) => l.after))
+  const loads = after.loads.map((l) => l.allotted)
+  expect(Math.max(...loads) - Math.min(...loads)).toBeLessThanOrEqual(1)
+  expect(after.short).toBe(0)
+})
+
+test('somebody falls ill: what is begun stays, the rest goes to the others', async () => {
+  const one = server.db
+    .prepare('SELECT student_id AS id FROM allotment WHERE assessment_id = ? AND marker_id = ?')
+    .get(`${COURSE}-stereo`, 'marker-1') as { id: string }
+  server.db
+    .prepare('INSERT INTO script (id, student_id, assessment_id) VALUES (?, ?, ?) ON CONFLICT DO NOTHING')
+    .run(`${COURSE}-stereo:${one.id}`, one.id, `${COURSE}-stereo`)
+  const script = server.db.prepare('SELECT id FROM script WHERE assessment_id = ? AND student_id = ?').get(`${COURSE}-stereo`, one.id) as {
+    id: string
+  }
+  server.db.prepare("INSERT INTO reading (id, script_id, marker_id, state) VALUES ('begun', ?, 'marker-1', 'draft')").run(script.id)
+  const without = rule({ markers: everyone.filter((m) => m.id !== 'marker-1') })
+  const after = (await lead('put', of('stereo'), without).expect(200)).body as Sharing
+  expect(after.loads.find((l) => l.id === 'marker-1')).toMatchObject({ allotted: 1, draft: 1 })
+  expect(after.short).toBe(0)
+})
+
+test('by section, everyone, and the groups that then share nothing', async () => {
+  const bySection = await tried('detail', rule({ how: 'by section' }))
+  expect(bySection.loads.filter((l) => l.after > 0)).toHaveLength(8)
+  const all = await tried('detail', rule({ how: 'everyone', markers: everyone.slice(0, 3) }))
+  const { scripts } = await sharing('detail')
+  expect(all.loads.filter((l) => l.after === scripts)).toHaveLength(3)
+})
+
+test('a sample for second reading has every fail, says why, and adds to what is read', async () => {
+  const before = await sharing('paper-1')
+  const t = await tried('paper-1', rule({ how: 'sample' }))
+  expect(t.sample.map((s) => s.why)).toContain('fails')
+  const inSample = t.sample.reduce((n, s) => n + s.scripts, 0)
+  expect(inSample).toBeGreaterThanOrEqual(Math.ceil(before.scripts * 0.1))
+  const read = before.loads.reduce((n, l) => n + l.allotted, 0)
+  const after = (await lead('put', of('paper-1'), rule({ how: 'sample' })).expect(200)).body as Sharing
+  expect(after.loads.reduce((n, l) => n + l.handedIn, 0)).toBe(before.loads.reduce((n, l) => n + l.handedIn, 0))
+  expect(after.loads.reduce((n, l) => n + l.allotted, 0)).toBeGreaterThan(read)
+})
+
+test('what cannot be is refused with what to change', async () => {
+  expect(detail(await lead('post', `${of('stereo')}/try`, rule({ readings: 3, markers: everyone.slice(0, 2) })).expect(422))).toMatch(
+    /3 readings of a script take 3 markers; 2 have time/,
+  )
+  expect(detail(await lead('post', `${of('stereo')}/try`, rule({ markers: [{ id: 'nobody', capacity: 1 }] })).expect(422))).toBe(
+    'There is no such marker.',
+  )
+  expect(detail(await lead('post', `${of('part-1')}/try`, rule()).expect(422))).toMatch(/done or not done/)
+})
+
+test('by when, and who sees what', async () => {
+  await lead('put', api(`/assessments/${COURSE}-map/markers/marker-2/deadline`), { due: '2026-12-01' }).expect(204)
+  await lead('put', api(`/assessments/${COURSE}-map/blindness`), {
+    blind: false,
+    sees: { marks: true, comments: false, notes: true },
+  }).expect(204)
+  const map = await sharing('map')
+  expect(map.loads.find((l) => l.id === 'marker-2')!.due).toBe('2026-12-01')
+  expect(map.assessment).toMatchObject({ blind: false, sees: { marks: true, comments: false, notes: true } })
+  await lead('put', api(`/assessments/${COURSE}-map/markers/marker-2/deadline`), { due: null }).expect(204)
+  expect((await sharing('map')).loads.find((l) => l.id === 'marker-2')!.due).toBeNull()
+})
