@@ -42,7 +42,7 @@ const router = createBrowserRouter([
           { index: true, element: <FirstStop /> },
           { path: 'set-out/:part?', lazy: codeOf(() => import('../stops/set-out/SetOut')) },
           { path: 'agree/:part?', lazy: codeOf(() => import('../stops/agree/Agree')) },
-          { path: 'mark', lazy: codeOf(() => import('../stops/mark/Mark')) },
+          { path: 'mark/:part?', lazy: codeOf(() => import('../stops/mark/Mark')) },
           { path: 'compare', lazy: codeOf(() => import('../stops/compare/Compare')) },
           { path: 'reconcile', lazy: codeOf(() => import('../stops/reconcile/Reconcile')) },
           { path: 'rescale', lazy: codeOf(() => import('../stops/rescale/Rescale')) },

@@ -14,6 +14,9 @@ export const COURSE_QUERIES = [
   'library',
   'tuning',
   'exemplars',
+  'piles',
+  'pile',
+  'sharing',
 ] as const
 
 /** Fetches anew whatever a write to the course may have changed. */

@@ -9,14 +9,16 @@ interface Props<P extends string> {
   shown: P
   /** What is to be looked at in each. */
   open?: Partial<Record<P, number>>
+  /** Their addresses, where a part's name is none. */
+  addresses?: Record<P, string>
 }
 
 /** The parts of a stop, at its head. */
-export function PartsNav<P extends string>({ of, base, parts, shown, open = {} }: Props<P>) {
+export function PartsNav<P extends string>({ of, base, parts, shown, open = {}, addresses }: Props<P>) {
   return (
     <nav className="end words-links" aria-label={`Parts of ${of}`}>
       {parts.map((p, i) => (
-        <Link key={p} to={`${base}/${p}`} aria-current={p === shown ? 'page' : undefined} title={`${p} (${i + 1})`}>
+        <Link key={p} to={`${base}/${addresses?.[p] ?? p}`} aria-current={p === shown ? 'page' : undefined} title={`${p} (${i + 1})`}>
           {p}
           {(open[p] ?? 0) > 0 && <b className="ochre"> {open[p]}</b>}
         </Link>

@@ -1,4 +1,5 @@
-import { useRef } from 'react'
+import { useRef, type ReactNode } from 'react'
+import { flushSync } from 'react-dom'
 import type { Judged, StandardInUse, StandardUse } from '#contract'
 import { NumberField } from '../NumberField'
 import { plain } from '../format'
@@ -6,18 +7,24 @@ import { JudgeCriterion } from './JudgeCriterion'
 import { Track } from './Track'
 import './judge.css'
 
+/** Where judging a criterion begins: its levels, or the field of its points. */
+export const focusable = (criterion: HTMLElement): HTMLElement | null =>
+  criterion.querySelector<HTMLElement>('[role="radio"][tabindex="0"]') ?? criterion.querySelector<HTMLElement>('input')
+
 interface Props {
   standard: StandardInUse | null
   outOf: number
   use: Pick<StandardUse, 'hidePoints' | 'hideWords'>
   judged: Judged
   onChange?: ((judged: Judged) => void) | undefined
+  /** What stands under a criterion. */
+  below?: ((criterionId: string, title: string) => ReactNode) | undefined
   /** Another reading of it to stand beside this one. */
   compared?: { judged: Judged; whose: string } | undefined
 }
 
 /** A script being judged by whatever it is marked by: rulers, free points, one label, or a mark. Without `onChange` it is shown. */
-export function Judge({ standard, outOf, use, judged, onChange, compared }: Props) {
+export function Judge({ standard, outOf, use, judged, onChange, below, compared }: Props) {
   const list = useRef<HTMLDivElement>(null)
   const disabled = !onChange
   const pick = (id: string, points: number | undefined) => {
@@ -31,9 +38,11 @@ export function Judge({ standard, outOf, use, judged, onChange, compared }: Prop
     const all = [...(list.current?.querySelectorAll<HTMLElement>('[data-criterion]') ?? [])]
     const at = all.findIndex((s) => s.dataset.criterion === from)
     const next = all[at + by]
-    const target = next?.querySelector<HTMLElement>('[tabindex="0"], input')
-    if (target) target.focus()
-    else if (by > 0) list.current?.parentElement?.querySelector<HTMLElement>('[data-after-judging]')?.focus()
+    const target = next && focusable(next)
+    if (target) {
+      target.focus({ preventScroll: true })
+      next!.scrollIntoView({ block: 'nearest' })
+    } else if (by > 0) list.current?.closest('section, .exemplar-judged')?.querySelector<HTMLElement>('[data-after-judging]')?.focus()
   }
   const whose = compared?.whose ?? ''
 
@@ -60,7 +69,17 @@ export function Judge({ standard, outOf, use, judged, onChange, compared }: Prop
   if (standard.kind === 'scale') {
     const labels = [...standard.body.labels].reverse()
     return (
-      <fieldset className="judge-scale" aria-label={standard.title}>
+      <fieldset
+        className="judge-scale"
+        aria-label={standard.title}
+        onKeyDown={(e) => {
+          const label = /^[1-9]$/.test(e.key) ? standard.body.labels[Number(e.key) - 1] : undefined
+          if (!label || disabled) return
+          e.preventDefault()
+          flushSync(() => onChange({ ...judged, judgement: label.label }))
+          e.currentTarget.closest('section, .exemplar-judged')?.querySelector<HTMLElement>('[data-after-judging]')?.focus()
+        }}
+      >
         <legend className="small soft">
           {judged.judgement === null ? (
             <span className="ochre">No mark is given until a judgement is.</span>
@@ -78,7 +97,9 @@ export function Judge({ standard, outOf, use, judged, onChange, compared }: Prop
               onChange={() => onChange?.({ ...judged, judgement: l.label })}
               data-nth={i}
             />{' '}
-            <span dir="auto">{l.label}</span>
+            <span dir="auto">
+              {!disabled && labels.length <= 9 && <kbd aria-hidden>{labels.length - i}</kbd>} {l.label}
+            </span>
             {!use.hidePoints && <span className="num soft">{plain((l.percent / 100) * outOf)}</span>}
             {compared?.judged.judgement === l.label && <i className="soft small">{whose}</i>}
           </label>
@@ -110,6 +131,7 @@ export function Judge({ standard, outOf, use, judged, onChange, compared }: Prop
                 descending={!!standard.body.descending}
                 onPick={(points) => pick(c.id, points)}
                 onWalk={(by) => walk(c.id, by)}
+                below={below?.(c.id, c.title)}
               />
             )
           })
@@ -148,6 +170,7 @@ export function Judge({ standard, outOf, use, judged, onChange, compared }: Prop
                 />
                 {!use.hideWords && <p className="soft small mb-1">{c.words}</p>}
                 {c.notes && <p className="small mb-1">{c.notes}</p>}
+                {below?.(c.id, c.title)}
               </section>
             )
           })}

@@ -1,4 +1,4 @@
-import { useRef, type KeyboardEvent } from 'react'
+import { useRef, type KeyboardEvent, type ReactNode } from 'react'
 import { flushSync } from 'react-dom'
 import type { RubricCriterion } from '#contract'
 import { NumberField } from '../NumberField'
@@ -23,10 +23,11 @@ interface Props {
   onPick: (points: number | undefined) => void
   /** To the criterion before or after. */
   onWalk: (by: 1 | -1) => void
+  below?: ReactNode
 }
 
 /** A criterion to be judged: its ruler, and a level to choose under it; any point inside one where it has ranges. */
-export function JudgeCriterion({ criterion: c, longest, points, compared, shows, disabled, descending, onPick, onWalk }: Props) {
+export function JudgeCriterion({ criterion: c, longest, points, compared, shows, disabled, descending, onPick, onWalk, below }: Props) {
   const group = useRef<HTMLDivElement>(null)
   const order = c.levels.map((l, i) => ({ l, i }))
   if (descending) order.reverse()
@@ -136,6 +137,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
           </button>
         ))}
       </div>
+      {below}
     </section>
   )
 }

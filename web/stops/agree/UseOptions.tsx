@@ -15,10 +15,11 @@ const OPTIONS: [keyof StandardUse, string][] = [
 /** How one assessment uses its standard. */
 export function UseOptions({ courseId, assessment }: { courseId: string; assessment: Plan['assessments'][number] }) {
   const { write } = useWrites()
-  const send = async (use: StandardUse) => {
+  // What stands is asked for when its turn comes: two ticks in a row must not take each other back.
+  const send = async (patch: Partial<StandardUse>) => {
     const { assessments } = await call(routes.plan, { params: { courseId } })
-    const { version } = assessments.find((a) => a.id === assessment.id)!
-    return call(routes.editAssessment, { params: { courseId, assessmentId: assessment.id }, body: { version, use } })
+    const { version, use } = assessments.find((a) => a.id === assessment.id)!
+    return call(routes.editAssessment, { params: { courseId, assessmentId: assessment.id }, body: { version, use: { ...use, ...patch } } })
   }
   return (
     <div className="use-options" role="group" aria-label={`How ${assessment.title} uses it`}>
@@ -32,8 +33,8 @@ export function UseOptions({ courseId, assessment }: { courseId: string; assessm
           onChange={(e) =>
             void write(
               `${words}: ${e.target.checked ? 'on' : 'off'}`,
-              () => send({ ...assessment.use, [key]: e.target.checked }),
-              () => send(assessment.use),
+              () => send({ [key]: e.target.checked }),
+              () => send({ [key]: assessment.use[key] }),
             )
           }
         />

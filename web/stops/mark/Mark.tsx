@@ -1,30 +1,71 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
-import { useParams } from 'react-router'
+import { useState, type ReactNode } from 'react'
+import { useNavigate, useParams } from 'react-router'
 import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
+import { useKeys } from '../../frame/keys'
+import { WritesProvider } from '../../frame/writes'
+import { PartsNav } from '../../parts/PartsNav'
 import { BringIn } from './BringIn'
+import { DeskPart } from './desk/DeskPart'
+import { usePiles } from './desk/queries'
 import { MarkSheet } from './MarkSheet'
+import { Sharing } from './sharing/Sharing'
 import './mark.css'
 
-/** Marks come in: typed into the sheet, or brought in from a file. */
+type Part = 'sheet' | 'desk' | 'sharing out'
+const ADDRESS: Record<Part, string> = { sheet: 'sheet', desk: 'desk', 'sharing out': 'sharing-out' }
+
+/** The third stop: who reads what, the desk where it is read, and the sheet where marks come in by hand. */
 export default function Mark() {
-  const { courseId = '' } = useParams()
+  const { courseId = '', part } = useParams()
+  const navigate = useNavigate()
+  const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
+  const marker = role === 'marker'
+  const piles = usePiles(courseId, marker)
+  const parts: Part[] = marker ? ['desk', 'sheet'] : ['sheet', 'sharing out']
+  // A marker with something to read begins there.
+  const first: Part = marker && (piles.data?.length ?? 0) > 0 ? 'desk' : 'sheet'
+  const shown = parts.find((p) => ADDRESS[p] === part) ?? first
+  const base = `/courses/${courseId}/mark`
+  useKeys(parts.map((p, i) => ({ key: `Alt+${i + 1}`, does: `show the ${p}`, run: () => void navigate(`${base}/${ADDRESS[p]}`) })))
+  if (!role || (marker && piles.isPending)) return null
+  const left = piles.data?.reduce((n, p) => n + p.total - p.handedIn, 0) ?? 0
+  const nav = <PartsNav of="marking" base={base} parts={parts} shown={shown} open={{ desk: left }} addresses={ADDRESS} />
+  if (shown === 'desk') return <DeskPart courseId={courseId} nav={nav} />
+  if (shown === 'sharing out')
+    return (
+      <WritesProvider>
+        <Sharing courseId={courseId} decides={role === 'lead'} nav={nav} />
+      </WritesProvider>
+    )
+  return <SheetPart courseId={courseId} nav={nav} />
+}
+
+function SheetPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
   const [bringing, setBringing] = useState(false)
   const sheet = useQuery({ queryKey: ['sheet', courseId], queryFn: () => call(routes.sheet, { params: { courseId } }) })
   if (sheet.error) return <div className="empty">{messageOf(sheet.error)}</div>
   if (!sheet.data) return <div className="empty">Fetching the mark sheet…</div>
   if (sheet.data.students.length === 0)
     return (
-      <div className="empty">
-        {sheet.data.sections.length === 0
-          ? 'You teach no section of this course, so there is no sheet of yours. Whoever leads the course can give you one.'
-          : 'There is nobody on the roll yet. Bring the students in at Set out, and their marks are typed here.'}
+      <div className="work alone">
+        <main className="table-side">
+          <div className="stop-head">
+            <h1>The mark sheet</h1>
+            {nav}
+          </div>
+          <div className="empty">
+            {sheet.data.sections.length === 0
+              ? 'You teach no section of this course, so there is no sheet of yours. Whoever leads the course can give you one.'
+              : 'There is nobody on the roll yet. Bring the students in at Set out, and their marks are typed here.'}
+          </div>
+        </main>
       </div>
     )
   return (
     <>
-      <MarkSheet courseId={courseId} sheet={sheet.data} onBringIn={() => setBringing(true)} />
+      <MarkSheet courseId={courseId} sheet={sheet.data} nav={nav} onBringIn={() => setBringing(true)} />
       {bringing && <BringIn courseId={courseId} onClose={() => setBringing(false)} />}
     </>
   )

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { readCellText, writeCellText } from '#core'
 import type { Cell, Sheet } from '#contract'
@@ -16,7 +16,7 @@ type At = { row: number; column: number }
 const EMPTY: CellValue = { mark: null, status: 'in', daysLate: 0 }
 
 /** Students × assessments, typed like any sheet: arrows walk, typing enters, Enter goes down, paste takes a block. */
-export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sheet: Sheet; onBringIn: () => void }) {
+export function MarkSheet({ courseId, sheet, nav, onBringIn }: { courseId: string; sheet: Sheet; nav: ReactNode; onBringIn: () => void }) {
   const queries = useQueryClient()
   const { did } = useUndo()
   const label = usePersonLabels(sheet.students)
@@ -201,6 +201,7 @@ export function MarkSheet({ courseId, sheet, onBringIn }: { courseId: string; sh
               </Button>
             )}
           </div>
+          {nav}
         </div>
         <div
           className="sheet"

@@ -1,0 +1,138 @@
+import type { Browser, Page } from '@playwright/test'
+import { comeIn, expect, test } from './level-table'
+
+const SECOND = '/courses/cfs118-2026'
+const SKETCH = `${SECOND}/mark/desk?of=cfs118-2026-sketch`
+
+async function markersOwn(browser: Browser, address: string, name: string): Promise<Page> {
+  const context = await browser.newContext({ baseURL: address, reducedMotion: 'reduce' })
+  const page = await context.newPage()
+  await comeIn(page, name)
+  return page
+}
+
+test('shared out by the lead, read blind by two markers, and the lead sees the spread', async ({ lead: page, browser, served }) => {
+  await page.goto(`${SECOND}/set-out/plan`)
+  await page.getByLabel('Title of Talk at the outcrop').click()
+  await page.getByLabel('Readings wanted of Talk at the outcrop').fill('2')
+  await page.getByLabel('Readings wanted of Talk at the outcrop').press('Enter')
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+
+  await test.step('shown before it is made: loads and links; then made', async () => {
+    await page.goto(`${SECOND}/mark/sharing-out?of=cfs118-2026-talk-1`)
+    await expect(page.getByText('84 have fewer readers than that.')).toBeVisible()
+    for (const name of await page.getByLabel(/^Time that/).evaluateAll((all) => all.map((e) => e.getAttribute('aria-label')!)))
+      if (!/Tadesse Abara|Lea Ostrand/.test(name)) {
+        await page.getByLabel(name).fill('0')
+        await page.getByLabel(name).press('Enter')
+      }
+    await page.getByLabel('nobody their own section').uncheck()
+    await expect(page.getByText('168 readings', { exact: true })).toBeVisible()
+    await expect(page.getByText('All 2 share scripts')).toBeVisible()
+    await page.getByLabel('numbers in the place of names').click()
+    await page.getByLabel('the mark and the levels').click()
+    await expect(page.getByLabel('numbers in the place of names')).toBeChecked()
+    await expect(page.getByLabel('the mark and the levels')).toBeChecked()
+    await page.getByRole('button', { name: 'Share it out' }).click()
+    await expect(page.getByText('Every one has its readers.')).toBeVisible()
+    await page.getByLabel('Wanted from Lea Ostrand by').fill('2026-12-03')
+    await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  })
+
+  const first = await markersOwn(browser, served.address, 'Tadesse Abara')
+  const second = await markersOwn(browser, served.address, 'Lea Ostrand')
+  await second.goto(`${SECOND}/mark`)
+  await expect(second.getByRole('row', { name: /^Talk at the outcrop/ })).toContainText('Thu 3 Dec')
+  await first.goto(`${SECOND}/mark/desk?of=cfs118-2026-talk-1`)
+  const picker = first.getByLabel('Script', { exact: true })
+  const script = await picker.inputValue()
+  const label = (await picker.locator('option:checked').innerText()).replace(/^\d+\. /, '')
+  expect(label).toMatch(/^\d+$/)
+
+  await test.step('one hands in by keyboard; the other sees nothing of it before handing in', async () => {
+    await expect(first.getByText('No mark is given until a judgement is.')).toBeVisible()
+    await first.keyboard.press('5')
+    await first.keyboard.press('Enter')
+    await expect(first.getByText(/1 handed in/)).toBeVisible()
+    await second.goto(`${SECOND}/mark/desk?of=cfs118-2026-talk-1&script=${script}`)
+    await expect(second.getByRole('heading', { name: 'Talk at the outcrop' })).toBeVisible()
+    await expect(second.getByRole('radio', { name: /hesitant/ })).toBeVisible()
+    await expect(second.getByText('Other readings')).toHaveCount(0)
+    await second.getByRole('radio', { name: /hesitant/ }).check()
+    await second.getByRole('button', { name: /Hand in, next/ }).click()
+    await expect(second.getByText(/1 handed in/)).toBeVisible()
+    await second.goto(`${SECOND}/mark/desk?of=cfs118-2026-talk-1&script=${script}`)
+    await expect(second.getByText('another reader gave 94 (commanding)')).toBeVisible()
+    await expect(second.getByText(/Tadesse/)).toHaveCount(0)
+  })
+
+  await test.step('the lead sees the spread', async () => {
+    await page.goto(`${SECOND}/reconcile`)
+    await expect(page.getByRole('heading', { name: '1 script to settle' })).toBeVisible()
+    await expect(page.getByText('46', { exact: true }).first()).toBeVisible()
+  })
+})
+
+test('read by keyboard: levels, an exact point, a comment from the stock, a gap asked about once, taken back', async ({ page }) => {
+  await comeIn(page, 'Tadesse Abara')
+  await page.goto(`${SECOND}/mark`)
+  await page
+    .getByRole('row', { name: /^Sketch map/ })
+    .getByRole('link', { name: 'go on' })
+    .click()
+  await expect(page.getByRole('radiogroup', { name: 'Purpose and reader' }).getByRole('radio').first()).toBeFocused()
+  // Six criteria: a digit each, the range's exact point with + and on with Enter; then hand in.
+  for (const key of ['3', '2', '+', 'Enter', '3', '2', '3', '1']) await page.keyboard.press(key)
+  await expect(page.getByText('24.5 of 40')).toBeVisible()
+  await page.getByLabel('Find in your stock of comments').fill('datum')
+  await page.getByLabel('Find in your stock of comments').press('Enter')
+  await expect(page.getByLabel('For the student')).toHaveValue('The tie to the datum is missing.')
+  await page.keyboard.press('Control+Enter')
+  await expect(page.getByText('2 of 9 · 1 handed in')).toBeVisible()
+
+  await page.getByRole('radiogroup', { name: 'Purpose and reader' }).getByRole('radio').first().focus()
+  await page.keyboard.press('4')
+  await page.keyboard.press('Control+Enter')
+  await expect(page.getByText(/^Not judged: Generalisation, .*Hand it in again to leave the gap/)).toBeVisible()
+  await page.keyboard.press('Control+Enter')
+  await expect(page.getByText('3 of 9 · 2 handed in')).toBeVisible()
+
+  await page.getByRole('button', { name: 'Script before' }).click()
+  await expect(page.getByText('Handed in: 8 of 40')).toBeVisible()
+  await page.getByRole('button', { name: 'Take it back' }).click()
+  await expect(page.getByRole('button', { name: /Hand in, next/ })).toBeVisible()
+  await expect(page.getByText('2 of 9 · 1 handed in')).toBeVisible()
+})
+
+test('what is read while the server is away is kept over a reload, and sent when it is back', async ({ page }) => {
+  await comeIn(page, 'Nomvula Brandt')
+  await page.goto(SKETCH)
+  await expect(page.getByRole('radiogroup', { name: 'Purpose and reader' })).toBeVisible()
+  const script = await page.getByLabel('Script', { exact: true }).inputValue()
+  await page.route('**/reading', (route) => route.abort())
+  await page.keyboard.press('2')
+  await page.getByLabel('For the student').fill('Written in the tunnel.')
+  await expect(page.getByText('✕ not saved')).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('For the student')).toHaveValue('Written in the tunnel.')
+  await page.unroute('**/reading')
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  await page.evaluate(() => localStorage.clear())
+  await page.goto(`${SKETCH}&script=${script}`)
+  await expect(page.getByLabel('For the student')).toHaveValue('Written in the tunnel.')
+  await expect(page.getByRole('radio', { name: /^2: a reader is named/ })).toBeChecked()
+})
+
+test('a script and its rulers stand side by side at 1280×800, and above each other on an upright tablet', async ({ page }) => {
+  await comeIn(page, 'Tadesse Abara')
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 800, height: 1180 },
+  ]) {
+    await page.setViewportSize(size)
+    await page.goto(SKETCH)
+    await expect(page.getByRole('radio', { name: /no reader in mind/ })).toBeInViewport({ ratio: 1 })
+    await expect(page.getByText(/^Maker's note/)).toBeInViewport()
+    await expect(page.getByRole('button', { name: /Hand in, next/ })).toBeInViewport({ ratio: 1 })
+  }
+})

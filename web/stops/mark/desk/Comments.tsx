@@ -1,0 +1,109 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { routes, type KeptComment, type ReadingBody } from '#contract'
+import { call } from '../../../api/client'
+import { useKeptComments } from './queries'
+
+const SHOWN = 6
+
+/** What is said to the student about the whole, notes for markers, and one's own stock of comments, found by typing. */
+export function Comments({
+  courseId,
+  body,
+  disabled,
+  onChange,
+}: {
+  courseId: string
+  body: ReadingBody
+  disabled: boolean
+  onChange: (body: ReadingBody) => void
+}) {
+  const queries = useQueryClient()
+  const kept = useKeptComments(courseId)
+  const [find, setFind] = useState('')
+  const fresh = () => queries.invalidateQueries({ queryKey: ['kept comments', courseId] })
+  const wanted = find.trim().toLowerCase()
+  const found = (kept.data ?? []).filter((k) => k.words.toLowerCase().includes(wanted)).slice(0, SHOWN)
+  const insert = (k: KeptComment) => {
+    onChange({ ...body, comment: [body.comment.trim(), k.words].filter(Boolean).join('\n') })
+    setFind('')
+    void call(routes.keepComment, { params: { courseId }, body: { words: k.words } }).then(fresh)
+  }
+  const last = body.comment.trim().split('\n').at(-1)?.trim() ?? ''
+  const isNew = last !== '' && !(kept.data ?? []).some((k) => k.words === last)
+  return (
+    <div className="desk-comments">
+      <Form.Group controlId="desk-comment">
+        <Form.Label className="soft small mb-0">For the student</Form.Label>
+        <textarea
+          id="desk-comment"
+          className="words-field"
+          rows={2}
+          maxLength={10_000}
+          dir="auto"
+          disabled={disabled}
+          value={body.comment}
+          onChange={(e) => onChange({ ...body, comment: e.target.value })}
+        />
+      </Form.Group>
+      {!disabled && (
+        <div className="stock">
+          <Form.Control
+            size="sm"
+            aria-label="Find in your stock of comments"
+            placeholder="your stock: type to find, Enter puts the first in"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key !== 'Enter' || e.ctrlKey || !found[0]) return
+              e.preventDefault()
+              insert(found[0])
+            }}
+          />
+          {isNew && (
+            <button
+              className="quiet-button small"
+              title={last}
+              onClick={() => void call(routes.keepComment, { params: { courseId }, body: { words: last } }).then(fresh)}
+            >
+              keep the last line
+            </button>
+          )}
+          {wanted !== '' && (
+            <ul className="people w-100">
+              {found.map((k) => (
+                <li key={k.id}>
+                  <button className="row-name" onClick={() => insert(k)}>
+                    {k.words}
+                  </button>
+                  <button
+                    className="quiet-button small"
+                    aria-label={`Take “${k.words}” out of the stock`}
+                    onClick={() => void call(routes.dropComment, { params: { courseId, commentId: k.id } }).then(fresh)}
+                  >
+                    drop
+                  </button>
+                </li>
+              ))}
+              {found.length === 0 && <li className="soft small">Nothing in your stock says that.</li>}
+            </ul>
+          )}
+        </div>
+      )}
+      <Form.Group controlId="desk-notes">
+        <Form.Label className="soft small mb-0">Notes for markers only</Form.Label>
+        <textarea
+          id="desk-notes"
+          className="words-field"
+          rows={1}
+          maxLength={10_000}
+          dir="auto"
+          disabled={disabled}
+          value={body.notes}
+          onChange={(e) => onChange({ ...body, notes: e.target.value })}
+        />
+      </Form.Group>
+    </div>
+  )
+}

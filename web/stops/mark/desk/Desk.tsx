@@ -1,0 +1,84 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react'
+import { Button, Form } from 'react-bootstrap'
+import type { Pile, PileScript } from '#contract'
+import { messageOf } from '../../../api/client'
+import { useKeys } from '../../../frame/keys'
+import { DeskScriptView } from './DeskScriptView'
+import { useDeskScript } from './queries'
+
+const STATE = { untouched: '', draft: ' · begun', 'handed in': ' · handed in' }
+
+interface Props {
+  courseId: string
+  of: Pile
+  pile: PileScript[]
+  current: PileScript
+  onGo: (studentId: string) => void
+  onLeave: () => void
+}
+
+/** One pile being read: the line of scripts at the top, the script and the rulers beneath, both always in sight. */
+export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
+  const at = pile.findIndex((s) => s.studentId === current.studentId)
+  const script = useDeskScript(courseId, of.assessmentId, current.studentId)
+  const go = (to: number) => {
+    const next = pile[Math.max(0, Math.min(pile.length - 1, to))]
+    if (next) onGo(next.studentId)
+  }
+  /** The next one that is not handed in, after this one and then from the start: skipped ones come back. */
+  const nextOpen = () => {
+    const open = [...pile.slice(at + 1), ...pile.slice(0, at)].find((s) => s.state !== 'handed in')
+    if (open) onGo(open.studentId)
+    else onLeave()
+  }
+  useKeys([
+    { key: 'n', does: 'next script', run: () => go(at + 1) },
+    { key: 'p', does: 'script before', run: () => go(at - 1) },
+    { key: 's', does: 'skip: to the next one that is not handed in', run: nextOpen },
+    { key: 'Escape', does: 'back to your piles', run: onLeave },
+  ])
+  return (
+    <div className="work alone desk-work">
+      <main className="desk" aria-label={`Reading ${of.title}`}>
+        <header className="desk-head">
+          <button className="quiet-button" onClick={onLeave}>
+            your piles
+          </button>
+          <h1>{of.title}</h1>
+          <div className="desk-line">
+            <Button size="sm" variant="outline-primary" aria-label="Script before" disabled={at === 0} onClick={() => go(at - 1)}>
+              <ChevronLeft size={15} aria-hidden />
+            </Button>
+            <Form.Select size="sm" aria-label="Script" value={current.studentId} onChange={(e) => onGo(e.target.value)}>
+              {pile.map((s, i) => (
+                <option key={s.studentId} value={s.studentId}>
+                  {i + 1}. {s.label}
+                  {STATE[s.state]}
+                </option>
+              ))}
+            </Form.Select>
+            <Button
+              size="sm"
+              variant="outline-primary"
+              aria-label="Next script"
+              disabled={at === pile.length - 1}
+              onClick={() => go(at + 1)}
+            >
+              <ChevronRight size={15} aria-hidden />
+            </Button>
+          </div>
+          <span className="soft small">
+            {at + 1} of {pile.length} · {pile.filter((s) => s.state === 'handed in').length} handed in
+          </span>
+        </header>
+        {script.error ? (
+          <div className="empty">{messageOf(script.error)}</div>
+        ) : script.data?.studentId === current.studentId ? (
+          <DeskScriptView key={current.studentId} courseId={courseId} script={script.data} onDone={nextOpen} />
+        ) : (
+          <div className="empty">Fetching the script…</div>
+        )}
+      </main>
+    </div>
+  )
+}

@@ -1,0 +1,47 @@
+import type { ReactNode } from 'react'
+import { useSearchParams } from 'react-router'
+import { messageOf } from '../../../api/client'
+import { Desk } from './Desk'
+import { Piles } from './Piles'
+import { usePile, usePiles } from './queries'
+import './desk.css'
+
+/** A marker's desk: the piles, and from there one script after the other. */
+export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
+  const [search, setSearch] = useSearchParams()
+  const piles = usePiles(courseId)
+  const chosen = piles.data?.find((p) => p.assessmentId === search.get('of') && p.gate === 'open') ?? null
+  const pile = usePile(courseId, chosen?.assessmentId ?? null)
+  const problem = piles.error ?? pile.error
+  if (problem) return <div className="empty">{messageOf(problem)}</div>
+  if (!piles.data) return <div className="empty">Fetching your piles…</div>
+  if (chosen && pile.data && pile.data.length > 0) {
+    const studentId = search.get('script')
+    const current =
+      pile.data.find((s) => s.studentId === studentId) ??
+      pile.data.find((s) => s.state === 'draft') ??
+      pile.data.find((s) => s.state === 'untouched') ??
+      pile.data[0]!
+    return (
+      <Desk
+        courseId={courseId}
+        of={chosen}
+        pile={pile.data}
+        current={current}
+        onGo={(id) => setSearch({ of: chosen.assessmentId, script: id }, { replace: true })}
+        onLeave={() => setSearch({})}
+      />
+    )
+  }
+  return (
+    <div className="work alone">
+      <main className="table-side" style={{ maxWidth: 900 }}>
+        <div className="stop-head">
+          <h1>What you read</h1>
+          {nav}
+        </div>
+        <Piles courseId={courseId} piles={piles.data} />
+      </main>
+    </div>
+  )
+}

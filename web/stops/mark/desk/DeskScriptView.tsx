@@ -1,0 +1,149 @@
+import { format, parseISO } from 'date-fns'
+import { useEffect, useRef, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import type { DeskScript, Judged } from '#contract'
+import { useKeys } from '../../../frame/keys'
+import { counted, plain } from '../../../parts/format'
+import { focusable, Judge } from '../../../parts/judge/Judge'
+import { levelAt, markFor, unjudged } from '../../../parts/judge/judged'
+import { Comments } from './Comments'
+import { CriterionComment } from './CriterionComment'
+import { Others } from './Others'
+import { useReading } from './useReading'
+
+/** A script and one's reading of it. */
+export function DeskScriptView({ courseId, script, onDone }: { courseId: string; script: DeskScript; onDone: () => void }) {
+  const reading = useReading(courseId, script)
+  const { body, state, edit } = reading
+  const { standard, assessment } = script
+  const [asked, setAsked] = useState(false)
+  const rulers = useRef<HTMLDivElement>(null)
+  const handedIn = state === 'handed in'
+  const gaps = unjudged(standard, body.judged)
+  const mark = markFor(standard, body.judged, assessment.outOf)
+
+  useEffect(() => {
+    if (rulers.current) focusable(rulers.current)?.focus({ preventScroll: true })
+  }, [])
+
+  const judge = (judged: Judged) => {
+    setAsked(false)
+    edit({ ...body, judged, criterionComments: withPreset(script, body.judged, judged, body.criterionComments) })
+  }
+  const handIn = async () => {
+    // A gap is asked about once; where nothing can follow from it there is nothing to ask.
+    const mayGap = standard?.kind === 'rubric' || standard?.kind === 'scheme'
+    if (gaps.length > 0 && (!mayGap || !asked)) return setAsked(true)
+    if (await reading.handIn(gaps.length > 0)) onDone()
+  }
+  useKeys(handedIn ? [] : [{ key: 'Ctrl+Enter', does: 'hand in, and on to the next', inFields: true, run: () => void handIn() }])
+
+  return (
+    <div className="desk-body">
+      <section className="desk-rulers" ref={rulers} aria-label="Your reading">
+        <div className="desk-scroll">
+          <Judge
+            standard={standard}
+            outOf={assessment.outOf}
+            use={assessment.use}
+            judged={body.judged}
+            onChange={handedIn ? undefined : judge}
+            below={
+              assessment.use.criterionComments && standard && standard.kind !== 'scale'
+                ? (id, title) => (
+                    <CriterionComment
+                      title={title}
+                      words={body.criterionComments[id] ?? ''}
+                      disabled={handedIn}
+                      onChange={(words) => edit({ ...body, criterionComments: { ...body.criterionComments, [id]: words } })}
+                    />
+                  )
+                : undefined
+            }
+          />
+          {reading.problem && (
+            <p className="note bad" role="alert">
+              {reading.problem}
+            </p>
+          )}
+          <Comments courseId={courseId} body={body} disabled={handedIn} onChange={edit} />
+          {script.others.length > 0 && <Others others={script.others} standard={standard} />}
+        </div>
+        <div className="judge-end desk-end">
+          <span aria-live="polite">
+            {handedIn ? (
+              <>
+                Handed in
+                {reading.mark !== null && (
+                  <>
+                    : <b>{plain(reading.mark)}</b> of {plain(assessment.outOf)}
+                  </>
+                )}
+              </>
+            ) : gaps.length > 0 ? (
+              <span className="ochre small">
+                {asked ? `Not judged: ${gaps.join(', ')}. ` : `${counted(gaps.length, 'thing')} not judged yet`}
+                {asked &&
+                  (standard?.kind === 'rubric' || standard?.kind === 'scheme') &&
+                  'Hand it in again to leave the gap: it gives nothing.'}
+                {asked && standard?.kind === 'scale' && 'No mark is given until the judgement is.'}
+              </span>
+            ) : assessment.use.hidePoints ? (
+              'All judged.'
+            ) : (
+              <>
+                <b>{plain(mark)}</b> of {plain(assessment.outOf)}
+              </>
+            )}
+          </span>
+          {handedIn ? (
+            script.fixed ? (
+              <span className="soft small">{script.fixed}</span>
+            ) : (
+              <Button variant="outline-primary" onClick={() => void reading.takeBack()}>
+                Take it back
+              </Button>
+            )
+          ) : (
+            <Button data-after-judging onClick={() => void handIn()}>
+              Hand in, next <kbd>Ctrl ↵</kbd>
+            </Button>
+          )}
+        </div>
+      </section>
+      <section className="desk-script" aria-label="The script" tabIndex={0}>
+        <p className="soft small mb-2">
+          {script.label}
+          {script.status === 'late' && <span className="ochre"> · late by {counted(script.daysLate, 'day')}</span>}
+          {script.status === 'held' && <span className="ochre"> · held</span>}
+          {script.cameAt && ` · came ${format(parseISO(script.cameAt), 'd MMM, HH:mm')}`}
+          {assessment.notes && ` · ${assessment.notes}`}
+        </p>
+        {script.text === null ? (
+          <p className="soft">This work is on paper or elsewhere: there is nothing to show here. Read it there, and judge it here.</p>
+        ) : (
+          <article className="script-text" dir="auto">
+            {script.text}
+          </article>
+        )}
+      </section>
+    </div>
+  )
+}
+
+/** A level that has a comment kept ready puts it in, unless something else is written there. */
+function withPreset(script: DeskScript, before: Judged, after: Judged, comments: Record<string, string>): Record<string, string> {
+  const { standard } = script
+  if (standard?.kind !== 'rubric' || !script.assessment.use.criterionComments) return comments
+  const presetAt = (id: string, points: number | undefined) => {
+    const at = points === undefined ? null : levelAt(standard, id, points)
+    return at === null ? '' : (standard.body.criteria.find((c) => c.id === id)?.levels[at]?.comment ?? '')
+  }
+  const next = { ...comments }
+  for (const { id } of standard.body.criteria) {
+    if (before.picks[id] === after.picks[id]) continue
+    const written = comments[id] ?? ''
+    if (written === '' || written === presetAt(id, before.picks[id])) next[id] = presetAt(id, after.picks[id])
+  }
+  return next
+}

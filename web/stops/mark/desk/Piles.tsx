@@ -1,0 +1,71 @@
+import { format, isPast, parseISO } from 'date-fns'
+import { Link } from 'react-router'
+import type { Pile } from '#contract'
+import { counted } from '../../../parts/format'
+import { Progress } from '../../../parts/Progress'
+
+/** A marker's own start page: what is theirs to read, how far it is, and where to go on. */
+export function Piles({ courseId, piles }: { courseId: string; piles: Pile[] }) {
+  if (piles.length === 0)
+    return (
+      <div className="empty">
+        Nothing is shared out to you yet. What you are given to read will stand here, with the day by which it is wanted.
+      </div>
+    )
+  const left = piles.reduce((n, p) => n + p.total - p.handedIn, 0)
+  return (
+    <>
+      <p className="soft">{left === 0 ? 'All that is yours is handed in.' : `${counted(left, 'script')} to go.`}</p>
+      <table className="grid piles">
+        <thead>
+          <tr>
+            <th>assessment</th>
+            <th>handed in</th>
+            <th className="num">of</th>
+            <th className="num">begun</th>
+            <th>wanted by</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {piles.map((p) => (
+            <tr key={p.assessmentId}>
+              <td className="fw-semibold">{p.title}</td>
+              <td>
+                <Progress
+                  of={p.total}
+                  done={p.handedIn}
+                  most={Math.max(...piles.map((x) => x.total))}
+                  words={`${p.handedIn} of ${p.total} handed in`}
+                />
+                {p.handedIn}
+              </td>
+              <td className="num">{p.total}</td>
+              <td className="num">{p.draft}</td>
+              <td>
+                {p.due ? (
+                  <span className={isPast(parseISO(`${p.due}T23:59`)) && p.handedIn < p.total ? 'ochre' : ''}>
+                    {format(parseISO(p.due), 'EEE d MMM')}
+                  </span>
+                ) : (
+                  <span className="soft">no day</span>
+                )}
+              </td>
+              <td className="text-end">
+                {p.gate === 'held' && p.unreadExemplars > 0 ? (
+                  <Link to={`/courses/${courseId}/agree/exemplars?of=${p.assessmentId}`}>
+                    read {counted(p.unreadExemplars, 'exemplar')} first
+                  </Link>
+                ) : p.gate === 'held' ? (
+                  <span className="ochre">held by the lead</span>
+                ) : (
+                  <Link to={`/courses/${courseId}/mark/desk?of=${p.assessmentId}`}>{p.handedIn === p.total ? 'look again' : 'go on'}</Link>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
+}

@@ -1,0 +1,25 @@
+import { ReadingBody } from '#contract'
+import { z } from 'zod'
+
+/** A reading that has not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes it. */
+const Backup = z.strictObject({ version: z.number(), body: ReadingBody })
+export type Backup = z.infer<typeof Backup>
+
+const keyOf = (courseId: string, assessmentId: string, studentId: string) => `level-table-reading ${courseId} ${assessmentId} ${studentId}`
+
+export function backupOf(courseId: string, assessmentId: string, studentId: string) {
+  const key = keyOf(courseId, assessmentId, studentId)
+  return {
+    read(): Backup | null {
+      const kept = localStorage.getItem(key)
+      if (kept === null) return null
+      try {
+        return Backup.parse(JSON.parse(kept))
+      } catch {
+        return null
+      }
+    },
+    keep: (backup: Backup) => localStorage.setItem(key, JSON.stringify(backup)),
+    drop: () => localStorage.removeItem(key),
+  }
+}

@@ -1,0 +1,112 @@
+import { Form } from 'react-bootstrap'
+import { routes, type Sharing, type SharingTried } from '#contract'
+import { call } from '../../../api/client'
+import { useWrites } from '../../../frame/writes'
+import { NumberField } from '../../../parts/NumberField'
+import { Progress } from '../../../parts/Progress'
+import type { Rule } from './rule'
+
+interface Props {
+  courseId: string
+  of: Sharing
+  rule: Rule
+  tried: SharingTried | null
+  decides: boolean
+  onSet: (rule: Rule) => void
+}
+
+/** Each marker's pile: how much time they have for it, how much it is, how far they are, and by when it is wanted. */
+export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
+  const { write } = useWrites()
+  const most = Math.max(1, ...of.loads.map((l) => l.allotted), ...(tried?.loads.map((l) => l.after) ?? []))
+  const capacityOf = (id: string) => rule.markers.find((m) => m.id === id)?.capacity ?? 0
+  const setCapacity = (id: string, capacity: number) =>
+    onSet({ ...rule, markers: [...rule.markers.filter((m) => m.id !== id), ...(capacity > 0 ? [{ id, capacity }] : [])] })
+  const setDue = (markerId: string, due: string | null, before: string | null) => {
+    const send = (day: string | null) =>
+      call(routes.setReadBy, { params: { courseId, assessmentId: of.assessment.id, markerId }, body: { due: day } }).then(() => true)
+    void write(
+      'wanted by',
+      () => send(due),
+      () => send(before),
+    )
+  }
+  return (
+    <table className="grid loads">
+      <thead>
+        <tr>
+          <th>marker</th>
+          <th>teaches</th>
+          {decides && (
+            <th className="num" title="How much of the reading is theirs beside the others'; 0 for none">
+              time for it
+            </th>
+          )}
+          <th>pile</th>
+          <th className="num">handed in</th>
+          <th>wanted by</th>
+        </tr>
+      </thead>
+      <tbody>
+        {of.loads.map((l) => {
+          const after = tried?.loads.find((t) => t.id === l.id)?.after
+          const late = l.due !== null && l.due < new Date().toISOString().slice(0, 10) && l.handedIn < l.allotted
+          return (
+            <tr key={l.id}>
+              <td className="fw-semibold">{l.name}</td>
+              <td className="soft small">{l.teaches.join(', ')}</td>
+              {decides && (
+                <td className="num">
+                  <NumberField
+                    label={`Time that ${l.name} has for it`}
+                    className="short"
+                    value={capacityOf(l.id)}
+                    min={0}
+                    max={100}
+                    step={0.5}
+                    onCommit={(n) => n !== null && setCapacity(l.id, n)}
+                  />
+                </td>
+              )}
+              <td>
+                <Progress
+                  of={after ?? l.allotted}
+                  done={l.handedIn}
+                  most={most}
+                  words={`${l.allotted} now${after === undefined ? '' : `, ${after} then`}`}
+                />
+                <span className="num">
+                  {after === undefined || after === l.allotted ? (
+                    l.allotted
+                  ) : (
+                    <>
+                      <span className="soft">{l.allotted} →</span> <b>{after}</b>
+                    </>
+                  )}
+                </span>
+              </td>
+              <td className="num">
+                {l.handedIn}
+                {l.draft > 0 && <span className="soft small"> +{l.draft} begun</span>}
+              </td>
+              <td>
+                {decides ? (
+                  <Form.Control
+                    type="date"
+                    size="sm"
+                    aria-label={`Wanted from ${l.name} by`}
+                    className={late ? 'late' : l.due === null ? 'unset' : ''}
+                    value={l.due ?? ''}
+                    onChange={(e) => setDue(l.id, e.target.value || null, l.due)}
+                  />
+                ) : (
+                  l.due
+                )}
+              </td>
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,146 @@
+import { Button, Form } from 'react-bootstrap'
+import { routes, type Sharing, type SharingTried } from '#contract'
+import { call } from '../../../api/client'
+import { useKeys } from '../../../frame/keys'
+import { useWrites } from '../../../frame/writes'
+import { NumberField } from '../../../parts/NumberField'
+import { counted } from '../../../parts/format'
+import type { Rule } from './rule'
+
+const HOW: Record<Rule['how'], string> = {
+  draw: 'by a draw',
+  'by section': 'by section',
+  everyone: 'everyone reads all',
+  sample: 'a sample, read again',
+}
+
+interface Props {
+  courseId: string
+  of: Sharing
+  rule: Rule
+  tried: SharingTried | null
+  problem: string | null
+  trying: boolean
+  onSet: (rule: Rule) => void
+  onTry: () => void
+  onDone: () => void
+}
+
+/** How the reading is shared out, and what that would give before it is done. */
+export function ShareControls({ courseId, of, rule, tried, problem, trying, onSet, onTry, onDone }: Props) {
+  const { write } = useWrites()
+  const share = async () => {
+    const done = await write(`share ${of.assessment.title} out`, () =>
+      call(routes.shareOut, { params: { courseId, assessmentId: of.assessment.id }, body: rule }),
+    )
+    if (done) onDone()
+  }
+  useKeys(trying && tried ? [{ key: 'Ctrl+Enter', does: 'share it out as shown', inFields: true, run: () => void share() }] : [])
+  const drawn = rule.how === 'draw' || rule.how === 'sample'
+  return (
+    <div className="share-controls">
+      <div className="d-flex gap-3 align-items-center flex-wrap">
+        <span className="pill-choice" role="group" aria-label="How it is shared out">
+          {Object.entries(HOW).map(([how, words]) => (
+            <button key={how} aria-pressed={rule.how === how} onClick={() => onSet({ ...rule, how: how as Rule['how'] })}>
+              {words}
+            </button>
+          ))}
+        </span>
+        {rule.how === 'draw' && (
+          <span>
+            <NumberField
+              label="Readings of each script"
+              className="short"
+              value={rule.readings}
+              min={1}
+              max={9}
+              onCommit={(n) => n !== null && onSet({ ...rule, readings: Math.round(n) })}
+            />{' '}
+            readings each
+          </span>
+        )}
+        {drawn && (
+          <Form.Check
+            id="avoid-own"
+            label="nobody their own section"
+            checked={rule.avoidOwnSection}
+            onChange={(e) => onSet({ ...rule, avoidOwnSection: e.target.checked })}
+          />
+        )}
+        {drawn && trying && (
+          <button className="quiet-button" onClick={() => onSet({ ...rule, seed: rule.seed + 1 })}>
+            draw again
+          </button>
+        )}
+      </div>
+      {rule.how === 'sample' && (
+        <p className="mb-0">
+          <NumberField
+            label="Share in percent"
+            className="short"
+            value={rule.sample.share * 100}
+            min={0}
+            max={100}
+            onCommit={(p) => p !== null && onSet({ ...rule, sample: { ...rule.sample, share: p / 100 } })}
+          />{' '}
+          % of the scripts, at least{' '}
+          <NumberField
+            label="At least so many"
+            className="short"
+            value={rule.sample.least}
+            min={0}
+            max={10_000}
+            onCommit={(n) => n !== null && onSet({ ...rule, sample: { ...rule.sample, least: Math.round(n) } })}
+          />
+          , every fail, and all within{' '}
+          <NumberField
+            label="Within so many marks of a boundary"
+            className="short"
+            value={rule.sample.zone}
+            min={0}
+            max={1000}
+            step={0.5}
+            onCommit={(n) => n !== null && onSet({ ...rule, sample: { ...rule.sample, zone: n } })}
+          />{' '}
+          marks of a boundary
+        </p>
+      )}
+      {problem && (
+        <p className="note bad mb-0" role="alert">
+          {problem}
+        </p>
+      )}
+      <div className="d-flex gap-3 align-items-baseline flex-wrap" role="status">
+        {!trying ? (
+          <Button variant="outline-primary" onClick={onTry}>
+            See what it would give
+          </Button>
+        ) : (
+          tried && (
+            <>
+              <span>
+                <b>{counted(tried.readings, 'reading')}</b> shared out anew
+                {tried.sample.length > 0 && `: ${tried.sample.map((s) => `${s.scripts} ${s.why}`).join(', ')}`}
+                {tried.loads.some((l) => l.kept > 0) && `, ${tried.loads.reduce((n, l) => n + l.kept, 0)} begun or done stay`}.
+                {tried.ownSection > 0 && <span className="ochre"> {tried.ownSection} could not be kept from their own section.</span>}
+                {tried.notes.map((n) => (
+                  <span key={n} className="ochre">
+                    {' '}
+                    {n}
+                  </span>
+                ))}
+              </span>
+              <Button onClick={() => void share()}>
+                Share it out <kbd>Ctrl ↵</kbd>
+              </Button>
+              <Button variant="link" onClick={onDone}>
+                Leave it
+              </Button>
+            </>
+          )
+        )}
+      </div>
+    </div>
+  )
+}

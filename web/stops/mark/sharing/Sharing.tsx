@@ -1,0 +1,141 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState, type ReactNode } from 'react'
+import { Form } from 'react-bootstrap'
+import { useSearchParams } from 'react-router'
+import { routes } from '#contract'
+import { call, messageOf } from '../../../api/client'
+import { usePlanQuery } from '../../../frame/plan'
+import { WriteProblem } from '../../../frame/writes'
+import { counted } from '../../../parts/format'
+import { Blindness } from './Blindness'
+import { Loads } from './Loads'
+import { ruleFor, type Rule } from './rule'
+import { ShareControls } from './ShareControls'
+import './sharing.css'
+
+/** Who reads what of an assessment: shown before it is made, with loads and links. */
+export function Sharing({ courseId, decides, nav }: { courseId: string; decides: boolean; nav: ReactNode }) {
+  const plan = usePlanQuery(courseId)
+  const [search, setSearch] = useSearchParams()
+  const all = (plan.data?.assessments ?? []).filter((a) => a.marking !== 'completion')
+  const chosen = all.find((a) => a.id === search.get('of')) ?? all.find((a) => a.readingsWanted > 1) ?? all[0]
+  const sharing = useQuery({
+    queryKey: ['sharing', courseId, chosen?.id],
+    queryFn: () => call(routes.sharing, { params: { courseId, assessmentId: chosen!.id } }),
+    enabled: !!chosen,
+  })
+  const [own, setRule] = useState<Rule | null>(null)
+  const data = sharing.data?.assessment.id === chosen?.id ? sharing.data : undefined
+  const rule = data ? (own ?? ruleFor(data)) : null
+  const [trying, setTrying] = useState(false)
+  const tried = useQuery({
+    queryKey: ['sharing', courseId, chosen?.id, 'tried', rule],
+    queryFn: () => call(routes.trySharing, { params: { courseId, assessmentId: chosen!.id }, body: rule! }),
+    enabled: decides && trying && !!rule && rule.markers.length > 0,
+    placeholderData: (before) => before,
+  })
+  const problem = plan.error ?? sharing.error
+  if (problem) return <div className="empty">{messageOf(problem)}</div>
+  if (!plan.data) return <div className="empty">Fetching who reads what…</div>
+  const set = (next: Rule) => {
+    setRule(next)
+    setTrying(true)
+  }
+  const preview = trying ? (tried.data ?? null) : null
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>Who reads what</h1>
+          <Form.Select
+            size="sm"
+            style={{ maxWidth: 260 }}
+            aria-label="Assessment"
+            value={chosen?.id ?? ''}
+            onChange={(e) => {
+              setSearch({ of: e.target.value }, { replace: true })
+              setRule(null)
+              setTrying(false)
+            }}
+          >
+            {all.map((a) => (
+              <option key={a.id} value={a.id}>
+                {a.title}
+              </option>
+            ))}
+          </Form.Select>
+          {nav}
+        </div>
+        <WriteProblem />
+        {!chosen ? (
+          <div className="empty">No assessment is set out yet: its reading is shared out here.</div>
+        ) : !data || !rule ? (
+          <p className="soft">Fetching who reads what…</p>
+        ) : (
+          <>
+            <p className="mb-2">
+              {counted(data.scripts, 'script')}, {counted(data.assessment.readingsWanted, 'reading')} wanted of each.{' '}
+              {data.short > 0 ? (
+                <span className="ochre">{data.short} have fewer readers than that.</span>
+              ) : (
+                <span className="soft">Every one has its readers.</span>
+              )}
+            </p>
+            {decides && (
+              <ShareControls
+                courseId={courseId}
+                of={data}
+                rule={rule}
+                tried={preview}
+                problem={trying && tried.error ? messageOf(tried.error) : null}
+                trying={trying}
+                onSet={set}
+                onTry={() => setTrying(true)}
+                onDone={() => {
+                  setTrying(false)
+                  setRule(null)
+                }}
+              />
+            )}
+            <Loads courseId={courseId} of={data} rule={rule} tried={preview} decides={decides} onSet={set} />
+          </>
+        )}
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {data && (
+          <>
+            <section>
+              <h2>Links between markers</h2>
+              <Links groups={preview?.groups ?? data.groups} />
+              {preview && preview.joining.length > 0 && (
+                <p className="small">
+                  {counted(preview.joining.length, 'further reading')} would join them:{' '}
+                  {preview.joining.map((j) => `${j.student} also by ${j.marker}`).join('; ')}.
+                </p>
+              )}
+            </section>
+            <Blindness courseId={courseId} of={data} decides={decides} />
+          </>
+        )}
+      </aside>
+    </div>
+  )
+}
+
+function Links({ groups }: { groups: string[][] }) {
+  if (groups.length === 0) return <p className="soft mb-1">Nobody reads anything yet.</p>
+  if (groups.length === 1)
+    return <p className="soft mb-1">All {groups[0]!.length} share scripts, directly or through others: they can be compared.</p>
+  return (
+    <>
+      <p className="ochre mb-1">{groups.length} groups share no script: markers of different groups cannot be compared fairly.</p>
+      <ul className="people small">
+        {groups.map((g) => (
+          <li key={g.join()}>
+            <span>{g.join(', ')}</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
