@@ -7,7 +7,7 @@ import { agreeRoutes } from './routes-agree'
 import { markRoutes } from './routes-mark'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
-import { CellRefusal, CellWrite, Cell, CourseTable, ScriptDetail, Sheet, TriedImport } from './table'
+import { CellRefusal, CellWrite, Cell, CourseTable, ScriptDetail, SheetInColumns, TriedImport } from './table'
 
 const Me = z.strictObject({ id: Id, name: z.string() })
 export type Me = z.infer<typeof Me>
@@ -89,7 +89,7 @@ export const routes = {
     access: staff,
     summary: 'The mark sheet, as far as one may see it',
     params: inCourse,
-    response: Sheet,
+    response: SheetInColumns,
   }),
   writeCells: route({
     method: 'PATCH',

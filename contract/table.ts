@@ -82,6 +82,68 @@ export const Sheet = z.strictObject({
 })
 export type Sheet = z.infer<typeof Sheet>
 
+/** The sheet as it is sent: cells by column, blank ones of which nothing is recorded left out. */
+export const SheetInColumns = Sheet.omit({ cells: true }).extend({
+  cells: z.strictObject({
+    /** Places in the lists beside it. */
+    student: z.array(index),
+    assessment: z.array(index),
+    mark: z.array(z.number().nullable()),
+    /** Index into STATUS_ORDER. */
+    status: z.array(index),
+    daysLate: z.array(DaysLate),
+    version: z.array(z.number().int()),
+    /** Readings it comes from: 0 for none, −1 where one is not told how many. */
+    readings: z.array(z.number().int()),
+    readMark: z.array(z.number().nullable()),
+  }),
+})
+export type SheetInColumns = z.infer<typeof SheetInColumns>
+
+export function packSheet({ cells, ...rest }: Sheet): SheetInColumns {
+  const studentAt = new Map(rest.students.map((s, i) => [s.id, i]))
+  const assessmentAt = new Map(rest.assessments.map((a, i) => [a.id, i]))
+  const columns: SheetInColumns['cells'] = {
+    student: [],
+    assessment: [],
+    mark: [],
+    status: [],
+    daysLate: [],
+    version: [],
+    readings: [],
+    readMark: [],
+  }
+  for (const c of cells) {
+    if (c.version === 0 && c.mark === null && c.status === 'in' && c.fromReadings === null) continue
+    columns.student.push(studentAt.get(c.studentId)!)
+    columns.assessment.push(assessmentAt.get(c.assessmentId)!)
+    columns.mark.push(c.mark)
+    columns.status.push(STATUS_ORDER.indexOf(c.status))
+    columns.daysLate.push(c.daysLate)
+    columns.version.push(c.version)
+    columns.readings.push(c.fromReadings === null ? 0 : c.fromReadings.readings === 0 ? -1 : c.fromReadings.readings)
+    columns.readMark.push(c.fromReadings?.mark ?? null)
+  }
+  return { ...rest, cells: columns }
+}
+
+/** One cell of a sheet in columns. */
+export function cellOf(sheet: SheetInColumns, at: number): Cell {
+  const { cells: c } = sheet
+  const readings = c.readings[at]!
+  return {
+    studentId: sheet.students[c.student[at]!]!.id,
+    assessmentId: sheet.assessments[c.assessment[at]!]!.id,
+    status: STATUS_ORDER[c.status[at]!]!,
+    daysLate: c.daysLate[at]!,
+    mark: c.mark[at]!,
+    fromReadings: readings === 0 ? null : { mark: c.readMark[at]!, readings: Math.max(0, readings) },
+    version: c.version[at]!,
+  }
+}
+
+export const unpackSheet = (sheet: SheetInColumns): Sheet => ({ ...sheet, cells: sheet.cells.student.map((_, i) => cellOf(sheet, i)) })
+
 export const CellWrite = z.strictObject({
   studentId: Id,
   assessmentId: Id,

@@ -17,6 +17,7 @@ const VIEWS: [string, string][] = [
   ['agree', 'A map for a reader'],
   ['agree/exemplars', 'Exemplars'],
   ['mark', 'The mark sheet'],
+  ['mark/sharing-out', 'Who reads what'],
   ['compare', 'Are the sections on one level?'],
   ['reconcile', '9 scripts to settle'],
   ['rescale', 'Traverse closure'],
@@ -66,8 +67,21 @@ test('the door passes them too', async ({ page }) => {
   expect(await findings(page)).toEqual([])
 })
 
+test('a marker’s piles and desk pass them too', async ({ page }) => {
+  await comeIn(page, 'Tadesse Abara')
+  await page.goto('/courses/cfs118-2026/mark')
+  await expect(page.getByRole('heading', { name: 'What you read' })).toBeVisible()
+  expect.soft(await findings(page), 'piles').toEqual([])
+  for (const of of ['sketch', 'talk-1']) {
+    await page.goto(`/courses/cfs118-2026/mark/desk?of=cfs118-2026-${of}`)
+    await expect(page.getByRole('button', { name: /Hand in, next/ })).toBeVisible()
+    expect.soft(await findings(page), of).toEqual([])
+  }
+})
+
 test('a marker sees the sheet of their own section, and no grades', async ({ page }) => {
   await comeIn(page, MARKER)
+  await page.goto(`${COURSE}/mark/sheet`)
   await expect(page.getByText('29 of 29 students')).toBeVisible()
   await expect(page.getByText('Where it stands')).toHaveCount(0)
   await page.goto(`${COURSE}/bound`)

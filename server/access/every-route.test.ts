@@ -1,4 +1,4 @@
-import { routes, type Role, type Route } from '#contract'
+import { routes, unpackSheet, type Role, type Route, type SheetInColumns } from '#contract'
 import { COURSE, serveDemo, type Client, type TestServer } from '../testing/serve'
 
 let server: TestServer
@@ -63,11 +63,7 @@ test('a course of others is not there, whatever the route', async () => {
 
 test('a marker is sent the students of their own section, and no reading of anyone', async () => {
   const { body } = await people.marker!('get', `/api/courses/${COURSE}/sheet`).expect(200)
-  const sheet = body as {
-    sections: { name: string }[]
-    students: { sectionId: string }[]
-    cells: { fromReadings: { mark: number | null; readings: number } | null }[]
-  }
+  const sheet = unpackSheet(body as SheetInColumns)
   expect(sheet.sections.map((s) => s.name)).toEqual(['Octant'])
   expect(new Set(sheet.students.map((s) => s.sectionId)).size).toBe(1)
   const read = sheet.cells.filter((c) => c.fromReadings)

@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { buildDemo } from '../../demo/build'
 import { PASSPHRASE } from '../../demo/department'
-import type { CellWrite, Sheet } from '#contract'
+import { unpackSheet, type CellWrite, type SheetInColumns } from '#contract'
 import { openDatabase } from './open'
 
 const COURSE = 'cfs214-2026'
@@ -59,7 +59,7 @@ test('a server killed in the middle of writes has every acknowledged one after r
       })
     const entered = await send('POST', '/api/session', '', { signIn: 'ines.valdry', passphrase: PASSPHRASE })
     const cookie = entered.headers.get('set-cookie')!.split(';')[0]!
-    const sheet = (await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json()) as Sheet
+    const sheet = unpackSheet((await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json()) as SheetInColumns)
     const cells = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-pacing`)
     for (const c of cells) {
       const known = acknowledged.get(c.studentId)

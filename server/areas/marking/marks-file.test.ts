@@ -1,4 +1,4 @@
-import type { Sheet, TriedImport } from '#contract'
+import { unpackSheet, type Sheet, type SheetInColumns, type TriedImport } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -8,7 +8,7 @@ let numbers: string[]
 beforeAll(async () => {
   server = await serveDemo()
   lead = await server.as('ines.valdry')
-  sheet = (await lead('get', api('/sheet')).expect(200)).body as Sheet
+  sheet = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
   const octant = sheet.sections.find((s) => s.name === 'Octant')!.id
   numbers = sheet.students.filter((s) => s.sectionId === octant).map((s) => s.candidate)
 }, 60_000)
@@ -27,9 +27,11 @@ test('tried first, then all of it; the same file again changes nothing', async (
   ].join('\r\n')
   const before = await tryFile(text)
   expect(before.counts).toEqual({ added: numbers.length, changed: 0, unchanged: 0, refused: 0 })
-  expect((await lead('get', api('/sheet'))).body).toEqual(sheet)
+  expect(unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)).toEqual(sheet)
   await lead('post', api('/marks-file'), { text }).expect(200)
-  const cells = ((await lead('get', api('/sheet'))).body as Sheet).cells.filter((c) => c.assessmentId === `${COURSE}-stereo`)
+  const cells = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns).cells.filter(
+    (c) => c.assessmentId === `${COURSE}-stereo`,
+  )
   const of = (i: number) => cells.find((c) => c.studentId === sheet.students.find((s) => s.candidate === numbers[i])!.id)
   expect(of(3)).toMatchObject({ mark: 14.5, status: 'late', daysLate: 2 })
   expect(of(2)).toMatchObject({ mark: null, status: 'missing' })
@@ -150,7 +152,7 @@ test('a huge file is refused with a sentence', async () => {
 })
 
 test('cells: good ones are saved, the others come back with the reason and what stands', async () => {
-  const now = (await lead('get', api('/sheet'))).body as Sheet
+  const now = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
   const cell = (assessment: string, i = 0) =>
     now.cells.find((c) => c.assessmentId === `${COURSE}-${assessment}` && c.studentId === now.students[i]!.id)!
   const ids = (c: { studentId: string; assessmentId: string }) => ({ studentId: c.studentId, assessmentId: c.assessmentId })
@@ -166,7 +168,7 @@ test('cells: good ones are saved, the others come back with the reason and what 
 })
 
 test('every earlier state of a mark is kept: who, when, what', async () => {
-  const now = (await lead('get', api('/sheet'))).body as Sheet
+  const now = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
   const c = now.cells.find((x) => x.assessmentId === `${COURSE}-levelling` && x.mark !== null)!
   const write = (version: number, mark: number) =>
     lead('patch', api('/sheet'), {

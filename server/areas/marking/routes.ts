@@ -1,4 +1,4 @@
-import { routes, type CourseTable, type ScriptDetail } from '#contract'
+import { packSheet, routes, type CourseTable, type ScriptDetail } from '#contract'
 import type { Status } from '#core'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
@@ -18,7 +18,7 @@ export function markingRoutes(handle: Handle, db: Db, tables: TableLoader, write
         .map((a) => a.id),
     )
 
-  handle(routes.sheet, ({ params, me, role }) => sheetFor(params.courseId, me.id, role))
+  handle(routes.sheet, ({ params, me, role }) => packSheet(sheetFor(params.courseId, me.id, role)))
 
   handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
     writes.writeOpen(courseId, () => write(courseId, body.cells, me.id, role)),

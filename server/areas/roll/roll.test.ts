@@ -1,4 +1,13 @@
-import { routes, unpackRoll, type CourseTable, type RollInColumns, type RollProgress, type Sheet, type TriedRoll } from '#contract'
+import {
+  routes,
+  unpackRoll,
+  unpackSheet,
+  type CourseTable,
+  type RollInColumns,
+  type RollProgress,
+  type SheetInColumns,
+  type TriedRoll,
+} from '#contract'
 import { gradeCourse, toCourse, workingsOf } from '#core'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
@@ -151,7 +160,7 @@ test('where markers may not see names, no answer, file or error holds one', asyn
   const { students } = await roll()
   const names = new Set(students.map((s) => s.name))
   await lead('put', api('/names-to-markers'), { names: false }).expect(200)
-  const sheet = (await marker('get', api('/sheet')).expect(200)).body as Sheet
+  const sheet = unpackSheet((await marker('get', api('/sheet')).expect(200)).body as SheetInColumns)
   expect(sheet.students.length).toBeGreaterThan(10)
   expect(sheet.students.every((s) => s.name === s.candidate)).toBe(true)
   expect(sheet.students.map((s) => s.candidate)).toEqual(sheet.students.map((s) => s.candidate).sort())
@@ -171,5 +180,5 @@ test('where markers may not see names, no answer, file or error holds one', asyn
   })
   for (const name of names) expect(JSON.stringify([tried.body, refused.body])).not.toContain(name)
   await lead('put', api('/names-to-markers'), { names: true }).expect(200)
-  expect(((await marker('get', api('/sheet'))).body as Sheet).students.some((s) => names.has(s.name))).toBe(true)
+  expect(unpackSheet((await marker('get', api('/sheet'))).body as SheetInColumns).students.some((s) => names.has(s.name))).toBe(true)
 })

@@ -1,5 +1,5 @@
 import { MAP_RUBRIC } from '../../../demo/standards'
-import { USUAL_USE, type Exemplars, type OwnWork, type Plan, type Sheet } from '#contract'
+import { USUAL_USE, unpackSheet, type Exemplars, type OwnWork, type Plan, type SheetInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -95,11 +95,11 @@ test('by mark alone, by free points, and by a label; none of them outside its ra
 })
 
 test('who has not read them may not type marks of it; opened by the lead they may, and held again not', async () => {
-  const sheet = (await marker('get', api('/sheet')).expect(200)).body as Sheet
+  const sheet = unpackSheet((await marker('get', api('/sheet')).expect(200)).body as SheetInColumns)
   const assessmentId = `${COURSE}-detail`
   const cell = sheet.cells.find((c) => c.assessmentId === assessmentId && c.status === 'in' && c.mark !== null)!
   const type = async (mark: number) => {
-    const { version } = ((await marker('get', api('/sheet'))).body as Sheet).cells.find(
+    const { version } = unpackSheet((await marker('get', api('/sheet'))).body as SheetInColumns).cells.find(
       (c) => c.studentId === cell.studentId && c.assessmentId === assessmentId,
     )!
     const answer = await marker('patch', api('/sheet'), {

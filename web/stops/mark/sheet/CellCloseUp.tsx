@@ -1,23 +1,28 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { format, parseISO } from 'date-fns'
+import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { scaleLabel, STATUSES, writeCellText } from '#core'
-import { routes, type Cell, type CourseHead, type CourseTable, type Sheet } from '#contract'
-import { useQueryClient } from '@tanstack/react-query'
-import { call } from '../../api/client'
-import { NumberField } from '../../parts/NumberField'
-import { plain } from '../../parts/format'
-import type { CellValue } from './cell-queue'
+import { routes, type Cell, type CourseHead, type CourseTable, type SheetInColumns } from '#contract'
+import { call } from '../../../api/client'
+import { NumberField } from '../../../parts/NumberField'
+import { plain } from '../../../parts/format'
+import type { CellEdit, CellValue, Refused } from './cell-queue'
 
 interface Props {
   courseId: string
   student: { id: string; label: string; candidate: string }
-  assessment: Sheet['assessments'][number]
+  assessment: SheetInColumns['assessments'][number]
   cell: Cell | null
   value: CellValue
   fault: string | null
+  /** Somebody else changed the cell while this was typed: both are shown. */
+  clash: Refused | null
   writable: boolean
   onSet: (value: CellValue) => void
+  onFill: () => void
+  onMine: (typed: CellEdit) => void
+  onTheirs: () => void
 }
 
 const MEANS: Record<(typeof STATUSES)[number], string> = {
@@ -30,7 +35,20 @@ const MEANS: Record<(typeof STATUSES)[number], string> = {
 }
 
 /** One cell in depth: its status, what that means, and every earlier state. */
-export function CellCloseUp({ courseId, student, assessment, cell, value, fault, writable, onSet }: Props) {
+export function CellCloseUp({
+  courseId,
+  student,
+  assessment,
+  cell,
+  value,
+  fault,
+  clash,
+  writable,
+  onSet,
+  onFill,
+  onMine,
+  onTheirs,
+}: Props) {
   const queries = useQueryClient()
   const role = queries.getQueryData<CourseHead[]>(['courses'])?.find((c) => c.id === courseId)?.role
   const table = queries.getQueryData<CourseTable>(['table', courseId])
@@ -56,7 +74,23 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
           {role === 'marker' ? student.label : <Link to={`/courses/${courseId}/students/${student.id}`}>{student.label}</Link>}{' '}
           <span className="soft">{student.candidate}</span>
         </p>
-        {fault && (
+        {clash && (
+          <div className="note bad" role="alert">
+            <p className="mb-1">
+              You typed <b>{writeCellText(clash.typed) || 'a blank'}</b>; meanwhile somebody put{' '}
+              <b>{(clash.current && writeCellText(clash.current)) || 'a blank'}</b> there.
+            </p>
+            <span className="buttons">
+              <Button size="sm" variant="outline-primary" onClick={() => onMine(clash.typed)}>
+                Put mine there
+              </Button>
+              <Button size="sm" variant="outline-primary" onClick={onTheirs}>
+                Leave theirs
+              </Button>
+            </span>
+          </div>
+        )}
+        {fault && !clash && (
           <p className="note bad" role="alert">
             Not saved: {fault}
           </p>
@@ -108,6 +142,11 @@ export function CellCloseUp({ courseId, student, assessment, cell, value, fault,
               onCommit={(d) => d !== null && onSet({ ...value, daysLate: Math.round(d) })}
             />
           </div>
+        )}
+        {writable && (value.mark !== null || value.status !== 'in') && (
+          <button className="quiet-button small" onClick={onFill}>
+            fill the blanks beneath with it <kbd>Ctrl D</kbd>
+          </button>
         )}
         {cell?.fromReadings && role !== 'marker' && (
           <p>

@@ -2,9 +2,9 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { routes, type TriedImport } from '#contract'
-import { call, messageOf } from '../../api/client'
-import { useSaved } from '../../frame/saved'
-import { counted } from '../../parts/format'
+import { call, messageOf } from '../../../api/client'
+import { useSaved } from '../../../frame/saved'
+import { counted } from '../../../parts/format'
 
 const TOO_LARGE = 5_000_000
 

@@ -1,0 +1,252 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { readCellText, writeCellText } from '#core'
+import type { SheetInColumns } from '#contract'
+import { useKeys } from '../../../frame/keys'
+import { usePersonLabels } from '../../../frame/names'
+import { useUndo } from '../../../frame/undo'
+import { counted } from '../../../parts/format'
+import { cellKey, useCellQueue, type CellEdit, type CellValue } from './cell-queue'
+import { CellCloseUp } from './CellCloseUp'
+import { Cells } from './cells'
+import { ONLY, rowsOf, type Only, type Wanted } from './rows'
+import { SheetGrid, type At } from './SheetGrid'
+import './sheet.css'
+
+const EMPTY: CellValue = { mark: null, status: 'in', daysLate: 0 }
+const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, status, daysLate })
+
+/** Students × assessments, typed like any sheet: arrows walk, typing enters, Enter goes down, paste takes a block. */
+export function MarkSheet({
+  courseId,
+  sheet,
+  nav,
+  onBringIn,
+}: {
+  courseId: string
+  sheet: SheetInColumns
+  nav: ReactNode
+  onBringIn: () => void
+}) {
+  const queries = useQueryClient()
+  const { did } = useUndo()
+  const label = usePersonLabels(sheet.students)
+  const [sectionId, setSectionId] = useState('')
+  const [only, setOnly] = useState<Only>('all')
+  const [sort, setSort] = useState<Wanted['sort']>(null)
+  const [at, setAt] = useState<At>({ row: 0, column: 0 })
+  const [typing, setTyping] = useState<string | null>(null)
+  const [wrong, setWrong] = useState(new Map<string, { text: string; reason: string }>())
+  const grid = useRef<{ reveal: (at: At) => void }>(null)
+  const cells = useMemo(() => new Cells(sheet), [sheet])
+  const afterSave = useCallback(() => void queries.invalidateQueries({ queryKey: ['table', courseId] }), [queries, courseId])
+  const { write, refused, unsaved, forget } = useCellQueue(courseId, cells, afterSave)
+  const columns = sheet.assessments
+  // Rows stay while one types in them: they are found and sorted anew when that is asked for.
+  const rows = useMemo(() => rowsOf(sheet, cells, { sectionId, only, sort }), [sheet, cells, sectionId, only, sort])
+
+  const here = { row: Math.min(at.row, rows.length - 1), column: Math.min(at.column, columns.length - 1) }
+  const student = rows[here.row]
+  const assessment = columns[here.column]
+  const valueOf = (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? EMPTY
+  const valueAt = (row: number, column: number) => valueOf(`${rows[row]!.id} ${columns[column]!.id}`, cells.placeOf(rows[row]!.id), column)
+
+  const go = useCallback(
+    (row: number, column: number) => {
+      const next = { row: Math.max(0, Math.min(rows.length - 1, row)), column: Math.max(0, Math.min(columns.length - 1, column)) }
+      setAt(next)
+      setTyping(null)
+      grid.current?.reveal(next)
+    },
+    [rows.length, columns.length],
+  )
+  const editable = (row: number, column: number): boolean => {
+    const s = rows[row]
+    return sheet.writable && !!s && !!columns[column] && cells.isSet(cells.placeOf(s.id), column)
+  }
+  const change = (edits: CellEdit[], what: string) => {
+    const before = edits.map((e): CellEdit => {
+      const was = valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId))
+      return { studentId: e.studentId, assessmentId: e.assessmentId, ...pick(was) }
+    })
+    write(edits)
+    did({ label: what, undo: () => write(before), redo: () => write(edits) })
+  }
+  /** What a typed text makes of a cell; null with the reason kept in the cell. */
+  const understood = (row: number, column: number, text: string): CellEdit | null => {
+    const a = columns[column]!
+    const ids = { studentId: rows[row]!.id, assessmentId: a.id }
+    const key = cellKey(ids)
+    const was = valueAt(row, column)
+    const typed = readCellText(text, a.outOf, false, a.labels && { labels: a.labels })
+    if (typed.kind === 'wrong') {
+      setWrong((old) => new Map(old).set(key, { text, reason: typed.reason }))
+      return null
+    }
+    setWrong((old) => new Map([...old].filter(([k]) => k !== key)))
+    forget(key)
+    if (typed.kind === 'blank') return { ...ids, ...EMPTY }
+    if (typed.kind === 'status') return { ...ids, mark: typed.status === 'held' ? was.mark : null, status: typed.status, daysLate: 0 }
+    if (typed.kind === 'late') return { ...ids, mark: was.mark, status: 'late', daysLate: typed.daysLate }
+    return { ...ids, mark: typed.mark, status: typed.status, daysLate: typed.daysLate }
+  }
+  const commit = (text: string) => {
+    if (!editable(here.row, here.column)) return setTyping(null)
+    const edit = understood(here.row, here.column, text)
+    if (edit) change([edit], `mark of ${label(edit.studentId)}`)
+    setTyping(null)
+  }
+  const paste = (text: string) => {
+    const block = text
+      .replace(/\r?\n$/, '')
+      .split(/\r?\n/)
+      .map((line) => line.split('\t'))
+    const edits: CellEdit[] = []
+    block.forEach((line, r) =>
+      line.forEach((value, c) => {
+        if (value.trim() === '' || !editable(here.row + r, here.column + c)) return
+        const edit = understood(here.row + r, here.column + c, value)
+        if (edit) edits.push(edit)
+      }),
+    )
+    if (edits.length > 0) change(edits, `paste ${counted(edits.length, 'cell')}`)
+  }
+  /** Gives what stands in this cell to the blanks beneath it, and to nothing else. */
+  const fillDown = () => {
+    if (!assessment || !editable(here.row, here.column)) return
+    const value = pick(valueAt(here.row, here.column))
+    if (value.mark === null && value.status === 'in') return
+    const edits = rows.slice(here.row + 1).flatMap((s): CellEdit[] => {
+      const place = cells.placeOf(s.id)
+      const blank =
+        cells.isPending(place, here.column) && cells.status(place, here.column) === 'in' && !unsaved.has(`${s.id} ${assessment.id}`)
+      return blank ? [{ studentId: s.id, assessmentId: assessment.id, ...value }] : []
+    })
+    if (edits.length > 0) change(edits, `fill ${counted(edits.length, 'blank')} down`)
+  }
+  const setStatus = (value: CellValue) => {
+    if (student && assessment && editable(here.row, here.column))
+      change([{ studentId: student.id, assessmentId: assessment.id, ...value }], `status of ${label(student.id)}`)
+  }
+
+  useKeys([
+    { key: 'b', does: 'bring in a file of marks', run: onBringIn },
+    {
+      key: 'Enter',
+      does: 'in the sheet: edit, then commit and go down; a letter m, a, e, h sets missing, absent, exempt, held; “17 late 2” is late by two days',
+      run: () => undefined,
+    },
+    { key: 'Ctrl+d', does: 'fill the blanks beneath with what stands here', run: fillDown },
+  ])
+
+  const shownText = (row: number, column: number) =>
+    wrong.get(`${rows[row]!.id} ${columns[column]!.id}`)?.text ?? writeCellText(valueAt(row, column))
+  const type = (row: number, column: number) => editable(row, column) && setTyping(shownText(row, column))
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    if (typing !== null || e.altKey || (e.target as HTMLElement).matches('.head-row button')) return
+    const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], PageUp: [-15, 0], PageDown: [15, 0] }[e.key]
+    if (step) go(here.row + step[0]!, here.column + step[1]!)
+    else if (e.key === 'Home') go(e.ctrlKey ? 0 : here.row, 0)
+    else if (e.key === 'End') go(e.ctrlKey ? rows.length - 1 : here.row, columns.length - 1)
+    else if (e.ctrlKey || e.metaKey) return
+    else if (!editable(here.row, here.column)) return
+    else if (e.key === 'Enter' || e.key === 'F2') type(here.row, here.column)
+    else if (e.key === 'Delete' || e.key === 'Backspace') commit('')
+    else if (/^[0-9.,maehl−-]$/i.test(e.key) || (assessment?.labels && /^\p{L}$/u.test(e.key))) setTyping(e.key)
+    else return
+    e.preventDefault()
+    e.stopPropagation()
+  }
+
+  const faults = wrong.size + refused.size
+  const key = student && assessment ? `${student.id} ${assessment.id}` : ''
+  return (
+    <div className="work">
+      <main className="table-side mark-side">
+        <div className="stop-head">
+          <h1>The mark sheet</h1>
+          <span className="soft">
+            {rows.length} of {sheet.students.length} students
+            {faults > 0 && (
+              <span className="brick">
+                {' '}
+                · {faults} {faults === 1 ? 'cell is' : 'cells are'} not saved: see the red {faults === 1 ? 'one' : 'ones'}
+              </span>
+            )}
+          </span>
+          {nav}
+        </div>
+        <div className="sheet-tools">
+          <Form.Select size="sm" aria-label="Section" value={sectionId} onChange={(e) => setSectionId(e.target.value)}>
+            <option value="">all sections</option>
+            {sheet.sections.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+          </Form.Select>
+          <Form.Select size="sm" aria-label="Which students" value={only} onChange={(e) => setOnly(e.target.value as Only)}>
+            {Object.entries(ONLY).map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </Form.Select>
+          {sheet.writable && (
+            <Button size="sm" variant="outline-primary" onClick={onBringIn}>
+              Bring in a file <kbd>B</kbd>
+            </Button>
+          )}
+        </div>
+        <SheetGrid
+          ref={grid}
+          sheet={sheet}
+          cells={cells}
+          rows={rows}
+          label={label}
+          here={here}
+          typing={typing}
+          sort={sort}
+          unsaved={unsaved}
+          refused={refused}
+          wrong={wrong}
+          valueOf={valueOf}
+          onSort={(column) => setSort((s) => (s?.column !== column ? { column, down: true } : s.down ? { column, down: false } : null))}
+          onKeyDown={onKeyDown}
+          onPaste={paste}
+          onGo={go}
+          onType={type}
+          onCommit={(text, down, right) => {
+            commit(text)
+            go(here.row + down, here.column + right)
+          }}
+          onCancel={() => setTyping(null)}
+        />
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {student && assessment ? (
+          <CellCloseUp
+            courseId={courseId}
+            student={{ label: label(student.id), id: student.id, candidate: student.candidate }}
+            assessment={assessment}
+            cell={cells.get(cells.placeOf(student.id), here.column) ?? null}
+            value={valueAt(here.row, here.column)}
+            fault={wrong.get(key)?.reason ?? refused.get(key)?.message ?? null}
+            clash={refused.get(key)?.kind === 'stale' ? refused.get(key)! : null}
+            writable={editable(here.row, here.column)}
+            onSet={setStatus}
+            onFill={fillDown}
+            onMine={(typed) => {
+              forget(key)
+              change([typed], `mark of ${label(student.id)}`)
+            }}
+            onTheirs={() => forget(key)}
+          />
+        ) : (
+          <p className="soft">Nobody matches. Choose another section or everyone.</p>
+        )}
+      </aside>
+    </div>
+  )
+}

@@ -1,0 +1,242 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
+import { writeCellText } from '#core'
+import type { CellWrite, SheetInColumns } from '#contract'
+import { DASH, fixed, plain } from '../../../parts/format'
+import { CellInput } from './CellInput'
+import { CellShown, spoken } from './CellShown'
+import type { CellValue, Refused } from './cell-queue'
+import type { Cells } from './cells'
+import { columnFigures } from './figures'
+import type { Wanted } from './rows'
+import { useWidth } from './useWidth'
+
+const ROW = 30
+const NUMBER = 70
+const NAME = 170
+const FROZEN = NUMBER + NAME
+const NARROWEST = 74
+
+export interface At {
+  row: number
+  column: number
+}
+
+interface Props {
+  ref: Ref<{ reveal: (at: At) => void }>
+  sheet: SheetInColumns
+  cells: Cells
+  rows: SheetInColumns['students']
+  label: (studentId: string) => string
+  here: At
+  typing: string | null
+  sort: Wanted['sort']
+  unsaved: ReadonlyMap<string, CellWrite>
+  refused: ReadonlyMap<string, Refused>
+  wrong: ReadonlyMap<string, { text: string; reason: string }>
+  valueOf: (key: string, student: number, assessment: number) => CellValue
+  onSort: (column: number) => void
+  onKeyDown: (e: KeyboardEvent) => void
+  onPaste: (text: string) => void
+  onGo: (row: number, column: number) => void
+  onType: (row: number, column: number) => void
+  onCommit: (text: string, down: number, right: number) => void
+  onCancel: () => void
+}
+
+/** The sheet itself: rows and columns drawn as far as they are in view, numbers and names held in place. */
+export function SheetGrid(props: Props) {
+  const { ref, sheet, cells, rows, label, here, typing, sort, unsaved, refused, wrong, valueOf, onGo } = props
+  const scroller = useRef<HTMLDivElement>(null)
+  const columns = sheet.assessments
+  const width = useWidth(scroller)
+  const each = Math.max(NARROWEST, Math.floor((width - FROZEN) / Math.max(1, columns.length)))
+  const down = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollPaddingStart: 76,
+    scrollPaddingEnd: 44,
+  })
+  const across = useVirtualizer({
+    horizontal: true,
+    count: columns.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => each,
+    overscan: 3,
+    scrollPaddingStart: FROZEN,
+  })
+  const { measure } = across
+  useEffect(() => measure(), [each, measure])
+  useImperativeHandle(ref, () => ({
+    reveal: (at) => {
+      down.scrollToIndex(at.row)
+      across.scrollToIndex(at.column)
+    },
+  }))
+  useEffect(() => {
+    if (typing === null) scroller.current?.querySelector<HTMLElement>('[data-here]')?.focus({ preventScroll: true })
+  }, [here.row, here.column, typing])
+
+  const whole = FROZEN + each * columns.length
+  const shown = across.getVirtualItems()
+  const left = (column: number) => FROZEN + column * each
+  return (
+    <div
+      className="sheet"
+      ref={scroller}
+      role="grid"
+      tabIndex={-1}
+      aria-label="Marks"
+      aria-rowcount={rows.length + 1}
+      aria-colcount={columns.length + 2}
+      onKeyDown={props.onKeyDown}
+      onPaste={(e) => {
+        if (typing !== null) return
+        e.preventDefault()
+        props.onPaste(e.clipboardData.getData('text/plain'))
+      }}
+    >
+      <div className="sheet-row head-row" role="row" style={{ width: whole }}>
+        <div role="columnheader" className="soft frozen number">
+          number
+        </div>
+        <div role="columnheader" className="soft frozen name-cell">
+          student
+        </div>
+        {shown.map(({ index }) => {
+          const a = columns[index]!
+          return (
+            <div
+              role="columnheader"
+              key={a.id}
+              className="num placed"
+              style={{ left: left(index), width: each }}
+              aria-colindex={index + 3}
+              aria-sort={sort?.column === index ? (sort.down ? 'descending' : 'ascending') : undefined}
+            >
+              <button title={`${a.title}, out of ${plain(a.outOf)}: sort by it`} onClick={() => props.onSort(index)}>
+                <span className="title">
+                  {a.title}
+                  {sort?.column === index && (sort.down ? ' ↓' : ' ↑')}
+                </span>
+                <span className="soft">of {plain(a.outOf)}</span>
+              </button>
+            </div>
+          )
+        })}
+      </div>
+      <div role="presentation" style={{ height: down.getTotalSize(), width: whole, position: 'relative' }}>
+        {down.getVirtualItems().map(({ index: row, start }) => {
+          const s = rows[row]!
+          const place = cells.placeOf(s.id)
+          return (
+            <div
+              key={s.id}
+              className="sheet-row"
+              role="row"
+              aria-rowindex={row + 2}
+              style={{ transform: `translateY(${start}px)`, position: 'absolute', left: 0, width: whole }}
+            >
+              <div role="rowheader" className="soft frozen number">
+                {s.candidate}
+              </div>
+              <div role="rowheader" className="name frozen name-cell" title={label(s.id)}>
+                {label(s.id)}
+              </div>
+              {shown.map(({ index: column }) => {
+                const a = columns[column]!
+                const key = `${s.id} ${a.id}`
+                const chosen = row === here.row && column === here.column
+                const style = { left: left(column), width: each }
+                if (chosen && typing !== null)
+                  return (
+                    <CellInput
+                      key={a.id}
+                      label={`${a.title}, ${label(s.id)}`}
+                      text={typing}
+                      style={style}
+                      onCommit={props.onCommit}
+                      onCancel={props.onCancel}
+                    />
+                  )
+                const open = cells.isSet(place, column)
+                const cell = cells.get(place, column)
+                const value = valueOf(key, place, column)
+                const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
+                const waits = unsaved.has(key)
+                return (
+                  <div
+                    key={a.id}
+                    role="gridcell"
+                    aria-colindex={column + 3}
+                    aria-selected={chosen}
+                    tabIndex={chosen ? 0 : -1}
+                    data-here={chosen || undefined}
+                    style={style}
+                    className={`cell num placed ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, column) ? 'pending' : ''}`}
+                    title={fault ?? (cell?.fromReadings ? 'From readings: settled at Reconcile' : undefined)}
+                    aria-label={`${a.title}, ${label(s.id)}: ${open ? spoken(value, cell) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
+                    onMouseDown={() => onGo(row, column)}
+                    onDoubleClick={() => props.onType(row, column)}
+                  >
+                    {wrong.get(key)?.text ??
+                      (refused.get(key) ? (
+                        writeCellText(refused.get(key)!.typed)
+                      ) : open ? (
+                        <CellShown value={value} cell={cell} passMark={a.passMark} />
+                      ) : null)}
+                  </div>
+                )
+              })}
+            </div>
+          )
+        })}
+      </div>
+      <Foot rows={rows} cells={cells} revision={cells.revision} whole={whole} shown={shown.map((v) => v.index)} left={left} each={each} />
+    </div>
+  )
+}
+
+/** Averages and counts under each column, of the rows shown. */
+function Foot({
+  rows,
+  cells,
+  revision,
+  whole,
+  shown,
+  left,
+  each,
+}: {
+  rows: SheetInColumns['students']
+  cells: Cells
+  revision: number
+  whole: number
+  shown: number[]
+  left: (column: number) => number
+  each: number
+}) {
+  // Reckoned anew when a cell has changed, which the cells alone do not say.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const figures = useMemo(() => columnFigures(rows, cells), [rows, cells, revision])
+  return (
+    <div className="sheet-row foot-row" role="row" style={{ width: whole }}>
+      <div role="rowheader" className="frozen number" />
+      <div role="rowheader" className="soft frozen name-cell">
+        mean · marked of all
+      </div>
+      {shown.map((column) => {
+        const f = figures[column]!
+        return (
+          <div role="gridcell" className="num placed" key={column} style={{ left: left(column), width: each }}>
+            <b>{f.mean === null ? DASH : fixed(f.mean)}</b>
+            <small className={f.marked < f.of ? 'ochre' : 'soft'}>
+              {f.marked}/{f.of}
+            </small>
+          </div>
+        )
+      })}
+    </div>
+  )
+}

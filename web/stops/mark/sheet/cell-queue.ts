@@ -1,0 +1,103 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { routes, type CellRefusal, type CellWrite } from '#contract'
+import { call, OfflineError } from '../../../api/client'
+import { useSaved } from '../../../frame/saved'
+import type { Cells } from './cells'
+import { keepCells, keptCells } from './waiting'
+
+export const cellKey = (c: { studentId: string; assessmentId: string }) => `${c.studentId} ${c.assessmentId}`
+export type CellValue = Pick<CellWrite, 'mark' | 'status' | 'daysLate'>
+export interface CellEdit extends CellValue {
+  studentId: string
+  assessmentId: string
+}
+export type Refused = CellRefusal & { typed: CellEdit }
+
+const FLUSH_MS = 120
+const RETRY_MS = 3000
+const BATCH = 2000
+
+/**
+ * Saves cells as they are typed. What is not saved yet is shown as typed and kept over a reload; what the server refuses
+ * stays in its cell with the reason; with the connection gone everything waits and is sent when it is back.
+ */
+export function useCellQueue(courseId: string, cells: Cells, onSaved: () => void) {
+  const queries = useQueryClient()
+  const { saving } = useSaved()
+  // With the version each was typed over, so that a change by somebody else is not written over unseen.
+  const waiting = useRef(new Map<string, CellWrite>())
+  const sending = useRef(false)
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const latest = useRef(cells)
+  latest.current = cells
+  const [refused, setRefused] = useState(new Map<string, Refused>())
+  const [unsaved, setUnsaved] = useState(new Map<string, CellWrite>())
+
+  const show = useCallback(() => {
+    keepCells(courseId, [...waiting.current.values()])
+    setUnsaved(new Map(waiting.current))
+  }, [courseId])
+  const versionOf = (e: CellEdit) => {
+    const { current } = latest
+    return current.get(current.placeOf(e.studentId), current.columnOf(e.assessmentId))?.version ?? 0
+  }
+
+  const flush = useCallback(async () => {
+    if (sending.current || waiting.current.size === 0) return
+    sending.current = true
+    const batch = [...waiting.current.values()].slice(0, BATCH)
+    let wait = 0
+    try {
+      const done = await saving(call(routes.writeCells, { params: { courseId }, body: { cells: batch } }))
+      const saved = new Map(done.saved.map((c) => [cellKey(c), c]))
+      for (const e of batch) {
+        const now = waiting.current.get(cellKey(e))
+        if (now === e) waiting.current.delete(cellKey(e))
+        // Typed again while the first was on its way: the next goes on top of it.
+        else if (now && saved.has(cellKey(e))) waiting.current.set(cellKey(e), { ...now, version: saved.get(cellKey(e))!.version })
+      }
+      latest.current.put([...done.saved, ...done.refused.flatMap((r) => r.current ?? [])])
+      setRefused((old) => {
+        const next = new Map(old)
+        for (const s of done.saved) next.delete(cellKey(s))
+        for (const r of done.refused) next.set(cellKey(r), { ...r, typed: batch.find((e) => cellKey(e) === cellKey(r))! })
+        return next
+      })
+      onSaved()
+    } catch (e) {
+      if (e instanceof OfflineError) wait = RETRY_MS
+      else {
+        // Refused as a whole (a confirmed course, say): the head says why, and the sheet shows what stands.
+        waiting.current.clear()
+        void queries.invalidateQueries({ queryKey: ['sheet', courseId] })
+      }
+    }
+    show()
+    sending.current = false
+    if (waiting.current.size > 0) timer.current = setTimeout(() => void flush(), wait)
+  }, [courseId, saving, queries, onSaved, show])
+
+  const write = useCallback(
+    (edits: CellEdit[]) => {
+      for (const { studentId, assessmentId, mark, status, daysLate } of edits) {
+        const e = { studentId, assessmentId, mark, status, daysLate }
+        waiting.current.set(cellKey(e), { ...e, version: waiting.current.get(cellKey(e))?.version ?? versionOf(e) })
+      }
+      show()
+      clearTimeout(timer.current)
+      timer.current = setTimeout(() => void flush(), FLUSH_MS)
+    },
+    [flush, show],
+  )
+
+  useEffect(() => {
+    for (const c of keptCells(courseId)) if (!waiting.current.has(cellKey(c))) waiting.current.set(cellKey(c), c)
+    if (waiting.current.size === 0) return
+    show()
+    void flush()
+  }, [courseId, flush, show])
+
+  const forget = useCallback((key: string) => setRefused((old) => new Map([...old].filter(([k]) => k !== key))), [])
+  return { write, refused, unsaved, forget }
+}

@@ -1,0 +1,88 @@
+import type { Cell, SheetInColumns } from '#contract'
+import { packSheet, unpackSheet } from '#contract'
+import { Cells } from './cells'
+import { rowsOf } from './rows'
+
+const student = (id: string, sectionId: string) => ({ id, name: id, candidate: id, sectionId })
+const assessment = (id: string, passMark: number | null = null) => ({
+  id,
+  title: id,
+  outOf: 20,
+  marking: 'direct' as const,
+  passMark,
+  componentId: 'c',
+  labels: null,
+})
+const cell = (studentId: string, assessmentId: string, mark: number | null, more: Partial<Cell> = {}): Cell => ({
+  studentId,
+  assessmentId,
+  status: 'in',
+  daysLate: 0,
+  mark,
+  fromReadings: null,
+  version: 1,
+  ...more,
+})
+const sheet = (): SheetInColumns =>
+  packSheet({
+    sections: [],
+    students: [student('p', 'x'), student('q', 'x'), student('r', 'y')],
+    assessments: [assessment('a', 10), assessment('b')],
+    placements: [
+      { assessmentId: 'a', sectionId: 'x' },
+      { assessmentId: 'b', sectionId: 'x' },
+      { assessmentId: 'a', sectionId: 'y' },
+    ],
+    exceptions: { q: ['a'] },
+    cells: [
+      cell('p', 'a', 8),
+      cell('p', 'b', null, { version: 0 }),
+      cell('q', 'a', null, { fromReadings: { mark: null, readings: 2 } }),
+      cell('r', 'a', null, { status: 'missing' }),
+    ],
+    writable: true,
+  })
+
+test('blank cells of which nothing is recorded are not sent, and all others come back', () => {
+  const packed = sheet()
+  expect(packed.cells.student).toHaveLength(3)
+  expect(unpackSheet(packed).cells.map((c) => `${c.studentId}${c.assessmentId}`)).toEqual(['pa', 'qa', 'ra'])
+  expect(packSheet(unpackSheet(packed))).toEqual(packed)
+})
+
+test('what is set, pending and open follows placements, exceptions, status and readings', () => {
+  const cells = new Cells(sheet())
+  const at = (s: string, a: string) => [cells.placeOf(s), cells.columnOf(a)] as const
+  expect(cells.isSet(...at('q', 'b'))).toBe(false)
+  expect(cells.isSet(...at('r', 'b'))).toBe(false)
+  expect(cells.isPending(...at('p', 'b'))).toBe(true)
+  expect(cells.isPending(...at('q', 'a'))).toBe(false)
+  expect(cells.isOpen(...at('q', 'a'))).toBe(true)
+  expect(cells.isPending(...at('r', 'a'))).toBe(false)
+  expect(cells.status(...at('r', 'a'))).toBe('missing')
+  expect(cells.get(...at('p', 'b'))).toBeUndefined()
+})
+
+test('what is saved is put in; a blank one becomes a cell', () => {
+  const cells = new Cells(sheet())
+  cells.put([cell('p', 'b', 12), cell('p', 'a', 19, { version: 2 }), cell('nobody', 'a', 1)])
+  expect(cells.mark(0, 1)).toBe(12)
+  expect(cells.get(0, 0)).toMatchObject({ mark: 19, version: 2 })
+  expect(cells.revision).toBe(1)
+})
+
+test('rows are found by what they lack, and sorted by a column with the unmarked last', () => {
+  const s = sheet()
+  const cells = new Cells(s)
+  const ids = (rows: { id: string }[]) => rows.map((r) => r.id)
+  const all = { sectionId: '', only: 'all' as const, sort: null }
+  expect(ids(rowsOf(s, cells, all))).toEqual(['p', 'q', 'r'])
+  expect(ids(rowsOf(s, cells, { ...all, sectionId: 'y' }))).toEqual(['r'])
+  expect(ids(rowsOf(s, cells, { ...all, only: 'unmarked' }))).toEqual(['p'])
+  expect(ids(rowsOf(s, cells, { ...all, only: 'failed' }))).toEqual(['p'])
+  expect(ids(rowsOf(s, cells, { ...all, only: 'status' }))).toEqual(['r'])
+  expect(ids(rowsOf(s, cells, { ...all, only: 'open' }))).toEqual(['q'])
+  cells.put([cell('r', 'a', 3, { version: 2 })])
+  expect(ids(rowsOf(s, cells, { ...all, sort: { column: 0, down: false } }))).toEqual(['r', 'p', 'q'])
+  expect(ids(rowsOf(s, cells, { ...all, sort: { column: 0, down: true } }))).toEqual(['p', 'r', 'q'])
+})

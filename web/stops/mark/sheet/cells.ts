@@ -1,0 +1,94 @@
+import { STATUSES } from '#core'
+import { cellOf, type Cell, type SheetInColumns } from '#contract'
+
+/**
+ * The cells of a sheet by place of student and assessment: 12,000 × 60 of them are found without a string or an object
+ * each. What is saved is put in, and what is recorded of nobody is blank.
+ */
+export class Cells {
+  readonly width: number
+  private readonly at: Int32Array
+  private readonly studentAt: Map<string, number>
+  private readonly assessmentAt: Map<string, number>
+  /** Whether an assessment is set for a student. */
+  private readonly set: Uint8Array
+  /** Raised by every change, for what is reckoned from the cells. */
+  revision = 0
+
+  constructor(private readonly sheet: SheetInColumns) {
+    const { students, assessments, cells, placements, exceptions } = sheet
+    this.width = assessments.length
+    this.studentAt = new Map(students.map((s, i) => [s.id, i]))
+    this.assessmentAt = new Map(assessments.map((a, i) => [a.id, i]))
+    this.at = new Int32Array(students.length * this.width).fill(-1)
+    cells.student.forEach((s, i) => (this.at[s * this.width + cells.assessment[i]!] = i))
+    this.set = new Uint8Array(this.at.length)
+    const bySection = new Map<string, number[]>()
+    for (const p of placements) {
+      const list = bySection.get(p.sectionId)
+      if (list) list.push(this.assessmentAt.get(p.assessmentId)!)
+      else bySection.set(p.sectionId, [this.assessmentAt.get(p.assessmentId)!])
+    }
+    students.forEach((s, i) => {
+      const own = exceptions[s.id]?.map((id) => this.assessmentAt.get(id)!) ?? bySection.get(s.sectionId) ?? []
+      for (const a of own) this.set[i * this.width + a] = 1
+    })
+  }
+
+  placeOf = (studentId: string): number => this.studentAt.get(studentId) ?? -1
+  columnOf = (assessmentId: string): number => this.assessmentAt.get(assessmentId) ?? -1
+  isSet = (student: number, assessment: number): boolean => this.set[student * this.width + assessment] === 1
+
+  get(student: number, assessment: number): Cell | undefined {
+    const i = this.at[student * this.width + assessment] ?? -1
+    return i < 0 ? undefined : cellOf(this.sheet, i)
+  }
+  /** The mark that counts so far, typed or from readings; null where there is none. */
+  mark(student: number, assessment: number): number | null {
+    const i = this.at[student * this.width + assessment] ?? -1
+    if (i < 0) return null
+    const { cells } = this.sheet
+    return cells.readings[i] === 0 ? cells.mark[i]! : cells.readMark[i]!
+  }
+  status(student: number, assessment: number): (typeof STATUSES)[number] {
+    const i = this.at[student * this.width + assessment] ?? -1
+    return i < 0 ? 'in' : STATUSES[this.sheet.cells.status[i]!]!
+  }
+  /** Whether a mark is waited for: work that is there, and neither a mark nor readings of it. */
+  isPending(student: number, assessment: number): boolean {
+    if (!this.isSet(student, assessment)) return false
+    const i = this.at[student * this.width + assessment]!
+    if (i < 0) return true
+    const { cells } = this.sheet
+    const status = STATUSES[cells.status[i]!]
+    return (status === 'in' || status === 'late') && cells.mark[i] === null && cells.readings[i] === 0
+  }
+  /** Readings are in and no mark is agreed. */
+  isOpen(student: number, assessment: number): boolean {
+    const i = this.at[student * this.width + assessment] ?? -1
+    return i >= 0 && this.sheet.cells.readings[i] !== 0 && this.sheet.cells.readMark[i] === null && this.sheet.cells.status[i] === 0
+  }
+
+  /** Takes in what was saved; what comes from readings stays as it was. */
+  put(saved: readonly Cell[]): void {
+    const { cells } = this.sheet
+    for (const c of saved) {
+      const [s, a] = [this.placeOf(c.studentId), this.columnOf(c.assessmentId)]
+      if (s < 0 || a < 0) continue
+      let i = this.at[s * this.width + a]!
+      if (i < 0) {
+        i = cells.student.length
+        this.at[s * this.width + a] = i
+        cells.student.push(s)
+        cells.assessment.push(a)
+        cells.readings.push(0)
+        cells.readMark.push(null)
+      }
+      cells.mark[i] = c.mark
+      cells.status[i] = STATUSES.indexOf(c.status)
+      cells.daysLate[i] = c.daysLate
+      cells.version[i] = c.version
+    }
+    this.revision++
+  }
+}

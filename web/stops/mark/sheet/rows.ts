@@ -1,0 +1,42 @@
+import type { SheetInColumns } from '#contract'
+import type { Cells } from './cells'
+
+export const ONLY = {
+  all: 'everyone',
+  unmarked: 'with something unmarked',
+  failed: 'below a pass mark',
+  open: 'with readings to settle',
+  status: 'late, missing, absent or held',
+} as const
+export type Only = keyof typeof ONLY
+
+export interface Wanted {
+  sectionId: string
+  only: Only
+  /** A column to sort by, its marks falling or rising. */
+  sort: { column: number; down: boolean } | null
+}
+
+/** The students shown: of a section or all, those of a kind, in the roll's order or by a column. Who has no mark comes last. */
+export function rowsOf(sheet: SheetInColumns, cells: Cells, { sectionId, only, sort }: Wanted): SheetInColumns['students'] {
+  const columns = sheet.assessments
+  const fits = (s: number, a: number): boolean => {
+    if (!cells.isSet(s, a)) return false
+    if (only === 'unmarked') return cells.isPending(s, a)
+    if (only === 'open') return cells.isOpen(s, a)
+    const status = cells.status(s, a)
+    if (only === 'status') return status !== 'in' && status !== 'exempt'
+    const mark = cells.mark(s, a)
+    return mark !== null && columns[a]!.passMark !== null && mark < columns[a]!.passMark && (status === 'in' || status === 'late')
+  }
+  const rows = sheet.students.filter(
+    (s, i) => (sectionId === '' || s.sectionId === sectionId) && (only === 'all' || columns.some((_, a) => fits(i, a))),
+  )
+  if (!sort) return rows
+  const by = new Map(rows.map((s) => [s.id, cells.mark(cells.placeOf(s.id), sort.column)]))
+  return rows.sort((x, y) => {
+    const [a, b] = [by.get(x.id)!, by.get(y.id)!]
+    if (a === null || b === null) return Number(a === null) - Number(b === null)
+    return sort.down ? b - a : a - b
+  })
+}
