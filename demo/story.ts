@@ -104,7 +104,7 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
   decide(viva, 'Panel of three, all within one label of each other')
   const maps = settled('map', OCTANT)
   decide(maps, 'Within tolerance; Octant’s second readings came in after this')
-  db.prepare('UPDATE course SET version = version + 1 WHERE id = ?').run(spec.id)
+  db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(spec.id)
   putOnBoundaries(db, spec)
 }
 
@@ -252,7 +252,7 @@ function putOnBoundaries(db: Db, spec: CourseSpec): void {
       break
     }
   }
-  db.prepare('UPDATE course SET version = version + 1 WHERE id = ?').run(spec.id)
+  db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(spec.id)
 }
 
 /** Points of the course percent that a half mark is worth: 15% of 80 marks; a fifth of 25% of each practical that counts. */

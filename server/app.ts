@@ -113,10 +113,10 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   ownWorkRoutes(handle, db, plans, tables)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
-  markingRoutes(handle, db, tables, writes)
+  markingRoutes(handle, db, plans, tables, writes)
   sharingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, writes)
-  startingMarkRoutes(handle, db, tables, writes)
+  startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, tables, writes)
   confirmRoutes(handle, db, tables, writes)
 

@@ -10,7 +10,9 @@ import { unpackSheet, type CellWrite, type SheetInColumns } from '#contract'
 import { openDatabase } from './open'
 
 const COURSE = 'cfs214-2026'
-const ROUNDS = 4
+/** Kills; TORTURE_ROUNDS=50 is the long run. */
+const ROUNDS = Number(process.env.TORTURE_ROUNDS ?? 4)
+const CLIENTS = 8
 
 interface Running {
   process: ChildProcess
@@ -40,81 +42,87 @@ async function kill({ process: child }: Running): Promise<void> {
   await gone
 }
 
-test('a server killed in the middle of writes has every acknowledged one after restart, none twice, histories whole', async () => {
-  const data = mkdtempSync(join(tmpdir(), 'level-table-kill-'))
-  const file = join(data, 'level-table.db')
-  const made = openDatabase(file)
-  buildDemo(made, { students: 80, sections: 8, markers: 11, seed: 3 })
-  made.close()
+test(
+  'a server killed in the middle of writes has every acknowledged one after restart, none twice, histories whole',
+  async () => {
+    const data = mkdtempSync(join(tmpdir(), 'level-table-kill-'))
+    const file = join(data, 'level-table.db')
+    const made = openDatabase(file)
+    buildDemo(made, { students: 80, sections: 8, markers: 11, seed: 3 })
+    made.close()
 
-  const acknowledged = new Map<string, { version: number; mark: number }>()
-  let writes = 0
-  for (let round = 0; round < ROUNDS; round++) {
-    const server = await start(data)
-    const send = async (method: string, path: string, cookie: string, body?: unknown) =>
-      fetch(server.address + path, {
-        method,
-        headers: { cookie, origin: server.address, 'content-type': 'application/json' },
-        ...(body ? { body: JSON.stringify(body) } : {}),
-      })
-    const entered = await send('POST', '/api/session', '', { signIn: 'ines.valdry', passphrase: PASSPHRASE })
-    const cookie = entered.headers.get('set-cookie')!.split(';')[0]!
-    const sheet = unpackSheet((await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json()) as SheetInColumns)
-    const cells = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-pacing`)
-    for (const c of cells) {
-      const known = acknowledged.get(c.studentId)
-      if (known && c.version === known.version) expect(c.mark).toBe(known.mark)
-      // A write whose answer never came may have landed: then exactly one more version stands.
-      if (known) expect(c.version - known.version).toBeLessThanOrEqual(1)
-    }
-    const versions = new Map(cells.map((c) => [c.studentId, c.version]))
-    let killed = false
-    const client = async (nth: number) => {
-      for (let i = 0; !killed && i < 200; i++) {
-        const studentId = cells[(nth + i * 4) % cells.length]!.studentId
-        const write: CellWrite = {
-          studentId,
-          assessmentId: `${COURSE}-pacing`,
-          version: versions.get(studentId)!,
-          mark: (writes++ % 40) / 2,
-          status: 'in',
-          daysLate: 0,
-        }
-        const answer = await send('PATCH', `/api/courses/${COURSE}/sheet`, cookie, { cells: [write] }).then(
-          async (r) => (r.ok ? ((await r.json()) as { saved: { version: number; mark: number }[] }) : null),
-          () => null,
-        )
-        if (!answer) return
-        const [saved] = answer.saved
-        if (saved) {
-          versions.set(studentId, saved.version)
-          acknowledged.set(studentId, { version: saved.version, mark: saved.mark })
-          if (acknowledged.size > 10 + round * 15 && !killed) {
-            killed = true
-            await kill(server)
+    const acknowledged = new Map<string, { version: number; mark: number }>()
+    let writes = 0
+    for (let round = 0; round < ROUNDS; round++) {
+      const server = await start(data)
+      const send = async (method: string, path: string, cookie: string, body?: unknown) =>
+        fetch(server.address + path, {
+          method,
+          headers: { cookie, origin: server.address, 'content-type': 'application/json' },
+          ...(body ? { body: JSON.stringify(body) } : {}),
+        })
+      const entered = await send('POST', '/api/session', '', { signIn: 'ines.valdry', passphrase: PASSPHRASE })
+      const cookie = entered.headers.get('set-cookie')!.split(';')[0]!
+      const sheet = unpackSheet((await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json()) as SheetInColumns)
+      const cells = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-pacing`)
+      for (const c of cells) {
+        const known = acknowledged.get(c.studentId)
+        if (known && c.version === known.version) expect(c.mark).toBe(known.mark)
+        // A write whose answer never came may have landed: then exactly one more version stands.
+        if (known) expect(c.version - known.version).toBeLessThanOrEqual(1)
+      }
+      const versions = new Map(cells.map((c) => [c.studentId, c.version]))
+      let killed = false
+      let now = 0
+      const client = async (nth: number) => {
+        for (let i = 0; !killed && i < 200; i++) {
+          const studentId = cells[(nth + i * CLIENTS) % cells.length]!.studentId
+          const write: CellWrite = {
+            studentId,
+            assessmentId: `${COURSE}-pacing`,
+            version: versions.get(studentId)!,
+            mark: (writes++ % 40) / 2,
+            status: 'in',
+            daysLate: 0,
+          }
+          const answer = await send('PATCH', `/api/courses/${COURSE}/sheet`, cookie, { cells: [write] }).then(
+            async (r) => (r.ok ? ((await r.json()) as { saved: { version: number; mark: number }[] }) : null),
+            () => null,
+          )
+          if (!answer) return
+          const [saved] = answer.saved
+          if (saved) {
+            versions.set(studentId, saved.version)
+            acknowledged.set(studentId, { version: saved.version, mark: saved.mark })
+            // Another moment every time.
+            if (++now > 10 + ((round * 17) % 50) && !killed) {
+              killed = true
+              await kill(server)
+            }
           }
         }
       }
+      await Promise.all(Array.from({ length: CLIENTS }, (_, nth) => client(nth)))
+      if (!killed) await kill(server)
     }
-    await Promise.all([0, 1, 2, 3].map(client))
-    if (!killed) await kill(server)
-  }
 
-  const db = openDatabase(file)
-  expect(db.pragma('integrity_check', { simple: true })).toBe('ok')
-  for (const [studentId, { version, mark }] of acknowledged) {
-    const id = `${COURSE}-pacing:${studentId}`
-    const states = db.prepare('SELECT version, entered FROM script_state WHERE script_id = ? ORDER BY version').all(id) as {
-      version: number
-      entered: number
-    }[]
-    expect(states.find((s) => s.version === version)).toEqual({ version, entered: mark })
-    expect(states.map((s) => s.version)).toEqual(states.map((_, i) => states[0]!.version + i))
-  }
-  expect(acknowledged.size).toBeGreaterThan(20)
-  db.close()
-  rmSync(data, { recursive: true, force: true })
-}, 120_000)
+    const db = openDatabase(file)
+    expect(db.pragma('integrity_check', { simple: true })).toBe('ok')
+    for (const [studentId, { version, mark }] of acknowledged) {
+      const id = `${COURSE}-pacing:${studentId}`
+      const states = db.prepare('SELECT version, entered FROM script_state WHERE script_id = ? ORDER BY version').all(id) as {
+        version: number
+        entered: number
+      }[]
+      expect(states.find((s) => s.version === version)).toEqual({ version, entered: mark })
+      expect(states.map((s) => s.version)).toEqual(states.map((_, i) => states[0]!.version + i))
+    }
+    expect(acknowledged.size).toBeGreaterThan(20)
+    db.close()
+    rmSync(data, { recursive: true, force: true })
+  },
+  30_000 + ROUNDS * 22_500,
+)
 
 test('a database of a newer program is left alone', () => {
   const data = mkdtempSync(join(tmpdir(), 'level-table-newer-'))

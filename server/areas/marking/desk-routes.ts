@@ -110,7 +110,7 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
     const before = desk.own(scriptId, me.id)
     // A draft is nobody's but the marker's: other open pages need not hear of it.
     const quiet = state === 'draft' && before?.state !== 'handed in'
-    return (quiet ? writes.quietOpen : writes.writeOpen)(courseId, () => {
+    return (quiet ? writes.quietOpen : writes.writeMarks)(courseId, () => {
       allotted(row, studentId, me.id)
       const { gate, unread } = gateOf(assessmentId, me.id)
       if (gate === 'held')

@@ -4,12 +4,13 @@ import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
+import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
 import { tryMarksFile } from './marks-file'
 import { sheets } from './sheet'
 
-export function markingRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
-  const { sheetFor, write } = sheets(db, tables)
+export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
+  const { sheetFor, write } = sheets(db, tables, plans)
   const bonuses = (courseId: string) =>
     new Set(
       tables
@@ -21,7 +22,7 @@ export function markingRoutes(handle: Handle, db: Db, tables: TableLoader, write
   handle(routes.sheet, ({ params, me, role }) => packSheet(sheetFor(params.courseId, me.id, role)))
 
   handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
-    writes.writeOpen(courseId, () => write(courseId, body.cells, me.id, role)),
+    writes.writeMarks(courseId, () => write(courseId, body.cells, me.id, role)),
   )
 
   handle(
@@ -30,7 +31,7 @@ export function markingRoutes(handle: Handle, db: Db, tables: TableLoader, write
   )
 
   handle(routes.bringIn, ({ params: { courseId }, body, me, role }) =>
-    writes.writeOpen(courseId, () => {
+    writes.writeMarks(courseId, () => {
       const { tried, writes: cells } = tryMarksFile(body.text, sheetFor(courseId, me.id, role), bonuses(courseId))
       if (tried.counts.refused > 0)
         throw new HttpProblem(

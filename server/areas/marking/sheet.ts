@@ -1,8 +1,10 @@
-import { applyingExceptions, appliesIn, hasWork, standingMarks, workingsOf, type Status } from '#core'
+import { applyingExceptions, hasWork, standingMarks, workingsOf, type Status, type Stay } from '#core'
 import type { Cell, CellRefusal, CellWrite, Role, ScaleBody, Sheet } from '#contract'
 import { now, type Db } from '../../db/open'
 import { namesFor } from '../../access/names'
+import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
+import { appliesTo } from './applies-to'
 import { gateFor } from '../tuning/queries'
 
 interface ScriptRow {
@@ -15,12 +17,19 @@ interface ScriptRow {
 }
 
 /** The mark sheet: what one may see of it, and how cells are written. */
-export function sheets(db: Db, tables: TableLoader) {
+export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   const masked = namesFor(db)
   const taught = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
   const script = db.prepare<[string, string], ScriptRow>(
     `SELECT s.id, s.status, s.days_late, s.entered, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
      FROM script s WHERE s.student_id = ? AND s.assessment_id = ?`,
+  )
+  const student = db.prepare<[string, string], { id: string; sectionId: string }>(
+    `SELECT s.id, e.section_id AS sectionId FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
+     WHERE s.id = ? AND s.course_id = ?`,
+  )
+  const staysOf = db.prepare<[string], Stay>(
+    'SELECT section_id AS sectionId, from_day AS "from", to_day AS "to" FROM enrolment WHERE student_id = ? ORDER BY from_day',
   )
   const insert = db.prepare('INSERT INTO script (id, student_id, assessment_id, status, days_late, entered) VALUES (?, ?, ?, ?, ?, ?)')
   const update = db.prepare('UPDATE script SET status = ?, days_late = ?, entered = ?, version = version + 1 WHERE id = ?')
@@ -84,17 +93,18 @@ export function sheets(db: Db, tables: TableLoader) {
 
   /** Writes what can be written, inside the caller's transaction; refuses the rest cell by cell. */
   function write(courseId: string, cells: CellWrite[], personId: string, role: Role): { saved: Cell[]; refused: CellRefusal[] } {
-    const table = tables.load(courseId)
-    const students = new Map(table.students.map((s) => [s.id, s]))
-    const assessments = new Map(table.assessments.map((a) => [a.id, a]))
-    const applies = appliesIn(table)
+    // The plan and the students in hand are all it takes: a save must not wait for a department's marks to be read.
+    const { plan } = plans.load(courseId)
+    const assessments = new Map(plan.assessments.map((a) => [a.id, a]))
+    const students = new Map(cells.map((c) => [c.studentId, student.get(c.studentId, courseId)]))
+    const applies = appliesTo(plan, (id) => staysOf.all(id))
     const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
     const saved: Cell[] = []
     const refused: CellRefusal[] = []
     for (const cell of cells) {
-      const student = students.get(cell.studentId)
+      const whose = students.get(cell.studentId)
       const assessment = assessments.get(cell.assessmentId)
-      const row = student && assessment && script.get(student.id, assessment.id)
+      const row = whose && assessment && script.get(whose.id, assessment.id)
       const current = row ? cellOf(cell, row) : null
       const refuse = (kind: CellRefusal['kind'], message: string) =>
         refused.push({
@@ -104,9 +114,9 @@ export function sheets(db: Db, tables: TableLoader) {
           message,
           current: kind === 'not yours' ? null : current,
         })
-      if (!student || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
-      else if (own && !own.has(student.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
-      else if (!applies(student.id, assessment.id)) refuse('not placed', `${assessment.title} is not set for this student.`)
+      if (!whose || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
+      else if (own && !own.has(whose.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
+      else if (!applies(whose, assessment.id)) refuse('not placed', `${assessment.title} is not set for this student.`)
       else if (
         role === 'marker' &&
         cell.mark !== null &&

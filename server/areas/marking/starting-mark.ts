@@ -4,12 +4,13 @@ import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
+import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
 import { sheets } from './sheet'
 
 /** One mark for everybody who has none yet, given once and on purpose. */
-export function startingMarkRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
-  const { write } = sheets(db, tables)
+export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
+  const { write } = sheets(db, tables, plans)
   handle(routes.startingMark, ({ params: { courseId, assessmentId }, body, me, role }) => {
     const table = tables.load(courseId)
     const assessment = table.assessments.find((a) => a.id === assessmentId)

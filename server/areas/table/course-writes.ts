@@ -4,14 +4,17 @@ import { HttpProblem } from '../../problem'
 
 /** Every write to a course goes through here: one transaction, the version raised, open pages told. */
 export function courseWrites(db: Db) {
-  const raise = db.prepare<[string], { version: number }>('UPDATE course SET version = version + 1 WHERE id = ? RETURNING version')
+  const raise = db.prepare<[string], { version: number }>(
+    'UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ? RETURNING version',
+  )
+  const raiseMarks = db.prepare<[string], { version: number }>('UPDATE course SET version = version + 1 WHERE id = ? RETURNING version')
   const issue = db.prepare<[string], { number: number }>('SELECT number FROM issue WHERE course_id = ? AND reopened_at IS NULL')
   const told = new EventEmitter().setMaxListeners(0)
 
-  function write<T>(courseId: string, work: () => T): T {
+  function write<T>(courseId: string, work: () => T, raised = raise): T {
     const [result, version] = db.transaction(() => {
       const done = work()
-      return [done, raise.get(courseId)!.version] as const
+      return [done, raised.get(courseId)!.version] as const
     })()
     told.emit(courseId, version)
     return result
@@ -24,13 +27,24 @@ export function courseWrites(db: Db) {
   }
 
   return {
-    write,
+    write: <T>(courseId: string, work: () => T): T => write(courseId, work),
     /** A write that changes nothing for anybody else, and that a confirmed course refuses: nobody is told. */
     quietOpen<T>(courseId: string, work: () => T): T {
       return db.transaction(() => {
         requireOpen(courseId)
         return work()
       })()
+    },
+    /** A write of marks or readings, which leaves the plan and the roll as they are; a confirmed course refuses it. */
+    writeMarks<T>(courseId: string, work: () => T): T {
+      return write(
+        courseId,
+        () => {
+          requireOpen(courseId)
+          return work()
+        },
+        raiseMarks,
+      )
     },
     /** A write that a confirmed course refuses. */
     writeOpen<T>(courseId: string, work: () => T): T {

@@ -15,6 +15,7 @@ interface HeadRow {
   students: number
   issue: number | null
   version: number
+  plan_version: number
   policy: string
   boundaries: string
 }
@@ -27,10 +28,10 @@ export interface Decided {
   adjustments: Workings['adjustments']
 }
 
-/** Reads a course's plan with its decisions in force, without its scripts; kept until the course's version rises. */
+/** Reads a course's plan with its decisions in force, without its scripts; kept until a write to more than its marks. */
 export function planLoader(db: Db) {
   const head = db.prepare<[string], HeadRow>(`
-    SELECT c.id, c.code, c.title, c.term, c.first_day, c.last_day, c.version, c.policy, c.boundaries,
+    SELECT c.id, c.code, c.title, c.term, c.first_day, c.last_day, c.version, c.plan_version, c.policy, c.boundaries,
       (SELECT count(*) FROM section s WHERE s.course_id = c.id) AS sections,
       (SELECT count(*) FROM section s JOIN enrolment e ON e.section_id = s.id WHERE s.course_id = c.id AND e.to_day IS NULL) AS students,
       (SELECT number FROM issue i WHERE i.course_id = c.id AND i.reopened_at IS NULL) AS issue
@@ -59,7 +60,7 @@ export function planLoader(db: Db) {
     .prepare<[string], [string, string]>('SELECT id, changes FROM decision WHERE course_id = ? AND withdrawn_at IS NULL ORDER BY seq')
     .raw()
 
-  const kept = new Map<string, Decided>()
+  const kept = new Map<string, { planVersion: number; decided: Decided }>()
 
   function read(row: HeadRow): Decided {
     const id = row.id
@@ -119,10 +120,16 @@ export function planLoader(db: Db) {
       const row = head.get(courseId)
       if (!row) throw new HttpProblem(404, 'There is no such course.')
       const before = kept.get(courseId)
-      if (before?.plan.version === row.version) return before
-      const plan = read(row)
-      kept.set(courseId, plan)
-      return plan
+      if (before?.planVersion === row.plan_version) {
+        if (before.decided.plan.version === row.version) return before.decided
+        // Marks alone have changed: what of the plan says that there are any, and no more.
+        const hasMarks = !!marked.get({ course: courseId })!.marked
+        before.decided = { ...before.decided, plan: { ...before.decided.plan, version: row.version, hasMarks } }
+        return before.decided
+      }
+      const decided = read(row)
+      kept.set(courseId, { planVersion: row.plan_version, decided })
+      return decided
     },
     head(courseId: string, role: Role): CourseHead {
       return { ...this.load(courseId).plan.head, role }

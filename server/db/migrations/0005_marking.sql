@@ -39,3 +39,6 @@ CREATE TABLE kept_comment (
   at TEXT NOT NULL
 ) STRICT;
 CREATE UNIQUE INDEX one_kept_comment ON kept_comment (person_id, words);
+
+-- Raised by every write but those of marks alone, so that a mark saved does not make the whole plan be read anew.
+ALTER TABLE course ADD COLUMN plan_version INTEGER NOT NULL DEFAULT 1;

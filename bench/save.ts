@@ -1,0 +1,126 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { unpackSheet, type Cell, type SheetInColumns } from '#contract'
+import { buildDemo } from '../demo/build'
+import { PASSPHRASE } from '../demo/department'
+import { openDatabase } from '../server/db/open'
+
+const COURSE = 'cfs214-2026'
+const MARKERS = 50
+const EACH = 20
+
+const quantile = (sorted: number[], q: number) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!
+const figures = (times: number[]) => {
+  const sorted = [...times].sort((a, b) => a - b)
+  return { p50: quantile(sorted, 0.5), p99: quantile(sorted, 0.99) }
+}
+
+/** A save of one mark with 50 markers saving at once, beside the same rows written bare with the same durability. */
+export async function benchSave(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'level-table-bench-'))
+  const made = openDatabase(join(folder, 'level-table.db'))
+  buildDemo(made)
+  made.pragma('wal_checkpoint(TRUNCATE)')
+  made.close()
+  copyFileSync(join(folder, 'level-table.db'), join(folder, 'bare.db'))
+  try {
+    console.log(`\nSaving: ${MARKERS} at once, ${EACH} marks each`)
+    const bare = figures(saveBare(join(folder, 'bare.db')))
+    const { own, alone } = await saveByHttp(folder)
+    const line = (what: string, ms: number, beside: number) =>
+      console.log(`  ${what.padEnd(34)} ${ms.toFixed(2).padStart(8)} ms  ${(ms / beside).toFixed(1).padStart(6)} × bare`)
+    line('bare, p50', bare.p50, bare.p50)
+    line('bare, p99', bare.p99, bare.p99)
+    line('one marker alone, p50', alone.p50, bare.p50)
+    line('one marker alone, p99', alone.p99, bare.p99)
+    line(`${MARKERS} at once, p50`, own.p50, bare.p50)
+    line(`${MARKERS} at once, p99`, own.p99, bare.p99)
+    line(`${MARKERS} at once, per save`, own.each, bare.p50)
+  } finally {
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+function saveBare(file: string): number[] {
+  const db = openDatabase(file)
+  const scripts = db.prepare('SELECT id, version FROM script WHERE assessment_id = ?').all(`${COURSE}-pacing`) as {
+    id: string
+    version: number
+  }[]
+  const update = db.prepare('UPDATE script SET entered = ?, version = version + 1 WHERE id = ?')
+  const keep = db.prepare(
+    'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, 0, ?, ?, ?)',
+  )
+  const raise = db.prepare('UPDATE course SET version = version + 1 WHERE id = ?')
+  const times: number[] = []
+  for (let i = 0; i < MARKERS * EACH; i++) {
+    const s = scripts[i % scripts.length]!
+    const from = performance.now()
+    db.transaction(() => {
+      update.run(i % 20, s.id)
+      keep.run(s.id, ++s.version, 'in', i % 20, 'lead', new Date().toISOString())
+      raise.run(COURSE)
+    })()
+    times.push(performance.now() - from)
+  }
+  db.close()
+  return times
+}
+
+async function saveByHttp(folder: string) {
+  const child = spawn(process.execPath, ['dist/server/main.js'], {
+    env: { ...process.env, NODE_ENV: 'production', PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: folder, LOG_LEVEL: 'info' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  const port = await new Promise<number>((found) =>
+    createInterface({ input: child.stdout }).on('line', (line) => {
+      const said = JSON.parse(line) as { msg?: string; port?: number }
+      if (said.msg === 'listening') found(said.port!)
+    }),
+  )
+  const address = `http://127.0.0.1:${port}`
+  const send = (method: string, path: string, cookie: string, body?: unknown) =>
+    fetch(address + path, {
+      method,
+      headers: { cookie, origin: address, 'content-type': 'application/json' },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    })
+  try {
+    const entered = await send('POST', '/api/session', '', { signIn: 'ines.valdry', passphrase: PASSPHRASE })
+    const cookie = entered.headers.get('set-cookie')!.split(';')[0]!
+    const sheet = unpackSheet((await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json()) as SheetInColumns)
+    const cells = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-pacing` && c.status === 'in')
+    const save = async (cell: Cell, mark: number): Promise<number> => {
+      const { studentId, assessmentId, version } = cell
+      const from = performance.now()
+      const answer = await send('PATCH', `/api/courses/${COURSE}/sheet`, cookie, {
+        cells: [{ studentId, assessmentId, version, mark, status: 'in', daysLate: 0 }],
+      })
+      const { saved } = (await answer.json()) as { saved: Cell[] }
+      const took = performance.now() - from
+      cell.version = saved[0]!.version
+      return took
+    }
+    const alone: number[] = []
+    for (let i = 0; i < 200; i++) alone.push(await save(cells[0]!, i % 20))
+    // Connections are there, as they are in the middle of an afternoon.
+    await Promise.all(Array.from({ length: MARKERS }, (_, m) => save(cells[m]!, 1)))
+    const from = performance.now()
+    const times = await Promise.all(
+      Array.from({ length: MARKERS }, async (_, m) => {
+        const own: number[] = []
+        for (let i = 0; i < EACH; i++) own.push(await save(cells[m]!, (i + m) % 20))
+        return own
+      }),
+    )
+    const each = (performance.now() - from) / (MARKERS * EACH)
+    return { own: { ...figures(times.flat()), each }, alone: figures(alone) }
+  } finally {
+    child.kill()
+    await once(child, 'exit')
+  }
+}
