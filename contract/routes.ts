@@ -109,6 +109,22 @@ export const routes = {
     body: z.strictObject({ text: CsvText }),
     response: TriedImport,
   }),
+  marksCsv: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/marks.csv',
+    access: staff,
+    summary: 'The mark sheet as CSV, as far as one may see it; it comes back by the same columns',
+    params: inCourse,
+    produces: 'text/csv',
+  }),
+  marksXlsx: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/marks.xlsx',
+    access: staff,
+    summary: 'The mark sheet as a workbook',
+    params: inCourse,
+    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  }),
   bringIn: route({
     method: 'POST',
     path: '/api/courses/:courseId/marks-file',

@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test'
-import { comeIn, expect, test } from './level-table'
+import { comeIn, COURSE, expect, test } from './level-table'
 
 const SECOND = '/courses/cfs118-2026'
 const SKETCH = `${SECOND}/mark/desk?of=cfs118-2026-sketch`
@@ -135,4 +135,63 @@ test('a script and its rulers stand side by side at 1280×800, and above each ot
     await expect(page.getByText(/^Maker's note/)).toBeInViewport()
     await expect(page.getByRole('button', { name: /Hand in, next/ })).toBeInViewport({ ratio: 1 })
   }
+})
+
+test('two at one sheet: changes appear within a second, a clash shows both values and asks', async ({ lead: page, browser, served }) => {
+  await page.goto(`${COURSE}/mark/sheet`)
+  await page.getByLabel('Section', { exact: true }).selectOption('Octant')
+  const cellOf = (p: Page) =>
+    p
+      .getByRole('row')
+      .nth(1)
+      .getByRole('gridcell', { name: /^Levelling run/ })
+  await cellOf(page).click()
+  const other = await markersOwn(browser, served.address, 'Rune Daal')
+  await other.goto(`${COURSE}/mark/sheet`)
+  await cellOf(other).click()
+  await expect(cellOf(other)).toHaveAttribute('aria-label', (await cellOf(page).getAttribute('aria-label'))!)
+
+  await other.keyboard.type('21')
+  await other.keyboard.press('Enter')
+  await expect(cellOf(page)).toHaveAttribute('aria-label', /: 21$/)
+
+  // The lead types over it while not being told of the other's next change.
+  await page.route('**/sheet', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
+  await cellOf(other).click()
+  await other.keyboard.type('22')
+  await other.keyboard.press('Enter')
+  await expect(other.getByText(/^✓ saved \d/)).toBeVisible()
+  await cellOf(page).click()
+  await page.keyboard.type('23')
+  await page.keyboard.press('Enter')
+  await cellOf(page).click()
+  const clash = page.getByRole('alert')
+  await expect(clash).toContainText('You typed 23; meanwhile somebody put 22 there.')
+  await page.unroute('**/sheet')
+  await clash.getByRole('button', { name: 'Put mine there' }).click()
+  await expect(cellOf(other)).toHaveAttribute('aria-label', /: 23$/)
+})
+
+test('the sheet is sorted, filtered, and its blanks are filled down in one go that is undone in one', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/mark/sheet`)
+  await page.getByRole('button', { name: /^Stereo heights/ }).click()
+  const first = page
+    .getByRole('row')
+    .nth(1)
+    .getByRole('gridcell', { name: /^Stereo heights/ })
+  await expect(page.getByRole('columnheader', { name: /^Stereo heights/ })).toHaveAttribute('aria-sort', 'descending')
+  const best = Number(/: ([\d.]+)$/.exec((await first.getAttribute('aria-label'))!)![1])
+  expect(best).toBeGreaterThan(20)
+  await page.getByLabel('Which students').selectOption('with something unmarked')
+  await page.getByLabel('Section', { exact: true }).selectOption('Octant')
+  await expect(page.getByText('29 of 236 students')).toBeVisible()
+  await first.click()
+  await page.keyboard.type('12')
+  await page.keyboard.press('Enter')
+  await first.click()
+  await page.keyboard.press('Control+d')
+  await expect(page.getByRole('gridcell', { name: /^Stereo heights, .*: 12$/ }).nth(10)).toBeVisible()
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: fill \d+ blanks down/ }).click()
+  await expect(page.getByRole('gridcell', { name: /^Stereo heights, .*: 12$/ })).toHaveCount(1)
 })

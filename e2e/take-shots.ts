@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { COURSE, expect, test } from './level-table'
+import { comeIn, COURSE, expect, test } from './level-table'
 
 const FOLDER = 'docs/screenshots'
 
@@ -45,6 +45,11 @@ test('the run in pictures', async ({ lead: page, served }) => {
   await page.goto(`${COURSE}/mark`)
   await expect(page.getByRole('grid')).toBeVisible()
   await shoot(page, '06-mark')
+  await page.goto(`${COURSE}/mark/sharing-out`)
+  await page.getByRole('button', { name: 'a sample, read again' }).click()
+  await expect(page.getByText('shared out anew')).toBeVisible()
+  await shoot(page, '17-mark-sharing-out')
+  await page.goto(`${COURSE}/mark`)
   await page.getByRole('button', { name: /Bring in a file/ }).click()
   await page.getByLabel(/CSV file/).setInputFiles(`${served.data}/incoming/stereo-heights-with-mistakes.csv`)
   await expect(page.getByRole('dialog').getByRole('status')).toBeVisible()
@@ -92,4 +97,14 @@ test('the run in pictures', async ({ lead: page, served }) => {
   await page.goto(`${COURSE}/record`)
   await expect(page.getByRole('heading', { name: 'The record' })).toBeVisible()
   await shoot(page, '14-record')
+})
+
+test('the desk', async ({ page }) => {
+  await comeIn(page, 'Tadesse Abara')
+  await page.goto('/courses/cfs118-2026/mark/desk?of=cfs118-2026-sketch')
+  await expect(page.getByRole('radiogroup', { name: 'Purpose and reader' })).toBeVisible()
+  for (const key of ['3', '2', '+', 'Enter', '3', '2', '3']) await page.keyboard.press(key)
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  await page.mouse.move(640, 2)
+  await page.screenshot({ path: `${FOLDER}/18-mark-desk.png`, animations: 'disabled' })
 })

@@ -7,6 +7,7 @@ import { messageOf, ProblemError } from '../api/client'
 import { openFindings } from '../parts/plan-findings'
 import { coursesQuery, meQuery } from './ahead'
 import { CourseProvider, useCourseSoFar } from './course'
+import { useCourseEvents } from './events'
 import { Head } from './Head'
 import { KeysProvider } from './keys'
 import { KeysHelp } from './KeysHelp'
@@ -203,6 +204,7 @@ function OverseerStops({ me, courses, head }: FrameProps) {
 
 /** A marker sees the standard and the sheet of their own sections, and no grades that would sway. */
 function MarkerFrame({ me, courses, head }: FrameProps) {
+  useCourseEvents(head.id)
   const stop = useLocation().pathname.split('/')[3] ?? 'mark'
   return (
     <div className="frame">

@@ -1,15 +1,14 @@
-import { useIsFetching, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useIsFetching, useQuery } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
-import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { createContext, use, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import { applyChanges, workingsOf, type Change, type ResultChange, type Workings } from '#core'
 import { routes, type CourseTable } from '#contract'
-import { addressOf, call, messageOf } from '../api/client'
+import { call, messageOf } from '../api/client'
 import type { Grading, Outcome } from '../workers/grading.worker'
 import { usePlanQuery } from './plan'
 import { needsMarks } from './needs-marks'
-import { pendingWrites } from './pending-writes'
-import { COURSE_QUERIES } from './refresh'
+import { useCourseEvents } from './events'
 import { useTrial, type OpenTrial } from './trial'
 
 interface Trial {
@@ -143,21 +142,6 @@ function useWorker(): Remote<Grading> | null {
     return () => worker.terminate()
   }, [])
   return remote
-}
-
-/** Fetches anew when somebody else changed the course. */
-function useCourseEvents(courseId: string, known: number | undefined): void {
-  const queries = useQueryClient()
-  const seen = useRef(known)
-  seen.current = known
-  useEffect(() => {
-    const source = new EventSource(addressOf(routes.events, { courseId }))
-    source.onmessage = (e: MessageEvent<string>) => {
-      if (pendingWrites.count === 0 && seen.current !== undefined && Number(e.data) > seen.current)
-        for (const key of COURSE_QUERIES) void queries.invalidateQueries({ queryKey: [key] })
-    }
-    return () => source.close()
-  }, [courseId, queries])
 }
 
 /** The course if its marks have arrived, and what went wrong if they cannot. */

@@ -182,3 +182,23 @@ test('every earlier state of a mark is kept: who, when, what', async () => {
     [3, 'Ines Valdry'],
   ])
 })
+
+test('taken out as CSV, filled in elsewhere and brought back, it merges cell by cell', async () => {
+  const csv = (await lead('get', api('/marks.csv')).expect(200)).text
+  const untouched = (await lead('post', api('/marks-file/try'), { text: csv }).expect(200)).body as TriedImport
+  expect(untouched.counts).toMatchObject({ added: 0, changed: 0, refused: 0 })
+  const [head, ...rows] = csv.split('\r\n')
+  const titles = head!.replace('\uFEFF', '').split(',')
+  expect(titles.slice(0, 3)).toEqual(['candidate', 'name', 'section'])
+  expect(titles).not.toContain('Map project')
+  const at = titles.indexOf('Levelling run')
+  const cells = rows[0]!.split(',')
+  cells[at] = cells[at] === '7.5' ? '8' : '7.5'
+  const edited = [head, cells.join(','), ...rows.slice(1)].join('\r\n')
+  expect(((await lead('post', api('/marks-file/try'), { text: edited }).expect(200)).body as TriedImport).counts).toMatchObject({
+    changed: 1,
+    refused: 0,
+  })
+  const book = await lead('get', api('/marks.xlsx')).expect(200)
+  expect(book.headers['content-disposition']).toContain('marks CFS 214 autumn 2026.xlsx')
+})

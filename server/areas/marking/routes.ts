@@ -1,11 +1,15 @@
 import { packSheet, routes, type CourseTable, type ScriptDetail } from '#contract'
+import { stringify } from 'csv-stringify/sync'
+import type { Response } from 'express'
 import type { Status } from '#core'
+import { writeWorkbook } from '#core/exchange/workbook'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
 import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
+import { marksTable } from './marks-table'
 import { tryMarksFile } from './marks-file'
 import { sheets } from './sheet'
 
@@ -24,6 +28,22 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
   handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
     writes.writeMarks(courseId, () => write(courseId, body.cells, me.id, role)),
   )
+
+  const sendSheet = (res: Response, courseId: string, ending: string, type: string, content: string | Uint8Array) => {
+    const { code, term } = plans.load(courseId).plan.head
+    res.attachment(`marks ${code} ${term}.${ending}`.replace(/[^\w. -]/g, '_'))
+    res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
+    return undefined
+  }
+  handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => {
+    const rows = marksTable(sheetFor(courseId, me.id, role))
+    const csv = stringify(rows, { bom: true, record_delimiter: 'windows', escape_formulas: true })
+    return sendSheet(res, courseId, 'csv', routes.marksCsv.produces!, csv)
+  })
+  handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
+    const [header, ...rows] = marksTable(sheetFor(courseId, me.id, role))
+    return sendSheet(res, courseId, 'xlsx', routes.marksXlsx.produces!, await writeWorkbook('Marks', header!, rows))
+  })
 
   handle(
     routes.tryImport,

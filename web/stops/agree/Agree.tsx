@@ -1,7 +1,7 @@
 import { useNavigate, useParams } from 'react-router'
 import { useKeys } from '../../frame/keys'
 import { WritesProvider } from '../../frame/writes'
-import { PartsNav } from '../../parts/PartsNav'
+import { nextOf, PartsNav } from '../../parts/PartsNav'
 import { Exemplars } from './exemplars/Exemplars'
 import { LibraryPart } from './LibraryPart'
 import './agree.css'
@@ -14,7 +14,7 @@ export default function Agree() {
   const navigate = useNavigate()
   const shown = PARTS.find((p) => p === part) ?? 'library'
   const base = `/courses/${courseId}/agree`
-  useKeys(PARTS.map((p, i) => ({ key: `Alt+${i + 1}`, does: `show the ${p}`, run: () => void navigate(`${base}/${p}`) })))
+  useKeys([{ key: ']', does: 'the next part of this stop', run: () => void navigate(`${base}/${nextOf(PARTS, shown)}`) }])
   const nav = <PartsNav of="agreeing" base={base} parts={PARTS} shown={shown} />
   return (
     <WritesProvider key={courseId}>

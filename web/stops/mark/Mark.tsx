@@ -5,7 +5,7 @@ import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useKeys } from '../../frame/keys'
 import { WritesProvider } from '../../frame/writes'
-import { PartsNav } from '../../parts/PartsNav'
+import { nextOf, PartsNav } from '../../parts/PartsNav'
 import { BringIn } from './sheet/BringIn'
 import { DeskPart } from './desk/DeskPart'
 import { usePiles } from './desk/queries'
@@ -27,7 +27,7 @@ export default function Mark() {
   const first: Part = marker && (piles.data?.length ?? 0) > 0 ? 'desk' : 'sheet'
   const shown = parts.find((p) => ADDRESS[p] === part) ?? first
   const base = `/courses/${courseId}/mark`
-  useKeys(parts.map((p, i) => ({ key: `Alt+${i + 1}`, does: `show the ${p}`, run: () => void navigate(`${base}/${ADDRESS[p]}`) })))
+  useKeys([{ key: ']', does: 'the next part of this stop', run: () => void navigate(`${base}/${ADDRESS[nextOf(parts, shown)]}`) }])
   if (!role || (marker && piles.isPending)) return null
   const left = piles.data?.reduce((n, p) => n + p.total - p.handedIn, 0) ?? 0
   const nav = <PartsNav of="marking" base={base} parts={parts} shown={shown} open={{ desk: left }} addresses={ADDRESS} />

@@ -29,7 +29,7 @@ export default function SetOut() {
   const open = useMemo(() => (settled ? openFindings(settled) : {}), [settled])
   if (plan.error) return <div className="empty">{messageOf(plan.error)}</div>
   if (!plan.data) return <div className="empty">Fetching the plan…</div>
-  const nav = <PartsNav of="setting out" base={`/courses/${courseId}/set-out`} parts={PARTS} shown={shown} open={open} />
+  const nav = <PartsNav keyed of="setting out" base={`/courses/${courseId}/set-out`} parts={PARTS} shown={shown} open={open} />
   if (shown === 'roll') return <RollPart plan={plan.data} nav={nav} />
   if (shown === 'placements') return <Placements plan={plan.data} nav={nav} />
   return <PlanPart decided={plan.data} nav={nav} />

@@ -106,7 +106,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
               />
               {onNext && (
                 <Button className="mt-3" onClick={onNext}>
-                  Read the next one <kbd>N</kbd>
+                  Read the next one <kbd>J</kbd>
                 </Button>
               )}
               <p className="soft small mt-2">

@@ -34,8 +34,8 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
     setChosen(exemplars[Math.max(0, Math.min(exemplars.length - 1, at + by))]?.id ?? null)
   }
   useKeys([
-    { key: 'n', does: 'next exemplar', run: () => step(1) },
-    { key: 'p', does: 'exemplar before', run: () => step(-1) },
+    { key: 'j', does: 'next exemplar', run: () => step(1) },
+    { key: 'k', does: 'exemplar before', run: () => step(-1) },
     ...(lead ? [{ key: 'x', does: 'add an exemplar', run: () => setEditing('new') }] : []),
   ])
   const problem = tuning.error ?? error

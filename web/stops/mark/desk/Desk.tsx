@@ -32,8 +32,8 @@ export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
     else onLeave()
   }
   useKeys([
-    { key: 'n', does: 'next script', run: () => go(at + 1) },
-    { key: 'p', does: 'script before', run: () => go(at - 1) },
+    { key: 'j', does: 'next script', run: () => go(at + 1) },
+    { key: 'k', does: 'script before', run: () => go(at - 1) },
     { key: 's', does: 'skip: to the next one that is not handed in', run: nextOpen },
     { key: 'Escape', does: 'back to your piles', run: onLeave },
   ])

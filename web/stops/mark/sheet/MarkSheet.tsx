@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Button, Dropdown, Form } from 'react-bootstrap'
 import { readCellText, writeCellText } from '#core'
-import type { SheetInColumns } from '#contract'
+import { routes, type SheetInColumns } from '#contract'
+import { addressOf } from '../../../api/client'
 import { useKeys } from '../../../frame/keys'
 import { usePersonLabels } from '../../../frame/names'
 import { useUndo } from '../../../frame/undo'
@@ -193,6 +194,19 @@ export function MarkSheet({
               </option>
             ))}
           </Form.Select>
+          <Dropdown>
+            <Dropdown.Toggle size="sm" variant="outline-primary">
+              Take it out
+            </Dropdown.Toggle>
+            <Dropdown.Menu>
+              <Dropdown.Item href={addressOf(routes.marksCsv, { courseId })} download>
+                CSV
+              </Dropdown.Item>
+              <Dropdown.Item href={addressOf(routes.marksXlsx, { courseId })} download>
+                XLSX
+              </Dropdown.Item>
+            </Dropdown.Menu>
+          </Dropdown>
           {sheet.writable && (
             <Button size="sm" variant="outline-primary" onClick={onBringIn}>
               Bring in a file <kbd>B</kbd>

@@ -1,0 +1,40 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef } from 'react'
+import { routes } from '#contract'
+import { addressOf } from '../api/client'
+import { pendingWrites } from './pending-writes'
+import { COURSE_QUERIES } from './refresh'
+
+/** Others' changes are on screen within a second, and fifty at once are fetched together. */
+const TOGETHER_MS = 600
+
+/**
+ * Fetches anew when somebody else changed the course.
+ * @param known version of what is on screen; without it what the server says at first
+ */
+export function useCourseEvents(courseId: string, known?: number): void {
+  const queries = useQueryClient()
+  const seen = useRef(known)
+  if (known !== undefined) seen.current = known
+  useEffect(() => {
+    const source = new EventSource(addressOf(routes.events, { courseId }))
+    let timer: ReturnType<typeof setTimeout> | undefined
+    let latest = 0
+    const fetchAnew = () => {
+      timer = undefined
+      // What oneself is saving fetches on its own when it is done.
+      if (pendingWrites.count > 0 || (seen.current !== undefined && latest <= seen.current)) return
+      seen.current = latest
+      for (const key of COURSE_QUERIES) void queries.invalidateQueries({ queryKey: [key] })
+    }
+    source.onmessage = (e: MessageEvent<string>) => {
+      latest = Number(e.data)
+      seen.current ??= latest
+      if (latest > seen.current) timer ??= setTimeout(fetchAnew, TOGETHER_MS)
+    }
+    return () => {
+      source.close()
+      clearTimeout(timer)
+    }
+  }, [courseId, queries])
+}
