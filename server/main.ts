@@ -26,9 +26,12 @@ const server = app.listen(port, host, (error) => {
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
-    server.closeAllConnections()
     server.close(() => {
+      clearInterval(closing)
       db.close()
       void (app.locals.stop as () => Promise<void>)().finally(() => process.exit(0))
     })
+    // Pages that listen for changes never hang up, and one may have been let in as the door closed.
+    server.closeAllConnections()
+    const closing = setInterval(() => server.closeAllConnections(), 100)
   })
