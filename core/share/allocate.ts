@@ -28,7 +28,7 @@ export interface ShareInput {
 export interface Shared {
   /** All of it, in the order of scripts. */
   allotments: Allotment[]
-  /** Scripts that somebody had to be given although they teach their section. */
+  /** Scripts that somebody had to be given although they teach their section; what is kept is not among them. */
   ownSection: Allotment[]
   /** Markers that share scripts, directly or through others; one group where the whole is linked. */
   groups: string[][]
@@ -117,7 +117,7 @@ export function allocate(input: ShareInput): Shared {
     allotments,
     ownSection: avoidOwnSection
       ? scripts.flatMap((script, s) =>
-          readersOf[s]!.filter((m) => own[s]![m]).map((m) => ({ scriptId: script.id, markerId: markers[m]!.id })),
+          readersOf[s]!.filter((m) => own[s]![m] && !fixed[s]!.has(m)).map((m) => ({ scriptId: script.id, markerId: markers[m]!.id })),
         )
       : [],
     groups: linkedGroups(

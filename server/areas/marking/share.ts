@@ -60,7 +60,7 @@ export function planSharing(
       allocate({
         scripts: drawn,
         markers: rule.markers.map((m) => ({ ...m, ownSections: taught.filter((s) => s.teacherId === m.id).map((s) => s.id) })),
-        readings: rule.how === 'sample' ? 2 : rule.readings,
+        readings: rule.how === 'sample' ? fewest(drawn, now) + 1 : rule.readings,
         seed: rule.seed,
         avoidOwnSection: rule.avoidOwnSection,
         kept,
@@ -96,6 +96,13 @@ export function planSharing(
       notes,
     },
   }
+}
+
+/** How many readers the script with the fewest of them has. */
+function fewest(scripts: { id: string }[], now: AllottedRow[]): number {
+  const readers = new Map<string, number>()
+  for (const a of now) readers.set(a.studentId, (readers.get(a.studentId) ?? 0) + 1)
+  return scripts.length === 0 ? 0 : Math.min(...scripts.map((s) => readers.get(s.id) ?? 0))
 }
 
 const toAllotment = (a: AllottedRow): Allotment => ({ scriptId: a.studentId, markerId: a.markerId })

@@ -76,6 +76,9 @@ test('a sample for second reading has every fail, says why, and adds to what is 
   expect(t.sample.map((s) => s.why)).toContain('fails')
   const inSample = t.sample.reduce((n, s) => n + s.scripts, 0)
   expect(inSample).toBeGreaterThanOrEqual(Math.ceil(before.scripts * 0.1))
+  // Kept from their own section as far as can be; what was read before is not held against anybody.
+  expect(t.ownSection).toBe(0)
+  expect((await tried('map', rule({ how: 'sample' }))).readings).toBeGreaterThan(20)
   const read = before.loads.reduce((n, l) => n + l.allotted, 0)
   const after = (await lead('put', of('paper-1'), rule({ how: 'sample' })).expect(200)).body as Sharing
   expect(after.loads.reduce((n, l) => n + l.handedIn, 0)).toBe(before.loads.reduce((n, l) => n + l.handedIn, 0))

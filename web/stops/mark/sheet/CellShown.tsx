@@ -17,7 +17,7 @@ export function CellShown({ value, cell, passMark }: { value: CellValue; cell: C
     <>
       {value.status !== 'in' && (
         <small className={value.status === 'exempt' ? 'soft' : 'ochre'}>
-          {value.status === 'late' ? `late ${value.daysLate}` : value.status}
+          {value.status === 'late' ? `${value.daysLate} d` : value.status}
         </small>
       )}
       {mark !== null ? (

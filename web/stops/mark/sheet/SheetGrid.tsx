@@ -1,8 +1,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
 import { writeCellText } from '#core'
-import type { CellWrite, SheetInColumns } from '#contract'
-import { DASH, fixed, plain } from '../../../parts/format'
+import type { Cell, CellWrite, SheetInColumns } from '#contract'
+import { counted, DASH, fixed, plain } from '../../../parts/format'
 import { CellInput } from './CellInput'
 import { CellShown, spoken } from './CellShown'
 import type { CellValue, Refused } from './cell-queue'
@@ -15,7 +15,7 @@ const ROW = 30
 const NUMBER = 70
 const NAME = 170
 const FROZEN = NUMBER + NAME
-const NARROWEST = 74
+const NARROWEST = 62
 
 export interface At {
   row: number
@@ -176,7 +176,7 @@ export function SheetGrid(props: Props) {
                     data-here={chosen || undefined}
                     style={style}
                     className={`cell num placed ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, column) ? 'pending' : ''}`}
-                    title={fault ?? (cell?.fromReadings ? 'From readings: settled at Reconcile' : undefined)}
+                    title={fault ?? titleOf(value, cell)}
                     aria-label={`${a.title}, ${label(s.id)}: ${open ? spoken(value, cell) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
                     onMouseDown={() => onGo(row, column)}
                     onDoubleClick={() => props.onType(row, column)}
@@ -198,6 +198,14 @@ export function SheetGrid(props: Props) {
     </div>
   )
 }
+
+const titleOf = (value: CellValue, cell: Cell | undefined) =>
+  [
+    value.status === 'late' ? `late by ${counted(value.daysLate, 'day')}` : '',
+    cell?.fromReadings ? 'from readings: settled at Reconcile' : '',
+  ]
+    .filter(Boolean)
+    .join(', ') || undefined
 
 /** Averages and counts under each column, of the rows shown. */
 function Foot({
