@@ -331,6 +331,7 @@ test('names give way to numbers on a shared screen and, where the lead says so, 
   const other = await context.browser()!.newContext({ baseURL: page.url() })
   const marker = await other.newPage()
   await comeIn(marker, MARKER)
+  await marker.goto(new URL(`${COURSE}/mark/sheet`, page.url()).href)
   await expect(marker.getByText('29 of 29 students')).toBeVisible()
   await expect(marker.getByText('Adaeze Xu-Marin')).toHaveCount(0)
   await other.close()

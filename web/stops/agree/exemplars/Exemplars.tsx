@@ -18,9 +18,10 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
   const tuning = useTuning(courseId)
   const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
   const [search, setSearch] = useSearchParams()
+  // Chosen at once: the address follows a moment later, and what is typed meanwhile must not be about the one before.
+  const [ofId, setOf] = useState(search.get('of'))
   const all = tuning.data ?? []
-  const assessment =
-    all.find((a) => a.assessmentId === search.get('of')) ?? all.find((a) => a.unread > 0) ?? all.find((a) => a.exemplars > 0) ?? all[0]
+  const assessment = all.find((a) => a.assessmentId === ofId) ?? all.find((a) => a.unread > 0) ?? all.find((a) => a.exemplars > 0) ?? all[0]
   const { data, error } = useExemplars(courseId, assessment?.assessmentId ?? null)
   const [chosenId, setChosen] = useState<string | null>(null)
   const [editing, setEditing] = useState<'new' | 'chosen' | null>(null)
@@ -54,6 +55,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
               aria-label="Exemplars of"
               value={assessment?.assessmentId ?? ''}
               onChange={(e) => {
+                setOf(e.target.value)
                 setSearch({ of: e.target.value }, { replace: true })
                 setEditing(null)
                 setChosen(null)

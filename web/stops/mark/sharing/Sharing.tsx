@@ -17,8 +17,10 @@ import './sharing.css'
 export function Sharing({ courseId, decides, nav }: { courseId: string; decides: boolean; nav: ReactNode }) {
   const plan = usePlanQuery(courseId)
   const [search, setSearch] = useSearchParams()
+  // Chosen at once: the address follows a moment later, and what is set meanwhile must not be about the one before.
+  const [ofId, setOf] = useState(search.get('of'))
   const all = (plan.data?.assessments ?? []).filter((a) => a.marking !== 'completion')
-  const chosen = all.find((a) => a.id === search.get('of')) ?? all.find((a) => a.readingsWanted > 1) ?? all[0]
+  const chosen = all.find((a) => a.id === ofId) ?? all.find((a) => a.readingsWanted > 1) ?? all[0]
   const sharing = useQuery({
     queryKey: ['sharing', courseId, chosen?.id],
     queryFn: () => call(routes.sharing, { params: { courseId, assessmentId: chosen!.id } }),
@@ -53,6 +55,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
             aria-label="Assessment"
             value={chosen?.id ?? ''}
             onChange={(e) => {
+              setOf(e.target.value)
               setSearch({ of: e.target.value }, { replace: true })
               setRule(null)
               setTrying(false)
