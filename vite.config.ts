@@ -1,12 +1,22 @@
 import react from '@vitejs/plugin-react'
 import { resolve } from 'node:path'
-import { defineConfig } from 'vite'
+import { defineConfig, normalizePath } from 'vite'
+import { viteStaticCopy } from 'vite-plugin-static-copy'
 
 const api = `http://127.0.0.1:${process.env.PORT ?? 4280}`
 
 export default defineConfig({
   root: 'web',
-  plugins: [react()],
+  // What the PDF viewer needs for fonts that a file names and does not bring along.
+  plugins: [
+    react(),
+    viteStaticCopy({
+      targets: ['standard_fonts', 'cmaps'].map((name) => ({
+        src: normalizePath(resolve(`node_modules/pdfjs-dist/${name}/*`)),
+        dest: `pdf/${name}`,
+      })),
+    }),
+  ],
   // The browser build of the CSV reader brings its own Buffer.
   resolve: { alias: { 'csv-parse/sync': 'csv-parse/browser/esm/sync' } },
   worker: { format: 'es' },

@@ -31,6 +31,8 @@ export const PileScript = z.strictObject({
   status: Status,
   state: ReadingState,
   mark: z.number().nullable(),
+  /** The student handed in anew after one's reading was. */
+  again: z.boolean(),
 })
 export type PileScript = z.infer<typeof PileScript>
 
@@ -62,11 +64,16 @@ export const DeskScript = z.strictObject({
   status: Status,
   daysLate: DaysLate,
   cameAt: z.string().nullable(),
-  text: z.string().nullable(),
+  /** Every hand-in, the latest last; none where the work is on paper or elsewhere. */
+  attempts: z.array(
+    z.strictObject({ number: z.number().int(), cameAt: z.string().nullable(), kind: z.enum(['text', 'pdf']), text: z.string().nullable() }),
+  ),
   assessment: Assessment.pick({ id: true, title: true, outOf: true, marking: true, use: true, notes: true }),
   standard: StandardInUse.nullable(),
   /** One's own; version 0 where nothing was kept yet. */
   own: ReadingBody.extend({ state: ReadingState, version: z.number().int(), mark: z.number().nullable() }),
+  /** One's reading of the attempt before, which stands until that of the latest is handed in; one's own then starts from it. */
+  before: z.strictObject({ attempt: z.number().int(), mark: z.number().nullable() }).nullable(),
   /** What one may see of others, once one's own is handed in. */
   others: z.array(OtherReading),
   /** Why it cannot be taken back; null where it can. */
@@ -79,9 +86,11 @@ export type KeptComment = z.infer<typeof KeptComment>
 
 /** How the reading of an assessment is to be shared out. */
 export const ShareRule = z.strictObject({
-  how: z.enum(['draw', 'by section', 'everyone', 'sample']),
+  how: z.enum(['draw', 'by section', 'everyone', 'panels', 'sample']),
   readings: z.number().int().min(1).max(9),
   markers: z.array(z.strictObject({ id: Id, capacity: z.number().min(0).max(100) })).max(500),
+  /** For panels: who sits on each; all of a panel read each of its scripts. */
+  panels: z.array(z.array(Id).max(9, 'A panel has nine members at most.')).max(100),
   avoidOwnSection: z.boolean(),
   seed: z.number().int(),
   /** For a sample: what of all, how many at least, how near a boundary of the pass mark counts as near. */

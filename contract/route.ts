@@ -16,13 +16,19 @@ export interface Route<P extends Shape = Shape, B extends z.ZodType = z.ZodType,
   response: R
   /** Media type of an answer that is a file or a stream and not JSON. */
   produces?: string
+  /** A write that may be done while one looks at a course as somebody else. */
+  mayWhileLooking?: true
 }
 
 export const none = z.undefined()
 const noParams = z.strictObject({})
 
 export function route<P extends Shape = typeof noParams, B extends z.ZodType = typeof none, R extends z.ZodType = typeof none>(
-  definition: Pick<Route, 'method' | 'path' | 'access' | 'summary' | 'produces'> & { params?: P; body?: B; response?: R },
+  definition: Pick<Route, 'method' | 'path' | 'access' | 'summary' | 'produces' | 'mayWhileLooking'> & {
+    params?: P
+    body?: B
+    response?: R
+  },
 ): Route<P, B, R> {
   return { params: noParams as unknown as P, body: none as unknown as B, response: none as unknown as R, ...definition }
 }

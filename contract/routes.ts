@@ -4,12 +4,17 @@ import { CourseHead, Id } from './course'
 import { IssueContent, IssueHead } from './issue'
 import { route } from './route'
 import { agreeRoutes } from './routes-agree'
+import { deliveryRoutes } from './routes-deliveries'
 import { markRoutes } from './routes-mark'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
 import { CellRefusal, CellWrite, Cell, CourseTable, ScriptDetail, SheetInColumns, TriedImport } from './table'
 
-const Me = z.strictObject({ id: Id, name: z.string() })
+const Person = z.strictObject({ id: Id, name: z.string() })
+const Me = Person.extend({
+  /** The marker as whom one looks at a course, read only. */
+  look: Person.extend({ courseId: Id }).nullable(),
+})
 export type Me = z.infer<typeof Me>
 const inCourse = z.strictObject({ courseId: Id })
 const inIssue = z.strictObject({ courseId: Id, number: z.coerce.number().int().min(1) })
@@ -26,6 +31,7 @@ export const routes = {
   ...agreeRoutes,
   ...tuningRoutes,
   ...markRoutes,
+  ...deliveryRoutes,
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
   health: route({
     method: 'GET',
@@ -54,10 +60,42 @@ export const routes = {
       signIn: z.string().trim().min(1, 'Who are you?').max(200),
       passphrase: z.string().min(1, 'The passphrase is missing.').max(500),
     }),
-    response: Me,
+    response: Person,
   }),
   me: route({ method: 'GET', path: '/api/session', access: 'signed in', summary: 'Who is signed in', response: Me }),
-  signOut: route({ method: 'DELETE', path: '/api/session', access: 'signed in', summary: 'Sign out' }),
+  signOut: route({ method: 'DELETE', path: '/api/session', access: 'signed in', summary: 'Sign out', mayWhileLooking: true }),
+
+  markers: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/markers',
+    access: overseers,
+    summary: 'Who marks in the course',
+    params: inCourse,
+    response: z.array(Person),
+  }),
+  look: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/looks',
+    access: lead,
+    summary: 'See the course as a marker sees it, read only, until one looks back; recorded',
+    params: inCourse,
+    body: z.strictObject({ personId: Id }),
+  }),
+  lookBack: route({
+    method: 'DELETE',
+    path: '/api/look',
+    access: 'signed in',
+    summary: 'See everything as oneself again',
+    mayWhileLooking: true,
+  }),
+  looks: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/looks',
+    access: overseers,
+    summary: 'Who looked at the course as whom, and when',
+    params: inCourse,
+    response: z.array(z.strictObject({ by: z.string(), as: z.string(), at: z.string(), endedAt: z.string().nullable() })),
+  }),
 
   courses: route({
     method: 'GET',

@@ -2,6 +2,7 @@ import { existsSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { openDatabase } from '../server/db/open'
+import { writeBox } from './box'
 import { buildDemo, DEMO_SIZE } from './build'
 import { PASSPHRASE } from './department'
 import { writeIncoming } from './files'
@@ -47,6 +48,7 @@ else {
     rmSync(file, { force: true })
     throw e
   }
+  await writeBox(db, join(values.data, 'submission-box'))
   const incoming = writeIncoming(db, join(values.data, 'incoming'))
   db.close()
   console.log(`Made the demo department: ${size.students} students, ${size.sections} sections, ${size.markers} markers.`)

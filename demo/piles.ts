@@ -22,6 +22,9 @@ const CLOSINGS = [
   'If the sheet misleads anybody it will be at the stile, which has moved since.',
 ]
 
+/** A piece of work, paragraph by paragraph. */
+export const MAKERS_NOTE = [OPENINGS[2]!, BODIES[0]!, BODIES[1]!, CLOSINGS[1]!]
+
 /**
  * Who reads what: everybody what they have read, and piles that wait. The second course has scripts that nobody has begun,
  * so that there is something on every desk.

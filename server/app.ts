@@ -2,18 +2,21 @@ import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import { existsSync } from 'node:fs'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { routes } from '#contract'
 import { sessions } from './access/sessions'
 import { confirmRoutes } from './areas/confirm/routes'
+import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
 import { markingRoutes } from './areas/marking/routes'
 import { sharingRoutes } from './areas/marking/sharing-routes'
 import { startingMarkRoutes } from './areas/marking/starting-mark'
+import { lookRoutes } from './areas/people/look-routes'
 import { peopleRoutes } from './areas/people/routes'
 import { ownWorkRoutes } from './areas/people/own-work'
+import { postRoutes } from './areas/post/routes'
 import { placementRoutes } from './areas/placements/routes'
 import { copyRoutes } from './areas/plan/copy'
 import { planRoutes } from './areas/plan/routes'
@@ -31,6 +34,9 @@ import { trialRoutes } from './areas/trials/routes'
 import type { Db } from './db/open'
 import { registrar } from './http'
 import { openapi } from './openapi'
+import { standInFaults } from './standins/faults'
+import { post } from './standins/post'
+import { submissionBox } from './standins/submission-box'
 import { HttpProblem, problemHandler } from './problem'
 import { workerPool, type WorkerSource } from './workers/pool'
 
@@ -102,6 +108,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   handle(routes.openapi, () => description)
   handle(routes.health, () => ({ ok: true as const }))
   peopleRoutes(app, handle, db, open)
+  lookRoutes(handle, db, open)
   tableRoutes(handle, db, plans, tables, writes)
   startCourseRoutes(handle, db, plans)
   planRoutes(handle, db, plans, writes)
@@ -116,6 +123,11 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   markingRoutes(handle, db, plans, tables, writes)
   sharingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, writes)
+  // The stand-ins keep their files beside the database.
+  const data = dirname(db.name)
+  const faults = standInFaults(db)
+  deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults), faults)
+  postRoutes(handle, db, plans, post(join(data, 'post'), faults), faults)
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, tables, writes)
   confirmRoutes(handle, db, tables, writes)

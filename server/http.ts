@@ -2,7 +2,7 @@ import { parseCookie } from 'cookie'
 import type { Express, Request, Response } from 'express'
 import type { z } from 'zod'
 import type { Role, Route } from '#contract'
-import { COOKIE, type sessions, type SignedIn } from './access/sessions'
+import { COOKIE, type Look, type sessions, type SignedIn } from './access/sessions'
 import type { Db } from './db/open'
 import { HttpProblem } from './problem'
 
@@ -13,6 +13,8 @@ export interface Call<P, B> {
   res: Response
   /** Who calls; only on routes that anyone may call can it be null. */
   me: SignedIn
+  /** As whom they look at a course meanwhile; in that course `me` is that person. */
+  look: Look | null
   /** Their role in the course of the route. */
   role: Role
 }
@@ -33,9 +35,14 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       if (route.method !== 'GET') requireSameOrigin(req)
       const me = route.access === 'anyone' ? null : open.who(tokenOf(req))
       if (route.access !== 'anyone' && !me) throw new HttpProblem(401, 'Sign in first.')
+      const look = me?.look ?? null
+      if (look && route.method !== 'GET' && !route.mayWhileLooking)
+        throw new HttpProblem(403, `You look at it as ${look.name} sees it: nothing can be changed until you look back.`)
       let role: string | undefined
+      let as: SignedIn | null = me
       if (Array.isArray(route.access)) {
-        role = roleIn.get(String(req.params.courseId), me!.id)?.role
+        if (look?.courseId === req.params.courseId) as = look
+        role = roleIn.get(String(req.params.courseId), as!.id)?.role
         if (!role) throw new HttpProblem(404, 'There is no such course among yours.')
         if (!route.access.includes(role as Role))
           throw new HttpProblem(403, `That is for ${route.access.join(' and ')}; here you are ${role}.`)
@@ -43,7 +50,7 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       if (Object.keys(req.query).length > 0) throw new HttpProblem(422, `Unknown query field: ${Object.keys(req.query).join(', ')}.`)
       const params = route.params.parse(req.params)
       const body = route.body.parse(req.body)
-      const answer = await handler({ params, body, req, res, me, role } as Parameters<typeof handler>[0])
+      const answer = await handler({ params, body, req, res, me: as, look, role } as Parameters<typeof handler>[0])
       if (res.headersSent || route.produces) return
       if (answer === undefined) return void res.status(204).end()
       // Strict schemas catch a field that should not leave the server; the check is paid for in tests only.

@@ -23,6 +23,7 @@ const TITLES: Record<number, string> = {
   422: 'Something to mend',
   429: 'Too often',
   500: 'Our mistake',
+  503: 'Out of reach',
 }
 
 export const problemBody = (status: number, detail: string, more: HttpProblem['more'] = {}): Problem => ({

@@ -28,6 +28,10 @@ const PARAMS: Record<string, string> = {
   exemplarId: 'nobody',
   suggestionId: 'nobody',
   commentId: 'nobody',
+  deliveryId: 'nobody',
+  letterId: 'nobody',
+  attempt: '1',
+  name: 'post',
 }
 const pathOf = (r: Route) => r.path.replace(/:(\w+)/g, (_, name: string) => PARAMS[name]!)
 const call = (client: Client, r: Route) => client(r.method.toLowerCase() as 'get', pathOf(r), r.method === 'GET' ? undefined : {})

@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { verify } from '@node-rs/argon2'
 import { now, type Db } from '../db/open'
 
@@ -9,6 +9,11 @@ export interface SignedIn {
   id: string
   name: string
 }
+export interface Look extends SignedIn {
+  courseId: string
+}
+/** Who is signed in, and as whom they look at a course meanwhile. */
+export type Whom = SignedIn & { look: Look | null }
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
@@ -17,8 +22,14 @@ export function sessions(db: Db) {
     'SELECT id, name, passphrase_hash FROM person WHERE sign_in = ? AND active = 1',
   )
   const insert = db.prepare('INSERT INTO session (token_hash, person_id, created_at, expires_at) VALUES (?, ?, ?, ?)')
-  const find = db.prepare<[string, string], SignedIn>(
-    'SELECT p.id, p.name FROM session s JOIN person p ON p.id = s.person_id WHERE s.token_hash = ? AND s.expires_at > ? AND p.active = 1',
+  const find = db.prepare<[string, string], SignedIn & { lookCourse: string | null; lookAs: string | null; lookName: string | null }>(
+    `SELECT p.id, p.name, l.course_id AS lookCourse, l.as_id AS lookAs, q.name AS lookName FROM session s JOIN person p ON p.id = s.person_id
+     LEFT JOIN look l ON l.id = s.look_id LEFT JOIN person q ON q.id = l.as_id WHERE s.token_hash = ? AND s.expires_at > ? AND p.active = 1`,
+  )
+  const insertLook = db.prepare('INSERT INTO look (id, course_id, by_id, as_id, at) VALUES (?, ?, ?, ?, ?)')
+  const setLook = db.prepare('UPDATE session SET look_id = ? WHERE token_hash = ?')
+  const endLook = db.prepare(
+    'UPDATE look SET ended_at = ? WHERE ended_at IS NULL AND id = (SELECT look_id FROM session WHERE token_hash = ?)',
   )
   const remove = db.prepare('DELETE FROM session WHERE token_hash = ? OR expires_at <= ?')
 
@@ -37,8 +48,29 @@ export function sessions(db: Db) {
       })()
       return { person: { id: person.id, name: person.name }, token }
     },
-    who: (token: string | undefined): SignedIn | null => (token ? (find.get(hashOf(token), now()) ?? null) : null),
-    signOut: (token: string | undefined) => remove.run(token ? hashOf(token) : '', now()),
+    who(token: string | undefined): Whom | null {
+      const found = token ? find.get(hashOf(token), now()) : undefined
+      if (!found) return null
+      const { id, name, lookCourse, lookAs, lookName } = found
+      return { id, name, look: lookCourse ? { courseId: lookCourse, id: lookAs!, name: lookName! } : null }
+    },
+    signOut: (token: string | undefined) =>
+      db.transaction(() => {
+        if (token) endLook.run(now(), hashOf(token))
+        remove.run(token ? hashOf(token) : '', now())
+      })(),
+    /** From now on the session sees the course as somebody else does; that is kept. */
+    look: (token: string, courseId: string, by: string, as: string) =>
+      db.transaction(() => {
+        const id = randomUUID()
+        insertLook.run(id, courseId, by, as, now())
+        setLook.run(id, hashOf(token))
+      })(),
+    lookBack: (token: string) =>
+      db.transaction(() => {
+        endLook.run(now(), hashOf(token))
+        setLook.run(null, hashOf(token))
+      })(),
   }
 }
 

@@ -11,6 +11,7 @@ import { useCourseEvents } from './events'
 import { Head } from './Head'
 import { KeysProvider } from './keys'
 import { KeysHelp } from './KeysHelp'
+import { LookingAs } from './look'
 import { NamesProvider } from './names'
 import { needsMarks } from './needs-marks'
 import { usePlanQuery, useRollQuery } from './plan'
@@ -49,6 +50,7 @@ const router = createBrowserRouter([
           { path: 'rescale', lazy: codeOf(() => import('../stops/rescale/Rescale')) },
           { path: 'bound', lazy: codeOf(() => import('../stops/bound/Bound')) },
           { path: 'confirm', lazy: codeOf(() => import('../stops/confirm/Confirm')) },
+          { path: 'post', lazy: codeOf(() => import('../stops/post/PostPage')) },
           { path: 'record', lazy: codeOf(() => import('../stops/record/Record')) },
           { path: 'students/:studentId', lazy: codeOf(() => import('../stops/student/Student')) },
         ],
@@ -210,11 +212,12 @@ function MarkerFrame({ me, courses, head }: FrameProps) {
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
       <Run courseId={head.id} states={null} allowed={MARKER_STOPS} />
-      {MARKER_STOPS.has(stop as Stop) ? (
+      {MARKER_STOPS.has(stop as Stop) || stop === 'post' ? (
         <Outlet />
       ) : (
         <Notice title="Not here for you">This stop is for those who lead or oversee the course.</Notice>
       )}
+      {me.look?.courseId === head.id && <LookingAs look={me.look} />}
       <KeysHelp />
     </div>
   )

@@ -8,6 +8,7 @@ import { routes, type CourseHead, type Me } from '#contract'
 import { addressOf, call } from '../api/client'
 import { Find } from './Find'
 import { useKeys } from './keys'
+import { SeeItAs } from './look'
 import { useNames } from './names'
 import { useSaved } from './saved'
 import { StartCourse } from './StartCourse'
@@ -101,6 +102,12 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
               My sections’ due days as a calendar
             </Dropdown.Item>
           )}
+          {course.role !== 'student' && (
+            <Dropdown.Item as={Link} to={`/courses/${course.id}/post`}>
+              The post
+            </Dropdown.Item>
+          )}
+          {course.role === 'lead' && <SeeItAs courseId={course.id} />}
           <Dropdown.Item onClick={() => void leave()}>Sign out</Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>

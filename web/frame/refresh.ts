@@ -17,6 +17,8 @@ export const COURSE_QUERIES = [
   'piles',
   'pile',
   'sharing',
+  'deliveries',
+  'letters',
 ] as const
 
 /** Fetches anew whatever a write to the course may have changed. */

@@ -5,6 +5,7 @@ import { now, type Db } from '../../db/open'
 
 export interface OwnReadingRow {
   id: string
+  scriptId: string
   standardId: string | null
   mark: number | null
   picks: string
@@ -14,6 +15,7 @@ export interface OwnReadingRow {
   notes: string
   state: 'draft' | 'handed in'
   version: number
+  attempt: number
 }
 
 export interface DeskScriptRow {
@@ -21,16 +23,18 @@ export interface DeskScriptRow {
   status: Status
   daysLate: number
   cameAt: string | null
-  text: string | null
 }
 
 /** Plain SQL of the desk. Writes go on inside the caller's transaction. */
 export function deskQueries(db: Db) {
   const pile = db.prepare<
     [string, string],
-    { studentId: string; state: 'draft' | 'handed in' | null; mark: number | null; status: Status }
+    { studentId: string; state: 'draft' | 'handed in' | null; mark: number | null; status: Status; again: 0 | 1; begun: 0 | 1 }
   >(`
-    SELECT a.student_id AS studentId, r.state, r.mark, coalesce(s.status, 'in') AS status FROM allotment a
+    SELECT a.student_id AS studentId, r.state, r.mark, coalesce(s.status, 'in') AS status,
+      r.state = 'handed in' AND EXISTS (SELECT 1 FROM delivery d WHERE d.script_id = s.id AND d.attempt > r.attempt) AS again,
+      EXISTS (SELECT 1 FROM next_reading n WHERE n.reading_id = r.id) AS begun
+    FROM allotment a
     LEFT JOIN script s ON s.assessment_id = a.assessment_id AND s.student_id = a.student_id
     LEFT JOIN reading r ON r.script_id = s.id AND r.marker_id = a.marker_id
     WHERE a.assessment_id = ? AND a.marker_id = ? ORDER BY a.place`)
@@ -38,10 +42,10 @@ export function deskQueries(db: Db) {
     SELECT DISTINCT a.assessment_id AS assessmentId FROM allotment a JOIN assessment x ON x.id = a.assessment_id JOIN component c ON c.id = x.component_id
     WHERE x.course_id = ? AND a.marker_id = ? AND x.away = 0 ORDER BY c.position, x.position`)
   const script = db.prepare<[string, string], DeskScriptRow>(
-    'SELECT id, status, days_late AS daysLate, came_at AS cameAt, text FROM script WHERE assessment_id = ? AND student_id = ?',
+    'SELECT id, status, days_late AS daysLate, came_at AS cameAt FROM script WHERE assessment_id = ? AND student_id = ?',
   )
-  const READING = `SELECT r.id, r.standard_id AS standardId, r.mark, r.picks, r.judgement, r.comment, r.criterion_comments AS criterionComments,
-    r.notes, r.state, r.version`
+  const READING = `SELECT r.id, r.script_id AS scriptId, r.standard_id AS standardId, r.mark, r.picks, r.judgement, r.comment, r.criterion_comments AS criterionComments,
+    r.notes, r.state, r.version, r.attempt`
   const own = db.prepare<[string, string], OwnReadingRow>(`${READING} FROM reading r WHERE r.script_id = ? AND r.marker_id = ?`)
   const others = db.prepare<[string, string], OwnReadingRow>(
     `${READING} FROM reading r WHERE r.script_id = ? AND r.marker_id <> ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
@@ -50,16 +54,16 @@ export function deskQueries(db: Db) {
     "INSERT INTO script (id, student_id, assessment_id, status) VALUES (?, ?, ?, 'in') ON CONFLICT DO NOTHING",
   )
   const insert = db.prepare(
-    `INSERT INTO reading (id, script_id, marker_id, standard_id, mark, picks, judgement, comment, criterion_comments, notes, state, handed_in_at, edited_at)
-     VALUES (@id, @scriptId, @markerId, @standardId, @mark, @picks, @judgement, @comment, @criterionComments, @notes, @state, @handedInAt, @at)`,
+    `INSERT INTO reading (id, script_id, marker_id, standard_id, mark, picks, judgement, comment, criterion_comments, notes, state, handed_in_at, edited_at, attempt)
+     VALUES (@id, @scriptId, @markerId, @standardId, @mark, @picks, @judgement, @comment, @criterionComments, @notes, @state, @handedInAt, @at, @attempt)`,
   )
   const keepState = db.prepare(
-    `INSERT INTO reading_state (reading_id, version, mark, picks, state, at, judgement, comment, criterion_comments, notes)
-     SELECT id, version, mark, picks, state, ?, judgement, comment, criterion_comments, notes FROM reading WHERE id = ?`,
+    `INSERT INTO reading_state (reading_id, version, mark, picks, state, at, judgement, comment, criterion_comments, notes, attempt)
+     SELECT id, version, mark, picks, state, ?, judgement, comment, criterion_comments, notes, attempt FROM reading WHERE id = ?`,
   )
   const update = db.prepare(
     `UPDATE reading SET mark = @mark, picks = @picks, judgement = @judgement, comment = @comment, criterion_comments = @criterionComments,
-       notes = @notes, state = @state, handed_in_at = @handedInAt, edited_at = @at, version = version + 1 WHERE id = @id`,
+       notes = @notes, state = @state, handed_in_at = @handedInAt, edited_at = @at, attempt = @attempt, version = version + 1 WHERE id = @id`,
   )
   const settled = db.prepare<[string], { name: string }>(
     `SELECT p.name FROM agreed_mark g JOIN decision d ON d.id = g.decision_id JOIN person p ON p.id = d.made_by WHERE g.script_id = ? AND g.in_force = 1`,
@@ -73,7 +77,7 @@ export function deskQueries(db: Db) {
   )
   const dropComment = db.prepare('DELETE FROM kept_comment WHERE id = ? AND person_id = ?')
 
-  const columns = (body: ReadingBody, mark: number | null, state: 'draft' | 'handed in', at: string) => ({
+  const columns = (body: ReadingBody, mark: number | null, state: 'draft' | 'handed in', attempt: number, at: string) => ({
     mark,
     picks: JSON.stringify(body.judged.picks),
     judgement: body.judged.judgement,
@@ -81,12 +85,17 @@ export function deskQueries(db: Db) {
     criterionComments: JSON.stringify(body.criterionComments),
     notes: body.notes,
     state,
+    attempt,
     handedInAt: state === 'handed in' ? at : null,
     at,
   })
   return {
     piles: (courseId: string, markerId: string) => piles.all(courseId, markerId).map((p) => p.assessmentId),
-    pile: (assessmentId: string, markerId: string) => pile.all(assessmentId, markerId),
+    pile: (assessmentId: string, markerId: string) =>
+      pile.all(assessmentId, markerId).map(({ again, begun, ...s }) => {
+        const anew = again === 1
+        return { ...s, again: anew, state: anew ? (begun ? ('draft' as const) : null) : s.state, mark: anew ? null : s.mark }
+      }),
     script: (assessmentId: string, studentId: string) => script.get(assessmentId, studentId) ?? null,
     own: (scriptId: string, markerId: string) => own.get(scriptId, markerId) ?? null,
     others: (scriptId: string, markerId: string) => others.all(scriptId, markerId),
@@ -97,16 +106,17 @@ export function deskQueries(db: Db) {
       body: ReadingBody,
       mark: number | null,
       state: 'draft' | 'handed in',
+      attempt: number,
     ): void {
       const { scriptId, markerId, standardId } = ids
       insertScript.run(scriptId, ids.studentId, ids.assessmentId)
-      insert.run({ id: `${scriptId}/${markerId}`, scriptId, markerId, standardId, ...columns(body, mark, state, now()) })
+      insert.run({ id: `${scriptId}/${markerId}`, scriptId, markerId, standardId, ...columns(body, mark, state, attempt, now()) })
     },
     /** Changes a reading and keeps the state before. */
-    change(id: string, body: ReadingBody, mark: number | null, state: 'draft' | 'handed in'): void {
+    change(id: string, body: ReadingBody, mark: number | null, state: 'draft' | 'handed in', attempt: number): void {
       const at = now()
       keepState.run(at, id)
-      update.run({ id, ...columns(body, mark, state, at) })
+      update.run({ id, ...columns(body, mark, state, attempt, at) })
     },
     comments: (personId: string) => comments.all(personId),
     keepComment: (personId: string, words: string) => keepComment.get(randomUUID(), personId, words, now())!,

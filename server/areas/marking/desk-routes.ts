@@ -9,11 +9,13 @@ import { toAssessment, type AssessmentRow } from '../table/rows'
 import { asUsed, markOf, markSoFar, standardInUse } from '../tuning/judge'
 import { gateFor } from '../tuning/queries'
 import { allotmentQueries } from './allotments'
+import { attemptQueries, type NextReadingRow } from './attempts'
 import { deskQueries, type OwnReadingRow } from './desk-queries'
 
 /** The marking desk: a marker's own piles and readings. What they may not see is not sent. */
 export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
   const desk = deskQueries(db)
+  const attempts = attemptQueries(db)
   const allotments = allotmentQueries(db)
   const library = libraryQueries(db)
   const gateOf = gateFor(db)
@@ -66,8 +68,9 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
     const row = assessmentOf(courseId, assessmentId)
     const label = labels(courseId, row)
     const { hidePoints } = toAssessment(row).use
-    return pileOf(row, me.id).map(({ studentId, state, mark, status }) => ({
+    return pileOf(row, me.id).map(({ studentId, state, mark, status, again }) => ({
       studentId,
+      again,
       label: label.get(studentId) ?? '',
       status,
       state: state ?? ('untouched' as const),
@@ -86,8 +89,10 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
     const assessment = toAssessment(row)
     const script = desk.script(assessmentId, studentId)
     const own = script && desk.own(script.id, me.id)
-    const handedIn = own?.state === 'handed in'
-    const settledBy = handedIn ? desk.settledBy(script!.id) : null
+    const anew = !!own && isAnew(own)
+    const next = anew ? attempts.next(own.id) : null
+    const handedIn = own?.state === 'handed in' && !anew
+    const settledBy = handedIn || anew ? desk.settledBy(script!.id) : null
     const { id, title, outOf, marking, use, notes } = assessment
     return {
       studentId,
@@ -95,14 +100,24 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
       status: script?.status ?? 'in',
       daysLate: script?.daysLate ?? 0,
       cameAt: script?.cameAt ?? null,
-      text: script?.text ?? null,
+      attempts: script ? attempts.all(script.id) : [],
       assessment: { id, title, outOf, marking, use, notes },
       standard: standardFor(row, own),
-      own: own ? { ...bodyOf(own), state: own.state, version: own.version, mark: use.hidePoints ? null : own.mark } : NOTHING,
-      others: handedIn ? othersOf(row, desk.others(script!.id, me.id)) : [],
+      own: !own
+        ? NOTHING
+        : anew
+          ? { ...bodyOf({ ...own, ...next }), state: next ? 'draft' : 'untouched', version: next?.version ?? 0, mark: null }
+          : { ...bodyOf(own), state: own.state, version: own.version, mark: use.hidePoints ? null : own.mark },
+      before: anew ? { attempt: own.attempt, mark: use.hidePoints ? null : own.mark } : null,
+      others: handedIn || anew ? othersOf(row, desk.others(script!.id, me.id)) : [],
       fixed: settledBy && `${settledBy} has agreed a mark on it: ask for that to be withdrawn first.`,
     }
   })
+
+  /** The student handed in anew after the reading was. */
+  function isAnew(own: OwnReadingRow): boolean {
+    return own.state === 'handed in' && attempts.latest(own.scriptId) > own.attempt
+  }
 
   handle(routes.keepReading, ({ params: { courseId, assessmentId, studentId }, body: { version, state, gapMeant, ...body }, me }) => {
     const row = assessmentOf(courseId, assessmentId)
@@ -125,24 +140,53 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
       const mark =
         state === 'handed in' ? markOf(judged, standard, { outOf, use, gapMeant }).mark : markSoFar(judged, standard, { outOf, use })
       const answer = (v: number) => ({ version: v, mark: use.hidePoints ? null : mark, state })
+      const attempt = attempts.latest(scriptId)
+      if (own && isAnew(own)) {
+        const next: Pick<NextReadingRow, 'version'> = attempts.next(own.id) ?? { version: 0 }
+        if (state === 'draft') {
+          if (next.version !== version && sameBody({ ...own, ...next }, body)) return answer(next.version)
+          if (next.version !== version)
+            throw new HttpProblem(409, 'You changed this reading in another window.', {
+              current: { version: next.version, ...bodyOf({ ...own, ...next }), state: 'draft' },
+            })
+          attempts.keepNext(own.id, body, mark)
+          return answer(next.version + 1)
+        }
+        requireUnsettled(scriptId)
+        desk.change(own.id, body, mark, 'handed in', attempt)
+        attempts.dropNext(own.id)
+        return answer(own.version + 1)
+      }
       if (!own) {
         if (version !== 0) throw new HttpProblem(409, 'This reading is not there (any more): open the script again.')
-        desk.begin({ scriptId, assessmentId, studentId, markerId: me.id, standardId: standard?.id ?? null }, body, mark, state)
+        desk.begin({ scriptId, assessmentId, studentId, markerId: me.id, standardId: standard?.id ?? null }, body, mark, state, attempt)
         return answer(1)
       }
       // Sent again because the answer was lost: it is there already.
-      if (own.version !== version && own.state === state && sameBody(own, body)) return answer(own.version)
+      if ((own.version !== version || own.state === 'handed in') && own.state === state && sameBody(own, body)) return answer(own.version)
       if (own.version !== version)
         throw new HttpProblem(409, 'You changed this reading in another window.', {
           current: { version: own.version, ...bodyOf(own), state: own.state },
         })
-      if (own.state === 'handed in') {
-        const by = desk.settledBy(scriptId)
-        if (by) throw new HttpProblem(409, `${by} has agreed a mark on it: ask for that to be withdrawn first.`)
-      }
-      desk.change(own.id, body, mark, state)
+      if (own.state === 'handed in') requireUnsettled(scriptId)
+      desk.change(own.id, body, mark, state, attempt)
       return answer(own.version + 1)
     })
+  })
+
+  const requireUnsettled = (scriptId: string) => {
+    const by = desk.settledBy(scriptId)
+    if (by) throw new HttpProblem(409, `${by} has agreed a mark on it: ask for that to be withdrawn first.`)
+  }
+
+  handle(routes.attemptFile, ({ params: { courseId, assessmentId, studentId, attempt }, me, role, res }) => {
+    const row = assessmentOf(courseId, assessmentId)
+    if (role === 'marker') allotted(row, studentId, me.id)
+    const script = desk.script(assessmentId, studentId)
+    const file = script && attempts.file(script.id, attempt)
+    if (!file) throw new HttpProblem(404, 'There is no PDF of that attempt.')
+    res.type('application/pdf').send(file)
+    return undefined
   })
 
   handle(routes.keptComments, ({ me }) => desk.comments(me.id))

@@ -23,7 +23,10 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
         .map((a) => a.id),
     )
 
-  handle(routes.sheet, ({ params, me, role }) => packSheet(sheetFor(params.courseId, me.id, role)))
+  handle(routes.sheet, ({ params, me, look, role }) => {
+    const sheet = sheetFor(params.courseId, me.id, role)
+    return packSheet(look?.courseId === params.courseId ? { ...sheet, writable: false } : sheet)
+  })
 
   handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
     writes.writeMarks(courseId, () => write(courseId, body.cells, me.id, role)),

@@ -1,5 +1,6 @@
 import {
   allocate,
+  allocatePanels,
   joiningReadings,
   linkedGroups,
   moderationSample,
@@ -46,6 +47,12 @@ export function planSharing(
       const markerId = teacher.get(s.sectionId)
       return markerId && nameOf.has(markerId) ? [{ scriptId: s.id, markerId }] : []
     })
+  } else if (rule.how === 'panels') {
+    const { panels, seed, avoidOwnSection } = rule
+    const all = markers.map((m) => ({ id: m.id, ownSections: taught.filter((s) => s.teacherId === m.id).map((s) => s.id) }))
+    const shared = orSentence(() => allocatePanels({ scripts, markers: all, panels, seed, avoidOwnSection, kept: begun }))
+    ownSection = shared.ownSection.length
+    wanted = shared.allotments
   } else {
     if (rule.how === 'sample') {
       sample = moderationSample(sampleRows(table, assessmentId, scripts), { ...rule.sample, seed: rule.seed })

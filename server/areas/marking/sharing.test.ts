@@ -17,6 +17,7 @@ const rule = (more: Partial<ShareRule> = {}): ShareRule => ({
   how: 'draw',
   readings: 2,
   markers: everyone,
+  panels: [],
   avoidOwnSection: true,
   seed: 4,
   sample: { share: 0.1, least: 10, zone: 1 },
@@ -106,4 +107,18 @@ test('by when, and who sees what', async () => {
   expect(map.assessment).toMatchObject({ blind: false, sees: { marks: true, comments: false, notes: true } })
   await lead('put', api(`/assessments/${COURSE}-map/markers/marker-2/deadline`), { due: null }).expect(204)
   expect((await sharing('map')).loads.find((l) => l.id === 'marker-2')!.due).toBeNull()
+})
+
+test('panels: every member reads each of its scripts; an empty panel is refused in words', async () => {
+  const panels = [
+    ['marker-1', 'marker-2', 'marker-3'],
+    ['marker-4', 'marker-5', 'marker-6'],
+  ]
+  const before = await sharing('detail')
+  const t = await tried('detail', rule({ how: 'panels', panels }))
+  expect(t.readings).toBe(before.scripts * 3)
+  expect(t.groups.map((g) => g.length)).toEqual([3, 3])
+  expect(t.joining).toHaveLength(1)
+  const refused = await lead('post', `${of('detail')}/try`, rule({ how: 'panels', panels: [[]] })).expect(422)
+  expect(detail(refused)).toBe('Panel 1 has no member.')
 })

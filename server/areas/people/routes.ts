@@ -34,7 +34,7 @@ export function peopleRoutes(app: Express, handle: Handle, db: Db, open: ReturnT
     return done.person
   })
 
-  handle(routes.me, ({ me }) => me)
+  handle(routes.me, ({ me: { id, name }, look }) => ({ id, name, look }))
 
   handle(routes.signOut, ({ req, res }) => {
     open.signOut(tokenOf(req))

@@ -13,7 +13,9 @@ export function tableRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
      WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
   )
 
-  handle(routes.courses, ({ me }) => mine.all(me.id).map((r) => plans.head(r.course_id, r.role)))
+  handle(routes.courses, ({ me, look }) =>
+    mine.all(me.id).map((r) => plans.head(r.course_id, look?.courseId === r.course_id ? 'marker' : r.role)),
+  )
 
   handle(routes.plan, ({ params, role }) => {
     const { plan } = plans.load(params.courseId)

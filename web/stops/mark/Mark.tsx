@@ -6,14 +6,16 @@ import { call, messageOf } from '../../api/client'
 import { useKeys } from '../../frame/keys'
 import { WritesProvider } from '../../frame/writes'
 import { nextOf, PartsNav } from '../../parts/PartsNav'
+import { Box } from './box/Box'
 import { BringIn } from './sheet/BringIn'
+import { useDeliveries } from './box/queries'
 import { DeskPart } from './desk/DeskPart'
 import { usePiles } from './desk/queries'
 import { MarkSheet } from './sheet/MarkSheet'
 import { Sharing } from './sharing/Sharing'
 
-type Part = 'sheet' | 'desk' | 'sharing out'
-const ADDRESS: Record<Part, string> = { sheet: 'sheet', desk: 'desk', 'sharing out': 'sharing-out' }
+type Part = 'sheet' | 'desk' | 'sharing out' | 'what came in'
+const ADDRESS: Record<Part, string> = { sheet: 'sheet', desk: 'desk', 'sharing out': 'sharing-out', 'what came in': 'came-in' }
 
 /** The third stop: who reads what, the desk where it is read, and the sheet where marks come in by hand. */
 export default function Mark() {
@@ -22,7 +24,8 @@ export default function Mark() {
   const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
   const marker = role === 'marker'
   const piles = usePiles(courseId, marker)
-  const parts: Part[] = marker ? ['desk', 'sheet'] : ['sheet', 'sharing out']
+  const came = useDeliveries(courseId, !!role && !marker)
+  const parts: Part[] = marker ? ['desk', 'sheet'] : ['sheet', 'sharing out', 'what came in']
   // A marker with something to read begins there.
   const first: Part = marker && (piles.data?.length ?? 0) > 0 ? 'desk' : 'sheet'
   const shown = parts.find((p) => ADDRESS[p] === part) ?? first
@@ -30,12 +33,27 @@ export default function Mark() {
   useKeys([{ key: ']', does: 'the next part of this stop', run: () => void navigate(`${base}/${ADDRESS[nextOf(parts, shown)]}`) }])
   if (!role || (marker && piles.isPending)) return null
   const left = piles.data?.reduce((n, p) => n + p.total - p.handedIn, 0) ?? 0
-  const nav = <PartsNav of="marking" base={base} parts={parts} shown={shown} open={{ desk: left }} addresses={ADDRESS} />
+  const nav = (
+    <PartsNav
+      of="marking"
+      base={base}
+      parts={parts}
+      shown={shown}
+      open={{ desk: left, 'what came in': came.data?.counts.waiting ?? 0 }}
+      addresses={ADDRESS}
+    />
+  )
   if (shown === 'desk') return <DeskPart courseId={courseId} nav={nav} />
   if (shown === 'sharing out')
     return (
       <WritesProvider>
         <Sharing courseId={courseId} decides={role === 'lead'} nav={nav} />
+      </WritesProvider>
+    )
+  if (shown === 'what came in')
+    return (
+      <WritesProvider>
+        <Box courseId={courseId} decides={role === 'lead'} nav={nav} />
       </WritesProvider>
     )
   return <SheetPart courseId={courseId} nav={nav} />

@@ -8,6 +8,7 @@ import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
 import { useSaved } from '../../frame/saved'
 import { counted } from '../../parts/format'
+import { Looks } from './Looks'
 
 const KIND: Record<Decision['kind'], string> = {
   reconcile: 'Reconcile',
@@ -94,6 +95,7 @@ export default function Record() {
             ))}
           </tbody>
         </table>
+        <Looks courseId={id} />
       </main>
       <aside className="close-up" aria-label="Close-up">
         {chosen && (

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes, type Exemplar, type Exemplars, type Judged } from '#contract'
 import { call } from '../../../api/client'
+import { useLooking } from '../../../frame/look'
 import { useKeys } from '../../../frame/keys'
 import { useWrites } from '../../../frame/writes'
 import { plain, signed } from '../../../parts/format'
@@ -31,6 +32,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
   const [judged, setJudged] = useState<Judged>(NOTHING_JUDGED)
   const { standard, assessment } = of
   const reads = marks && x.agreed === null
+  const looking = useLooking()
   const mark = markFor(standard, judged, assessment.outOf)
   const gaps = unjudged(standard, judged)
   const handIn = () => {
@@ -52,7 +54,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
       <div className="exemplar-judged">
         {reads ? (
           <>
-            <Judge standard={standard} outOf={assessment.outOf} use={use} judged={judged} onChange={setJudged} />
+            <Judge standard={standard} outOf={assessment.outOf} use={use} judged={judged} onChange={looking ? undefined : setJudged} />
             <div className="judge-end">
               <span>
                 {gaps.length > 0 ? (
@@ -65,7 +67,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
                   </>
                 )}
               </span>
-              <Button data-after-judging disabled={gaps.length > 0} onClick={handIn}>
+              <Button data-after-judging disabled={looking || gaps.length > 0} onClick={handIn}>
                 Hand it in <kbd>Ctrl ↵</kbd>
               </Button>
             </div>

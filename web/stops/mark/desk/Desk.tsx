@@ -53,7 +53,7 @@ export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
               {pile.map((s, i) => (
                 <option key={s.studentId} value={s.studentId}>
                   {i + 1}. {s.label}
-                  {STATE[s.state]}
+                  {s.again ? ' · handed in anew' : STATE[s.state]}
                 </option>
               ))}
             </Form.Select>

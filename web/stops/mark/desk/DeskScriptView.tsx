@@ -1,14 +1,15 @@
-import { format, parseISO } from 'date-fns'
 import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import type { DeskScript, Judged } from '#contract'
 import { useKeys } from '../../../frame/keys'
+import { useLooking } from '../../../frame/look'
 import { counted, plain } from '../../../parts/format'
 import { focusable, Judge } from '../../../parts/judge/Judge'
 import { levelAt, markFor, unjudged } from '../../../parts/judge/judged'
 import { Comments } from './Comments'
 import { CriterionComment } from './CriterionComment'
 import { Others } from './Others'
+import { ScriptShown } from './ScriptShown'
 import { useReading } from './useReading'
 
 /** A script and one's reading of it. */
@@ -19,6 +20,8 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
   const [asked, setAsked] = useState(false)
   const rulers = useRef<HTMLDivElement>(null)
   const handedIn = state === 'handed in'
+  const looking = useLooking()
+  const fixed = handedIn || looking
   const gaps = unjudged(standard, body.judged)
   const mark = markFor(standard, body.judged, assessment.outOf)
 
@@ -36,25 +39,36 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
     if (gaps.length > 0 && (!mayGap || !asked)) return setAsked(true)
     if (await reading.handIn(gaps.length > 0)) onDone()
   }
-  useKeys(handedIn ? [] : [{ key: 'Ctrl+Enter', does: 'hand in, and on to the next', inFields: true, run: () => void handIn() }])
+  useKeys(fixed ? [] : [{ key: 'Ctrl+Enter', does: 'hand in, and on to the next', inFields: true, run: () => void handIn() }])
 
   return (
     <div className="desk-body">
       <section className="desk-rulers" ref={rulers} aria-label="Your reading">
         <div className="desk-scroll">
+          {script.before && !handedIn && (
+            <p className="note" role="note">
+              The student handed in anew. Your reading of attempt {script.before.attempt}
+              {script.before.mark !== null && (
+                <>
+                  , <b>{plain(script.before.mark)}</b>,
+                </>
+              )}{' '}
+              stands until you hand in this one, which starts from it.
+            </p>
+          )}
           <Judge
             standard={standard}
             outOf={assessment.outOf}
             use={assessment.use}
             judged={body.judged}
-            onChange={handedIn ? undefined : judge}
+            onChange={fixed ? undefined : judge}
             below={
               assessment.use.criterionComments && standard && standard.kind !== 'scale'
                 ? (id, title) => (
                     <CriterionComment
                       title={title}
                       words={body.criterionComments[id] ?? ''}
-                      disabled={handedIn}
+                      disabled={fixed}
                       onChange={(words) => edit({ ...body, criterionComments: { ...body.criterionComments, [id]: words } })}
                     />
                   )
@@ -66,7 +80,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
               {reading.problem}
             </p>
           )}
-          <Comments courseId={courseId} body={body} disabled={handedIn} onChange={edit} />
+          <Comments courseId={courseId} body={body} disabled={fixed} onChange={edit} />
           {script.others.length > 0 && <Others others={script.others} standard={standard} />}
         </div>
         <div className="judge-end desk-end">
@@ -96,7 +110,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
               </>
             )}
           </span>
-          {handedIn ? (
+          {looking ? null : handedIn ? (
             script.fixed ? (
               <span className="soft small">{script.fixed}</span>
             ) : (
@@ -111,22 +125,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
           )}
         </div>
       </section>
-      <section className="desk-script" aria-label="The script" tabIndex={0}>
-        <p className="soft small mb-2">
-          {script.label}
-          {script.status === 'late' && <span className="ochre"> · late by {counted(script.daysLate, 'day')}</span>}
-          {script.status === 'held' && <span className="ochre"> · held</span>}
-          {script.cameAt && ` · came ${format(parseISO(script.cameAt), 'd MMM, HH:mm')}`}
-          {assessment.notes && ` · ${assessment.notes}`}
-        </p>
-        {script.text === null ? (
-          <p className="soft">This work is on paper or elsewhere: there is nothing to show here. Read it there, and judge it here.</p>
-        ) : (
-          <article className="script-text" dir="auto">
-            {script.text}
-          </article>
-        )}
-      </section>
+      <ScriptShown courseId={courseId} script={script} />
     </div>
   )
 }

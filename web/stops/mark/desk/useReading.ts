@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { routes, type DeskScript, type ReadingBody } from '#contract'
 import { call, messageOf, OfflineError } from '../../../api/client'
+import { useLooking } from '../../../frame/look'
 import { useSaved } from '../../../frame/saved'
 import { backupOf } from './backup'
 
@@ -27,7 +28,8 @@ export function useReading(courseId: string, script: DeskScript) {
     [courseId, script.assessment.id, script.studentId],
   )
   const backup = useMemo(() => backupOf(ids.courseId, ids.assessmentId, ids.studentId), [ids])
-  const [kept] = useState(() => backup.read())
+  const looking = useLooking()
+  const [kept] = useState(() => (looking ? null : backup.read()))
   const unsent = kept && kept.version === script.own.version && script.own.state !== 'handed in' ? kept.body : null
   const [body, setBody] = useState<ReadingBody>(unsent ?? bodyOf(script.own))
   const [state, setState] = useState(script.own.state)

@@ -5,12 +5,14 @@ import { useKeys } from '../../../frame/keys'
 import { useWrites } from '../../../frame/writes'
 import { NumberField } from '../../../parts/NumberField'
 import { counted } from '../../../parts/format'
+import { Panels } from './Panels'
 import type { Rule } from './rule'
 
 const HOW: Record<Rule['how'], string> = {
   draw: 'by a draw',
   'by section': 'by section',
   everyone: 'everyone reads all',
+  panels: 'by panels',
   sample: 'a sample, read again',
 }
 
@@ -36,7 +38,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
     if (done) onDone()
   }
   useKeys(trying && tried ? [{ key: 'Ctrl+Enter', does: 'share it out as shown', inFields: true, run: () => void share() }] : [])
-  const drawn = rule.how === 'draw' || rule.how === 'sample'
+  const drawn = rule.how === 'draw' || rule.how === 'sample' || rule.how === 'panels'
   return (
     <div className="share-controls">
       <div className="d-flex gap-3 align-items-center flex-wrap">
@@ -74,6 +76,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
           </button>
         )}
       </div>
+      {rule.how === 'panels' && <Panels panels={rule.panels} markers={of.loads} onSet={(panels) => onSet({ ...rule, panels })} />}
       {rule.how === 'sample' && (
         <p className="mb-0">
           <NumberField

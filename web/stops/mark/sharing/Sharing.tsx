@@ -9,6 +9,7 @@ import { WriteProblem } from '../../../frame/writes'
 import { counted } from '../../../parts/format'
 import { Blindness } from './Blindness'
 import { Loads } from './Loads'
+import { Remind } from './Remind'
 import { ruleFor, type Rule } from './rule'
 import { ShareControls } from './ShareControls'
 import './sharing.css'
@@ -117,6 +118,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
                 </p>
               )}
             </section>
+            {decides && <Remind courseId={courseId} of={data} />}
             <Blindness courseId={courseId} of={data} decides={decides} />
           </>
         )}

@@ -9,7 +9,7 @@ import type { CellValue, Refused } from './cell-queue'
 import type { Cells } from './cells'
 import { columnFigures } from './figures'
 import type { Wanted } from './rows'
-import { useWidth } from './useWidth'
+import { useWidth } from '../../../parts/useWidth'
 
 const ROW = 30
 const NUMBER = 70

@@ -1,0 +1,54 @@
+import { routes, type Role, type Route } from '#contract'
+import { COURSE, serveDemo, type Client, type TestServer } from '../testing/serve'
+
+let server: TestServer
+let marker: Client
+let external: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  marker = await server.as('rune.daal')
+  external = await server.as('tamsin.oyelaran.holt')
+}, 60_000)
+afterAll(() => server.close())
+
+const all = Object.values<Route>(routes)
+const pathOf = (r: Route) => r.path.replace(/:(\w+)/g, (_, name: string) => (name === 'courseId' ? COURSE : 'nobody'))
+const call = (client: Client, r: Route) => client(r.method.toLowerCase() as 'get', pathOf(r), {})
+
+const look = (client: Client, personId: string) => client('post', `/api/courses/${COURSE}/looks`, { personId })
+const markerId = () => (server.db.prepare("SELECT id FROM person WHERE sign_in = 'rune.daal'").get() as { id: string }).id
+
+test('what is sent is what the marker is sent; nothing can be changed; it is recorded, and ends', async () => {
+  const lead = await server.as('ines.valdry')
+  await look(lead, 'nobody').expect(422)
+  await look(lead, markerId()).expect(204)
+  for (const path of [`/api/courses/${COURSE}/piles`, `/api/courses/${COURSE}/marks.csv`])
+    expect((await lead('get', path)).text).toEqual((await marker('get', path)).text)
+  await lead('get', `/api/courses/${COURSE}/table`).expect(403)
+  expect((await lead('get', '/api/session')).body).toMatchObject({ name: 'Ines Valdry', look: { courseId: COURSE, name: 'Rune Daal' } })
+  const roles = (await lead('get', '/api/courses')).body as { id: string; role: Role }[]
+  expect(roles.find((c) => c.id === COURSE)!.role).toBe('marker')
+  expect(roles.find((c) => c.id === 'cfs118-2026')!.role).toBe('lead')
+  for (const r of all.filter((r) => r.method !== 'GET' && r.access !== 'anyone' && !r.mayWhileLooking)) {
+    const { status, body } = await call(lead, r)
+    expect([r.path, status, (body as { detail: string }).detail]).toEqual([
+      r.path,
+      403,
+      'You look at it as Rune Daal sees it: nothing can be changed until you look back.',
+    ])
+  }
+  await lead('delete', '/api/look').expect(204)
+  await lead('get', `/api/courses/${COURSE}/table`).expect(200)
+  const { body } = await external('get', `/api/courses/${COURSE}/looks`).expect(200)
+  expect(body).toEqual([{ by: 'Ines Valdry', as: 'Rune Daal', at: expect.any(String), endedAt: expect.any(String) }])
+})
+
+test('it is for the lead, and goes with the session', async () => {
+  await look(marker, markerId()).expect(403)
+  const lead = await server.as('ines.valdry')
+  await look(lead, markerId()).expect(204)
+  await lead('delete', '/api/session').expect(204)
+  expect(server.db.prepare('SELECT count(*) AS n FROM look WHERE ended_at IS NULL').get()).toEqual({ n: 0 })
+  const again = await server.as('ines.valdry')
+  await again('get', `/api/courses/${COURSE}/table`).expect(200)
+})

@@ -1,0 +1,149 @@
+import { createHash, randomUUID } from 'node:crypto'
+import { dueFor, placeDelivery, scriptIdOf, type Expected, type Placing, type Stay } from '#core'
+import { routes, type Collected, type DeliveryRow } from '#contract'
+import { decodeText } from '#core/exchange/read-roll'
+import type { Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { StandInFaults } from '../../standins/faults'
+import type { SubmissionBox } from '../../standins/submission-box'
+import { appliesTo } from '../marking/applies-to'
+import type { CourseWrites } from '../table/course-writes'
+import type { PlanLoader } from '../table/load-plan'
+import { deliveryQueries, type NewDelivery, type Sorted } from './queries'
+
+/** Students' work as it comes through the submission box: placed as attempts, or waiting to be sorted by hand. */
+export function deliveryRoutes(
+  handle: Handle,
+  db: Db,
+  plans: PlanLoader,
+  writes: CourseWrites,
+  box: SubmissionBox,
+  faults: StandInFaults,
+): void {
+  const queries = deliveryQueries(db)
+  const students = db.prepare<[string], { id: string; candidate: string; sectionId: string }>(
+    `SELECT s.id, s.candidate, e.section_id AS sectionId FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE s.course_id = ?`,
+  )
+  const staysOf = db.prepare<[string], Stay>(
+    'SELECT section_id AS sectionId, from_day AS "from", to_day AS "to" FROM enrolment WHERE student_id = ? ORDER BY from_day',
+  )
+
+  /** What a course expects of a student and an assessment. */
+  function expecting(courseId: string) {
+    const { plan } = plans.load(courseId)
+    const all = students.all(courseId)
+    const byId = new Map(all.map((s) => [s.id, s]))
+    const byCandidate = new Map(all.map((s) => [s.candidate.toLowerCase(), s]))
+    const byTitle = new Map(plan.assessments.map((a) => [a.title.toLowerCase(), a]))
+    const applies = appliesTo(plan, (id) => staysOf.all(id))
+    const of = (studentId: string, assessmentId: string): Expected | string => {
+      const student = byId.get(studentId)
+      const at = plan.assessments.findIndex((a) => a.id === assessmentId)
+      const assessment = plan.assessments[at]
+      if (!student || !assessment) return 'There is no such student or assessment in this course.'
+      const placed = plan.placements.flatMap(([a, s, due]) => (a === at ? [{ sectionId: plan.sections[s]!.id, due }] : []))
+      const { status, hashes, attempts } = queries.known(studentId, assessmentId)
+      const due = dueFor(placed, staysOf.all(studentId), student.sectionId)
+      return { studentId, assessmentId, title: assessment.title, applies: applies(student, assessmentId), due, status, hashes, attempts }
+    }
+    return {
+      of,
+      named(candidate: string, title: string): Expected | string {
+        const student = byCandidate.get(candidate.toLowerCase())
+        const assessment = byTitle.get(title.toLowerCase())
+        if (!student) return `Nobody on the roll has candidate number ${candidate || '(none given)'}.`
+        if (!assessment) return `This course has no assessment “${title}”.`
+        return of(student.id, assessment.id)
+      },
+    }
+  }
+
+  function settle(placing: Placing, cameAt: string, me: string, byHand: boolean): Sorted {
+    const by = byHand ? me : null
+    if (placing.kind !== 'place') return { state: placing.kind === 'wait' ? 'waiting' : 'set aside', why: placing.why, by }
+    const { studentId, assessmentId, attempt, daysLate } = placing
+    const scriptId = queries.known(studentId, assessmentId).scriptId ?? scriptIdOf(assessmentId, studentId)
+    queries.arrived(scriptId, { studentId, assessmentId, cameAt, daysLate }, me)
+    return { state: 'placed', scriptId, attempt, by }
+  }
+
+  handle(routes.deliveries, ({ params: { courseId } }) => {
+    const list = queries.list(courseId)
+    const taken = queries.taken(courseId)
+    const reached = faults.fails('submission box') ? null : box.list(courseId).rows
+    const inBox = reached && reached.filter((r) => !taken.has(`${r.fileName} ${r.cameAt}`)).length
+    return { list, counts: queries.counts(courseId), inBox }
+  })
+
+  handle(routes.collect, ({ params: { courseId }, me }): Collected => {
+    const listed = box.list(courseId)
+    const taken = queries.taken(courseId)
+    const done: Collected = { placed: 0, waiting: 0, setAside: 0, faults: listed.faults }
+    const fresh = listed.rows.filter((r) => !taken.has(`${r.fileName} ${r.cameAt}`)).sort((a, b) => (a.cameAt < b.cameAt ? -1 : 1))
+    writes.writeOpen(courseId, () => {
+      const expect = expecting(courseId)
+      for (const row of fresh) {
+        const content = box.open(courseId, row.fileName)
+        if (typeof content === 'string') {
+          done.faults.push(content)
+          continue
+        }
+        const delivery: NewDelivery = { ...row, id: randomUUID(), courseId, content, kind: kindOf(content), hash: hashOf(content) }
+        const placing = placeDelivery({ ...delivery, day: row.cameAt.slice(0, 10) }, expect.named(row.candidate, row.assessment))
+        const sorted = settle(placing, row.cameAt, me.id, false)
+        queries.insert(delivery, sorted)
+        done[sorted.state === 'set aside' ? 'setAside' : sorted.state]++
+      }
+    })
+    return done
+  })
+
+  const oneOf = (courseId: string, id: string): DeliveryRow => {
+    const row = queries.one(courseId, id)
+    if (!row) throw new HttpProblem(404, 'Nothing of that kind came in.')
+    return row
+  }
+
+  handle(routes.sortDelivery, ({ params: { courseId, deliveryId }, body, me }) =>
+    writes.writeOpen(courseId, () => {
+      const row = oneOf(courseId, deliveryId)
+      if (row.state === 'placed' && queries.isBuiltOn(row.id))
+        throw new HttpProblem(409, 'It has been read, or a later attempt came: it stays where it is.')
+      if (row.state === 'placed' || body.to === 'waiting') queries.takeOff(row.id, 'Put back to be sorted.', me.id)
+      if (body.to === 'waiting') return oneOf(courseId, deliveryId)
+      if (body.to === 'set aside') queries.sort(row.id, { state: 'set aside', why: body.why, by: me.id })
+      else {
+        const { hash } = queries.meta(row.id)
+        const expected = expecting(courseId).of(body.studentId, body.assessmentId)
+        const placing = placeDelivery({ ...row, day: row.cameAt.slice(0, 10), hash }, expected)
+        if (placing.kind !== 'place') throw new HttpProblem(422, placing.why, { field: 'assessmentId' })
+        queries.sort(row.id, settle(placing, row.cameAt, me.id, true))
+      }
+      return oneOf(courseId, deliveryId)
+    }),
+  )
+
+  handle(routes.deliveryFile, ({ params: { courseId, deliveryId }, res }) => {
+    const file = queries.content(courseId, deliveryId)
+    if (!file) throw new HttpProblem(404, 'Nothing of that kind came in.')
+    res.attachment(file.fileName.replace(/[^\w. -]/g, '_'))
+    // Never as anything that a browser would run.
+    res.type(file.kind === 'pdf' ? 'application/pdf' : 'application/octet-stream').send(file.content)
+    return undefined
+  })
+}
+
+const hashOf = (content: Buffer) => createHash('sha256').update(content).digest('hex')
+
+/** Told by its content, not by its name. */
+function kindOf(content: Buffer): NewDelivery['kind'] {
+  if (content.subarray(0, 5).toString('latin1') === '%PDF-') return 'pdf'
+  if (content.length === 0 || content.subarray(0, 8192).includes(0)) return 'other'
+  try {
+    decodeText(content)
+    return 'text'
+  } catch {
+    return 'other'
+  }
+}

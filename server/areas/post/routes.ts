@@ -1,0 +1,80 @@
+import { randomUUID } from 'node:crypto'
+import { format, parseISO } from 'date-fns'
+import { routes, type Letter } from '#contract'
+import { now, type Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { StandInFaults } from '../../standins/faults'
+import type { Message, Post } from '../../standins/post'
+import { allotmentQueries } from '../marking/allotments'
+import type { PlanLoader } from '../table/load-plan'
+
+/** Messages to markers through the stand-in for the post, and the switches of the stand-ins. */
+export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post, faults: StandInFaults): void {
+  const allotments = allotmentQueries(db)
+  const LETTER = `l.id, b.name AS "by", t.name AS "to", l.subject, l.body, l.at FROM letter l
+    JOIN person b ON b.id = l.by_id JOIN person t ON t.id = l.to_id WHERE l.course_id = ?`
+  const all = db.prepare<[string], Letter>(`SELECT ${LETTER} ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
+  const own = db.prepare<[string, string], Letter>(`SELECT ${LETTER} AND l.to_id = ? ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
+  const insert = db.prepare('INSERT INTO letter (id, course_id, by_id, to_id, subject, body, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+  const person = db.prepare<[string], { name: string; signIn: string }>('SELECT name, sign_in AS signIn FROM person WHERE id = ?')
+  const assessment = db.prepare<[string, string], { title: string }>(
+    'SELECT title FROM assessment WHERE id = ? AND course_id = ? AND away = 0',
+  )
+  const lettersOf = (courseId: string, me: string, role: string) => (role === 'marker' ? own.all(courseId, me) : all.all(courseId))
+
+  handle(routes.letters, ({ params, me, role }) => lettersOf(params.courseId, me.id, role))
+
+  handle(routes.letterFile, ({ params: { courseId, letterId }, me, role, res }) => {
+    if (!lettersOf(courseId, me.id, role).some((l) => l.id === letterId)) throw new HttpProblem(404, 'There is no such letter for you.')
+    res.attachment('letter.eml').type(routes.letterFile.produces!).send(post.read(courseId, letterId))
+    return undefined
+  })
+
+  handle(routes.remind, async ({ params: { courseId, assessmentId }, body, me }) => {
+    const title = assessment.get(assessmentId, courseId)?.title
+    if (title === undefined) throw new HttpProblem(404, 'There is no such assessment.')
+    const { code, title: courseTitle } = plans.load(courseId).plan.head
+    const rows = allotments.all(assessmentId)
+    const due = allotments.deadlines(assessmentId)
+    const known = new Set(allotments.markers(courseId).map((m) => m.id))
+    const messages = [...new Set(body.markerIds)].flatMap((id): (Message & { toId: string })[] => {
+      if (!known.has(id)) throw new HttpProblem(422, 'There is no such marker.', { field: 'markerIds' })
+      const pile = rows.filter((a) => a.markerId === id)
+      const left = pile.filter((a) => a.state !== 'handed in').length
+      if (left === 0) return []
+      const to = person.get(id)!
+      const by = due.get(id)
+      const words = [
+        `${to.name},`,
+        `${left} of your ${pile.length} scripts of ${title} (${code} ${courseTitle}) are still to be read${by ? `; they are wanted by ${format(parseISO(by), 'EEEE d MMMM')}` : ''}.`,
+        ...(body.words ? [body.words] : []),
+        me.name,
+      ]
+      return [
+        {
+          id: randomUUID(),
+          courseId,
+          from: me.name,
+          to,
+          toId: id,
+          subject: `${title}: ${left} left to read`,
+          body: words.join('\n\n'),
+          at: now(),
+        },
+      ]
+    })
+    if (messages.length === 0) throw new HttpProblem(422, 'None of them has anything left to read.', { field: 'markerIds' })
+    for (const m of messages) await post.send(m)
+    db.transaction(() => {
+      for (const m of messages) insert.run(m.id, courseId, me.id, m.toId, m.subject, m.body, m.at)
+    })()
+    return { sent: messages.length }
+  })
+
+  handle(routes.standIns, () => (['submission box', 'post'] as const).map((name) => ({ name, fails: faults.fails(name) })))
+  handle(routes.setStandIn, ({ params, body }) => {
+    faults.set(params.name, body.fails)
+    return undefined
+  })
+}

@@ -1,0 +1,156 @@
+import { format, parseISO } from 'date-fns'
+import { useState, type ReactNode } from 'react'
+import { Button } from 'react-bootstrap'
+import { currentSection } from '#core'
+import { routes, type Collected, type DeliveryRow } from '#contract'
+import { call, messageOf } from '../../../api/client'
+import { useKeys } from '../../../frame/keys'
+import { usePersonLabels } from '../../../frame/names'
+import { usePlanQuery, useRollQuery } from '../../../frame/plan'
+import { useWrites, WriteProblem } from '../../../frame/writes'
+import { counted } from '../../../parts/format'
+import { StandInSwitch } from '../../../parts/StandInSwitch'
+import { useDeliveries } from './queries'
+import { SortCloseUp } from './SortCloseUp'
+
+const NOBODY: never[] = []
+
+/** What came through the submission box: placed by itself, or waiting to be sorted by hand. */
+export function Box({ courseId, decides, nav }: { courseId: string; decides: boolean; nav: ReactNode }) {
+  const came = useDeliveries(courseId)
+  const plan = usePlanQuery(courseId)
+  const roll = useRollQuery(courseId)
+  const students = roll.data?.students.filter((s) => currentSection(s.stays) !== null) ?? NOBODY
+  const label = usePersonLabels(roll.data?.students ?? NOBODY)
+  const { write } = useWrites()
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const [collected, setCollected] = useState<Collected | null>(null)
+  const list = came.data?.list ?? NOBODY
+  const at = Math.max(
+    0,
+    list.findIndex((d: DeliveryRow) => d.id === chosenId),
+  )
+  const chosen = list[at] as DeliveryRow | undefined
+  const inBox = came.data?.inBox ?? 0
+  const collect = async () => {
+    if (!decides || inBox === 0) return
+    setCollected(await write('collect what is in the box', () => call(routes.collect, { params: { courseId } })))
+  }
+  const step = (by: number) => setChosen((list[Math.max(0, Math.min(list.length - 1, at + by))] as DeliveryRow | undefined)?.id ?? null)
+  useKeys([
+    { key: 'ArrowDown', does: 'the next piece of work', run: () => step(1) },
+    { key: 'ArrowUp', does: 'the piece of work before', run: () => step(-1) },
+    ...(decides ? [{ key: 'c', does: 'collect what lies in the box', run: () => void collect() }] : []),
+  ])
+  if (came.error) return <div className="empty">{messageOf(came.error)}</div>
+  if (!came.data) return <div className="empty">Looking into the box…</div>
+  const { counts } = came.data
+  const titleOf = new Map(plan.data?.assessments.map((a) => [a.id, a.title]))
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>What came in</h1>
+          <span className="soft">
+            {counts.placed} placed · <span className={counts.waiting > 0 ? 'ochre' : ''}>{counts.waiting} to sort</span> · {counts.setAside}{' '}
+            set aside
+          </span>
+          {nav}
+        </div>
+        <WriteProblem />
+        {came.data.inBox === null ? (
+          <p className="note bad">The submission box cannot be reached. What came in before is here; look again later.</p>
+        ) : (
+          <p className="d-flex gap-3 align-items-baseline">
+            <span>
+              {inBox === 0 ? (
+                <span className="soft">Everything in the submission box is collected.</span>
+              ) : (
+                <>
+                  <b>{inBox}</b> {inBox === 1 ? 'piece of work lies' : 'pieces of work lie'} in the submission box.
+                </>
+              )}
+            </span>
+            {decides && inBox > 0 && (
+              <Button size="sm" onClick={() => void collect()}>
+                Collect <kbd>C</kbd>
+              </Button>
+            )}
+          </p>
+        )}
+        {collected && (
+          <p role="status">
+            {collected.placed} placed, {collected.waiting} to sort, {collected.setAside} set aside.
+            {collected.faults.map((f) => (
+              <span key={f} className="d-block brick">
+                {f}
+              </span>
+            ))}
+          </p>
+        )}
+        {list.length === 0 ? (
+          <div className="empty">
+            Nothing came in yet. What students hand in stands here when it is collected: what fits goes to its script at once, the rest
+            waits to be sorted.
+          </div>
+        ) : (
+          <table className="grid">
+            <thead>
+              <tr>
+                <th>came</th>
+                <th>file</th>
+                <th>said to be from</th>
+                <th>for</th>
+                <th>where it is</th>
+              </tr>
+            </thead>
+            <tbody>
+              {list.map((d: DeliveryRow) => (
+                <tr key={d.id} className="pick" aria-selected={d === chosen} onClick={() => setChosen(d.id)}>
+                  <td className="soft text-nowrap">{format(parseISO(d.cameAt), 'd MMM, HH:mm')}</td>
+                  <td>
+                    <button className="row-name border-0 bg-transparent p-0 text-start text-reset" onClick={() => setChosen(d.id)}>
+                      {d.fileName}
+                    </button>
+                  </td>
+                  <td className="num text-start">{d.candidate}</td>
+                  <td>{d.assessment}</td>
+                  <td>
+                    {d.state === 'waiting' ? (
+                      <span className="ochre">to sort: {d.why}</span>
+                    ) : d.state === 'set aside' ? (
+                      <span className="soft">set aside: {d.why}</span>
+                    ) : (
+                      <>
+                        {label(d.studentId!)}
+                        <span className="soft">
+                          {titleOf.get(d.assessmentId!) !== d.assessment && `, ${titleOf.get(d.assessmentId!)}`}
+                          {d.attempt! > 1 && `, attempt ${d.attempt}`}
+                        </span>
+                        {d.daysLate > 0 && <span className="ochre"> · late by {counted(d.daysLate, 'day')}</span>}
+                      </>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {chosen && plan.data && (
+          <SortCloseUp
+            key={chosen.id}
+            courseId={courseId}
+            delivery={chosen}
+            assessments={plan.data.assessments}
+            students={students}
+            label={label}
+            decides={decides}
+          />
+        )}
+        {decides && <StandInSwitch courseId={courseId} name="submission box" />}
+      </aside>
+    </div>
+  )
+}

@@ -1,0 +1,59 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { routes, type Sharing } from '#contract'
+import { call } from '../../../api/client'
+import { useWrites } from '../../../frame/writes'
+import { counted } from '../../../parts/format'
+
+/** A letter to everyone who has something left to read, or to those alone whose day has passed. */
+export function Remind({ courseId, of }: { courseId: string; of: Sharing }) {
+  const { write } = useWrites()
+  const [words, setWords] = useState('')
+  const [sent, setSent] = useState<number | null>(null)
+  const today = new Date().toISOString().slice(0, 10)
+  const behind = of.loads.filter((l) => l.handedIn < l.allotted)
+  const late = behind.filter((l) => l.due !== null && l.due < today)
+  if (behind.length === 0) return null
+  const remind = async (whom: Sharing['loads']) => {
+    const done = await write('send reminders', () =>
+      call(routes.remind, {
+        params: { courseId, assessmentId: of.assessment.id },
+        body: { markerIds: whom.map((l) => l.id), words },
+      }),
+    )
+    setSent(done?.sent ?? null)
+    if (done) setWords('')
+  }
+  return (
+    <section>
+      <h2>Remind</h2>
+      <p className="soft mb-1">The letter says how much is left and by when it is wanted.</p>
+      <Form.Control
+        as="textarea"
+        rows={2}
+        size="sm"
+        maxLength={2000}
+        aria-label="A few words of your own"
+        placeholder="a few words of your own"
+        value={words}
+        onChange={(e) => setWords(e.target.value)}
+      />
+      <span className="buttons mt-2">
+        <Button size="sm" variant="outline-primary" onClick={() => void remind(behind)}>
+          Remind {behind.length === 1 ? behind[0]!.name : `the ${behind.length} who have something left`}
+        </Button>
+        {late.length > 0 && late.length < behind.length && (
+          <Button size="sm" variant="outline-primary" onClick={() => void remind(late)}>
+            Only the {late.length} who are late
+          </Button>
+        )}
+      </span>
+      {sent !== null && (
+        <p role="status" className="mb-0 mt-1">
+          {counted(sent, 'letter')} sent. <Link to={`/courses/${courseId}/post`}>The post</Link>
+        </p>
+      )}
+    </section>
+  )
+}

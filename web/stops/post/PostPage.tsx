@@ -1,0 +1,82 @@
+import { useQuery } from '@tanstack/react-query'
+import { format, parseISO } from 'date-fns'
+import { useState } from 'react'
+import { useParams } from 'react-router'
+import { routes } from '#contract'
+import { addressOf, call, messageOf } from '../../api/client'
+import { coursesQuery } from '../../frame/ahead'
+import { useKeys } from '../../frame/keys'
+import { StandInSwitch } from '../../parts/StandInSwitch'
+
+/** Messages of the course: all of them for those who oversee it, one's own for a marker. */
+export default function PostPage() {
+  const { courseId = '' } = useParams()
+  const role = useQuery(coursesQuery).data?.find((c) => c.id === courseId)?.role
+  const letters = useQuery({ queryKey: ['letters', courseId], queryFn: () => call(routes.letters, { params: { courseId } }) })
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const list = letters.data ?? []
+  const at = Math.max(
+    0,
+    list.findIndex((l) => l.id === chosenId),
+  )
+  const chosen = list[at]
+  useKeys([
+    { key: 'ArrowDown', does: 'next letter', run: () => setChosen(list[Math.min(list.length - 1, at + 1)]?.id ?? null) },
+    { key: 'ArrowUp', does: 'letter before', run: () => setChosen(list[Math.max(0, at - 1)]?.id ?? null) },
+  ])
+  if (letters.error) return <div className="empty">{messageOf(letters.error)}</div>
+  if (!letters.data) return <div className="empty">Fetching the post…</div>
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>The post</h1>
+        </div>
+        {list.length === 0 ? (
+          <div className="empty">No letter yet. Reminders that are sent where the reading is shared out are kept here.</div>
+        ) : (
+          <table className="grid">
+            <thead>
+              <tr>
+                <th>when</th>
+                <th>to</th>
+                <th>about</th>
+                <th>from</th>
+              </tr>
+            </thead>
+            <tbody>
+              {list.map((l) => (
+                <tr key={l.id} className="pick" aria-selected={l === chosen} onClick={() => setChosen(l.id)}>
+                  <td className="soft text-nowrap">{format(parseISO(l.at), 'd MMM, HH:mm')}</td>
+                  <td>{l.to}</td>
+                  <td>
+                    <button className="row-name border-0 bg-transparent p-0 text-start text-reset" onClick={() => setChosen(l.id)}>
+                      {l.subject}
+                    </button>
+                  </td>
+                  <td className="soft">{l.by}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {chosen && (
+          <section>
+            <h2>{chosen.subject}</h2>
+            <p style={{ whiteSpace: 'pre-line' }} dir="auto">
+              {chosen.body}
+            </p>
+            <p>
+              <a href={addressOf(routes.letterFile, { courseId, letterId: chosen.id })} download>
+                Take it out as .eml
+              </a>
+            </p>
+          </section>
+        )}
+        {role === 'lead' && <StandInSwitch courseId={courseId} name="post" />}
+      </aside>
+    </div>
+  )
+}
