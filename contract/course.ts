@@ -85,6 +85,11 @@ export const StandardUse = z.strictObject({
   ranges: z.boolean(),
   /** Students see what was remarked, with their mark. */
   remarks: z.boolean(),
+  /** What is noted on beside an overall judgement; such a note never sets the mark. */
+  noteOn: z
+    .array(z.string().trim().min(1).max(80, 'At most 80 characters each.'))
+    .max(12, 'Twelve things to note on at most.')
+    .refine((all) => new Set(all.map((t) => t.toLowerCase())).size === all.length, 'One of them stands there twice.'),
 })
 export type StandardUse = z.infer<typeof StandardUse>
 export const USUAL_USE: StandardUse = {
@@ -94,6 +99,7 @@ export const USUAL_USE: StandardUse = {
   criterionComments: true,
   ranges: true,
   remarks: true,
+  noteOn: [],
 }
 
 export const Assessment = z.strictObject({

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Assessment, DaysLate, Id, Status } from './course'
+import { EarlierReading } from './table'
 import { Gate, Judged, Picks, StandardInUse } from './tuning'
 
 /** What a marker may see of others' readings of the same script, never before handing in their own. */
@@ -74,6 +75,8 @@ export const DeskScript = z.strictObject({
   own: ReadingBody.extend({ state: ReadingState, version: z.number().int(), mark: z.number().nullable() }),
   /** One's reading of the attempt before, which stands until that of the latest is handed in; one's own then starts from it. */
   before: z.strictObject({ attempt: z.number().int(), mark: z.number().nullable() }).nullable(),
+  /** With which marks one handed it in before. */
+  earlier: z.array(EarlierReading),
   /** What one may see of others, once one's own is handed in. */
   others: z.array(OtherReading),
   /** Why it cannot be taken back; null where it can. */

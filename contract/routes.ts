@@ -8,7 +8,7 @@ import { deliveryRoutes } from './routes-deliveries'
 import { markRoutes } from './routes-mark'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
-import { CellRefusal, CellWrite, Cell, CourseTable, ScriptDetail, SheetInColumns, TriedImport } from './table'
+import { CellRefusal, CellState, CellWrite, Cell, CourseTable, ScriptDetail, SheetInColumns, TriedImport } from './table'
 
 const Person = z.strictObject({ id: Id, name: z.string() })
 const Me = Person.extend({
@@ -171,6 +171,14 @@ export const routes = {
     params: inCourse,
     body: z.strictObject({ text: CsvText }),
     response: TriedImport,
+  }),
+  cellStates: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/sheet/:studentId/:assessmentId',
+    access: staff,
+    summary: 'Every state a cell of the sheet was in, the latest first; for a marker, of students of their own sections',
+    params: z.strictObject({ courseId: Id, studentId: Id, assessmentId: Id }),
+    response: z.array(CellState),
   }),
   script: route({
     method: 'GET',

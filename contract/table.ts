@@ -73,7 +73,11 @@ export const Sheet = z.strictObject({
       labels: ScaleBody.shape.labels.nullable(),
     }),
   ),
-  placements: z.array(Placement.pick({ assessmentId: true, sectionId: true })),
+  /** First and last teaching day, for days that are typed without a year. */
+  term: CourseHead.pick({ firstDay: true, lastDay: true }),
+  placements: z.array(Placement),
+  /** Cells whose readings are further apart than the assessment tolerates; not told to markers. */
+  overTolerance: z.array(z.strictObject({ studentId: Id, assessmentId: Id })),
   /** Students whose assessments differ from their section’s: who moved or is left out → what applies to them. */
   exceptions: z.record(Id, z.array(Id)),
   cells: z.array(Cell),
@@ -185,6 +189,14 @@ export const TriedImport = z.strictObject({
 })
 export type TriedImport = z.infer<typeof TriedImport>
 
+/** A state that a cell of the sheet was in, and who put it there. */
+export const CellState = z.strictObject({ at: z.string(), by: z.string(), mark: z.number().nullable(), status: Status, daysLate: DaysLate })
+export type CellState = z.infer<typeof CellState>
+
+/** A mark that a reading was handed in with and that was replaced later. */
+export const EarlierReading = z.strictObject({ replacedAt: z.string(), mark: z.number(), attempt: z.number().int() })
+export type EarlierReading = z.infer<typeof EarlierReading>
+
 export const ScriptDetail = z.strictObject({
   id: Id,
   student: Student,
@@ -205,8 +217,9 @@ export const ScriptDetail = z.strictObject({
       comment: z.string(),
       criterionComments: z.record(z.string(), z.string()),
       handedInAt: z.string(),
+      earlier: z.array(EarlierReading),
     }),
   ),
-  history: z.array(z.strictObject({ at: z.string(), by: z.string(), mark: z.number().nullable(), status: Status, daysLate: DaysLate })),
+  history: z.array(CellState),
 })
 export type ScriptDetail = z.infer<typeof ScriptDetail>

@@ -56,6 +56,9 @@ export function writePiles(db: Db, size: Size): void {
   give('cfs118-2026-talk-1', [0, 1, 2])
   const due = db.prepare('INSERT INTO marking_deadline (assessment_id, marker_id, due) VALUES (?, ?, ?)')
   for (const m of [0, 1, 2]) due.run('cfs118-2026-sketch', markerId(m % size.markers), '2026-12-04')
+  const noteOn = db.prepare("UPDATE assessment SET use = json_set(use, '$.noteOn', json(?)) WHERE id = ?")
+  noteOn.run('["What was claimed","How it was held to","How questions were met"]', 'cfs214-2026-viva-1')
+  noteOn.run('["Said to the listener","Shown on the ground"]', 'cfs118-2026-talk-1')
   const text = db.prepare('UPDATE script SET text = ?, came_at = ? WHERE id = ?')
   const scripts = db.prepare<[], { id: string }>(
     "SELECT id FROM script WHERE assessment_id IN ('cfs214-2026-map', 'cfs118-2026-sketch') AND status IN ('in', 'late') ORDER BY id",

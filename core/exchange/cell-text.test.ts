@@ -73,3 +73,27 @@ test('what is written reads back the same', () => {
     }),
   )
 })
+
+describe('late by a day', () => {
+  const term = { firstDay: '2026-09-07', lastDay: '2026-12-18' }
+  const read = (text: string, due: string | null = '2026-11-20') => readCellText(text, 30, false, null, { due, term })
+
+  test('the day it came stands for the days since it was due', () => {
+    expect(read('17 late 24 Nov')).toEqual({ kind: 'mark', mark: 17, status: 'late', daysLate: 4 })
+    expect(read('late 2026-11-21')).toEqual({ kind: 'late', daysLate: 1 })
+    expect(read('17.5 l 3')).toEqual({ kind: 'mark', mark: 17.5, status: 'late', daysLate: 3 })
+  })
+
+  test.each([
+    ['17 late 20 Nov', '2026-11-20', /^2026-11-20 is not after the due day, 2026-11-20/],
+    ['17 late 24 Nov', null, /^No due day is set here/],
+    ['17 late soon', '2026-11-20', /neither days nor a day/],
+    ['17 late w6', '2026-11-20', /neither days nor a day/],
+  ])('%s, due %s, is refused in words', (text, due, reason) => {
+    expect(read(text, due)).toEqual({ kind: 'wrong', reason: expect.stringMatching(reason) })
+  })
+
+  test('without a calendar a day is not understood', () => {
+    expect(readCellText('17 late 24 Nov', 30)).toEqual({ kind: 'wrong', reason: '“24 nov” is not a number of days: write late 2.' })
+  })
+})

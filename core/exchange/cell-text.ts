@@ -1,6 +1,14 @@
 import { over, rationalOf, roundToStep, times, toNumber } from '../grades/rational'
 import type { Status } from '../grades/course'
 import { scaleValue, type Scale } from '../scales/scale'
+import type { Day, Term } from '../roll/days'
+import { daysLateOn } from '../roll/place-delivery'
+import { readDay } from '../roll/read-day'
+
+export interface CellCalendar {
+  due: Day | null
+  term: Term
+}
 
 /** What somebody typed into a cell of the mark sheet or of a file. */
 export type CellText =
@@ -14,12 +22,19 @@ const WORDS: Exclude<Status, 'in' | 'late'>[] = ['missing', 'absent', 'exempt', 
 
 /**
  * Reads a cell: a mark ("17", "17.5"), a status ("missing", or its first letter), "late" with or without a
- * mark and days ("17 late 2", "late"). A blank says nothing about the mark.
+ * mark and with days or the day it came ("17 late 2", "late", "17 late 24 Nov"). A blank says nothing about the mark.
  * @param outOf what the assessment is marked out of
  * @param belowZero whether a mark may be a deduction
  * @param scale where the assessment is marked on one, a label of it stands for its percent; a label wins over a status of the same letter
+ * @param calendar when it was due and in which term, so that a day stands for the days from the one to the other
  */
-export function readCellText(text: string, outOf: number, belowZero = false, scale: Scale | null = null): CellText {
+export function readCellText(
+  text: string,
+  outOf: number,
+  belowZero = false,
+  scale: Scale | null = null,
+  calendar: CellCalendar | null = null,
+): CellText {
   const typed = text.trim().toLowerCase()
   if (typed === '') return { kind: 'blank' }
   const labelled = (words: string) => (scale ? labelMark(scale, words, outOf) : null)
@@ -27,12 +42,26 @@ export function readCellText(text: string, outOf: number, belowZero = false, sca
   if (whole !== null) return { kind: 'mark', mark: whole, status: 'in', daysLate: 0 }
   const status = WORDS.find((w) => w === typed || (typed.length === 1 && w.startsWith(typed)))
   if (status) return { kind: 'status', status }
-  const late = /^(.*?)\s*\b(?:late|l)\b\s*(\d{0,3})\s*(?:d|days?)?$/.exec(typed)
+  const late = /^(.*?)\s*\b(?:late|l)\b\s*(.*)$/.exec(typed)
   const number = late ? late[1]!.trim() : typed
-  const daysLate = late ? Number(late[2] || '1') : 0
+  const daysLate = late ? readDaysLate(late[2]!, calendar) : 0
+  if (typeof daysLate === 'string') return { kind: 'wrong', reason: daysLate }
   if (late && number === '') return { kind: 'late', daysLate }
   const mark = labelled(number) ?? readMark(number, text.trim(), outOf, belowZero, scale)
   return typeof mark === 'string' ? { kind: 'wrong', reason: mark } : { kind: 'mark', mark, status: late ? 'late' : 'in', daysLate }
+}
+
+/** @returns days late, or a sentence that says what is wrong with them */
+function readDaysLate(text: string, calendar: CellCalendar | null): number | string {
+  const days = /^(\d{0,3})\s*(?:d|days?)?$/.exec(text)
+  if (days) return Number(days[1] || '1')
+  if (!calendar) return `“${text.slice(0, 40)}” is not a number of days: write late 2.`
+  const read = readDay(text, calendar.term)
+  if (typeof read === 'string' || read.kind !== 'day')
+    return `“${text.slice(0, 40)}” is neither days nor a day: write late 2, or late 24 Nov.`
+  if (calendar.due === null) return 'No due day is set here: write how many days late, as in late 2.'
+  const late = daysLateOn(calendar.due, read.day)
+  return late > 0 && late <= 366 ? late : `${read.day} is not after the due day, ${calendar.due}.`
 }
 
 /** @returns the mark, or a sentence that says what is wrong with it */

@@ -1,10 +1,17 @@
-import { queryOptions, type QueryClient } from '@tanstack/react-query'
-import { routes } from '#contract'
+import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query'
+import { routes, type Me } from '#contract'
 import { call } from '../api/client'
 import { planQuery, rollQuery } from './plan'
 
 export const meQuery = queryOptions({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
 export const coursesQuery = queryOptions({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
+
+/** Who is signed in; for what stands behind the door, where that is known. */
+export function useSignedIn(): Me {
+  const { data } = useQuery(meQuery)
+  if (!data) throw new Error('nobody is signed in')
+  return data
+}
 
 /** Asks at once for what the page that opens will need, rather than one answer after the other. */
 export function fetchAhead(queries: QueryClient, path: string): void {

@@ -1,6 +1,8 @@
 import { createContext, use, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 
 export interface Step {
+  /** Names a step that is kept beyond this sitting. */
+  id?: string
   label: string
   undo: () => void | Promise<void>
   redo: () => void | Promise<void>
@@ -8,6 +10,8 @@ export interface Step {
 
 interface Undo {
   did: (step: Step) => void
+  /** Puts steps of an earlier sitting beneath those of this one; what is here already stays in its place. */
+  restore: (done: Step[], undone: Step[]) => void
   undo: () => void
   redo: () => void
   /** What would be undone and redone, in words. */
@@ -17,7 +21,7 @@ interface Undo {
 
 const UndoContext = createContext<Undo | null>(null)
 
-/** One history of what this person did in this sitting, whatever it was. */
+/** One history of what this person did, whatever it was; what a screen keeps of it comes back in a later sitting. */
 export function UndoProvider({ children }: { children: ReactNode }) {
   const done = useRef<Step[]>([])
   const undone = useRef<Step[]>([])
@@ -34,11 +38,21 @@ export function UndoProvider({ children }: { children: ReactNode }) {
     undone.current = []
     redraw((n) => n + 1)
   }, [])
+  const restore = useCallback((before: Step[], undoneBefore: Step[]) => {
+    const nothingYet = done.current.length === 0 && undone.current.length === 0
+    // The screen that keeps a step may have been left and come back to: the step acts on the one that is there now.
+    const fresh = new Map([...before, ...undoneBefore].map((s) => [s.id, s]))
+    const renewed = (list: Step[]) => list.map((s) => (s.id ? (fresh.get(s.id) ?? s) : s))
+    const here = new Set([...done.current, ...undone.current].map((s) => s.id))
+    done.current = [...before.filter((s) => !here.has(s.id)), ...renewed(done.current)]
+    undone.current = nothingYet ? undoneBefore : renewed(undone.current)
+    redraw((n) => n + 1)
+  }, [])
   const undo = useCallback(() => step(done.current, undone.current, 'undo'), [step])
   const redo = useCallback(() => step(undone.current, done.current, 'redo'), [step])
   const undoes = done.current.at(-1)?.label ?? null
   const redoes = undone.current.at(-1)?.label ?? null
-  const value = useMemo(() => ({ did, undo, redo, undoes, redoes }), [did, undo, redo, undoes, redoes])
+  const value = useMemo(() => ({ did, restore, undo, redo, undoes, redoes }), [did, restore, undo, redo, undoes, redoes])
   return <UndoContext value={value}>{children}</UndoContext>
 }
 

@@ -10,12 +10,14 @@ import { asUsed, markOf, markSoFar, standardInUse } from '../tuning/judge'
 import { gateFor } from '../tuning/queries'
 import { allotmentQueries } from './allotments'
 import { attemptQueries, type NextReadingRow } from './attempts'
+import { earlierReadings } from './earlier-readings'
 import { deskQueries, type OwnReadingRow } from './desk-queries'
 
 /** The marking desk: a marker's own piles and readings. What they may not see is not sent. */
 export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
   const desk = deskQueries(db)
   const attempts = attemptQueries(db)
+  const { earlier } = earlierReadings(db)
   const allotments = allotmentQueries(db)
   const library = libraryQueries(db)
   const gateOf = gateFor(db)
@@ -109,6 +111,7 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
           ? { ...bodyOf({ ...own, ...next }), state: next ? 'draft' : 'untouched', version: next?.version ?? 0, mark: null }
           : { ...bodyOf(own), state: own.state, version: own.version, mark: use.hidePoints ? null : own.mark },
       before: anew ? { attempt: own.attempt, mark: use.hidePoints ? null : own.mark } : null,
+      earlier: own && !use.hidePoints ? earlier(own.id) : [],
       others: handedIn || anew ? othersOf(row, desk.others(script!.id, me.id)) : [],
       fixed: settledBy && `${settledBy} has agreed a mark on it: ask for that to be withdrawn first.`,
     }

@@ -194,3 +194,29 @@ test('a stock of comments: the most used first, nobody else’s', async () => {
   await first('delete', api(`/kept-comments/${kept.id}`)).expect(204)
   expect(await stock(first)).toHaveLength(before.length)
 })
+
+test('an overall judgement: notes beside it are kept under what they are on, and never set the mark', async () => {
+  const [s] = await waiting(first, TALK)
+  const id = s!.studentId
+  const { assessment } = await script(first, id, TALK)
+  expect(assessment.use.noteOn).toEqual(['Said to the listener', 'Shown on the ground'])
+  const noted = {
+    judged: { picks: {}, judgement: null, mark: null },
+    criterionComments: { 'Shown on the ground': 'Stood at the fault itself.' },
+  }
+  expect((await keep(first, id, reading(noted), TALK).expect(200)).body).toMatchObject({ mark: null, state: 'draft' })
+  expect(detail(await keep(first, id, reading({ ...noted, version: 1, state: 'handed in', gapMeant: true }), TALK).expect(422))).toMatch(
+    /Choose a label/,
+  )
+  const judged = { ...noted, judged: { picks: {}, judgement: 'sound', mark: null }, version: 1, state: 'handed in' }
+  const { mark } = (await keep(first, id, reading(judged), TALK).expect(200)).body as { mark: number }
+  expect(mark).toBeGreaterThan(0)
+  expect((await script(first, id, TALK)).own.criterionComments).toEqual(noted.criterionComments)
+})
+
+test('what is noted on beside a judgement is said once each', async () => {
+  const plan = (await lead('get', api('/plan')).expect(200)).body as Plan
+  const { version, use } = plan.assessments.find((a) => a.id === TALK)!
+  const twice = await lead('patch', api(`/assessments/${TALK}`), { version, use: { ...use, noteOn: ['Voice', 'voice'] } }).expect(422)
+  expect(detail(twice)).toMatch(/stands there twice/)
+})

@@ -1,4 +1,4 @@
-import { packSheet, routes, type CourseTable, type ScriptDetail } from '#contract'
+import { packSheet, routes, type CellState, type CourseTable, type ScriptDetail } from '#contract'
 import { stringify } from 'csv-stringify/sync'
 import type { Response } from 'express'
 import type { Status } from '#core'
@@ -9,6 +9,7 @@ import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
 import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
+import { earlierReadings } from './earlier-readings'
 import { marksTable } from './marks-table'
 import { tryMarksFile } from './marks-file'
 import { sheets } from './sheet'
@@ -88,6 +89,7 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
   const readings = db.prepare<
     [string],
     {
+      id: string
       markerId: string
       marker: string
       mark: number
@@ -98,13 +100,25 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       criterion_comments: string
       handedInAt: string
     }
-  >(`SELECT r.marker_id AS markerId, p.name AS marker, coalesce(c.mark, r.mark) AS mark, coalesce(c.picks, r.picks) AS picks,
+  >(`SELECT r.id, r.marker_id AS markerId, p.name AS marker, coalesce(c.mark, r.mark) AS mark, coalesce(c.picks, r.picks) AS picks,
        CASE WHEN c.reading_id IS NULL THEN NULL ELSE r.mark END AS madeMark, r.judgement, r.comment, r.criterion_comments, r.handed_in_at AS handedInAt
      FROM reading r JOIN person p ON p.id = r.marker_id LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`)
-  const history = db.prepare<[string], ScriptDetail['history'][number]>(
+  const history = db.prepare<[string], CellState>(
     `SELECT h.at, p.name AS by, h.entered AS mark, h.status, h.days_late AS daysLate FROM script_state h JOIN person p ON p.id = h.by_id
      WHERE h.script_id = ? ORDER BY h.version DESC`,
   )
+  const cell = db.prepare<[string, string, string], { id: string; teacherId: string | null }>(
+    `SELECT s.id, x.teacher_id AS teacherId FROM script s JOIN student t ON t.id = s.student_id
+     LEFT JOIN enrolment e ON e.student_id = t.id AND e.to_day IS NULL LEFT JOIN section x ON x.id = e.section_id
+     WHERE s.student_id = ? AND s.assessment_id = ? AND t.course_id = ?`,
+  )
+  const { earlier } = earlierReadings(db)
+
+  handle(routes.cellStates, ({ params: { courseId, studentId, assessmentId }, me, role }) => {
+    const row = cell.get(studentId, assessmentId, courseId)
+    // Where nothing was recorded yet there is nothing to tell, and nothing to tell apart from what is not theirs.
+    return row && (role !== 'marker' || row.teacherId === me.id) ? history.all(row.id) : []
+  })
 
   handle(routes.script, ({ params }): ScriptDetail => {
     const row = script.get(params.scriptId, params.courseId)
@@ -117,8 +131,9 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       daysLate: row.days_late,
       entered: row.entered,
       cameAt: row.came_at,
-      readings: readings.all(row.id).map(({ picks, criterion_comments, ...r }) => ({
+      readings: readings.all(row.id).map(({ id, picks, criterion_comments, ...r }) => ({
         ...r,
+        earlier: earlier(id),
         picks: JSON.parse(picks) as Record<string, number>,
         criterionComments: JSON.parse(criterion_comments) as Record<string, string>,
       })),

@@ -1,5 +1,5 @@
-import { applyingExceptions, hasWork, standingMarks, workingsOf, type Status, type Stay } from '#core'
-import type { Cell, CellRefusal, CellWrite, Role, ScaleBody, Sheet } from '#contract'
+import { applyingExceptions, hasWork, standingMarks, withinTolerance, workingsOf, type Status, type Stay, type Workings } from '#core'
+import type { Cell, CellRefusal, CellWrite, CourseTable, Role, ScaleBody, Sheet } from '#contract'
 import { now, type Db } from '../../db/open'
 import { namesFor } from '../../access/names'
 import type { PlanLoader } from '../table/load-plan'
@@ -84,7 +84,9 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         componentId,
         labels: marking === 'judgement' && standardId !== null ? labelsOf(standardId) : null,
       })),
-      placements: table.placements.filter((p) => seen(p.sectionId)).map(({ assessmentId, sectionId }) => ({ assessmentId, sectionId })),
+      term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
+      placements: table.placements.filter((p) => seen(p.sectionId)),
+      overTolerance: role === 'marker' ? [] : overTolerance(table, workings),
       exceptions: Object.fromEntries([...applyingExceptions(table)].flatMap(([id, own]) => (ids.has(id) ? [[id, [...own]]] : []))),
       cells,
       writable: role !== 'external' && table.head.confirmedIssue === null,
@@ -149,6 +151,23 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   }
 
   return { sheetFor, write }
+}
+
+function overTolerance(table: Omit<CourseTable, 'head'>, { readings, scripts }: Workings): Sheet['overTolerance'] {
+  const tolerance = new Map(table.assessments.map((a) => [a.id, a.tolerance]))
+  const range = new Map<string, { lowest: number; highest: number }>()
+  for (const { scriptId, mark } of readings) {
+    const r = range.get(scriptId)
+    if (!r) range.set(scriptId, { lowest: mark, highest: mark })
+    else {
+      r.lowest = Math.min(r.lowest, mark)
+      r.highest = Math.max(r.highest, mark)
+    }
+  }
+  return scripts.flatMap(({ id, studentId, assessmentId }) => {
+    const r = range.get(id)
+    return r && !withinTolerance(r.highest - r.lowest, tolerance.get(assessmentId)!) ? [{ studentId, assessmentId }] : []
+  })
 }
 
 const heldWords = (title: string, unread: number) =>

@@ -2,8 +2,9 @@ import { Form } from 'react-bootstrap'
 import { routes, type Plan, type StandardUse } from '#contract'
 import { call } from '../../api/client'
 import { useWrites } from '../../frame/writes'
+import { WordsField } from './WordsField'
 
-const OPTIONS: [keyof StandardUse, string][] = [
+const OPTIONS: [Exclude<keyof StandardUse, 'noteOn'>, string][] = [
   ['studentsBefore', 'students see it before the work is due'],
   ['remarks', 'students see remarks with their mark'],
   ['criterionComments', 'a comment for each criterion'],
@@ -39,6 +40,27 @@ export function UseOptions({ courseId, assessment }: { courseId: string; assessm
           }
         />
       ))}
+      {assessment.marking === 'judgement' && (
+        <label className="small d-block">
+          noted on beside the judgement, a line each
+          <WordsField
+            label="What is noted on beside the judgement"
+            placeholder="a line each; such a note never sets the mark"
+            value={assessment.use.noteOn.join('\n')}
+            onCommit={(text) => {
+              const noteOn = text
+                .split('\n')
+                .map((line) => line.trim())
+                .filter(Boolean)
+              void write(
+                'what is noted on',
+                () => send({ noteOn }),
+                () => send({ noteOn: assessment.use.noteOn }),
+              )
+            }}
+          />
+        </label>
+      )}
     </div>
   )
 }

@@ -120,9 +120,17 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
         </table>
         {readings.map(
           (r, i) =>
-            r.comment && (
+            (r.comment || Object.values(r.criterionComments).some(Boolean)) && (
               <blockquote key={r.markerId} style={{ borderColor: readingColour(i) }}>
                 {r.comment}
+                {Object.entries(r.criterionComments).map(
+                  ([on, words]) =>
+                    words && (
+                      <p key={on} className="small mb-0" dir="auto">
+                        <span className="soft">{criteria.find((c) => c.id === on)?.title ?? on}:</span> {words}
+                      </p>
+                    ),
+                )}
               </blockquote>
             ),
         )}

@@ -75,6 +75,21 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
                 : undefined
             }
           />
+          {standard?.kind === 'scale' &&
+            assessment.use.noteOn.map((title) => (
+              <label key={title} className="note-on">
+                <span className="soft small">{title}</span>
+                <textarea
+                  className="words-field"
+                  rows={1}
+                  maxLength={10_000}
+                  dir="auto"
+                  disabled={fixed}
+                  value={body.criterionComments[title] ?? ''}
+                  onChange={(e) => edit({ ...body, criterionComments: { ...body.criterionComments, [title]: e.target.value } })}
+                />
+              </label>
+            ))}
           {reading.problem && (
             <p className="note bad" role="alert">
               {reading.problem}

@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { format, parseISO } from 'date-fns'
-import { Button } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { scaleLabel, STATUSES, writeCellText } from '#core'
-import { routes, type Cell, type CourseHead, type CourseTable, type SheetInColumns } from '#contract'
+import { daysLateOn, scaleLabel, shiftDay, STATUSES, writeCellText } from '#core'
+import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
 import { plain } from '../../../parts/format'
@@ -15,6 +15,8 @@ interface Props {
   assessment: SheetInColumns['assessments'][number]
   cell: Cell | null
   value: CellValue
+  /** The day it is due; null where none is set. */
+  due: string | null
   fault: string | null
   /** Somebody else changed the cell while this was typed: both are shown. */
   clash: Refused | null
@@ -41,6 +43,7 @@ export function CellCloseUp({
   assessment,
   cell,
   value,
+  due,
   fault,
   clash,
   writable,
@@ -51,19 +54,10 @@ export function CellCloseUp({
 }: Props) {
   const queries = useQueryClient()
   const role = queries.getQueryData<CourseHead[]>(['courses'])?.find((c) => c.id === courseId)?.role
-  const table = queries.getQueryData<CourseTable>(['table', courseId])
-  const at = table
-    ? table.scripts.id.findIndex(
-        (_, i) =>
-          table.students[table.scripts.student[i]!]!.id === student.id &&
-          table.assessments[table.scripts.assessment[i]!]!.id === assessment.id,
-      )
-    : -1
-  const scriptId = at >= 0 ? table!.scripts.id[at]! : null
-  const detail = useQuery({
-    queryKey: ['script', courseId, scriptId, cell?.version],
-    queryFn: () => call(routes.script, { params: { courseId, scriptId: scriptId! } }),
-    enabled: role !== 'marker' && scriptId !== null,
+  const states = useQuery({
+    queryKey: ['cell', courseId, student.id, assessment.id, cell?.version],
+    queryFn: () => call(routes.cellStates, { params: { courseId, studentId: student.id, assessmentId: assessment.id } }),
+    enabled: !!cell && cell.version > 0,
   })
   const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
   return (
@@ -131,7 +125,7 @@ export function CellCloseUp({
         </div>
         <p className="soft small mt-2">{MEANS[value.status]}</p>
         {value.status === 'late' && (
-          <div className="d-flex align-items-center gap-2" style={{ maxWidth: 160 }}>
+          <div className="d-flex align-items-center gap-2">
             <span className="soft text-nowrap">days late</span>
             <NumberField
               label="Days late"
@@ -139,8 +133,23 @@ export function CellCloseUp({
               min={0}
               max={366}
               disabled={!writable}
+              className="short"
               onCommit={(d) => d !== null && onSet({ ...value, daysLate: Math.round(d) })}
             />
+            {due !== null && (
+              <>
+                <span className="soft text-nowrap">or came</span>
+                <Form.Control
+                  type="date"
+                  size="sm"
+                  aria-label="The day it came"
+                  value={shiftDay(due, value.daysLate)}
+                  min={shiftDay(due, 1)}
+                  disabled={!writable}
+                  onChange={(e) => e.target.value > due && onSet({ ...value, daysLate: Math.min(366, daysLateOn(due, e.target.value)) })}
+                />
+              </>
+            )}
           </div>
         )}
         {writable && (value.mark !== null || value.status !== 'in') && (
@@ -155,13 +164,14 @@ export function CellCloseUp({
           </p>
         )}
       </section>
-      {detail.data && detail.data.history.length > 0 && (
+      {states.data && states.data.length > 0 && (
         <section>
-          <h2>Earlier states</h2>
+          <h2>How it came to be</h2>
           <ul className="people small">
-            {detail.data.history.map((h) => (
-              <li key={h.at}>
+            {states.data.map((h, i, all) => (
+              <li key={`${h.at} ${i}`}>
                 <span>
+                  {all[i + 1] && <span className="soft">{writeCellText(all[i + 1]!) || 'blank'} → </span>}
                   <b>{writeCellText(h) || 'blank'}</b> by {h.by}
                 </span>
                 <span className="soft">{format(parseISO(h.at), 'd MMM, HH:mm')}</span>
@@ -173,7 +183,8 @@ export function CellCloseUp({
       <section className="soft small">
         <h3>Typing</h3>
         Type a mark and press Enter. <b>m</b> missing, <b>a</b> absent, <b>e</b> exempt, <b>h</b> held; <b>17 late 2</b> is 17, two days
-        late. Delete clears. A block copied from any spreadsheet can be pasted. A blank is pending, never a zero.
+        late; <b>17 late 24 Nov</b> reckons the days from the day it was due. Delete clears. A block copied from any spreadsheet can be
+        pasted. A blank is pending, never a zero.
         {assessment.labels && ` Here a label can be typed as well: ${assessment.labels.map((l) => l.label).join(', ')}.`}
       </section>
     </>

@@ -4,15 +4,16 @@ import { Button, Dropdown, Form } from 'react-bootstrap'
 import { readCellText, writeCellText } from '#core'
 import { routes, type SheetInColumns } from '#contract'
 import { addressOf } from '../../../api/client'
+import { useSignedIn } from '../../../frame/ahead'
 import { useKeys } from '../../../frame/keys'
 import { usePersonLabels } from '../../../frame/names'
-import { useUndo } from '../../../frame/undo'
 import { counted } from '../../../parts/format'
 import { cellKey, useCellQueue, type CellEdit, type CellValue } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
 import { Cells } from './cells'
 import { ONLY, rowsOf, type Only, type Wanted } from './rows'
 import { SheetGrid, type At } from './SheetGrid'
+import { useSteps } from './useSteps'
 import './sheet.css'
 
 const EMPTY: CellValue = { mark: null, status: 'in', daysLate: 0 }
@@ -31,7 +32,6 @@ export function MarkSheet({
   onBringIn: () => void
 }) {
   const queries = useQueryClient()
-  const { did } = useUndo()
   const label = usePersonLabels(sheet.students)
   const [sectionId, setSectionId] = useState('')
   const [only, setOnly] = useState<Only>('all')
@@ -51,6 +51,9 @@ export function MarkSheet({
   const student = rows[here.row]
   const assessment = columns[here.column]
   const valueOf = (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? EMPTY
+  const { step, left } = useSteps(courseId, useSignedIn().id, write, (e) =>
+    valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId)),
+  )
   const valueAt = (row: number, column: number) => valueOf(`${rows[row]!.id} ${columns[column]!.id}`, cells.placeOf(rows[row]!.id), column)
 
   const go = useCallback(
@@ -71,8 +74,7 @@ export function MarkSheet({
       const was = valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId))
       return { studentId: e.studentId, assessmentId: e.assessmentId, ...pick(was) }
     })
-    write(edits)
-    did({ label: what, undo: () => write(before), redo: () => write(edits) })
+    step(what, before, edits)
   }
   /** What a typed text makes of a cell; null with the reason kept in the cell. */
   const understood = (row: number, column: number, text: string): CellEdit | null => {
@@ -80,7 +82,8 @@ export function MarkSheet({
     const ids = { studentId: rows[row]!.id, assessmentId: a.id }
     const key = cellKey(ids)
     const was = valueAt(row, column)
-    const typed = readCellText(text, a.outOf, false, a.labels && { labels: a.labels })
+    const due = cells.dueOf(cells.placeOf(ids.studentId), column)
+    const typed = readCellText(text, a.outOf, false, a.labels && { labels: a.labels }, { due, term: sheet.term })
     if (typed.kind === 'wrong') {
       setWrong((old) => new Map(old).set(key, { text, reason: typed.reason }))
       return null
@@ -175,6 +178,7 @@ export function MarkSheet({
                 · {faults} {faults === 1 ? 'cell is' : 'cells are'} not saved: see the red {faults === 1 ? 'one' : 'ones'}
               </span>
             )}
+            {left > 0 && <span className="ochre"> · {left === 1 ? 'one cell was' : `${left} cells were`} changed since and left</span>}
           </span>
           {nav}
         </div>
@@ -246,6 +250,7 @@ export function MarkSheet({
             assessment={assessment}
             cell={cells.get(cells.placeOf(student.id), here.column) ?? null}
             value={valueAt(here.row, here.column)}
+            due={cells.dueOf(cells.placeOf(student.id), here.column)}
             fault={wrong.get(key)?.reason ?? refused.get(key)?.message ?? null}
             clash={refused.get(key)?.kind === 'stale' ? refused.get(key)! : null}
             writable={editable(here.row, here.column)}

@@ -29,10 +29,12 @@ const sheet = (): SheetInColumns =>
     students: [student('p', 'x'), student('q', 'x'), student('r', 'y')],
     assessments: [assessment('a', 10), assessment('b')],
     placements: [
-      { assessmentId: 'a', sectionId: 'x' },
-      { assessmentId: 'b', sectionId: 'x' },
-      { assessmentId: 'a', sectionId: 'y' },
+      { assessmentId: 'a', sectionId: 'x', due: null },
+      { assessmentId: 'b', sectionId: 'x', due: null },
+      { assessmentId: 'a', sectionId: 'y', due: '2026-11-20' },
     ],
+    term: { firstDay: '2026-09-07', lastDay: '2026-12-18' },
+    overTolerance: [{ studentId: 'q', assessmentId: 'a' }],
     exceptions: { q: ['a'] },
     cells: [
       cell('p', 'a', 8),

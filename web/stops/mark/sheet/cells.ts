@@ -10,6 +10,8 @@ export class Cells {
   private readonly at: Int32Array
   private readonly studentAt: Map<string, number>
   private readonly assessmentAt: Map<string, number>
+  private readonly apart: Set<number>
+  private readonly due: Map<string, string | null>
   /** Whether an assessment is set for a student. */
   private readonly set: Uint8Array
   /** Raised by every change, for what is reckoned from the cells. */
@@ -22,6 +24,8 @@ export class Cells {
     this.assessmentAt = new Map(assessments.map((a, i) => [a.id, i]))
     this.at = new Int32Array(students.length * this.width).fill(-1)
     cells.student.forEach((s, i) => (this.at[s * this.width + cells.assessment[i]!] = i))
+    this.apart = new Set(sheet.overTolerance.map((c) => this.placeOf(c.studentId) * this.width + this.columnOf(c.assessmentId)))
+    this.due = new Map(placements.map((p) => [`${p.assessmentId} ${p.sectionId}`, p.due]))
     this.set = new Uint8Array(this.at.length)
     const bySection = new Map<string, number[]>()
     for (const p of placements) {
@@ -67,6 +71,14 @@ export class Cells {
   isOpen(student: number, assessment: number): boolean {
     const i = this.at[student * this.width + assessment] ?? -1
     return i >= 0 && this.sheet.cells.readings[i] !== 0 && this.sheet.cells.readMark[i] === null && this.sheet.cells.status[i] === 0
+  }
+
+  /** Its readings are further apart than is tolerated. */
+  isApart = (student: number, assessment: number): boolean => this.apart.has(student * this.width + assessment)
+  /** The day it is due for a student, in their section now; null where none is set. */
+  dueOf(student: number, assessment: number): string | null {
+    const { students, assessments } = this.sheet
+    return this.due.get(`${assessments[assessment]!.id} ${students[student]!.sectionId}`) ?? null
   }
 
   /** Takes in what was saved; what comes from readings stays as it was. */

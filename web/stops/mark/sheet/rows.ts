@@ -6,6 +6,8 @@ export const ONLY = {
   unmarked: 'with something unmarked',
   failed: 'below a pass mark',
   open: 'with readings to settle',
+  apart: 'with readings too far apart',
+  late: 'late',
   status: 'late, missing, absent or held',
 } as const
 export type Only = keyof typeof ONLY
@@ -24,7 +26,9 @@ export function rowsOf(sheet: SheetInColumns, cells: Cells, { sectionId, only, s
     if (!cells.isSet(s, a)) return false
     if (only === 'unmarked') return cells.isPending(s, a)
     if (only === 'open') return cells.isOpen(s, a)
+    if (only === 'apart') return cells.isApart(s, a)
     const status = cells.status(s, a)
+    if (only === 'late') return status === 'late'
     if (only === 'status') return status !== 'in' && status !== 'exempt'
     const mark = cells.mark(s, a)
     return mark !== null && columns[a]!.passMark !== null && mark < columns[a]!.passMark && (status === 'in' || status === 'late')

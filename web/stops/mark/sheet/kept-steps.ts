@@ -1,0 +1,41 @@
+import { CellWrite } from '#contract'
+import { z } from 'zod'
+
+const Edit = CellWrite.omit({ version: true })
+const Step = z.strictObject({ id: z.string(), label: z.string(), before: z.array(Edit), after: z.array(Edit) })
+const Kept = z.strictObject({ done: z.array(Step), undone: z.array(Step) })
+/** A step of work in the sheet: what the cells were, and what they became. */
+export type SheetStep = z.infer<typeof Step>
+
+const STEPS = 100
+/** A step larger than this is undone in its own sitting only. */
+const CELLS = 3000
+
+/** A person's steps in the sheet of a course, kept in the browser so that they can be undone on another day. */
+export function keptSteps(courseId: string, personId: string) {
+  const key = `level-table-steps ${courseId} ${personId}`
+  const read = (): z.infer<typeof Kept> => {
+    try {
+      return Kept.parse(JSON.parse(localStorage.getItem(key) ?? 'null'))
+    } catch {
+      return { done: [], undone: [] }
+    }
+  }
+  const keep = ({ done, undone }: z.infer<typeof Kept>) =>
+    localStorage.setItem(key, JSON.stringify({ done: done.slice(-STEPS), undone: undone.slice(-STEPS) }))
+  const without = (list: SheetStep[], step: SheetStep) => list.filter((s) => s.id !== step.id)
+  return {
+    read,
+    did(step: SheetStep): void {
+      if (step.after.length <= CELLS) keep({ done: [...read().done, step], undone: [] })
+    },
+    undid(step: SheetStep): void {
+      const { done, undone } = read()
+      if (step.after.length <= CELLS) keep({ done: without(done, step), undone: [...undone, step] })
+    },
+    redid(step: SheetStep): void {
+      const { done, undone } = read()
+      if (step.after.length <= CELLS) keep({ done: [...done, step], undone: without(undone, step) })
+    },
+  }
+}
