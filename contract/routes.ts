@@ -19,7 +19,14 @@ export type Me = z.infer<typeof Me>
 const inCourse = z.strictObject({ courseId: Id })
 const inIssue = z.strictObject({ courseId: Id, number: z.coerce.number().int().min(1) })
 export const Reason = z.string().trim().min(1, 'Say why, in a few words.').max(2000, 'At most 2000 characters.')
-const CsvText = z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.')
+/** A file of marks: its text, or its bytes in base64 where it is no text. */
+const MarksUpload = z.union([
+  z.strictObject({ text: z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.') }),
+  z.strictObject({
+    file: z.base64('The file did not arrive whole.').max(16_000_000, 'The file is over 12 MB. Bring it in section by section.'),
+  }),
+])
+export type MarksUpload = z.infer<typeof MarksUpload>
 
 const lead = ['lead'] as const
 const overseers = ['lead', 'external'] as const
@@ -144,7 +151,7 @@ export const routes = {
     access: ['lead', 'marker'],
     summary: 'What a file of marks would do, row by row; changes nothing',
     params: inCourse,
-    body: z.strictObject({ text: CsvText }),
+    body: MarksUpload,
     response: TriedImport,
   }),
   marksCsv: route({
@@ -163,13 +170,21 @@ export const routes = {
     params: inCourse,
     produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   }),
+  marksRoster: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/marks-results.zip',
+    access: staff,
+    summary: 'Results as one may see them, in the open roster format (OneRoster 1.2 CSV)',
+    params: inCourse,
+    produces: 'application/zip',
+  }),
   bringIn: route({
     method: 'POST',
     path: '/api/courses/:courseId/marks-file',
     access: ['lead', 'marker'],
     summary: 'Bring a file of marks in: all of it or nothing',
     params: inCourse,
-    body: z.strictObject({ text: CsvText }),
+    body: MarksUpload,
     response: TriedImport,
   }),
   cellStates: route({

@@ -1,5 +1,5 @@
 import type { Db } from '../server/db/open'
-import { itemId, writeDepartment, type Size } from './department'
+import { itemId, LEAD_ID, writeDepartment, type Size } from './department'
 import { writePiles } from './piles'
 import { random } from './random'
 import { writeLastYear, THIS_YEAR, writeSecondCourse, writeThisYear } from './story'
@@ -18,5 +18,11 @@ export function buildDemo(db: Db, size: Size = DEMO_SIZE): void {
     writeTuning(db, itemId(THIS_YEAR, 'map'), size.markers)
     writeSecondCourse(db, { ...size, students: 84, sections: 3 }, rng)
     writePiles(db, size)
+    // Every state of a mark is kept, the first one too.
+    db.prepare(
+      `INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at)
+       SELECT id, version, status, days_late, entered, ?, ? FROM script WHERE (entered IS NOT NULL OR status <> 'in')
+         AND NOT EXISTS (SELECT 1 FROM script_state h WHERE h.script_id = script.id AND h.version = script.version)`,
+    ).run(LEAD_ID, '2026-11-23T08:00:00.000Z')
   })()
 }

@@ -51,7 +51,7 @@ test('the run in pictures', async ({ lead: page, served }) => {
   await shoot(page, '17-mark-sharing-out')
   await page.goto(`${COURSE}/mark`)
   await page.getByRole('button', { name: /Bring in a file/ }).click()
-  await page.getByLabel(/CSV file/).setInputFiles(`${served.data}/incoming/stereo-heights-with-mistakes.csv`)
+  await page.getByLabel(/CSV, XLSX/).setInputFiles(`${served.data}/incoming/stereo-heights-with-mistakes.csv`)
   await expect(page.getByRole('dialog').getByRole('status')).toBeVisible()
   await shoot(page, '07-mark-bring-in')
   await page.goto(`${COURSE}/compare`)

@@ -93,7 +93,10 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   app.use('/api', compression({ level: 1, filter: packable }))
   app.use(compression({ filter: packable }))
   // Files come whole, in base64.
-  app.use(['/api/courses/:courseId/roll-file', '/api/courses/:courseId/library-files'], express.json({ limit: '17mb' }))
+  app.use(
+    ['/api/courses/:courseId/roll-file', '/api/courses/:courseId/library-files', '/api/courses/:courseId/marks-file'],
+    express.json({ limit: '17mb' }),
+  )
   app.use('/api', express.json({ limit: '6mb' }), (_req, res, next) => {
     res.set('cache-control', 'no-store')
     next()
@@ -120,7 +123,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   ownWorkRoutes(handle, db, plans, tables)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
-  markingRoutes(handle, db, plans, tables, writes)
+  markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, writes)
   // The stand-ins keep their files beside the database.

@@ -7,6 +7,10 @@ export interface FileMark {
   candidate: string
   assessment: string
   text: string
+  /** What the mark is out of, where the file says so. */
+  outOf?: number
+  /** When the sheet was taken out that the file goes back to, where it says so. */
+  asOf?: string
 }
 
 export interface FileFault {
@@ -24,6 +28,8 @@ export interface MarksFile {
 
 const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.']
 const IGNORED = ['name', 'student', 'section']
+/** Heading of the column that says when a sheet was taken out. */
+export const AS_OF = 'as of'
 
 /**
  * Reads a CSV file of marks (RFC 4180; comma, semicolon or tab; with or without BOM). Wide: a candidate
@@ -35,19 +41,23 @@ export function readMarksFile(text: string): MarksFile {
     marks: [],
     faults: [{ line, column, candidate: '', assessment: '', reason }],
   })
-  let table: FileTable
   try {
-    table = readDelimited(text)
+    return readMarksTable(readDelimited(text))
   } catch (e) {
     if (e instanceof FileError) return fault(e.message, e.line, e.column)
     throw e
   }
-  const { header: names, rows } = table
+}
+
+/** Marks of a table, wide or long, whatever file it came from. */
+export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
   const lower = names.map((n) => n.toLowerCase())
   const candidateAt = lower.findIndex((n) => CANDIDATE.includes(n))
-  if (candidateAt < 0) return fault(`No column is headed “candidate”. The first line reads: ${names.slice(0, 6).join(', ').slice(0, 120)}.`)
+  if (candidateAt < 0)
+    throw new FileError(`No column is headed “candidate”. The first line reads: ${names.slice(0, 6).join(', ').slice(0, 120)}.`)
 
   const long = lower.includes('assessment')
+  const asOfAt = lower.indexOf(AS_OF)
   const result: MarksFile = { marks: [], faults: [] }
   for (const { cells: record, line } of rows) {
     const candidate = (record[candidateAt] ?? '').trim()
@@ -61,8 +71,10 @@ export function readMarksFile(text: string): MarksFile {
       if (record.some((c) => c.trim() !== '')) refuse(names[candidateAt]!, 'The candidate number is missing.')
       continue
     }
+    const when = new Date((record[asOfAt] ?? '').trim())
+    const asOf = Number.isNaN(when.getTime()) ? {} : { asOf: when.toISOString() }
     const place = (column: string, assessment: string, value: string) =>
-      result.marks.push({ line, column, candidate, assessment, text: value })
+      result.marks.push({ line, column, candidate, assessment, text: value, ...asOf })
     if (long) {
       const cell = (name: string) => (record[lower.indexOf(name)] ?? '').trim()
       const [mark, status, days] = [cell('mark'), cell('status'), cell('days late')]
@@ -71,7 +83,7 @@ export function readMarksFile(text: string): MarksFile {
       place('mark', cell('assessment'), parts.filter(Boolean).join(' '))
     } else
       names.forEach((name, i) => {
-        if (i !== candidateAt && name !== '' && !IGNORED.includes(lower[i]!)) place(name, name, record[i] ?? '')
+        if (i !== candidateAt && i !== asOfAt && name !== '' && !IGNORED.includes(lower[i]!)) place(name, name, record[i] ?? '')
       })
   }
   return result

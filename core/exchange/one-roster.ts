@@ -1,39 +1,13 @@
-import { parse } from 'csv-parse/sync'
-import { stringify } from 'csv-stringify/sync'
-import { strFromU8, strToU8, zipSync } from 'fflate'
-import { FileError, MAX_ROWS } from './delimited'
 import { readRollTable, unquote, type RollFile } from './roll-file'
+import { namedFile, ownId, readSheet, rosterWriter, type RosterRow } from './roster-files'
 import { readWeekdays, writeWeekdays } from './weekdays'
 import type { WrittenRoll } from './write-roll'
 
-type Row = Record<string, string>
-
-/** The base name of a file in an archive that may lie in a folder. */
-const named = (files: ReadonlyMap<string, Uint8Array>, name: string) =>
-  [...files].find(([path]) => path.toLowerCase().split('/').at(-1) === name)?.[1]
-
 /** Whether an unpacked archive is a roster in the open format. */
 export const isOneRoster = (files: ReadonlyMap<string, Uint8Array>): boolean =>
-  !!named(files, 'users.csv') && !!named(files, 'enrollments.csv')
+  !!namedFile(files, 'users.csv') && !!namedFile(files, 'enrollments.csv')
 
-function read(files: ReadonlyMap<string, Uint8Array>, name: string, needed: readonly string[]): Row[] {
-  const bytes = named(files, name)
-  if (!bytes) throw new FileError(`The roster has no ${name}: it needs users.csv, classes.csv and enrollments.csv.`, 1, name)
-  let rows: Row[]
-  try {
-    rows = parse(strFromU8(bytes), { columns: true, bom: true, skip_empty_lines: true, relax_column_count: true, to: MAX_ROWS * 4 + 1 })
-  } catch (e) {
-    throw new FileError(`${name} in the roster breaks off or a quotation mark is not closed.`, (e as { lines?: number }).lines ?? 1, name)
-  }
-  if (rows.length > MAX_ROWS * 4) throw new FileError(`${name} in the roster has more than ${MAX_ROWS * 4} rows.`, 1, name)
-  const lacking = rows[0] ? needed.filter((n) => !(n in rows[0]!)) : []
-  if (lacking.length > 0) throw new FileError(`${name} in the roster has no column ${lacking.join(', ')}.`, 1, name)
-  return rows.filter((r) => r.status !== 'tobedeleted')
-}
-
-/** The id we write for a student who has none from outside; read back it says nothing. */
-const ownId = (candidate: string) => `candidate-${candidate}`
-
+const WHOLE = 'users.csv, classes.csv and enrollments.csv'
 const STUDENT_HEADER = ['candidate', 'name', 'section', 'section name', 'teacher', 'meets', 'starts', 'external id', 'from', 'to'] as const
 
 /**
@@ -42,10 +16,10 @@ const STUDENT_HEADER = ['candidate', 'name', 'section', 'section name', 'teacher
  * @throws FileError where a file or a column is missing
  */
 export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile {
-  const users = new Map(read(files, 'users.csv', ['sourcedId', 'givenName', 'familyName']).map((u) => [u.sourcedId!, u]))
-  const classes = new Map(read(files, 'classes.csv', ['sourcedId', 'title']).map((c) => [c.sourcedId!, c]))
-  const enrolments = read(files, 'enrollments.csv', ['classSourcedId', 'userSourcedId', 'role'])
-  const nameOf = (u: Row) =>
+  const users = new Map(readSheet(files, 'users.csv', ['sourcedId', 'givenName', 'familyName'], WHOLE).map((u) => [u.sourcedId!, u]))
+  const classes = new Map(readSheet(files, 'classes.csv', ['sourcedId', 'title'], WHOLE).map((c) => [c.sourcedId!, c]))
+  const enrolments = readSheet(files, 'enrollments.csv', ['classSourcedId', 'userSourcedId', 'role'], WHOLE)
+  const nameOf = (u: RosterRow) =>
     [u.givenName, u.middleName, u.familyName]
       .map((n) => n && unquote(n.trim()))
       .filter(Boolean)
@@ -99,117 +73,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
   return { ...file, columns: {}, faults: [...faults, ...file.faults] }
 }
 
-const COLUMNS = {
-  'manifest.csv': ['propertyName', 'value'],
-  'academicSessions.csv': [
-    'sourcedId',
-    'status',
-    'dateLastModified',
-    'title',
-    'type',
-    'startDate',
-    'endDate',
-    'parentSourcedId',
-    'schoolYear',
-  ],
-  'orgs.csv': ['sourcedId', 'status', 'dateLastModified', 'name', 'type', 'identifier', 'parentSourcedId'],
-  'courses.csv': [
-    'sourcedId',
-    'status',
-    'dateLastModified',
-    'schoolYearSourcedId',
-    'title',
-    'courseCode',
-    'grades',
-    'orgSourcedId',
-    'subjects',
-    'subjectCodes',
-  ],
-  'classes.csv': [
-    'sourcedId',
-    'status',
-    'dateLastModified',
-    'title',
-    'grades',
-    'courseSourcedId',
-    'classCode',
-    'classType',
-    'location',
-    'schoolSourcedId',
-    'termSourcedIds',
-    'subjects',
-    'subjectCodes',
-    'periods',
-    'metadata.weekdays',
-    'metadata.firstDay',
-  ],
-  'users.csv': [
-    'sourcedId',
-    'status',
-    'dateLastModified',
-    'enabledUser',
-    'username',
-    'userIds',
-    'givenName',
-    'familyName',
-    'middleName',
-    'identifier',
-    'email',
-    'sms',
-    'phone',
-    'agentSourcedIds',
-    'grades',
-    'password',
-    'userMasterIdentifier',
-    'resourceSourcedIds',
-    'preferredGivenName',
-    'preferredMiddleName',
-    'preferredFamilyName',
-    'primaryOrgSourcedId',
-    'pronouns',
-  ],
-  'roles.csv': [
-    'sourcedId',
-    'status',
-    'dateLastModified',
-    'userSourcedId',
-    'roleType',
-    'role',
-    'beginDate',
-    'endDate',
-    'orgSourcedId',
-    'userProfileSourcedId',
-  ],
-  'enrollments.csv': [
-    'sourcedId',
-    'status',
-    'dateLastModified',
-    'classSourcedId',
-    'schoolSourcedId',
-    'userSourcedId',
-    'role',
-    'primary',
-    'beginDate',
-    'endDate',
-  ],
-} as const
-const BULK = Object.keys(COLUMNS).filter((n) => n !== 'manifest.csv')
-const NOT_SENT = [
-  'categories',
-  'classResources',
-  'courseResources',
-  'demographics',
-  'lineItemLearningObjectiveIds',
-  'lineItems',
-  'lineItemScoreScales',
-  'resources',
-  'resultLearningObjectiveIds',
-  'results',
-  'resultScoreScales',
-  'scoreScales',
-  'userProfiles',
-  'userResources',
-]
+const SHEETS = ['academicSessions.csv', 'orgs.csv', 'courses.csv', 'classes.csv', 'users.csv', 'roles.csv', 'enrollments.csv'] as const
 
 export interface RosterCourse {
   id: string
@@ -224,13 +88,7 @@ export interface RosterCourse {
 export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Array {
   const org = 'org-1'
   const session = `term-${course.id}`
-  const sheets: Record<string, Row[]> = Object.fromEntries(Object.keys(COLUMNS).map((n) => [n, []]))
-  const put = (file: keyof typeof COLUMNS, row: Row) => sheets[file]!.push(row)
-  const property = (propertyName: string, value: string) => put('manifest.csv', { propertyName, value })
-  property('manifest.version', '1.0')
-  property('oneroster.version', '1.2')
-  for (const name of BULK) property(`file.${name.replace('.csv', '')}`, 'bulk')
-  for (const name of NOT_SENT) property(`file.${name}`, 'absent')
+  const { put, pack } = rosterWriter(SHEETS)
   put('orgs.csv', { sourcedId: org, name: 'Department', type: 'department' })
   put('academicSessions.csv', {
     sourcedId: session,
@@ -290,9 +148,5 @@ export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Ar
     user(id, s.name, s.candidate, 'student')
     for (const stay of s.stays) enrol(stay.sectionId, id, 'student', stay.from, stay.to ?? '')
   }
-  const files = Object.entries(COLUMNS).map(([name, columns]) => [
-    name,
-    strToU8(stringify(sheets[name]!, { header: true, columns: [...columns], record_delimiter: 'windows', escape_formulas: true })),
-  ])
-  return zipSync(Object.fromEntries(files) as Record<string, Uint8Array>)
+  return pack()
 }

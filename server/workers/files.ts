@@ -3,6 +3,8 @@ import { zipSync } from 'fflate'
 import type { MessagePort } from 'node:worker_threads'
 import { FileError, readDelimited } from '#core/exchange/delimited'
 import { tablesFromHtml } from '#core/exchange/html-table'
+import type { MarksFile } from '#core/exchange/marks-file'
+import { readMarks } from '#core/exchange/read-marks'
 import { decodeText, readRoll } from '#core/exchange/read-roll'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import { unzipBounded } from '#core/exchange/unzip'
@@ -30,6 +32,11 @@ export async function roll({ bytes, columns, port }: RollTask): Promise<RollFile
   } finally {
     port.close()
   }
+}
+
+/** The marks in a CSV, an XLSX, or zipped results. */
+export function marks({ bytes }: { bytes: Uint8Array }): Promise<MarksFile | string> {
+  return orSentence(() => readMarks(bytes))
 }
 
 /** The tables of a CSV, XLSX or DOCX file, as rows of text. */

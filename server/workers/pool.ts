@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { MessageChannel } from 'node:worker_threads'
 import { Piscina } from 'piscina'
+import type { MarksFile } from '#core/exchange/marks-file'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import type { RollTask } from './files'
 
@@ -48,6 +49,9 @@ export function workerPool(source: WorkerSource = FROM_SOURCE) {
     /** The tables of a file, in a worker thread. @returns a sentence where it cannot be read */
     readTables: async (bytes: Uint8Array): Promise<string[][][] | string> =>
       (await start().run({ bytes }, { name: 'tables' })) as string[][][] | string,
+    /** The marks in a file, in a worker thread. @returns a sentence where it cannot be read */
+    readMarks: async (bytes: Uint8Array): Promise<MarksFile | string> =>
+      (await start().run({ bytes }, { name: 'marks' })) as MarksFile | string,
     stop: async () => {
       await pool?.destroy()
       pool = null

@@ -1,4 +1,5 @@
-import { unpackSheet, type Sheet, type SheetInColumns, type TriedImport } from '#contract'
+import { strToU8, zipSync } from 'fflate'
+import { unpackSheet, type CellState, type Sheet, type SheetInColumns, type TriedImport } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -145,8 +146,8 @@ test.each<[string, (a: string, b: string) => string, RegExp, { line: number; col
 test('a huge file is refused with a sentence', async () => {
   const huge = await lead('post', api('/marks-file/try'), { text: 'x'.repeat(5_000_001) }).expect(422)
   expect((huge.body as { detail: string }).detail).toMatch(/over 5 MB/)
-  const larger = await lead('post', api('/marks-file/try'), { text: 'x'.repeat(7_000_000) }).expect(413)
-  expect((larger.body as { detail: string }).detail).toMatch(/over 6 MB/)
+  const larger = await lead('post', api('/marks-file/try'), { text: 'x'.repeat(18_000_000) }).expect(413)
+  expect((larger.body as { detail: string }).detail).toMatch(/over 17 MB/)
   const rows = await refusal(`candidate,Pacing and compass\n${'1,1\n'.repeat(60_000)}`)
   expect(rows[0]!.reason).toMatch(/more than 50000 rows/)
 })
@@ -180,6 +181,7 @@ test('every earlier state of a mark is kept: who, when, what', async () => {
   expect((body as { history: { mark: number; by: string }[] }).history.map((h) => [h.mark, h.by])).toEqual([
     [4, 'Ines Valdry'],
     [3, 'Ines Valdry'],
+    [c.mark, 'Ines Valdry'],
   ])
 })
 
@@ -201,4 +203,102 @@ test('taken out as CSV, filled in elsewhere and brought back, it merges cell by 
   })
   const book = await lead('get', api('/marks.xlsx')).expect(200)
   expect(book.headers['content-disposition']).toContain('marks CFS 214 autumn 2026.xlsx')
+})
+
+const bytesOf = async (path: string): Promise<Buffer> => {
+  const answer = await lead('get', api(path))
+    .buffer(true)
+    .parse((res, done) => {
+      const parts: Buffer[] = []
+      res.on('data', (part: Buffer) => parts.push(part))
+      res.on('end', () => done(null, Buffer.concat(parts)))
+    })
+  return answer.body as Buffer
+}
+const tryBytes = async (bytes: Uint8Array) =>
+  (await lead('post', api('/marks-file/try'), { file: Buffer.from(bytes).toString('base64') }).expect(200)).body as TriedImport
+
+test('a cell changed by somebody since the sheet was taken out stays, unless the file changed it too: then both values are said', async () => {
+  const csv = (await lead('get', api('/marks.csv')).expect(200)).text
+  const [head, ...rows] = csv.split('\r\n')
+  const at = head!.replace('\uFEFF', '').split(',').indexOf('Levelling run')
+  const now = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const taken = rows.slice(0, 3).map((r) => r.split(','))
+  const write = (candidate: string, mark: number) => {
+    const studentId = now.students.find((s) => s.candidate === candidate)!.id
+    const cell = now.cells.find((c) => c.studentId === studentId && c.assessmentId === `${COURSE}-levelling`)!
+    return lead('patch', api('/sheet'), {
+      cells: [{ studentId, assessmentId: cell.assessmentId, version: cell.version, mark, status: 'in', daysLate: 0 }],
+    }).expect(200)
+  }
+  await write(taken[0]![0]!, 1)
+  await write(taken[1]![0]!, 2)
+  const was = taken[1]![at]!
+  taken[1]![at] = '3'
+  taken[2]![at] = '5.5'
+  const text = [head, ...taken.map((r) => r.join(','))].join('\r\n')
+  const { counts, rows: tried } = await tryFile(text)
+  expect(counts).toMatchObject({ added: 0, changed: 1, refused: 1 })
+  expect(tried[0]).toMatchObject({
+    outcome: 'refused',
+    column: 'Levelling run',
+    reason: `It was ${was} when the sheet was taken out, and Ines Valdry has put 2 there since: empty the cell to keep that.`,
+  })
+  taken[1]![at] = ''
+  await lead('post', api('/marks-file'), { text: [head, ...taken.map((r) => r.join(','))].join('\r\n') }).expect(200)
+  const after = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const marks = taken.map((r) => {
+    const { id } = after.students.find((s) => s.candidate === r[0])!
+    return after.cells.find((c) => c.studentId === id && c.assessmentId === `${COURSE}-levelling`)!.mark
+  })
+  expect(marks).toEqual([1, 2, 5.5])
+})
+
+test('a workbook and zipped results come back as they went out; other archives are refused in words', async () => {
+  for (const path of ['/marks.xlsx', '/marks-results.zip']) {
+    const { counts } = await tryBytes(await bytesOf(path))
+    expect([path, counts.added, counts.changed, counts.refused]).toEqual([path, 0, 0, 0])
+    expect(counts.unchanged).toBeGreaterThan(500)
+  }
+  const zip = zipSync({ 'results.csv': strToU8('lineItemSourcedId,studentSourcedId,scoreStatus,score\r\n') })
+  const refused = await lead('post', api('/marks-file/try'), { file: Buffer.from(zip).toString('base64') }).expect(422)
+  expect((refused.body as { detail: string }).detail).toMatch(/has no lineItems\.csv: it needs/)
+})
+
+test('results marked out of something else are refused; statuses and lateness are understood; ids from outside lead to the student', async () => {
+  const { external_id: outside } = server.db.prepare('SELECT external_id FROM student WHERE candidate = ?').get(numbers[3]) as {
+    external_id: string
+  }
+  const zip = zipSync({
+    'lineItems.csv': strToU8('sourcedId,title,resultValueMax\r\n1,Pacing and compass,20\r\n2,Levelling run,100\r\n'),
+    'results.csv': strToU8(
+      [
+        'lineItemSourcedId,studentSourcedId,scoreStatus,score,late,missing',
+        `1,candidate-${numbers[0]},exempt,,false,false`,
+        `1,candidate-${numbers[1]},fully graded,12.5,true,false`,
+        `1,candidate-${numbers[2]},not submitted,,false,true`,
+        `1,${outside},fully graded,1.5,false,false`,
+        `2,candidate-${numbers[0]},fully graded,85,false,false`,
+        `9,candidate-${numbers[0]},fully graded,85,false,false`,
+      ].join('\r\n'),
+    ),
+  })
+  const { rows } = await tryBytes(zip)
+  const becomes = (candidate: string) => rows.find((r) => r.candidate === candidate && r.assessment === 'Pacing and compass')?.after
+  expect(numbers.slice(0, 3).map(becomes)).toEqual(['exempt', '12.5 late 1', 'missing'])
+  expect(rows.find((r) => r.candidate === outside)?.after).toBe('1.5')
+  expect(rows.filter((r) => r.outcome === 'refused').map((r) => r.reason)).toEqual([
+    'The file marks Levelling run out of 100, and here it is out of 30: bring both to the same first.',
+    'No line in lineItems.csv has the id 9.',
+  ])
+})
+
+test('a marker sees what their own cells were, and nothing of others’', async () => {
+  const marker = await server.as('rune.daal')
+  const states = async (studentId: string) =>
+    (await marker('get', api(`/sheet/${studentId}/${COURSE}-levelling`)).expect(200)).body as CellState[]
+  const own = sheet.students.find((s) => s.candidate === numbers[0])!
+  const other = sheet.students.find((s) => s.sectionId !== own.sectionId)!
+  expect((await states(own.id)).length).toBeGreaterThan(0)
+  expect(await states(other.id)).toEqual([])
 })

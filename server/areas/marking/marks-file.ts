@@ -1,14 +1,42 @@
-import { readCellText, readMarksFile, writeCellText } from '#core'
+import { readCellText, writeCellText, type MarksFile, type Status } from '#core'
 import type { Cell, CellWrite, Sheet, TriedImport, TriedRow } from '#contract'
 
 const LISTED = 2000
 
-/** What a file of marks would do to a sheet, row by row, and the writes that would do it. Changes nothing. */
-export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<string>): { tried: TriedImport; writes: CellWrite[] } {
-  const file = readMarksFile(text)
+/** A cell that was changed since a moment, as it was at it; its status is null where nothing was there. */
+export interface ChangedCell {
+  studentId: string
+  assessmentId: string
+  mark: number | null
+  status: Status | null
+  daysLate: number | null
+  /** Who changed it last. */
+  by: string
+}
+
+interface Known {
+  /** Assessments whose marks may be deductions. */
+  belowZero: ReadonlySet<string>
+  /** Candidate numbers of students by their ids from outside. */
+  candidateOf: ReadonlyMap<string, string>
+  /** Cells changed since a moment, by student and assessment. */
+  changedSince: (asOf: string) => ReadonlyMap<string, ChangedCell>
+}
+
+/**
+ * What a file of marks would do to a sheet, row by row, and the writes that would do it. Changes nothing.
+ * A row that says when its sheet was taken out is merged: a cell that the file left as it was stays as somebody made it
+ * since, and one that both changed is refused with both values.
+ */
+export function tryMarksFile(
+  file: MarksFile,
+  sheet: Sheet,
+  { belowZero, candidateOf, changedSince }: Known,
+): { tried: TriedImport; writes: CellWrite[] } {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
   const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
+  const due = new Map(sheet.placements.map((p) => [`${p.assessmentId} ${p.sectionId}`, p.due]))
   const placed = new Set(sheet.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
   const applies = (student: Sheet['students'][number], assessmentId: string) =>
     sheet.exceptions[student.id]?.includes(assessmentId) ?? placed.has(`${assessmentId} ${student.sectionId}`)
@@ -42,7 +70,7 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
       )
       continue
     }
-    const student = students.get(m.candidate.toLowerCase())
+    const student = students.get(m.candidate.toLowerCase()) ?? students.get(candidateOf.get(m.candidate)?.toLowerCase() ?? '')
     if (!student) {
       refuse(`No student has candidate number ${m.candidate.slice(0, 40)} in the sections you mark.`)
       continue
@@ -55,7 +83,15 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
     }
     seen.set(key, m.line)
     const cell = cells.get(key)
-    const typed = readCellText(m.text, assessment.outOf, belowZero.has(assessment.id), assessment.labels && { labels: assessment.labels })
+    if (m.outOf !== undefined && m.outOf !== assessment.outOf) {
+      refuse(
+        `The file marks ${assessment.title} out of ${m.outOf}, and here it is out of ${assessment.outOf}: bring both to the same first.`,
+      )
+      continue
+    }
+    const calendar = { due: due.get(`${assessment.id} ${student.sectionId}`) ?? null, term: sheet.term }
+    const scale = assessment.labels && { labels: assessment.labels }
+    const typed = readCellText(m.text, assessment.outOf, belowZero.has(assessment.id), scale, calendar)
     if (typed.kind === 'blank') continue // an empty cell leaves the mark alone
     if (typed.kind === 'wrong') {
       refuse(typed.reason)
@@ -70,11 +106,32 @@ export function tryMarksFile(text: string, sheet: Sheet, belowZero: ReadonlySet<
       status: typed.kind === 'late' ? ('late' as const) : typed.status,
       daysLate: 'daysLate' in typed ? typed.daysLate : 0,
     }
-    if (cell?.fromReadings && next.mark !== null) {
+    // What was agreed on readings may come back as it went out.
+    const asAgreed =
+      cell?.fromReadings && cell.fromReadings.mark === next.mark && cell.status === next.status && cell.daysLate === next.daysLate
+    if (cell?.fromReadings && next.mark !== null && !asAgreed) {
       refuse(`${assessment.title} is marked by readings: settle it at Reconcile.`)
       continue
     }
+    if (asAgreed) {
+      rows.push({ ...base, before: String(next.mark ?? ''), after: String(next.mark ?? ''), outcome: 'unchanged' })
+      continue
+    }
     const shown = { before: cell ? writeCellText(cell) : '', after: writeCellText(next) }
+    const since = m.asOf === undefined ? undefined : changedSince(m.asOf).get(key)
+    if (since && shown.before !== shown.after) {
+      const was = since.status === null ? '' : writeCellText({ mark: since.mark, status: since.status, daysLate: since.daysLate ?? 0 })
+      if (was === shown.after) {
+        rows.push({ ...base, ...shown, after: shown.before, outcome: 'unchanged' })
+        continue
+      }
+      if (was !== shown.before) {
+        refuse(
+          `It was ${was || 'blank'} when the sheet was taken out, and ${since.by} has put ${shown.before || 'a blank'} there since: empty the cell to keep that.`,
+        )
+        continue
+      }
+    }
     const outcome = !cell || blank(cell) ? 'added' : shown.before === shown.after ? 'unchanged' : 'changed'
     rows.push({ ...base, ...shown, outcome })
     if (outcome !== 'unchanged') writes.push({ studentId: student.id, assessmentId: assessment.id, version: cell?.version ?? 0, ...next })

@@ -1,20 +1,29 @@
-import { packSheet, routes, type CellState, type CourseTable, type ScriptDetail } from '#contract'
+import { packSheet, routes, type CellState, type CourseTable, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import { stringify } from 'csv-stringify/sync'
 import type { Response } from 'express'
-import type { Status } from '#core'
+import { readMarksFile, type MarksFile, type Status } from '#core'
+import { writeRosterResults, type ResultToWrite } from '#core/exchange/roster-results'
 import { writeWorkbook } from '#core/exchange/workbook'
-import type { Db } from '../../db/open'
+import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
+import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../table/course-writes'
 import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
 import { earlierReadings } from './earlier-readings'
 import { marksTable } from './marks-table'
-import { tryMarksFile } from './marks-file'
+import { tryMarksFile, type ChangedCell } from './marks-file'
 import { sheets } from './sheet'
 
-export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
+export function markingRoutes(
+  handle: Handle,
+  db: Db,
+  plans: PlanLoader,
+  tables: TableLoader,
+  writes: CourseWrites,
+  pool: WorkerPool,
+): void {
   const { sheetFor, write } = sheets(db, tables, plans)
   const bonuses = (courseId: string) =>
     new Set(
@@ -33,6 +42,9 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     writes.writeMarks(courseId, () => write(courseId, body.cells, me.id, role)),
   )
 
+  const externals = db.prepare<[string], { id: string; candidate: string; externalId: string | null }>(
+    'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
+  )
   const sendSheet = (res: Response, courseId: string, ending: string, type: string, content: string | Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
     res.attachment(`marks ${code} ${term}.${ending}`.replace(/[^\w. -]/g, '_'))
@@ -40,23 +52,74 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     return undefined
   }
   handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => {
-    const rows = marksTable(sheetFor(courseId, me.id, role))
+    const rows = marksTable(sheetFor(courseId, me.id, role), now())
     const csv = stringify(rows, { bom: true, record_delimiter: 'windows', escape_formulas: true })
     return sendSheet(res, courseId, 'csv', routes.marksCsv.produces!, csv)
   })
   handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
-    const [header, ...rows] = marksTable(sheetFor(courseId, me.id, role))
+    const [header, ...rows] = marksTable(sheetFor(courseId, me.id, role), now())
     return sendSheet(res, courseId, 'xlsx', routes.marksXlsx.produces!, await writeWorkbook('Marks', header!, rows))
   })
 
-  handle(
-    routes.tryImport,
-    ({ params: { courseId }, body, me, role }) => tryMarksFile(body.text, sheetFor(courseId, me.id, role), bonuses(courseId)).tried,
-  )
+  handle(routes.marksRoster, ({ params: { courseId }, me, role, res }) => {
+    const { assessments, placements, students, cells } = sheetFor(courseId, me.id, role)
+    // An id from outside may tell who somebody is, and goes to those who oversee the course.
+    const outside = new Map(role === 'marker' ? [] : externals.all(courseId).map((s) => [s.id, s.externalId]))
+    const byId = new Map(students.map((s) => [s.id, s]))
+    const results = cells.map((c): ResultToWrite => {
+      const { candidate, name, sectionId } = byId.get(c.studentId)!
+      return {
+        ...c,
+        candidate,
+        name,
+        sectionId,
+        externalId: outside.get(c.studentId) ?? null,
+        mark: c.fromReadings ? c.fromReadings.mark : c.mark,
+      }
+    })
+    return sendSheet(res, courseId, 'zip', routes.marksRoster.produces!, writeRosterResults(assessments, placements, results))
+  })
 
-  handle(routes.bringIn, ({ params: { courseId }, body, me, role }) =>
-    writes.writeMarks(courseId, () => {
-      const { tried, writes: cells } = tryMarksFile(body.text, sheetFor(courseId, me.id, role), bonuses(courseId))
+  const since = db.prepare<[{ course: string; asOf: string }], ChangedCell>(
+    `SELECT s.student_id AS studentId, s.assessment_id AS assessmentId, b.status, b.days_late AS daysLate, b.entered AS mark,
+       (SELECT p.name FROM script_state l JOIN person p ON p.id = l.by_id WHERE l.script_id = s.id ORDER BY l.version DESC LIMIT 1) AS "by"
+     FROM script s JOIN student t ON t.id = s.student_id LEFT JOIN script_state b ON b.script_id = s.id
+       AND b.version = (SELECT max(x.version) FROM script_state x WHERE x.script_id = s.id AND x.at <= @asOf)
+     WHERE t.course_id = @course AND EXISTS (SELECT 1 FROM script_state y WHERE y.script_id = s.id AND y.at > @asOf)`,
+  )
+  /** What cells that were changed since a moment were at it; asked for once for each moment that a file names. */
+  const changedSince = (courseId: string) => {
+    const known = new Map<string, Map<string, ChangedCell>>()
+    return (asOf: string) => {
+      if (!known.has(asOf)) {
+        if (known.size >= 20) throw new HttpProblem(422, 'The file puts together sheets of more than 20 moments: bring them in one by one.')
+        known.set(asOf, new Map(since.all({ course: courseId, asOf }).map((c) => [`${c.studentId} ${c.assessmentId}`, c])))
+      }
+      return known.get(asOf)!
+    }
+  }
+
+  const fileOf = async (body: MarksUpload): Promise<MarksFile> => {
+    if ('text' in body) return readMarksFile(body.text)
+    const read = await pool.readMarks(Buffer.from(body.file, 'base64'))
+    if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
+    return read
+  }
+  const tryFile = (courseId: string, file: MarksFile, me: string, role: Role) => {
+    const candidateOf = new Map(externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])))
+    return tryMarksFile(file, sheetFor(courseId, me, role), {
+      belowZero: bonuses(courseId),
+      candidateOf,
+      changedSince: changedSince(courseId),
+    })
+  }
+
+  handle(routes.tryImport, async ({ params: { courseId }, body, me, role }) => tryFile(courseId, await fileOf(body), me.id, role).tried)
+
+  handle(routes.bringIn, async ({ params: { courseId }, body, me, role }) => {
+    const file = await fileOf(body)
+    return writes.writeMarks(courseId, () => {
+      const { tried, writes: cells } = tryFile(courseId, file, me.id, role)
       if (tried.counts.refused > 0)
         throw new HttpProblem(
           422,
@@ -66,8 +129,8 @@ export function markingRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       const { refused } = write(courseId, cells, me.id, role)
       if (refused[0]) throw new HttpProblem(409, refused[0].message)
       return tried
-    }),
-  )
+    })
+  })
 
   const script = db.prepare<
     [string, string],

@@ -1,30 +1,32 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { routes, type TriedImport } from '#contract'
+import { routes, type MarksUpload, type TriedImport } from '#contract'
 import { call, messageOf } from '../../../api/client'
+import { base64Of } from '../../../api/stream'
 import { useSaved } from '../../../frame/saved'
 import { counted } from '../../../parts/format'
 
-const TOO_LARGE = 5_000_000
+const TOO_LARGE = 12_000_000
 
 /** A file of marks: tried first, row by row; then all of it or nothing. */
 export function BringIn({ courseId, onClose }: { courseId: string; onClose: () => void }) {
   const queries = useQueryClient()
   const { saving } = useSaved()
   const [text, setText] = useState('')
+  const [upload, setUpload] = useState<MarksUpload>({ text: '' })
   const [name, setName] = useState('')
   const [tried, setTried] = useState<TriedImport | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
 
-  const tryText = async (content: string) => {
+  const tryIt = async (body: MarksUpload) => {
     setTried(null)
     setProblem(null)
-    if (content.length > TOO_LARGE) return setProblem('The file is over 5 MB. Bring it in section by section.')
+    setUpload(body)
     setBusy(true)
     try {
-      setTried(await call(routes.tryImport, { params: { courseId }, body: { text: content } }))
+      setTried(await call(routes.tryImport, { params: { courseId }, body }))
     } catch (e) {
       setProblem(messageOf(e))
     }
@@ -33,15 +35,14 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
   const open = async (file: File | undefined) => {
     if (!file) return
     setName(file.name)
-    if (file.size > TOO_LARGE * 2) return setProblem(`${file.name} is over 5 MB. Bring it in section by section.`)
-    const content = await file.text()
-    setText(content)
-    await tryText(content)
+    if (file.size > TOO_LARGE) return setProblem(`${file.name} is over 12 MB. Bring it in section by section.`)
+    setText('')
+    await tryIt({ file: await base64Of(file) })
   }
   const bringIn = async () => {
     setBusy(true)
     try {
-      await saving(call(routes.bringIn, { params: { courseId }, body: { text } }))
+      await saving(call(routes.bringIn, { params: { courseId }, body: upload }))
       await Promise.all(['sheet', 'table'].map((key) => queries.invalidateQueries({ queryKey: [key, courseId] })))
       onClose()
     } catch (e) {
@@ -58,10 +59,12 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
       <Modal.Body style={{ minHeight: 380 }}>
         <div className="d-flex gap-3 align-items-end flex-wrap">
           <Form.Group controlId="marks-file">
-            <Form.Label className="soft small mb-0">CSV file: a column “candidate”, and one headed with each assessment’s title</Form.Label>
+            <Form.Label className="soft small mb-0">
+              CSV, XLSX or zipped results: a column “candidate”, and one headed with each assessment’s title
+            </Form.Label>
             <Form.Control
               type="file"
-              accept=".csv,.tsv,.txt,text/csv"
+              accept=".csv,.tsv,.txt,.xlsx,.zip,text/csv"
               autoFocus
               onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
             />
@@ -83,10 +86,10 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
               const pasted = e.clipboardData.getData('text/plain')
               setName('')
               setText(pasted)
-              void tryText(pasted)
+              void tryIt({ text: pasted })
             }}
           />
-          <Button variant="outline-primary" disabled={busy || text.trim() === ''} onClick={() => void tryText(text)}>
+          <Button variant="outline-primary" disabled={busy || text.trim() === ''} onClick={() => void tryIt({ text })}>
             Try it
           </Button>
         </div>
@@ -109,7 +112,7 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
               <thead>
                 <tr>
                   <th className="num">line</th>
-                  <th>column</th>
+                  <th>assessment</th>
                   <th>candidate</th>
                   <th>was</th>
                   <th>becomes</th>
@@ -120,7 +123,7 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
                 {tried.rows.map((r, i) => (
                   <tr key={i}>
                     <td className="num">{r.line}</td>
-                    <td>{r.column ?? '–'}</td>
+                    <td>{r.assessment || r.column || '–'}</td>
                     <td>{r.candidate}</td>
                     <td className="soft">{r.before || 'blank'}</td>
                     <td>
@@ -137,7 +140,8 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
         {!tried && !problem && !busy && (
           <p className="soft mt-4" style={{ maxWidth: '62ch' }}>
             Nothing changes until you have seen what the file would do. Comma, semicolon or tab; a cell holds a mark, or late, missing,
-            absent, exempt or held; “17 late 2” is two days late; an empty cell leaves the mark alone.
+            absent, exempt or held; “17 late 2” is two days late; an empty cell leaves the mark alone. A sheet that was taken out here and
+            filled in elsewhere is merged: what others changed meanwhile stays.
           </p>
         )}
       </Modal.Body>

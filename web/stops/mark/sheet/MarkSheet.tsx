@@ -209,6 +209,9 @@ export function MarkSheet({
               <Dropdown.Item href={addressOf(routes.marksXlsx, { courseId })} download>
                 XLSX
               </Dropdown.Item>
+              <Dropdown.Item href={addressOf(routes.marksRoster, { courseId })} download>
+                Results, OneRoster 1.2
+              </Dropdown.Item>
             </Dropdown.Menu>
           </Dropdown>
           {sheet.writable && (

@@ -1,0 +1,23 @@
+import { FileError, readDelimited, type FileTable } from './delimited'
+import { readMarksTable, type MarksFile } from './marks-file'
+import { decodeText } from './read-roll'
+import { isRosterResults, readRosterResults } from './roster-results'
+import { unzipBounded } from './unzip'
+import { readWorkbook } from './workbook'
+
+/**
+ * Reads marks from a file of any kind we take: CSV, XLSX, or zipped results of the open roster format; told by its content.
+ * @throws FileError with a sentence where the file as a whole cannot be read
+ */
+export async function readMarks(bytes: Uint8Array): Promise<MarksFile> {
+  if (bytes.length === 0) throw new FileError('The file is empty.')
+  let table: FileTable
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
+    const files = unzipBounded(bytes)
+    if (isRosterResults(files)) return readRosterResults(files)
+    if (!files.has('xl/workbook.xml'))
+      throw new FileError('This archive is neither a workbook (XLSX) nor results with lineItems.csv and results.csv.')
+    table = await readWorkbook(files)
+  } else table = readDelimited(decodeText(bytes))
+  return readMarksTable(table)
+}

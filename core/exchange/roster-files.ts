@@ -1,0 +1,215 @@
+import { parse } from 'csv-parse/sync'
+import { stringify } from 'csv-stringify/sync'
+import { strFromU8, strToU8, zipSync } from 'fflate'
+import { FileError, MAX_ROWS } from './delimited'
+
+export type RosterRow = Record<string, string>
+
+const MOST = MAX_ROWS * 4
+
+/** A file of an unpacked roster by its base name, since it may lie in a folder. */
+export const namedFile = (files: ReadonlyMap<string, Uint8Array>, name: string) =>
+  [...files].find(([path]) => path.toLowerCase().split('/').at(-1) === name.toLowerCase())?.[1]
+
+/** The id we write for a student who has none from outside; read back it says nothing. */
+export const ownId = (candidate: string) => `candidate-${candidate}`
+
+/**
+ * The rows of one file of a roster (OneRoster 1.2 CSV), those that are to be deleted left out.
+ * @param whole what such a roster needs, for the message
+ * @throws FileError where the file or one of the columns needed is missing, or it is broken off or too long
+ */
+export function readSheet(files: ReadonlyMap<string, Uint8Array>, name: string, needed: readonly string[], whole: string): RosterRow[] {
+  const bytes = namedFile(files, name)
+  if (!bytes) throw new FileError(`The roster has no ${name}: it needs ${whole}.`, 1, name)
+  let rows: RosterRow[]
+  try {
+    rows = parse(strFromU8(bytes), { columns: true, bom: true, skip_empty_lines: true, relax_column_count: true, to: MOST + 1 })
+  } catch (e) {
+    throw new FileError(`${name} in the roster breaks off or a quotation mark is not closed.`, (e as { lines?: number }).lines ?? 1, name)
+  }
+  if (rows.length > MOST) throw new FileError(`${name} in the roster has more than ${MOST} rows.`, 1, name)
+  const lacking = rows[0] ? needed.filter((n) => !(n in rows[0]!)) : []
+  if (lacking.length > 0) throw new FileError(`${name} in the roster has no column ${lacking.join(', ')}.`, 1, name)
+  return rows.filter((r) => r.status !== 'tobedeleted')
+}
+
+/** Columns of the files that we write, in the standard's order; what it has no column for stands in metadata columns. */
+const COLUMNS = {
+  'manifest.csv': ['propertyName', 'value'],
+  'academicSessions.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'title',
+    'type',
+    'startDate',
+    'endDate',
+    'parentSourcedId',
+    'schoolYear',
+  ],
+  'orgs.csv': ['sourcedId', 'status', 'dateLastModified', 'name', 'type', 'identifier', 'parentSourcedId'],
+  'courses.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'schoolYearSourcedId',
+    'title',
+    'courseCode',
+    'grades',
+    'orgSourcedId',
+    'subjects',
+    'subjectCodes',
+  ],
+  'classes.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'title',
+    'grades',
+    'courseSourcedId',
+    'classCode',
+    'classType',
+    'location',
+    'schoolSourcedId',
+    'termSourcedIds',
+    'subjects',
+    'subjectCodes',
+    'periods',
+    'metadata.weekdays',
+    'metadata.firstDay',
+  ],
+  'users.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'enabledUser',
+    'username',
+    'userIds',
+    'givenName',
+    'familyName',
+    'middleName',
+    'identifier',
+    'email',
+    'sms',
+    'phone',
+    'agentSourcedIds',
+    'grades',
+    'password',
+    'userMasterIdentifier',
+    'resourceSourcedIds',
+    'preferredGivenName',
+    'preferredMiddleName',
+    'preferredFamilyName',
+    'primaryOrgSourcedId',
+    'pronouns',
+  ],
+  'roles.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'userSourcedId',
+    'roleType',
+    'role',
+    'beginDate',
+    'endDate',
+    'orgSourcedId',
+    'userProfileSourcedId',
+  ],
+  'enrollments.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'classSourcedId',
+    'schoolSourcedId',
+    'userSourcedId',
+    'role',
+    'primary',
+    'beginDate',
+    'endDate',
+  ],
+  'lineItems.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'title',
+    'description',
+    'assignDate',
+    'dueDate',
+    'classSourcedId',
+    'categorySourcedId',
+    'gradingPeriodSourcedId',
+    'resultValueMin',
+    'resultValueMax',
+    'schoolSourcedId',
+  ],
+  'results.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'lineItemSourcedId',
+    'studentSourcedId',
+    'scoreStatus',
+    'score',
+    'scoreDate',
+    'comment',
+    'textScore',
+    'classSourcedId',
+    'inProgress',
+    'incomplete',
+    'late',
+    'missing',
+    'metadata.status',
+    'metadata.daysLate',
+  ],
+} as const
+
+type SheetName = keyof typeof COLUMNS
+
+/** Every file that the standard knows; what is not sent is said to be absent. */
+const KNOWN = [
+  'academicSessions',
+  'categories',
+  'classes',
+  'classResources',
+  'courses',
+  'courseResources',
+  'demographics',
+  'enrollments',
+  'lineItemLearningObjectiveIds',
+  'lineItems',
+  'lineItemScoreScales',
+  'orgs',
+  'resources',
+  'resultLearningObjectiveIds',
+  'results',
+  'resultScoreScales',
+  'roles',
+  'scoreScales',
+  'userProfiles',
+  'userResources',
+  'users',
+]
+
+/** Writes a roster, bulk, with the files named and a manifest of them. */
+export function rosterWriter(names: readonly Exclude<SheetName, 'manifest.csv'>[]) {
+  const sheets = new Map<SheetName, RosterRow[]>([['manifest.csv', []], ...names.map((n) => [n, []] as [SheetName, RosterRow[]])])
+  const put = (file: SheetName, row: RosterRow) => void sheets.get(file)!.push(row)
+  const property = (propertyName: string, value: string) => put('manifest.csv', { propertyName, value })
+  property('manifest.version', '1.0')
+  property('oneroster.version', '1.2')
+  const sent = new Set<string>(names)
+  for (const name of KNOWN) property(`file.${name}`, sent.has(`${name}.csv`) ? 'bulk' : 'absent')
+  return {
+    put,
+    pack: (): Uint8Array =>
+      zipSync(
+        Object.fromEntries(
+          [...sheets].map(([name, rows]) => [
+            name,
+            strToU8(stringify(rows, { header: true, columns: [...COLUMNS[name]], record_delimiter: 'windows', escape_formulas: true })),
+          ]),
+        ),
+      ),
+  }
+}

@@ -1,0 +1,135 @@
+import type { Status } from '../grades/course'
+import { FileError } from './delimited'
+import type { FileMark, MarksFile } from './marks-file'
+import { namedFile, ownId, readSheet, rosterWriter, type RosterRow } from './roster-files'
+
+/** Whether an unpacked archive holds results in the open format. */
+export const isRosterResults = (files: ReadonlyMap<string, Uint8Array>): boolean => !!namedFile(files, 'results.csv')
+
+const WHOLE = 'lineItems.csv and results.csv'
+const OWN: readonly string[] = ['late', 'missing', 'absent', 'exempt', 'held']
+
+/**
+ * Reads results (OneRoster 1.2 CSV): each as a candidate, an assessment by its title, and the words of a cell of the mark
+ * sheet. A candidate is the user's identifier where users.csv comes with it, else the id of the student from outside.
+ * @throws FileError where a file or a column is missing
+ */
+export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): MarksFile {
+  const items = new Map(readSheet(files, 'lineItems.csv', ['sourcedId', 'title'], WHOLE).map((i) => [i.sourcedId!, i]))
+  const users = new Map(
+    namedFile(files, 'users.csv') ? readSheet(files, 'users.csv', ['sourcedId'], WHOLE).map((u) => [u.sourcedId!, u]) : [],
+  )
+  const marks: FileMark[] = []
+  const faults: MarksFile['faults'] = []
+  readSheet(files, 'results.csv', ['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score'], WHOLE).forEach((r, i) => {
+    const line = i + 2
+    const candidate = users.get(r.studentSourcedId!)?.identifier || r.studentSourcedId!.replace(/^candidate-/, '')
+    const item = items.get(r.lineItemSourcedId!)
+    if (!item) {
+      const reason = `No line in lineItems.csv has the id ${r.lineItemSourcedId!.slice(0, 40)}.`
+      faults.push({ line, column: 'results.csv lineItemSourcedId', candidate, assessment: '', reason })
+      return
+    }
+    const outOf = Number(item.resultValueMax)
+    marks.push({
+      line,
+      column: 'results.csv score',
+      candidate,
+      assessment: item.title!,
+      text: cellText(r),
+      ...(item.resultValueMax && Number.isFinite(outOf) ? { outOf } : {}),
+    })
+  })
+  if (marks.length === 0 && faults.length === 0) throw new FileError('There is no result in results.csv.')
+  return { marks, faults }
+}
+
+/** A result in the words of a cell. */
+function cellText(r: RosterRow): string {
+  const own = r['metadata.status'] ?? ''
+  const said = OWN.includes(own)
+    ? own
+    : r.scoreStatus === 'exempt'
+      ? 'exempt'
+      : r.late === 'true'
+        ? 'late'
+        : r.missing === 'true' || r.scoreStatus === 'not submitted'
+          ? 'missing'
+          : ''
+  const mark = r.score || r.textScore || ''
+  return said === 'late' ? `${mark} late ${r['metadata.daysLate'] || 1}`.trim() : said || mark
+}
+
+export interface ResultToWrite {
+  candidate: string
+  name: string
+  externalId: string | null
+  sectionId: string
+  assessmentId: string
+  mark: number | null
+  status: Status
+  daysLate: number
+}
+
+/**
+ * Results as a zip of lineItems.csv, results.csv and users.csv (OneRoster 1.2 CSV) that reads back as the same cells. A blank
+ * is no result, and is left out.
+ */
+export function writeRosterResults(
+  assessments: readonly { id: string; title: string; outOf: number }[],
+  placements: readonly { assessmentId: string; sectionId: string; due: string | null }[],
+  results: readonly ResultToWrite[],
+): Uint8Array {
+  const { put, pack } = rosterWriter(['lineItems.csv', 'results.csv', 'users.csv'])
+  const byId = new Map(assessments.map((a) => [a.id, a]))
+  const itemId = (assessmentId: string, sectionId: string) => `${assessmentId}-${sectionId}`
+  const written = new Set<string>()
+  const item = (assessmentId: string, sectionId: string, due: string | null) => {
+    const { title, outOf } = byId.get(assessmentId)!
+    const sourcedId = itemId(assessmentId, sectionId)
+    if (written.has(sourcedId)) return
+    written.add(sourcedId)
+    put('lineItems.csv', {
+      sourcedId,
+      title,
+      dueDate: due ?? '',
+      classSourcedId: sectionId,
+      resultValueMin: '0',
+      resultValueMax: String(outOf),
+    })
+  }
+  for (const p of placements) item(p.assessmentId, p.sectionId, p.due)
+  const users = new Set<string>()
+  for (const r of results) {
+    if (r.mark === null && r.status === 'in') continue
+    item(r.assessmentId, r.sectionId, null)
+    const studentSourcedId = r.externalId ?? ownId(r.candidate)
+    if (!users.has(studentSourcedId)) {
+      users.add(studentSourcedId)
+      const [given, ...rest] = r.name.split(' ')
+      put('users.csv', {
+        sourcedId: studentSourcedId,
+        enabledUser: 'true',
+        username: studentSourcedId,
+        givenName: given!,
+        familyName: rest.join(' '),
+        identifier: r.candidate,
+      })
+    }
+    const gone = r.status === 'missing' || r.status === 'absent'
+    put('results.csv', {
+      sourcedId: `${r.assessmentId}-${studentSourcedId}`,
+      lineItemSourcedId: itemId(r.assessmentId, r.sectionId),
+      studentSourcedId,
+      scoreStatus:
+        r.status === 'exempt' ? 'exempt' : gone ? 'not submitted' : r.mark === null || r.status === 'held' ? 'submitted' : 'fully graded',
+      score: r.mark === null ? '' : String(r.mark),
+      classSourcedId: r.sectionId,
+      late: String(r.status === 'late'),
+      missing: String(r.status === 'missing'),
+      'metadata.status': r.status === 'in' ? '' : r.status,
+      'metadata.daysLate': r.daysLate > 0 ? String(r.daysLate) : '',
+    })
+  }
+  return pack()
+}
