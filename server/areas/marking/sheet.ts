@@ -50,6 +50,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     const seen = (sectionId: string) => !own || own.has(sectionId)
     const students = masked(
       courseId,
+      personId,
       role,
       table.students.filter((s) => seen(s.sectionId)),
     )
