@@ -195,3 +195,59 @@ test('the sheet is sorted, filtered, and its blanks are filled down in one go th
   await page.getByRole('button', { name: /^Undo: fill \d+ blanks down/ }).click()
   await expect(page.getByRole('gridcell', { name: /^Stereo heights, .*: 12$/ })).toHaveCount(1)
 })
+
+test('late by a day, and a step in the sheet undone after a reload: what somebody changed since is left', async ({
+  lead: page,
+  browser,
+  served,
+}) => {
+  await page.goto(`${COURSE}/mark/sheet`)
+  await page.getByLabel('Section', { exact: true }).selectOption('Octant')
+  const other = await markersOwn(browser, served.address, 'Rune Daal')
+  await other.goto(`${COURSE}/mark/sheet`)
+  // Two whom both call by their names: the marker has numbers for those whose work they read blind.
+  const names = await Promise.all(
+    [1, 2].map(async (row) => {
+      const cell = other
+        .getByRole('row')
+        .nth(row)
+        .getByRole('gridcell', { name: /^Pacing and compass/ })
+      return /, (.*):/.exec((await cell.getAttribute('aria-label'))!)![1]!
+    }),
+  )
+  const cellOf = (p: Page, nth: 1 | 2) => p.getByRole('gridcell', { name: `Pacing and compass, ${names[nth - 1]}:` })
+  const was = (await cellOf(page, 1).getAttribute('aria-label'))!
+  await cellOf(page, 1).click()
+  await page.keyboard.type('11 late 19 Sep')
+  await page.keyboard.press('Enter')
+  await expect(cellOf(page, 1)).toHaveAttribute('aria-label', /: 11 late \d$/)
+  await cellOf(page, 2).click()
+  await page.keyboard.type('12')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  await cellOf(page, 1).click()
+  await expect(page.getByRole('heading', { name: 'How it came to be' })).toBeVisible()
+  await expect(page.getByText(/→\s*11 late \d by Ines Valdry/)).toBeVisible()
+  const days = Number(/late (\d+)$/.exec((await cellOf(page, 1).getAttribute('aria-label'))!)![1])
+  await page.getByLabel('The day it came').fill('2026-09-20')
+  await expect(cellOf(page, 1)).toHaveAttribute('aria-label', new RegExp(`: 11 late ${days + 1}$`))
+  await page.getByRole('button', { name: /^Undo: status of/ }).click()
+  await expect(cellOf(page, 1)).toHaveAttribute('aria-label', new RegExp(`: 11 late ${days}$`))
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+
+  await cellOf(other, 2).click()
+  await other.keyboard.type('13')
+  await other.keyboard.press('Enter')
+  await expect(other.getByText(/^✓ saved \d/)).toBeVisible()
+  await expect(cellOf(page, 2)).toHaveAttribute('aria-label', /: 13$/)
+
+  await page.reload()
+  await page.getByLabel('Section', { exact: true }).selectOption('Octant')
+  await page.getByRole('button', { name: /^Undo: mark of/ }).click()
+  await expect(page.getByText('one cell was changed since and left')).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: mark of/ }).click()
+  await expect(cellOf(page, 1)).toHaveAttribute('aria-label', was)
+  await expect(cellOf(page, 2)).toHaveAttribute('aria-label', /: 13$/)
+  await page.getByRole('button', { name: /^Redo: mark of/ }).click()
+  await expect(cellOf(page, 1)).toHaveAttribute('aria-label', new RegExp(`: 11 late ${days}$`))
+})

@@ -52,9 +52,17 @@ export default function Record() {
   if (record.error) return <div className="empty">{messageOf(record.error)}</div>
   if (record.data?.length === 0)
     return (
-      <div className="empty">
-        No decision yet. What is adopted at Reconcile, Rescale, Bound or in the plan is recorded here, with who, when and why, and can be
-        withdrawn.
+      <div className="work alone">
+        <main className="table-side">
+          <div className="stop-head">
+            <h1>The record</h1>
+          </div>
+          <div className="empty">
+            No decision yet. What is adopted at Reconcile, Rescale, Bound or in the plan is recorded here, with who, when and why, and can
+            be withdrawn.
+          </div>
+          <Looks courseId={id} />
+        </main>
       </div>
     )
   return (

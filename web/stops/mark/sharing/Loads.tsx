@@ -19,6 +19,8 @@ interface Props {
 export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
   const { write } = useWrites()
   const most = Math.max(1, ...of.loads.map((l) => l.allotted), ...(tried?.loads.map((l) => l.after) ?? []))
+  // Panels are named, and a section has its teacher: how much time somebody has decides nothing there.
+  const byTime = decides && rule.how !== 'panels' && rule.how !== 'by section'
   const capacityOf = (id: string) => rule.markers.find((m) => m.id === id)?.capacity ?? 0
   const setCapacity = (id: string, capacity: number) =>
     onSet({ ...rule, markers: [...rule.markers.filter((m) => m.id !== id), ...(capacity > 0 ? [{ id, capacity }] : [])] })
@@ -37,7 +39,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
         <tr>
           <th>marker</th>
           <th>teaches</th>
-          {decides && (
+          {byTime && (
             <th className="num" title="How much of the reading is theirs beside the others'; 0 for none">
               time for it
             </th>
@@ -55,7 +57,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
             <tr key={l.id}>
               <td className="fw-semibold">{l.name}</td>
               <td className="soft small">{l.teaches.join(', ')}</td>
-              {decides && (
+              {byTime && (
                 <td className="num">
                   <NumberField
                     label={`Time that ${l.name} has for it`}

@@ -38,6 +38,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
     if (done) onDone()
   }
   useKeys(trying && tried ? [{ key: 'Ctrl+Enter', does: 'share it out as shown', inFields: true, run: () => void share() }] : [])
+  const unnamed = rule.how === 'panels' && rule.panels.some((p) => p.length === 0)
   const drawn = rule.how === 'draw' || rule.how === 'sample' || rule.how === 'panels'
   return (
     <div className="share-controls">
@@ -109,6 +110,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
           marks of a boundary
         </p>
       )}
+      {unnamed && <p className="soft mb-0">Put somebody on every panel, and you see what it would give.</p>}
       {problem && (
         <p className="note bad mb-0" role="alert">
           {problem}
@@ -120,7 +122,8 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
             See what it would give
           </Button>
         ) : (
-          tried && (
+          tried &&
+          !unnamed && (
             <>
               <span>
                 <b>{counted(tried.readings, 'reading')}</b> shared out anew

@@ -34,7 +34,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
   const tried = useQuery({
     queryKey: ['sharing', courseId, chosen?.id, 'tried', rule],
     queryFn: () => call(routes.trySharing, { params: { courseId, assessmentId: chosen!.id }, body: rule! }),
-    enabled: decides && trying && !!rule && rule.markers.length > 0,
+    enabled: decides && trying && !!rule && (rule.how === 'panels' ? rule.panels.every((p) => p.length > 0) : rule.markers.length > 0),
     placeholderData: (before) => before,
   })
   const problem = plan.error ?? sharing.error

@@ -74,7 +74,11 @@ export function MarkSheet({
       const was = valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId))
       return { studentId: e.studentId, assessmentId: e.assessmentId, ...pick(was) }
     })
-    step(what, before, edits)
+    step(
+      what,
+      before,
+      edits.map((e) => ({ studentId: e.studentId, assessmentId: e.assessmentId, ...pick(e) })),
+    )
   }
   /** What a typed text makes of a cell; null with the reason kept in the cell. */
   const understood = (row: number, column: number, text: string): CellEdit | null => {
