@@ -8,7 +8,7 @@ import { deliveryRoutes } from './routes-deliveries'
 import { markRoutes } from './routes-mark'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
-import { CellRefusal, CellState, CellWrite, Cell, CourseTable, ScriptDetail, SheetInColumns, TriedImport } from './table'
+import { CellRefusal, CellState, CellWrite, Cell, CourseTable, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from './table'
 
 const Person = z.strictObject({ id: Id, name: z.string() })
 const Me = Person.extend({
@@ -135,6 +135,14 @@ export const routes = {
     summary: 'The mark sheet, as far as one may see it',
     params: inCourse,
     response: SheetInColumns,
+  }),
+  sheetSince: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/sheet/since/:version',
+    access: staff,
+    summary: 'Cells of the sheet that were written since a version, as far as one may see them',
+    params: inCourse.extend({ version: z.coerce.number().int().min(0) }),
+    response: SheetSince,
   }),
   writeCells: route({
     method: 'PATCH',

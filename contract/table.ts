@@ -65,6 +65,8 @@ export const Cell = z.strictObject({
 export type Cell = z.infer<typeof Cell>
 
 export const Sheet = z.strictObject({
+  /** Of the course, as it was when the sheet was read. */
+  version: z.number().int(),
   sections: z.array(Section),
   students: z.array(Student),
   assessments: z.array(
@@ -104,30 +106,40 @@ export const SheetInColumns = Sheet.omit({ cells: true }).extend({
 })
 export type SheetInColumns = z.infer<typeof SheetInColumns>
 
+export const noCells = (): SheetInColumns['cells'] => ({
+  student: [],
+  assessment: [],
+  mark: [],
+  status: [],
+  daysLate: [],
+  version: [],
+  readings: [],
+  readMark: [],
+})
+
+/** Adds a cell by the places of its student and assessment; a blank of which nothing is recorded is left out. */
+export function addCell(
+  columns: SheetInColumns['cells'],
+  student: number,
+  assessment: number,
+  { version, mark, status, daysLate, fromReadings }: Omit<Cell, 'studentId' | 'assessmentId'>,
+): void {
+  if (version === 0 && mark === null && status === 'in' && fromReadings === null) return
+  columns.student.push(student)
+  columns.assessment.push(assessment)
+  columns.mark.push(mark)
+  columns.status.push(STATUS_ORDER.indexOf(status))
+  columns.daysLate.push(daysLate)
+  columns.version.push(version)
+  columns.readings.push(fromReadings === null ? 0 : fromReadings.readings === 0 ? -1 : fromReadings.readings)
+  columns.readMark.push(fromReadings?.mark ?? null)
+}
+
 export function packSheet({ cells, ...rest }: Sheet): SheetInColumns {
   const studentAt = new Map(rest.students.map((s, i) => [s.id, i]))
   const assessmentAt = new Map(rest.assessments.map((a, i) => [a.id, i]))
-  const columns: SheetInColumns['cells'] = {
-    student: [],
-    assessment: [],
-    mark: [],
-    status: [],
-    daysLate: [],
-    version: [],
-    readings: [],
-    readMark: [],
-  }
-  for (const c of cells) {
-    if (c.version === 0 && c.mark === null && c.status === 'in' && c.fromReadings === null) continue
-    columns.student.push(studentAt.get(c.studentId)!)
-    columns.assessment.push(assessmentAt.get(c.assessmentId)!)
-    columns.mark.push(c.mark)
-    columns.status.push(STATUS_ORDER.indexOf(c.status))
-    columns.daysLate.push(c.daysLate)
-    columns.version.push(c.version)
-    columns.readings.push(c.fromReadings === null ? 0 : c.fromReadings.readings === 0 ? -1 : c.fromReadings.readings)
-    columns.readMark.push(c.fromReadings?.mark ?? null)
-  }
+  const columns = noCells()
+  for (const c of cells) addCell(columns, studentAt.get(c.studentId)!, assessmentAt.get(c.assessmentId)!, c)
   return { ...rest, cells: columns }
 }
 
@@ -147,6 +159,10 @@ export function cellOf(sheet: SheetInColumns, at: number): Cell {
 }
 
 export const unpackSheet = (sheet: SheetInColumns): Sheet => ({ ...sheet, cells: sheet.cells.student.map((_, i) => cellOf(sheet, i)) })
+
+/** What was written to the sheet since a version; null where more than cells has changed, and all is to be fetched anew. */
+export const SheetSince = z.strictObject({ version: z.number().int(), cells: z.array(Cell).nullable() })
+export type SheetSince = z.infer<typeof SheetSince>
 
 export const CellWrite = z.strictObject({
   studentId: Id,

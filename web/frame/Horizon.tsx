@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
+import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
 import { describe, gradeCounts, percentOf, type CourseResult } from '#core'
 import { columnCounts, stackDots } from '../parts/dots'
 import { counted, fixed } from '../parts/format'
@@ -10,6 +10,8 @@ import { useCourse } from './course'
 import { useKeys } from './keys'
 
 const COLUMN = 1
+/** Above so many, people are drawn as columns and not as a dot each. */
+const DOTS = 800
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
 export function Horizon() {
@@ -105,7 +107,17 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
     const from = Math.max(0, Math.min(40, Math.floor(low / 10) * 10))
     const to = people.reduce((m, p) => Math.max(m, p.value), 100)
     const final = new Set(people.filter((p) => p.final).map((p) => p.id))
-    const dots = stackDots(people, COLUMN)
+    const many = people.length > DOTS
+    const dots = many ? [] : stackDots(people, COLUMN)
+    // Who stands at the very top belongs to the last column.
+    const columns = (list: typeof people) =>
+      columnCounts(
+        list.map((p) => Math.min(p.value, to - COLUMN / 2)),
+        COLUMN,
+        from,
+        to,
+      )
+    const density = many ? { all: columns(people), final: columns(people.filter((p) => p.final)) } : null
     const before = ghost
       ? columnCounts(
           ghost.students.flatMap((s) => percentOf(s) ?? []),
@@ -114,8 +126,8 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
           to,
         )
       : []
-    const top = Math.max(12, ...dots.map((d) => d.y), ...before.map((b) => b.n))
-    return { from, to, top, before, solid: dots.filter((d) => final.has(d.id)), hollow: dots.filter((d) => !final.has(d.id)) }
+    const top = Math.max(12, ...dots.map((d) => d.y), ...before.map((b) => b.n), ...(density?.all.map((c) => c.n) ?? []))
+    return { density, from, to, top, before, solid: dots.filter((d) => final.has(d.id)), hollow: dots.filter((d) => !final.has(d.id)) }
   }, [result, ghost])
   const counts = useMemo(() => gradeCounts(result), [result])
   const bounds = [...result.boundaries].sort((a, b) => a.from - b.from)
@@ -149,6 +161,28 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
             isAnimationActive={false}
             shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="var(--ink)" />}
           />
+          {drawn.density && (
+            <>
+              <Area
+                data={drawn.density.all}
+                dataKey="n"
+                type="step"
+                isAnimationActive={false}
+                stroke="var(--soft-ink)"
+                strokeWidth={0.8}
+                fill="none"
+              />
+              <Area
+                data={drawn.density.final}
+                dataKey="n"
+                type="step"
+                isAnimationActive={false}
+                stroke="none"
+                fill="var(--ink)"
+                fillOpacity={1}
+              />
+            </>
+          )}
           {ghost && (
             <Line
               data={drawn.before}

@@ -110,13 +110,13 @@ export function CourseProvider({ courseId, children }: { courseId: string; child
 }
 
 /**
- * When the marks are fetched. At the first stop what is on screen comes first, and the marks of a large department
+ * When the marks are fetched. Where a page does without them what is on screen comes first, and the marks of a large department
  * only where a trial needs them or somebody asks; every other stop needs them at once.
  */
 function useWhenToLoad(courseId: string, trialOpen: boolean) {
   const lightFirst = !needsMarks(useLocation().pathname)
   const { data } = usePlanQuery(courseId, lightFirst)
-  const fetching = useIsFetching({ queryKey: ['roll', courseId] })
+  const fetching = useIsFetching({ predicate: ({ queryKey: [key, of] }) => (key === 'roll' || key === 'sheet') && of === courseId })
   const [settled, setSettled] = useState(false)
   const [asked, setAsked] = useState(false)
   const ready = !!data && fetching === 0

@@ -5,6 +5,9 @@ import { addressOf } from '../api/client'
 import { pendingWrites } from './pending-writes'
 import { COURSE_QUERIES } from './refresh'
 
+/** Told when a course was changed by somebody; a screen that can fetch less than everything listens to it. */
+export const courseChanged = new EventTarget()
+
 /** Others' changes are on screen within a second, and fifty at once are fetched together. */
 const TOGETHER_MS = 600
 
@@ -25,7 +28,10 @@ export function useCourseEvents(courseId: string, known?: number): void {
       // What oneself is saving fetches on its own when it is done.
       if (pendingWrites.count > 0 || (seen.current !== undefined && latest <= seen.current)) return
       seen.current = latest
-      for (const key of COURSE_QUERIES) void queries.invalidateQueries({ queryKey: [key] })
+      for (const key of COURSE_QUERIES) if (key !== 'sheet') void queries.invalidateQueries({ queryKey: [key] })
+      // The sheet may be large: it fetches what was written to it, and all of it only where more has changed.
+      if (!courseChanged.dispatchEvent(new Event(courseId, { cancelable: true }))) return
+      void queries.invalidateQueries({ queryKey: ['sheet'] })
     }
     source.onmessage = (e: MessageEvent<string>) => {
       latest = Number(e.data)

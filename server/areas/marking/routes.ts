@@ -1,4 +1,4 @@
-import { packSheet, routes, type CellState, type CourseTable, type MarksUpload, type Role, type ScriptDetail } from '#contract'
+import { routes, unpackSheet, type CellState, type CourseTable, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import { stringify } from 'csv-stringify/sync'
 import type { Response } from 'express'
 import { readMarksFile, type MarksFile, type Status } from '#core'
@@ -24,7 +24,7 @@ export function markingRoutes(
   writes: CourseWrites,
   pool: WorkerPool,
 ): void {
-  const { sheetFor, write } = sheets(db, tables, plans)
+  const { sheetFor, cellsNow, write } = sheets(db, tables, plans)
   const bonuses = (courseId: string) =>
     new Set(
       tables
@@ -35,12 +35,23 @@ export function markingRoutes(
 
   handle(routes.sheet, ({ params, me, look, role }) => {
     const sheet = sheetFor(params.courseId, me.id, role)
-    return packSheet(look?.courseId === params.courseId ? { ...sheet, writable: false } : sheet)
+    return look?.courseId === params.courseId ? { ...sheet, writable: false } : sheet
   })
 
-  handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
-    writes.writeMarks(courseId, () => write(courseId, body.cells, me.id, role)),
-  )
+  handle(routes.sheetSince, ({ params: { courseId, version }, me, role }) => {
+    const cells = writes.cellsSince(courseId, version)
+    return { version: plans.load(courseId).plan.version, cells: cells && cellsNow(courseId, cells, me.id, role) }
+  })
+
+  handle(routes.writeCells, ({ params: { courseId }, body, me, role }) => {
+    const done = writes.writeMarks(
+      courseId,
+      () => write(courseId, body.cells, me.id, role),
+      ({ saved }) => saved,
+    )
+    tables.patch(courseId, done.saved)
+    return done
+  })
 
   const externals = db.prepare<[string], { id: string; candidate: string; externalId: string | null }>(
     'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
@@ -52,17 +63,17 @@ export function markingRoutes(
     return undefined
   }
   handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => {
-    const rows = marksTable(sheetFor(courseId, me.id, role), now())
+    const rows = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
     const csv = stringify(rows, { bom: true, record_delimiter: 'windows', escape_formulas: true })
     return sendSheet(res, courseId, 'csv', routes.marksCsv.produces!, csv)
   })
   handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
-    const [header, ...rows] = marksTable(sheetFor(courseId, me.id, role), now())
+    const [header, ...rows] = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
     return sendSheet(res, courseId, 'xlsx', routes.marksXlsx.produces!, await writeWorkbook('Marks', header!, rows))
   })
 
   handle(routes.marksRoster, ({ params: { courseId }, me, role, res }) => {
-    const { assessments, placements, students, cells } = sheetFor(courseId, me.id, role)
+    const { assessments, placements, students, cells } = unpackSheet(sheetFor(courseId, me.id, role))
     // An id from outside may tell who somebody is, and goes to those who oversee the course.
     const outside = new Map(role === 'marker' ? [] : externals.all(courseId).map((s) => [s.id, s.externalId]))
     const byId = new Map(students.map((s) => [s.id, s]))
@@ -107,7 +118,7 @@ export function markingRoutes(
   }
   const tryFile = (courseId: string, file: MarksFile, me: string, role: Role) => {
     const candidateOf = new Map(externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])))
-    return tryMarksFile(file, sheetFor(courseId, me, role), {
+    return tryMarksFile(file, unpackSheet(sheetFor(courseId, me, role)), {
       belowZero: bonuses(courseId),
       candidateOf,
       changedSince: changedSince(courseId),

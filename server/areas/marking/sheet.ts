@@ -1,5 +1,17 @@
 import { applyingExceptions, hasWork, standingMarks, withinTolerance, workingsOf, type Status, type Stay, type Workings } from '#core'
-import type { Cell, CellRefusal, CellWrite, CourseTable, Role, ScaleBody, Sheet } from '#contract'
+import {
+  addCell,
+  noCells,
+  type Cell,
+  type CellRefusal,
+  type CellWrite,
+  type CourseTable,
+  type Role,
+  type ScaleBody,
+  type Sheet,
+  type SheetInColumns,
+} from '#contract'
+import type { CellKey } from '../table/latest-cells'
 import { now, type Db } from '../../db/open'
 import { namesFor } from '../../access/names'
 import type { PlanLoader } from '../table/load-plan'
@@ -44,7 +56,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     return row ? (JSON.parse(row.body) as ScaleBody).labels : null
   }
 
-  function sheetFor(courseId: string, personId: string, role: Role): Sheet {
+  function sheetFor(courseId: string, personId: string, role: Role): SheetInColumns {
     const table = tables.load(courseId)
     const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
     const seen = (sectionId: string) => !own || own.has(sectionId)
@@ -54,26 +66,25 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       role,
       table.students.filter((s) => seen(s.sectionId)),
     )
-    const ids = new Set(students.map((s) => s.id))
+    const studentAt = new Map(students.map((s, i) => [s.id, i]))
+    const assessmentAt = new Map(table.assessments.map((a, i) => [a.id, i]))
     const workings = workingsOf(table)
     const readings = new Map<string, number>()
     for (const r of workings.readings) readings.set(r.scriptId, (readings.get(r.scriptId) ?? 0) + 1)
-    const cells: Cell[] = []
+    const cells = noCells()
     standingMarks(workings).forEach((s, i) => {
-      if (!ids.has(s.studentId)) return
-      const count = readings.get(s.scriptId) ?? 0
-      cells.push({
-        studentId: s.studentId,
-        assessmentId: s.assessmentId,
+      const student = studentAt.get(s.studentId)
+      if (student === undefined) return
+      addCell(cells, student, assessmentAt.get(s.assessmentId)!, {
         status: s.status,
         daysLate: s.daysLate,
         mark: workings.scripts[i]!.entered,
-        // A marker is told that there are readings, never what they say.
-        fromReadings: count === 0 ? null : role === 'marker' ? { mark: null, readings: 0 } : { mark: s.plain, readings: count },
+        fromReadings: toldOfReadings(role, readings.get(s.scriptId) ?? 0, s.plain),
         version: table.scripts.version[i] ?? 0,
       })
     })
     return {
+      version: table.version,
       sections: table.sections.filter((s) => seen(s.id)),
       students,
       assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId, standardId }) => ({
@@ -88,10 +99,20 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
       placements: table.placements.filter((p) => seen(p.sectionId)),
       overTolerance: role === 'marker' ? [] : overTolerance(table, workings),
-      exceptions: Object.fromEntries([...applyingExceptions(table)].flatMap(([id, own]) => (ids.has(id) ? [[id, [...own]]] : []))),
+      exceptions: Object.fromEntries([...applyingExceptions(table)].flatMap(([id, own]) => (studentAt.has(id) ? [[id, [...own]]] : []))),
       cells,
       writable: role !== 'external' && table.head.confirmedIssue === null,
     }
+  }
+
+  /** Some cells as they are now; those of students whom one does not see are left out. */
+  function cellsNow(courseId: string, keys: readonly CellKey[], personId: string, role: Role): Cell[] {
+    const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
+    return keys.flatMap((key): Cell[] => {
+      const whose = student.get(key.studentId, courseId)
+      const row = script.get(key.studentId, key.assessmentId)
+      return whose && row && (!own || own.has(whose.sectionId)) ? [cellOf(key, row)] : []
+    })
   }
 
   /** Writes what can be written, inside the caller's transaction; refuses the rest cell by cell. */
@@ -151,7 +172,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     return cellOf(cell, { id, status: cell.status, days_late: cell.daysLate, entered, version, readings: row?.readings ?? 0 })
   }
 
-  return { sheetFor, write }
+  return { sheetFor, cellsNow, write }
 }
 
 function overTolerance(table: Omit<CourseTable, 'head'>, { readings, scripts }: Workings): Sheet['overTolerance'] {
@@ -169,6 +190,12 @@ function overTolerance(table: Omit<CourseTable, 'head'>, { readings, scripts }: 
     const r = range.get(id)
     return r && !withinTolerance(r.highest - r.lowest, tolerance.get(assessmentId)!) ? [{ studentId, assessmentId }] : []
   })
+}
+
+/** A marker is told that there are readings, never what they say. */
+function toldOfReadings(role: Role, count: number, mark: number | null): Cell['fromReadings'] {
+  if (count === 0) return null
+  return role === 'marker' ? { mark: null, readings: 0 } : { mark, readings: count }
 }
 
 const heldWords = (title: string, unread: number) =>

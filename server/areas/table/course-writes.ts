@@ -1,6 +1,7 @@
 import { EventEmitter } from 'node:events'
 import type { Db } from '../../db/open'
 import { HttpProblem } from '../../problem'
+import { latestCells, type CellKey } from './latest-cells'
 
 /** Every write to a course goes through here: one transaction, the version raised, open pages told. */
 export function courseWrites(db: Db) {
@@ -10,6 +11,8 @@ export function courseWrites(db: Db) {
   const raiseMarks = db.prepare<[string], { version: number }>('UPDATE course SET version = version + 1 WHERE id = ? RETURNING version')
   const issue = db.prepare<[string], { number: number }>('SELECT number FROM issue WHERE course_id = ? AND reopened_at IS NULL')
   const told = new EventEmitter().setMaxListeners(0)
+  const latest = latestCells()
+  const current = db.prepare<[string], { version: number }>('SELECT version FROM course WHERE id = ?')
 
   function write<T>(courseId: string, work: () => T, raised = raise): T {
     const [result, version] = db.transaction(() => {
@@ -35,9 +38,12 @@ export function courseWrites(db: Db) {
         return work()
       })()
     },
-    /** A write of marks or readings, which leaves the plan and the roll as they are; a confirmed course refuses it. */
-    writeMarks<T>(courseId: string, work: () => T): T {
-      return write(
+    /**
+     * A write of marks or readings, which leaves the plan and the roll as they are; a confirmed course refuses it.
+     * @param cellsOf the cells it wrote, where it wrote nothing else
+     */
+    writeMarks<T>(courseId: string, work: () => T, cellsOf?: (done: T) => readonly CellKey[]): T {
+      const done = write(
         courseId,
         () => {
           requireOpen(courseId)
@@ -45,7 +51,12 @@ export function courseWrites(db: Db) {
         },
         raiseMarks,
       )
+      if (cellsOf) latest.add(courseId, current.get(courseId)!.version, cellsOf(done))
+      return done
     },
+    /** The cells that were written since a version, where nothing else was; null where more has changed. */
+    cellsSince: (courseId: string, version: number): CellKey[] | null =>
+      latest.since(courseId, version, current.get(courseId)?.version ?? version),
     /** A write that a confirmed course refuses. */
     writeOpen<T>(courseId: string, work: () => T): T {
       return write(courseId, () => {

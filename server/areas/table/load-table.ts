@@ -1,5 +1,5 @@
-import { STATUSES, type Status } from '#core'
-import type { CourseHead, CourseTable } from '#contract'
+import { scriptIdOf, STATUSES, type Status } from '#core'
+import type { Cell, CourseHead, CourseTable } from '#contract'
 import type { Db } from '../../db/open'
 import { planLoader, type PlanLoader } from './load-plan'
 
@@ -26,8 +26,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       SELECT r.marker_id FROM reading r JOIN script s ON s.id = r.script_id JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = @course)
     ORDER BY p.name`)
   const scripts = db
-    .prepare<[string], [string, string, string, Status, number, number | null, number]>(
-      'SELECT s.id, s.student_id, s.assessment_id, s.status, s.days_late, s.entered, s.version FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = ?',
+    .prepare<[string], [string, string, Status, number, number | null, number]>(
+      'SELECT id, student_id, status, days_late, entered, version FROM script WHERE assessment_id = ? ORDER BY rowid',
     )
     .raw()
   const readings = db
@@ -39,34 +39,38 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     .raw()
 
   const kept = new Map<string, TableCore>()
+  const places = new Map<string, ReturnType<typeof placesIn>>()
 
   function read(id: string): TableCore {
     const { plan, agreed, adjustments } = plans.load(id)
     const studentRows = students.all(id)
     const markerRows = markers.all({ course: id })
     const place = (list: { id: string }[]) => new Map(list.map((x, i) => [x.id, i]))
-    const [studentAt, markerAt, assessmentAt] = [place(studentRows), place(markerRows), place(plan.assessments)]
+    const [studentAt, markerAt] = [place(studentRows), place(markerRows)]
     const columns: CourseTable['scripts'] = { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [], version: [] }
-    const scriptAt = new Map<string, number>()
-    // One by one: a large department's rows all at once would keep the collector busy for longer than the reading takes.
-    for (const [scriptId, studentId, assessmentId, status, daysLate, entered, version] of scripts.iterate(id)) {
-      const student = studentAt.get(studentId)
-      const assessment = assessmentAt.get(assessmentId)
-      // Who left and what was taken away is not on the table any more; the work stays where it is kept.
-      if (student === undefined || assessment === undefined) continue
-      scriptAt.set(scriptId, columns.id.length)
-      columns.id.push(scriptId)
-      columns.student.push(student)
-      columns.assessment.push(assessment)
-      columns.status.push(STATUSES.indexOf(status))
-      columns.daysLate.push(daysLate)
-      columns.entered.push(entered)
-      columns.version.push(version)
-    }
+    const readingRows = readings.all(id)
+    /** Places of the scripts that have readings; -1 until they are come upon. */
+    const scriptAt = new Map(readingRows.map(([scriptId]) => [scriptId, -1]))
+    // An assessment at a time: all rows of a large department at once would keep the collector busy.
+    plan.assessments.forEach((a, assessment) => {
+      for (const [scriptId, studentId, status, daysLate, entered, version] of scripts.all(a.id)) {
+        const student = studentAt.get(studentId)
+        // Who left is not on the table any more; the work stays where it is kept.
+        if (student === undefined) continue
+        if (scriptAt.has(scriptId)) scriptAt.set(scriptId, columns.id.length)
+        columns.id.push(scriptId)
+        columns.student.push(student)
+        columns.assessment.push(assessment)
+        columns.status.push(STATUSES.indexOf(status))
+        columns.daysLate.push(daysLate)
+        columns.entered.push(entered)
+        columns.version.push(version)
+      }
+    })
     const readingColumns: CourseTable['readings'] = { script: [], marker: [], mark: [] }
-    for (const [scriptId, markerId, mark] of readings.all(id)) {
-      const script = scriptAt.get(scriptId)
-      if (script === undefined) continue
+    for (const [scriptId, markerId, mark] of readingRows) {
+      const script = scriptAt.get(scriptId)!
+      if (script < 0) continue
       readingColumns.script.push(script)
       readingColumns.marker.push(markerAt.get(markerId)!)
       readingColumns.mark.push(mark)
@@ -104,9 +108,43 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       if (before?.version === version) return before
       const table = read(courseId)
       kept.set(courseId, table)
+      places.delete(courseId)
       return table
     },
+    /** Takes cells over that were just written, where nothing else has changed: the rest need not be read again. */
+    patch(courseId: string, cells: readonly Cell[]): void {
+      const table = kept.get(courseId)
+      const { version, hasMarks } = plans.load(courseId).plan
+      if (!table || table.version !== version - 1) return
+      const place = places.get(courseId) ?? placesIn(table)
+      places.set(courseId, place)
+      const { scripts: s, assessments, students: people } = table
+      for (const c of cells) {
+        const [student, assessment] = [place.student.get(c.studentId), place.assessment.get(c.assessmentId)]
+        if (student === undefined || assessment === undefined) continue
+        let at = place.script[student * assessments.length + assessment]!
+        if (at < 0) {
+          at = s.id.length
+          place.script[student * assessments.length + assessment] = at
+          s.id.push(scriptIdOf(c.assessmentId, people[student]!.id))
+          s.student.push(student)
+          s.assessment.push(assessment)
+        }
+        s.status[at] = STATUSES.indexOf(c.status)
+        s.daysLate[at] = c.daysLate
+        s.entered[at] = c.mark
+        s.version[at] = c.version
+      }
+      kept.set(courseId, { ...table, version, hasMarks })
+    },
   }
+}
+
+/** Where the script of a student for an assessment stands in the columns; -1 where there is none. */
+function placesIn({ students, assessments, scripts }: TableCore) {
+  const script = new Int32Array(students.length * assessments.length).fill(-1)
+  scripts.student.forEach((student, i) => (script[student * assessments.length + scripts.assessment[i]!] = i))
+  return { student: new Map(students.map((s, i) => [s.id, i])), assessment: new Map(assessments.map((a, i) => [a.id, i])), script }
 }
 
 export type TableLoader = ReturnType<typeof tableLoader>

@@ -12,6 +12,7 @@ import { useDeliveries } from './box/queries'
 import { DeskPart } from './desk/DeskPart'
 import { usePiles } from './desk/queries'
 import { MarkSheet } from './sheet/MarkSheet'
+import { useSheet } from './sheet/queries'
 import { Sharing } from './sharing/Sharing'
 
 type Part = 'sheet' | 'desk' | 'sharing out' | 'what came in'
@@ -61,7 +62,7 @@ export default function Mark() {
 
 function SheetPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
   const [bringing, setBringing] = useState(false)
-  const sheet = useQuery({ queryKey: ['sheet', courseId], queryFn: () => call(routes.sheet, { params: { courseId } }) })
+  const sheet = useSheet(courseId)
   if (sheet.error) return <div className="empty">{messageOf(sheet.error)}</div>
   if (!sheet.data) return <div className="empty">Fetching the mark sheet…</div>
   if (sheet.data.students.length === 0)

@@ -10,7 +10,7 @@ import { usePersonLabels } from '../../../frame/names'
 import { counted } from '../../../parts/format'
 import { cellKey, useCellQueue, type CellEdit, type CellValue } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
-import { Cells } from './cells'
+import { cellsOf } from './cells'
 import { ONLY, rowsOf, type Only, type Wanted } from './rows'
 import { SheetGrid, type At } from './SheetGrid'
 import { useSteps } from './useSteps'
@@ -40,12 +40,13 @@ export function MarkSheet({
   const [typing, setTyping] = useState<string | null>(null)
   const [wrong, setWrong] = useState(new Map<string, { text: string; reason: string }>())
   const grid = useRef<{ reveal: (at: At) => void }>(null)
-  const cells = useMemo(() => new Cells(sheet), [sheet])
+  const cells = cellsOf(sheet)
   const afterSave = useCallback(() => void queries.invalidateQueries({ queryKey: ['table', courseId] }), [queries, courseId])
   const { write, refused, unsaved, forget } = useCellQueue(courseId, cells, afterSave)
   const columns = sheet.assessments
   // Rows stay while one types in them: they are found and sorted anew when that is asked for.
-  const rows = useMemo(() => rowsOf(sheet, cells, { sectionId, only, sort }), [sheet, cells, sectionId, only, sort])
+  const { students } = sheet
+  const rows = useMemo(() => rowsOf(students, columns, cells, { sectionId, only, sort }), [students, columns, cells, sectionId, only, sort])
 
   const here = { row: Math.min(at.row, rows.length - 1), column: Math.min(at.column, columns.length - 1) }
   const student = rows[here.row]

@@ -1,14 +1,12 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
-import { writeCellText } from '#core'
-import type { Cell, CellWrite, SheetInColumns } from '#contract'
-import { counted, DASH, fixed, plain } from '../../../parts/format'
-import { CellInput } from './CellInput'
-import { CellShown, spoken } from './CellShown'
+import type { CellWrite, SheetInColumns } from '#contract'
+import { DASH, fixed, plain } from '../../../parts/format'
 import type { CellValue, Refused } from './cell-queue'
 import type { Cells } from './cells'
 import { columnFigures } from './figures'
 import type { Wanted } from './rows'
+import { SheetRow } from './SheetRow'
 import { useWidth } from '../../../parts/useWidth'
 
 const ROW = 30
@@ -55,7 +53,7 @@ export function SheetGrid(props: Props) {
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 12,
+    overscan: 4,
     scrollPaddingStart: 76,
     scrollPaddingEnd: 44,
   })
@@ -64,7 +62,7 @@ export function SheetGrid(props: Props) {
     count: columns.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => each,
-    overscan: 3,
+    overscan: 1,
     scrollPaddingStart: FROZEN,
   })
   const { measure } = across
@@ -130,67 +128,33 @@ export function SheetGrid(props: Props) {
       <div role="presentation" style={{ height: down.getTotalSize(), width: whole, position: 'relative' }}>
         {down.getVirtualItems().map(({ index: row, start }) => {
           const s = rows[row]!
-          const place = cells.placeOf(s.id)
+          const isHere = row === here.row
           return (
-            <div
+            <SheetRow
               key={s.id}
-              className="sheet-row"
-              role="row"
-              aria-rowindex={row + 2}
-              style={{ transform: `translateY(${start}px)`, position: 'absolute', left: 0, width: whole }}
-            >
-              <div role="rowheader" className="soft frozen number">
-                {s.candidate}
-              </div>
-              <div role="rowheader" className="name frozen name-cell" title={label(s.id)}>
-                {label(s.id)}
-              </div>
-              {shown.map(({ index: column }) => {
-                const a = columns[column]!
-                const key = `${s.id} ${a.id}`
-                const chosen = row === here.row && column === here.column
-                const style = { left: left(column), width: each }
-                if (chosen && typing !== null)
-                  return (
-                    <CellInput
-                      key={a.id}
-                      label={`${a.title}, ${label(s.id)}`}
-                      text={typing}
-                      style={style}
-                      onCommit={props.onCommit}
-                      onCancel={props.onCancel}
-                    />
-                  )
-                const open = cells.isSet(place, column)
-                const cell = cells.get(place, column)
-                const value = valueOf(key, place, column)
-                const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
-                const waits = unsaved.has(key)
-                return (
-                  <div
-                    key={a.id}
-                    role="gridcell"
-                    aria-colindex={column + 3}
-                    aria-selected={chosen}
-                    tabIndex={chosen ? 0 : -1}
-                    data-here={chosen || undefined}
-                    style={style}
-                    className={`cell num placed ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, column) ? 'pending' : ''}`}
-                    title={fault ?? titleOf(value, cell)}
-                    aria-label={`${a.title}, ${label(s.id)}: ${open ? spoken(value, cell) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
-                    onMouseDown={() => onGo(row, column)}
-                    onDoubleClick={() => props.onType(row, column)}
-                  >
-                    {wrong.get(key)?.text ??
-                      (refused.get(key) ? (
-                        writeCellText(refused.get(key)!.typed)
-                      ) : open ? (
-                        <CellShown value={value} cell={cell} passMark={a.passMark} />
-                      ) : null)}
-                  </div>
-                )
-              })}
-            </div>
+              student={s}
+              label={label(s.id)}
+              row={row}
+              start={start}
+              columns={columns}
+              from={shown[0]?.index ?? 0}
+              to={shown.at(-1)?.index ?? -1}
+              frozen={FROZEN}
+              each={each}
+              whole={whole}
+              chosen={isHere ? here.column : null}
+              typing={isHere ? typing : null}
+              cells={cells}
+              revision={cells.revision}
+              unsaved={unsaved}
+              refused={refused}
+              wrong={wrong}
+              valueOf={valueOf}
+              onGo={onGo}
+              onType={props.onType}
+              onCommit={props.onCommit}
+              onCancel={props.onCancel}
+            />
           )
         })}
       </div>
@@ -198,14 +162,6 @@ export function SheetGrid(props: Props) {
     </div>
   )
 }
-
-const titleOf = (value: CellValue, cell: Cell | undefined) =>
-  [
-    value.status === 'late' ? `late by ${counted(value.daysLate, 'day')}` : '',
-    cell?.fromReadings ? 'from readings: settled at Reconcile' : '',
-  ]
-    .filter(Boolean)
-    .join(', ') || undefined
 
 /** Averages and counts under each column, of the rows shown. */
 function Foot({

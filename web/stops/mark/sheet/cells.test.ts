@@ -1,6 +1,6 @@
 import type { Cell, SheetInColumns } from '#contract'
 import { packSheet, unpackSheet } from '#contract'
-import { Cells } from './cells'
+import { Cells, cellsOf } from './cells'
 import { rowsOf } from './rows'
 
 const student = (id: string, sectionId: string) => ({ id, name: id, candidate: id, sectionId })
@@ -25,6 +25,7 @@ const cell = (studentId: string, assessmentId: string, mark: number | null, more
 })
 const sheet = (): SheetInColumns =>
   packSheet({
+    version: 1,
     sections: [],
     students: [student('p', 'x'), student('q', 'x'), student('r', 'y')],
     assessments: [assessment('a', 10), assessment('b')],
@@ -78,13 +79,24 @@ test('rows are found by what they lack, and sorted by a column with the unmarked
   const cells = new Cells(s)
   const ids = (rows: { id: string }[]) => rows.map((r) => r.id)
   const all = { sectionId: '', only: 'all' as const, sort: null }
-  expect(ids(rowsOf(s, cells, all))).toEqual(['p', 'q', 'r'])
-  expect(ids(rowsOf(s, cells, { ...all, sectionId: 'y' }))).toEqual(['r'])
-  expect(ids(rowsOf(s, cells, { ...all, only: 'unmarked' }))).toEqual(['p'])
-  expect(ids(rowsOf(s, cells, { ...all, only: 'failed' }))).toEqual(['p'])
-  expect(ids(rowsOf(s, cells, { ...all, only: 'status' }))).toEqual(['r'])
-  expect(ids(rowsOf(s, cells, { ...all, only: 'open' }))).toEqual(['q'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, all))).toEqual(['p', 'q', 'r'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, sectionId: 'y' }))).toEqual(['r'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'unmarked' }))).toEqual(['p'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'failed' }))).toEqual(['p'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'status' }))).toEqual(['r'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'open' }))).toEqual(['q'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'apart' }))).toEqual(['q'])
   cells.put([cell('r', 'a', 3, { version: 2 })])
-  expect(ids(rowsOf(s, cells, { ...all, sort: { column: 0, down: false } }))).toEqual(['r', 'p', 'q'])
-  expect(ids(rowsOf(s, cells, { ...all, sort: { column: 0, down: true } }))).toEqual(['p', 'r', 'q'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, sort: { column: 0, down: false } }))).toEqual(['r', 'p', 'q'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, sort: { column: 0, down: true } }))).toEqual(['p', 'r', 'q'])
+})
+
+test('the day it is due is that of the student’s section; cells are found once for a sheet, also when more is put in', () => {
+  const s = sheet()
+  const cells = cellsOf(s)
+  expect(cells.dueOf(cells.placeOf('r'), cells.columnOf('a'))).toBe('2026-11-20')
+  expect(cells.dueOf(cells.placeOf('p'), cells.columnOf('a'))).toBeNull()
+  cells.put([cell('p', 'b', 12)])
+  expect(cellsOf({ ...s, version: 2 })).toBe(cells)
+  expect(cells.mark(cells.placeOf('p'), cells.columnOf('b'))).toBe(12)
 })

@@ -104,3 +104,14 @@ export class Cells {
     this.revision++
   }
 }
+
+const known = new WeakMap<SheetInColumns['cells'], Cells>()
+
+/** The cells of a sheet, found once for as long as it is the same; what was put into them stays in it. */
+export function cellsOf(sheet: SheetInColumns): Cells {
+  const before = known.get(sheet.cells)
+  if (before) return before
+  const cells = new Cells(sheet)
+  known.set(sheet.cells, cells)
+  return cells
+}

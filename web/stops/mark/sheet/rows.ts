@@ -20,8 +20,12 @@ export interface Wanted {
 }
 
 /** The students shown: of a section or all, those of a kind, in the roll's order or by a column. Who has no mark comes last. */
-export function rowsOf(sheet: SheetInColumns, cells: Cells, { sectionId, only, sort }: Wanted): SheetInColumns['students'] {
-  const columns = sheet.assessments
+export function rowsOf(
+  students: SheetInColumns['students'],
+  columns: SheetInColumns['assessments'],
+  cells: Cells,
+  { sectionId, only, sort }: Wanted,
+): SheetInColumns['students'] {
   const fits = (s: number, a: number): boolean => {
     if (!cells.isSet(s, a)) return false
     if (only === 'unmarked') return cells.isPending(s, a)
@@ -33,7 +37,7 @@ export function rowsOf(sheet: SheetInColumns, cells: Cells, { sectionId, only, s
     const mark = cells.mark(s, a)
     return mark !== null && columns[a]!.passMark !== null && mark < columns[a]!.passMark && (status === 'in' || status === 'late')
   }
-  const rows = sheet.students.filter(
+  const rows = students.filter(
     (s, i) => (sectionId === '' || s.sectionId === sectionId) && (only === 'all' || columns.some((_, a) => fits(i, a))),
   )
   if (!sort) return rows

@@ -1,0 +1,113 @@
+import { memo } from 'react'
+import { writeCellText } from '#core'
+import type { Cell, CellWrite, SheetInColumns } from '#contract'
+import { counted } from '../../../parts/format'
+import { CellInput } from './CellInput'
+import { CellShown, spoken } from './CellShown'
+import type { CellValue, Refused } from './cell-queue'
+import type { Cells } from './cells'
+
+interface Props {
+  student: SheetInColumns['students'][number]
+  label: string
+  row: number
+  /** Where it stands, in pixels from the top. */
+  start: number
+  columns: SheetInColumns['assessments']
+  /** First and last column in view. */
+  from: number
+  to: number
+  /** Widths in pixels: of what is frozen, of each column, and of the whole. */
+  frozen: number
+  each: number
+  whole: number
+  /** The column chosen in this row; null where it is another row. */
+  chosen: number | null
+  /** What is being typed in the chosen cell; null where nothing is. */
+  typing: string | null
+  cells: Cells
+  /** Raised when a cell changes, which the cells alone do not say. */
+  revision: number
+  unsaved: ReadonlyMap<string, CellWrite>
+  refused: ReadonlyMap<string, Refused>
+  wrong: ReadonlyMap<string, { text: string; reason: string }>
+  valueOf: (key: string, student: number, assessment: number) => CellValue
+  onGo: (row: number, column: number) => void
+  onType: (row: number, column: number) => void
+  onCommit: (text: string, down: number, right: number) => void
+  onCancel: () => void
+}
+
+/** One student's marks. While one scrolls, only rows that come into view are drawn. */
+export const SheetRow = memo(function SheetRow(props: Props) {
+  const { student: s, label, row, columns, from, to, chosen, typing, cells, unsaved, refused, wrong, valueOf } = props
+  const place = cells.placeOf(s.id)
+  return (
+    <div
+      className="sheet-row body-row"
+      role="row"
+      aria-rowindex={row + 2}
+      style={{ transform: `translateY(${props.start}px)`, width: props.whole }}
+    >
+      <div role="rowheader" className="soft frozen number">
+        {s.candidate}
+      </div>
+      <div role="rowheader" className="name frozen name-cell" title={label}>
+        {label}
+      </div>
+      {columns.slice(from, to + 1).map((a, i) => {
+        const column = from + i
+        const key = `${s.id} ${a.id}`
+        const here = column === chosen
+        const style = { left: props.frozen + column * props.each, width: props.each }
+        if (here && typing !== null)
+          return (
+            <CellInput
+              key={a.id}
+              label={`${a.title}, ${label}`}
+              text={typing}
+              style={style}
+              onCommit={props.onCommit}
+              onCancel={props.onCancel}
+            />
+          )
+        const open = cells.isSet(place, column)
+        const cell = cells.get(place, column)
+        const value = valueOf(key, place, column)
+        const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
+        const waits = unsaved.has(key)
+        return (
+          <div
+            key={a.id}
+            role="gridcell"
+            aria-colindex={column + 3}
+            aria-selected={here}
+            tabIndex={here ? 0 : -1}
+            data-here={here || undefined}
+            style={style}
+            className={`cell num placed ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, column) ? 'pending' : ''}`}
+            title={fault ?? titleOf(value, cell)}
+            aria-label={`${a.title}, ${label}: ${open ? spoken(value, cell) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
+            onMouseDown={() => props.onGo(row, column)}
+            onDoubleClick={() => props.onType(row, column)}
+          >
+            {wrong.get(key)?.text ??
+              (refused.get(key) ? (
+                writeCellText(refused.get(key)!.typed)
+              ) : open ? (
+                <CellShown value={value} cell={cell} passMark={a.passMark} />
+              ) : null)}
+          </div>
+        )
+      })}
+    </div>
+  )
+})
+
+const titleOf = (value: CellValue, cell: Cell | undefined) =>
+  [
+    value.status === 'late' ? `late by ${counted(value.daysLate, 'day')}` : '',
+    cell?.fromReadings ? 'from readings: settled at Reconcile' : '',
+  ]
+    .filter(Boolean)
+    .join(', ') || undefined
