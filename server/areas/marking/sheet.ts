@@ -1,4 +1,4 @@
-import { applyingExceptions, hasWork, standingMarks, withinTolerance, workingsOf, type Status, type Stay, type Workings } from '#core'
+import { applyingExceptions, hasWork, standingMarks, STATUSES, withinTolerance, workingsOf, type Status, type Stay } from '#core'
 import {
   addCell,
   noCells,
@@ -18,6 +18,8 @@ import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
 import { appliesTo } from './applies-to'
 import { gateFor } from '../tuning/queries'
+
+type Table = Omit<CourseTable, 'head'>
 
 interface ScriptRow {
   id: string
@@ -67,20 +69,21 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       table.students.filter((s) => seen(s.sectionId)),
     )
     const studentAt = new Map(students.map((s, i) => [s.id, i]))
-    const assessmentAt = new Map(table.assessments.map((a, i) => [a.id, i]))
-    const workings = workingsOf(table)
-    const readings = new Map<string, number>()
-    for (const r of workings.readings) readings.set(r.scriptId, (readings.get(r.scriptId) ?? 0) + 1)
+    const { scripts } = table
+    const read = readingsOf(table)
+    const plain = read.counts.some((n) => n > 0) ? plainMarks(table, read.counts) : new Map<number, number | null>()
+    // Places in the table's list, which has everybody, to places in the list that is sent.
+    const shownAt = table.students.map((s) => studentAt.get(s.id) ?? -1)
     const cells = noCells()
-    standingMarks(workings).forEach((s, i) => {
-      const student = studentAt.get(s.studentId)
-      if (student === undefined) return
-      addCell(cells, student, assessmentAt.get(s.assessmentId)!, {
-        status: s.status,
-        daysLate: s.daysLate,
-        mark: workings.scripts[i]!.entered,
-        fromReadings: toldOfReadings(role, readings.get(s.scriptId) ?? 0, s.plain),
-        version: table.scripts.version[i] ?? 0,
+    scripts.id.forEach((_, i) => {
+      const student = shownAt[scripts.student[i]!]!
+      if (student < 0) return
+      addCell(cells, student, scripts.assessment[i]!, {
+        status: STATUSES[scripts.status[i]!]!,
+        daysLate: scripts.daysLate[i]!,
+        mark: scripts.entered[i]!,
+        fromReadings: toldOfReadings(role, read.counts[i]!, plain.get(i) ?? null),
+        version: scripts.version[i]!,
       })
     })
     return {
@@ -98,7 +101,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       })),
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
       placements: table.placements.filter((p) => seen(p.sectionId)),
-      overTolerance: role === 'marker' ? [] : overTolerance(table, workings),
+      overTolerance: role === 'marker' ? [] : overTolerance(table, read),
       exceptions: Object.fromEntries([...applyingExceptions(table)].flatMap(([id, own]) => (studentAt.has(id) ? [[id, [...own]]] : []))),
       cells,
       writable: role !== 'external' && table.head.confirmedIssue === null,
@@ -175,20 +178,50 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   return { sheetFor, cellsNow, write }
 }
 
-function overTolerance(table: Omit<CourseTable, 'head'>, { readings, scripts }: Workings): Sheet['overTolerance'] {
-  const tolerance = new Map(table.assessments.map((a) => [a.id, a.tolerance]))
-  const range = new Map<string, { lowest: number; highest: number }>()
-  for (const { scriptId, mark } of readings) {
-    const r = range.get(scriptId)
-    if (!r) range.set(scriptId, { lowest: mark, highest: mark })
-    else {
-      r.lowest = Math.min(r.lowest, mark)
-      r.highest = Math.max(r.highest, mark)
-    }
-  }
-  return scripts.flatMap(({ id, studentId, assessmentId }) => {
-    const r = range.get(id)
-    return r && !withinTolerance(r.highest - r.lowest, tolerance.get(assessmentId)!) ? [{ studentId, assessmentId }] : []
+/** Of each script, by its place: how many readings it has, and how far they are apart. */
+function readingsOf({ scripts, readings }: Table) {
+  const n = scripts.id.length
+  const counts = new Int32Array(n)
+  const lowest = new Float64Array(n).fill(Infinity)
+  const highest = new Float64Array(n).fill(-Infinity)
+  readings.script.forEach((at, i) => {
+    const mark = readings.mark[i]!
+    counts[at]!++
+    if (mark < lowest[at]!) lowest[at] = mark
+    if (mark > highest[at]!) highest[at] = mark
+  })
+  return { counts, spread: (at: number) => highest[at]! - lowest[at]! }
+}
+
+/** What scripts with readings come to before they are rescaled, by their places; the others are as they were typed. */
+function plainMarks(table: Table, counts: Int32Array): Map<number, number | null> {
+  const { scripts, readings } = table
+  const places = scripts.id.flatMap((_, i) => (counts[i]! > 0 ? [i] : []))
+  const at = new Map(places.map((place, i) => [place, i]))
+  const only = <T>(column: readonly T[]) => places.map((place) => column[place]!)
+  const { id, student, assessment, status, daysLate, entered } = scripts
+  const workings = workingsOf({
+    ...table,
+    placements: [],
+    adjustments: [],
+    scripts: {
+      id: only(id),
+      student: only(student),
+      assessment: only(assessment),
+      status: only(status),
+      daysLate: only(daysLate),
+      entered: only(entered),
+    },
+    readings: { ...readings, script: readings.script.map((place) => at.get(place)!) },
+  })
+  return new Map(standingMarks(workings).map((s, i) => [places[i]!, s.plain]))
+}
+
+function overTolerance({ scripts, students, assessments }: Table, read: ReturnType<typeof readingsOf>): Sheet['overTolerance'] {
+  return scripts.id.flatMap((_, i) => {
+    const assessment = assessments[scripts.assessment[i]!]!
+    if (read.counts[i]! < 2 || withinTolerance(read.spread(i), assessment.tolerance)) return []
+    return [{ studentId: students[scripts.student[i]!]!.id, assessmentId: assessment.id }]
   })
 }
 

@@ -8,6 +8,7 @@ import { useSignedIn } from '../../../frame/ahead'
 import { useKeys } from '../../../frame/keys'
 import { usePersonLabels } from '../../../frame/names'
 import { counted } from '../../../parts/format'
+import { useStable } from '../../../parts/useStable'
 import { cellKey, useCellQueue, type CellEdit, type CellValue } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
 import { cellsOf } from './cells'
@@ -51,7 +52,10 @@ export function MarkSheet({
   const here = { row: Math.min(at.row, rows.length - 1), column: Math.min(at.column, columns.length - 1) }
   const student = rows[here.row]
   const assessment = columns[here.column]
-  const valueOf = (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? EMPTY
+  const valueOf = useCallback(
+    (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? EMPTY,
+    [unsaved, cells],
+  )
   const { step, left } = useSteps(courseId, useSignedIn().id, write, (e) =>
     valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId)),
   )
@@ -168,6 +172,14 @@ export function MarkSheet({
     e.stopPropagation()
   }
 
+  // Rows are drawn anew only for what is in them: what they call stays the same.
+  const onType = useStable((row: number, column: number) => void type(row, column))
+  const onCommit = useStable((text: string, down: number, right: number) => {
+    commit(text)
+    go(here.row + down, here.column + right)
+  })
+  const onCancel = useCallback(() => setTyping(null), [])
+
   const faults = wrong.size + refused.size
   const key = student && assessment ? `${student.id} ${assessment.id}` : ''
   return (
@@ -242,12 +254,9 @@ export function MarkSheet({
           onKeyDown={onKeyDown}
           onPaste={paste}
           onGo={go}
-          onType={type}
-          onCommit={(text, down, right) => {
-            commit(text)
-            go(here.row + down, here.column + right)
-          }}
-          onCancel={() => setTyping(null)}
+          onType={onType}
+          onCommit={onCommit}
+          onCancel={onCancel}
         />
       </main>
       <aside className="close-up" aria-label="Close-up">

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
+import { useDeferredValue, useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
 import type { CellWrite, SheetInColumns } from '#contract'
 import { DASH, fixed, plain } from '../../../parts/format'
 import type { CellValue, Refused } from './cell-queue'
@@ -79,6 +79,8 @@ export function SheetGrid(props: Props) {
 
   const whole = FROZEN + each * columns.length
   const shown = across.getVirtualItems()
+  const [from, to] = [shown[0]?.index ?? 0, shown.at(-1)?.index ?? -1]
+  const inView = useMemo(() => Array.from({ length: to - from + 1 }, (_, i) => from + i), [from, to])
   const left = (column: number) => FROZEN + column * each
   return (
     <div
@@ -137,8 +139,8 @@ export function SheetGrid(props: Props) {
               row={row}
               start={start}
               columns={columns}
-              from={shown[0]?.index ?? 0}
-              to={shown.at(-1)?.index ?? -1}
+              from={from}
+              to={to}
               frozen={FROZEN}
               each={each}
               whole={whole}
@@ -158,7 +160,7 @@ export function SheetGrid(props: Props) {
           )
         })}
       </div>
-      <Foot rows={rows} cells={cells} revision={cells.revision} whole={whole} shown={shown.map((v) => v.index)} left={left} each={each} />
+      <Foot rows={rows} cells={cells} revision={cells.revision} whole={whole} shown={inView} left={left} each={each} />
     </div>
   )
 }
@@ -181,17 +183,19 @@ function Foot({
   left: (column: number) => number
   each: number
 }) {
+  // What was typed is on screen first, the averages a moment later.
+  const later = useDeferredValue(revision)
   // Reckoned anew when a cell has changed, which the cells alone do not say.
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  const figures = useMemo(() => columnFigures(rows, cells), [rows, cells, revision])
+  const figures = useMemo(() => shown.map((column) => columnFigures(rows, cells, column)), [rows, cells, shown, later])
   return (
     <div className="sheet-row foot-row" role="row" style={{ width: whole }}>
       <div role="rowheader" className="frozen number" />
       <div role="rowheader" className="soft frozen name-cell">
         mean · marked of all
       </div>
-      {shown.map((column) => {
-        const f = figures[column]!
+      {shown.map((column, i) => {
+        const f = figures[i]!
         return (
           <div role="gridcell" className="num placed" key={column} style={{ left: left(column), width: each }}>
             <b>{f.mean === null ? DASH : fixed(f.mean)}</b>
