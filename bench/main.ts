@@ -1,8 +1,18 @@
 import { benchFloor, benchFormulas } from './grade-course'
 import { benchSave } from './save'
 import { benchSetOut } from './set-out'
+import { benchSheet } from './sheet'
 
-benchFloor(50_000)
-benchFormulas(10_000)
-await benchSetOut()
-await benchSave()
+const ALL = {
+  grading: () => {
+    benchFloor(50_000)
+    benchFormulas(10_000)
+  },
+  'set-out': benchSetOut,
+  save: benchSave,
+  sheet: benchSheet,
+}
+
+// `npm run bench -- save sheet` runs these alone.
+const named = process.argv.slice(2)
+for (const [name, run] of Object.entries(ALL)) if (named.length === 0 || named.includes(name)) await run()

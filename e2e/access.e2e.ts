@@ -18,6 +18,8 @@ const VIEWS: [string, string][] = [
   ['agree/exemplars', 'Exemplars'],
   ['mark', 'The mark sheet'],
   ['mark/sharing-out', 'Who reads what'],
+  ['mark/came-in', 'What came in'],
+  ['post', 'The post'],
   ['compare', 'Are the sections on one level?'],
   ['reconcile', '9 scripts to settle'],
   ['rescale', 'Traverse closure'],
