@@ -172,6 +172,31 @@ test('two at one sheet: changes appear within a second, a clash shows both value
   await expect(cellOf(other)).toHaveAttribute('aria-label', /: 23$/)
 })
 
+test('what is typed while the server is away is kept over a reload, and sent once when it is back', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/mark/sheet`)
+  const cell = page
+    .getByRole('row')
+    .nth(1)
+    .getByRole('gridcell', { name: /^Levelling run/ })
+  await cell.click()
+  // The first write arrives, its answer does not.
+  await page.route('**/sheet', async (route) => {
+    if (route.request().method() !== 'PATCH') return route.continue()
+    await route.fetch()
+    await route.abort()
+  })
+  await page.keyboard.type('7.5')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('✕ not saved')).toBeVisible()
+  await page.reload()
+  await expect(cell).toHaveAttribute('aria-label', /: 7\.5$/)
+  await page.unroute('**/sheet')
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  await cell.click()
+  await expect(page.getByText('7.5 by Ines Valdry')).toHaveCount(1)
+  await expect(page.getByRole('alert')).toHaveCount(0)
+})
+
 test('the sheet is sorted, filtered, and its blanks are filled down in one go that is undone in one', async ({ lead: page }) => {
   await page.goto(`${COURSE}/mark/sheet`)
   await page.getByRole('button', { name: /^Stereo heights/ }).click()

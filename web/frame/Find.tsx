@@ -1,8 +1,8 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useId, useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import type { CourseHead, CourseTable } from '#contract'
+import type { CourseHead, CourseTable, Pile, PileScript, SheetInColumns } from '#contract'
 import { useKeys } from './keys'
 import { useNames } from './names'
 import { STOPS } from './stops'
@@ -14,6 +14,18 @@ interface Found {
 }
 
 const SHOWN = 10
+
+/** A marker's scripts, of the piles that they have opened. */
+function pilesOf(queries: QueryClient, base: string, courseId: string): Found[] {
+  const titles = new Map(queries.getQueryData<Pile[]>(['piles', courseId])?.map((p) => [p.assessmentId, p.title]))
+  return queries.getQueriesData<PileScript[]>({ queryKey: ['pile', courseId] }).flatMap(([[, , of], pile]) =>
+    (pile ?? []).map((s) => ({
+      label: s.label,
+      kind: titles.get(String(of)) ?? 'script',
+      to: `${base}/mark/desk?of=${encodeURIComponent(String(of))}&script=${encodeURIComponent(s.studentId)}`,
+    })),
+  )
+}
 
 /** Finds people, assessments and places to go. */
 export function Find({ course }: { course: CourseHead }) {
@@ -31,11 +43,15 @@ export function Find({ course }: { course: CourseHead }) {
     if (!wanted) return []
     const base = `/courses/${course.id}`
     const table = queries.getQueryData<CourseTable>(['table', course.id])
-    const people = (table?.students ?? []).map((s): Found => ({
-      label: shown === 'names' ? `${s.name} · ${s.candidate}` : s.candidate,
-      kind: 'student',
-      to: `${base}/students/${s.id}`,
-    }))
+    const sheet = queries.getQueryData<SheetInColumns>(['sheet', course.id])
+    const people =
+      course.role === 'marker'
+        ? pilesOf(queries, base, course.id)
+        : (table?.students ?? sheet?.students ?? []).map((s): Found => ({
+            label: shown === 'names' ? `${s.name} · ${s.candidate}` : s.candidate,
+            kind: 'student',
+            to: `${base}/students/${s.id}`,
+          }))
     const work = (table?.assessments ?? []).map((a): Found => ({
       label: a.title,
       kind: 'compare',
@@ -46,7 +62,7 @@ export function Find({ course }: { course: CourseHead }) {
       { label: 'The record', kind: 'go to', to: `${base}/record` },
     ]
     return [...places, ...work, ...people].filter((f) => f.label.toLowerCase().includes(wanted)).slice(0, SHOWN)
-  }, [text, course.id, queries, shown])
+  }, [text, course.id, course.role, queries, shown])
 
   const go = (f: Found | undefined) => {
     if (!f) return

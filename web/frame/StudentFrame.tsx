@@ -13,9 +13,8 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
   const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
   return (
-    <div className="frame">
+    <div className="frame without-run">
       <Head me={me} courses={courses} course={head} />
-      <div />
       <main className="table-side" style={{ maxWidth: 760 }}>
         <h1>Your work in {head.title}</h1>
         {own.error && <p className="note bad">{messageOf(own.error)}</p>}

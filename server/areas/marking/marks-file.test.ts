@@ -164,6 +164,9 @@ test('cells: good ones are saved, the others come back with the reason and what 
   expect(body).toMatchObject({ saved: [{ mark: 11.5, version: fine.version + 1 }], refused: [{ kind: 'range' }, { kind: 'readings' }] })
   const again = await lead('patch', api('/sheet'), { cells: [{ ...fine, mark: 12 }] }).expect(200)
   expect(again.body).toMatchObject({ saved: [], refused: [{ kind: 'stale', current: { mark: 11.5 } }] })
+  // Sent again because the answer was lost: it is not applied twice.
+  const retried = await lead('patch', api('/sheet'), { cells: [fine] }).expect(200)
+  expect(retried.body).toMatchObject({ saved: [{ mark: 11.5, version: fine.version + 1 }], refused: [] })
   const unknown = await lead('patch', api('/sheet'), { cells: [{ ...fine, colour: 'red' }] }).expect(422)
   expect((unknown.body as { detail: string }).detail).toMatch(/Unknown field: colour/)
 })
@@ -301,4 +304,16 @@ test('a marker sees what their own cells were, and nothing of others’', async 
   const other = sheet.students.find((s) => s.sectionId !== own.sectionId)!
   expect((await states(own.id)).length).toBeGreaterThan(0)
   expect(await states(other.id)).toEqual([])
+})
+
+test('what is done or not done is typed and brought in by these words', async () => {
+  const part = sheet.assessments.find((a) => a.marking === 'completion')!
+  expect(part.labels!.map((l) => l.label)).toEqual(['not done', 'done'])
+  const { rows } = await tryFile(`candidate,${part.title}\n${numbers[0]},done\n${numbers[1]},not done\n`)
+  expect(new Map(rows.map((r) => [r.candidate, r.after]))).toEqual(
+    new Map([
+      [numbers[0], '1'],
+      [numbers[1], '0'],
+    ]),
+  )
 })

@@ -21,6 +21,15 @@ import { gateFor } from '../tuning/queries'
 
 type Table = Omit<CourseTable, 'head'>
 
+/** What is done or not done is typed in these words as well. */
+const DONE_OR_NOT: ScaleBody['labels'] = [
+  { label: 'not done', percent: 0, threshold: 0 },
+  { label: 'done', percent: 100, threshold: 50 },
+]
+
+const sameValue = (a: Pick<Cell, 'mark' | 'status' | 'daysLate'>, b: Pick<CellWrite, 'mark' | 'status' | 'daysLate'>) =>
+  a.mark === b.mark && a.status === b.status && a.daysLate === b.daysLate
+
 interface ScriptRow {
   id: string
   status: Status
@@ -97,7 +106,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         marking,
         passMark,
         componentId,
-        labels: marking === 'judgement' && standardId !== null ? labelsOf(standardId) : null,
+        labels: marking === 'completion' ? DONE_OR_NOT : marking === 'judgement' && standardId !== null ? labelsOf(standardId) : null,
       })),
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
       placements: table.placements.filter((p) => seen(p.sectionId)),
@@ -151,6 +160,8 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         gateOf(assessment.id, personId).gate === 'held'
       )
         refuse('held', heldWords(assessment.title, gateOf(assessment.id, personId).unread))
+      // Sent again because the answer was lost: it stands there already.
+      else if (current && current.version !== cell.version && sameValue(current, cell)) saved.push(current)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
       else if (row && row.readings > 0 && cell.mark !== row.entered)
         refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
