@@ -123,7 +123,7 @@ export function benchFormulas(students: number): void {
     [...weights],
     ...course.students.map((_, s) => [
       ...packed.mark.subarray(s * ASSESSMENTS, (s + 1) * ASSESSMENTS),
-      `=ROUND(SUMPRODUCT(A${s + 2}:${letters}${s + 2},$A$1:$${letters}$1),1)`,
+      `=ROUND(MMULT(A${s + 2}:${letters}${s + 2},TRANSPOSE($A$1:$${letters}$1)),1)`,
       `=IF(AO${s + 2}>=80,"Distinction",IF(AO${s + 2}>=70,"Merit",IF(AO${s + 2}>=60,"Credit",IF(AO${s + 2}>=50,"Pass","Refer"))))`,
     ]),
   ]

@@ -1,16 +1,9 @@
 import { decodeText } from '#core/exchange/read-roll'
 import type { DeskScript, ReadingBody } from '#contract'
 import { now, type Db } from '../../db/open'
+import { bodyColumns, type OwnReadingRow } from './desk-queries'
 
-export interface NextReadingRow {
-  version: number
-  mark: number | null
-  picks: string
-  judgement: string | null
-  comment: string
-  criterionComments: string
-  notes: string
-}
+export type NextReadingRow = Pick<OwnReadingRow, 'version' | 'mark' | 'picks' | 'judgement' | 'comment' | 'criterionComments' | 'notes'>
 
 /** Plain SQL of a script's attempts, and of readings of a new one that are not handed in yet. */
 export function attemptQueries(db: Db) {
@@ -50,11 +43,7 @@ export function attemptQueries(db: Db) {
       void keep.run({
         id: readingId,
         mark,
-        picks: JSON.stringify(body.judged.picks),
-        judgement: body.judged.judgement,
-        comment: body.comment,
-        criterionComments: JSON.stringify(body.criterionComments),
-        notes: body.notes,
+        ...bodyColumns(body),
         at: now(),
       }),
     dropNext: (readingId: string) => void drop.run(readingId),

@@ -25,6 +25,15 @@ export interface DeskScriptRow {
   cameAt: string | null
 }
 
+/** What of a reading its marker writes, as columns. */
+export const bodyColumns = (body: ReadingBody) => ({
+  picks: JSON.stringify(body.judged.picks),
+  judgement: body.judged.judgement,
+  comment: body.comment,
+  criterionComments: JSON.stringify(body.criterionComments),
+  notes: body.notes,
+})
+
 /** Plain SQL of the desk. Writes go on inside the caller's transaction. */
 export function deskQueries(db: Db) {
   const pile = db.prepare<
@@ -79,11 +88,7 @@ export function deskQueries(db: Db) {
 
   const columns = (body: ReadingBody, mark: number | null, state: 'draft' | 'handed in', attempt: number, at: string) => ({
     mark,
-    picks: JSON.stringify(body.judged.picks),
-    judgement: body.judged.judgement,
-    comment: body.comment,
-    criterionComments: JSON.stringify(body.criterionComments),
-    notes: body.notes,
+    ...bodyColumns(body),
     state,
     attempt,
     handedInAt: state === 'handed in' ? at : null,
