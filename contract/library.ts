@@ -88,6 +88,9 @@ const Use = z.strictObject({
   version: z.number().int(),
   /** Readings made there by an earlier version than the one in use, and not carried over. */
   behind: z.number().int(),
+  /** What of it markers do not see while they mark there. */
+  hidesPoints: z.boolean(),
+  hidesWords: z.boolean(),
 })
 
 /** A change that somebody would like to see, for the owner to take over or decline. */

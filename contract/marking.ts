@@ -128,6 +128,8 @@ export const Sharing = z.strictObject({
   loads: z.array(Load),
   /** Markers who share scripts, by name; more than one group cannot be compared fairly. */
   groups: z.array(z.array(z.string())),
+  /** The last sharing out, which can be taken back; null where there is none. */
+  latest: z.number().int().nullable(),
 })
 export type Sharing = z.infer<typeof Sharing>
 

@@ -111,6 +111,20 @@ export const NewCourse = z
   .refine((c) => c.lastDay > c.firstDay, { path: ['lastDay'], message: 'The last day must come after the first.' })
 export type NewCourse = z.infer<typeof NewCourse>
 
+/** What one reader remarked for the student; of nobody by name. */
+const Remarks = z.strictObject({
+  comment: z.string(),
+  /** By criterion, or by what is noted on beside a judgement; points where that reading alone gave the mark. */
+  parts: z.array(
+    z.strictObject({
+      title: z.string(),
+      words: z.string(),
+      points: z.strictObject({ given: z.number(), of: z.number(), takenOff: z.boolean() }).nullable(),
+    }),
+  ),
+})
+export type Remarks = z.infer<typeof Remarks>
+
 /** What a student sees of their own work: a mark only once it is released. */
 export const OwnWork = z.strictObject({
   name: z.string(),
@@ -124,6 +138,8 @@ export const OwnWork = z.strictObject({
       mark: z.number().nullable(),
       outOf: z.number().nullable(),
       status: z.string().nullable(),
+      /** What was remarked, once the mark is released and where students see that. */
+      remarks: z.array(Remarks),
       /** What it is marked by, where students see that. */
       standard: StandardInUse.nullable(),
       /** Exemplars shown to students: the mark, or what each criterion reached and why. */

@@ -96,6 +96,14 @@ export const markRoutes = {
     body: ShareRule,
     response: Sharing,
   }),
+  takeBackSharing: route({
+    method: 'DELETE',
+    path: '/api/courses/:courseId/assessments/:assessmentId/sharing/:sharingId',
+    access: lead,
+    summary: 'Take the last sharing out back: who read what before does again; what is begun or done stays where it is',
+    params: ofAssessment.extend({ sharingId: z.coerce.number().int() }),
+    response: Sharing,
+  }),
   setReadBy: route({
     method: 'PUT',
     path: '/api/courses/:courseId/assessments/:assessmentId/markers/:markerId/deadline',

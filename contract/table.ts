@@ -117,6 +117,10 @@ export const noCells = (): SheetInColumns['cells'] => ({
   readMark: [],
 })
 
+/** How many readings a cell comes from, as a column has it. */
+export const readingsColumn = (fromReadings: Cell['fromReadings']): number =>
+  fromReadings === null ? 0 : fromReadings.readings === 0 ? -1 : fromReadings.readings
+
 /** Adds a cell by the places of its student and assessment; a blank of which nothing is recorded is left out. */
 export function addCell(
   columns: SheetInColumns['cells'],
@@ -131,7 +135,7 @@ export function addCell(
   columns.status.push(STATUS_ORDER.indexOf(status))
   columns.daysLate.push(daysLate)
   columns.version.push(version)
-  columns.readings.push(fromReadings === null ? 0 : fromReadings.readings === 0 ? -1 : fromReadings.readings)
+  columns.readings.push(readingsColumn(fromReadings))
   columns.readMark.push(fromReadings?.mark ?? null)
 }
 
@@ -161,7 +165,10 @@ export function cellOf(sheet: SheetInColumns, at: number): Cell {
 export const unpackSheet = (sheet: SheetInColumns): Sheet => ({ ...sheet, cells: sheet.cells.student.map((_, i) => cellOf(sheet, i)) })
 
 /** What was written to the sheet since a version; null where more than cells has changed, and all is to be fetched anew. */
-export const SheetSince = z.strictObject({ version: z.number().int(), cells: z.array(Cell).nullable() })
+export const SheetSince = z.strictObject({
+  version: z.number().int(),
+  cells: z.array(Cell.extend({ overTolerance: z.boolean() })).nullable(),
+})
 export type SheetSince = z.infer<typeof SheetSince>
 
 export const CellWrite = z.strictObject({

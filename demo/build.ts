@@ -2,6 +2,7 @@ import type { Db } from '../server/db/open'
 import { itemId, LEAD_ID, writeDepartment, type Size } from './department'
 import { writePiles } from './piles'
 import { random } from './random'
+import { writeRemarks } from './remarks'
 import { writeLastYear, THIS_YEAR, writeSecondCourse, writeThisYear } from './story'
 import { writeOutcomes, writeTuning } from './tuning'
 
@@ -18,6 +19,7 @@ export function buildDemo(db: Db, size: Size = DEMO_SIZE): void {
     writeTuning(db, itemId(THIS_YEAR, 'map'), size.markers)
     writeSecondCourse(db, { ...size, students: 84, sections: 3 }, rng)
     writePiles(db, size)
+    writeRemarks(db, size)
     // Every state of a mark is kept, the first one too.
     db.prepare(
       `INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at)

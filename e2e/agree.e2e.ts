@@ -1,4 +1,4 @@
-import { comeIn, COURSE, expect, goTo, test } from './level-table'
+import { comeIn, COURSE, expect, goTo, MARKER, test } from './level-table'
 
 const PASTED =
   '<table><tr><th></th><th>Weak (1)</th><th>Fair (2)</th><th>Strong (4)</th></tr>' +
@@ -22,6 +22,10 @@ test('a rubric from a document’s table, mended, pulled, put to use in two cour
     }, PASTED)
     await expect(dialog.getByRole('status')).toContainText('2 criteria, 8 points')
     await expect(dialog.getByRole('img', { name: 'Argument: 1 asserted; 2 supported in part; 4 supported throughout' })).toBeVisible()
+    await dialog.getByLabel('Row 3 is').selectOption('left out')
+    await expect(dialog.getByRole('status')).toContainText('1 criterion, 4 points')
+    await dialog.getByLabel('Row 3 is').selectOption('criterion')
+    await expect(dialog.getByRole('status')).toContainText('2 criteria, 8 points')
     await dialog.getByLabel('Title').fill('Essay')
     await dialog.getByRole('button', { name: 'Make the rubric' }).click()
     await expect(page.getByRole('heading', { name: 'Essay' })).toBeVisible()
@@ -162,6 +166,36 @@ test('three markers are tuned on two exemplars: unseen by each other, then each 
   await expect(side.getByText(/intraclass correlation 0\.\d\d/)).toBeVisible()
   await side.getByRole('button', { name: 'Hold the marking for Lea Ostrand' }).click()
   await expect(side.getByRole('button', { name: 'Open the marking for Lea Ostrand' })).toBeVisible()
+})
+
+test('points hidden while marking are not to be looked up in the library either', async ({ lead: page, browser, served }) => {
+  await page.goto(`${COURSE}/agree`)
+  await page.getByRole('button', { name: 'Map project' }).click()
+  await expect(page.getByText('40 points make 100: a point counts 2.5.')).toBeVisible()
+  await page.getByLabel('points hidden while marking').click()
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  const context = await browser.newContext({ baseURL: served.address, reducedMotion: 'reduce' })
+  const marker = await context.newPage()
+  await comeIn(marker, MARKER)
+  await marker.goto(`${COURSE}/agree`)
+  await expect(marker.getByText('Points are hidden while it is marked by.')).toBeVisible()
+  await expect(marker.getByText('choices serve the reader')).toBeVisible()
+  await expect(marker.getByRole('main')).not.toContainText('40')
+  await expect(marker.getByRole('button', { name: /As students see it|Take it out/ })).toHaveCount(0)
+  await marker.keyboard.press('v')
+  await expect(marker.getByRole('heading', { name: 'Purpose and reader' })).toBeVisible()
+  await expect(marker.getByRole('main')).not.toContainText('40')
+})
+
+test('what the server refuses says why, and leaves nothing to undo', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/agree`)
+  await page.getByRole('button', { name: 'Field book', exact: true }).click()
+  await page.getByLabel('Assessment to use it in').selectOption('Map project')
+  await page.getByRole('button', { name: 'Use it' }).click()
+  await expect(page.getByRole('alert')).toContainText(/Map project has \d+ readings already/)
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled()
+  await page.getByRole('button', { name: 'Understood' }).click()
+  await expect(page.getByRole('alert')).toHaveCount(0)
 })
 
 test('an exemplar by a rubric is judged by keyboard alone, seven keys for its first five criteria', async ({ page }) => {

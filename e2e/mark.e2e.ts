@@ -190,7 +190,8 @@ test('what is typed while the server is away is kept over a reload, and sent onc
   await expect(page.getByText('✕ not saved')).toBeVisible()
   await page.reload()
   await expect(cell).toHaveAttribute('aria-label', /: 7\.5$/)
-  await page.unroute('**/sheet')
+  // What is under way is waited for: a retry may be.
+  await page.unrouteAll({ behavior: 'wait' })
   await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
   await cell.click()
   await expect(page.getByText('7.5 by Ines Valdry')).toHaveCount(1)
@@ -219,6 +220,26 @@ test('the sheet is sorted, filtered, and its blanks are filled down in one go th
   await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
   await page.getByRole('button', { name: /^Undo: fill \d+ blanks down/ }).click()
   await expect(page.getByRole('gridcell', { name: /^Stereo heights, .*: 12$/ })).toHaveCount(1)
+})
+
+test('what is being typed survives scrolling far away, and keys reach a chosen cell that is out of sight', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/mark/sheet`)
+  const grid = page.getByRole('grid', { name: 'Marks' })
+  const cell = page.getByRole('gridcell', { name: /^Detail survey, / }).nth(2)
+  const name = (await cell.getAttribute('aria-label'))!.replace(/: .*/, '')
+  await cell.click()
+  await page.keyboard.type('31')
+  await grid.evaluate((e) => (e.scrollTop = e.scrollHeight))
+  await expect(page.getByRole('row', { name: /^\d+ [V-Z]/ }).last()).toBeVisible()
+  await page.keyboard.type('.5')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('gridcell', { name: `${name}: 31.5` })).toBeVisible()
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+
+  await grid.evaluate((e) => (e.scrollTop = e.scrollHeight))
+  await expect(page.getByRole('gridcell', { name: `${name}: 31.5` })).toHaveCount(0)
+  await page.keyboard.press('ArrowUp')
+  await expect(page.getByRole('gridcell', { name: `${name}: 31.5` })).toBeFocused()
 })
 
 test('late by a day, and a step in the sheet undone after a reload: what somebody changed since is left', async ({
@@ -260,6 +281,8 @@ test('late by a day, and a step in the sheet undone after a reload: what somebod
   await expect(cellOf(page, 1)).toHaveAttribute('aria-label', new RegExp(`: 11 late ${days}$`))
   await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
 
+  // Typed before that is there it would be a clash, which is asked about.
+  await expect(cellOf(other, 2)).toHaveAttribute('aria-label', /: 12$/)
   await cellOf(other, 2).click()
   await other.keyboard.type('13')
   await other.keyboard.press('Enter')
@@ -275,4 +298,25 @@ test('late by a day, and a step in the sheet undone after a reload: what somebod
   await expect(cellOf(page, 2)).toHaveAttribute('aria-label', /: 13$/)
   await page.getByRole('button', { name: /^Redo: mark of/ }).click()
   await expect(cellOf(page, 1)).toHaveAttribute('aria-label', new RegExp(`: 11 late ${days}$`))
+})
+
+test('done or not is marked with two keys a script', async ({ lead: page, browser, served }) => {
+  await page.goto(`${COURSE}/mark/sharing-out?of=cfs214-2026-part-1`)
+  await page.getByRole('button', { name: 'See what it would give' }).click()
+  await page.getByRole('button', { name: 'Share it out' }).click()
+  await expect(page.getByText('Every one has its readers.')).toBeVisible()
+  const marker = await markersOwn(browser, served.address, 'Tadesse Abara')
+  await marker.goto(`${COURSE}/mark/desk?of=cfs214-2026-part-1`)
+  await expect(marker.getByText('Neither is chosen yet.')).toBeVisible()
+  await marker.keyboard.press('1')
+  await marker.keyboard.press('Enter')
+  await expect(marker.getByText(/1 handed in/)).toBeVisible()
+  await expect(marker.getByText('Neither is chosen yet.')).toBeVisible()
+  await marker.keyboard.press('0')
+  await marker.keyboard.press('Enter')
+  await expect(marker.getByText(/2 handed in/)).toBeVisible()
+  await marker.keyboard.press('k')
+  await expect(marker.getByText('Handed in: not done')).toBeVisible()
+  await marker.keyboard.press('k')
+  await expect(marker.getByText('Handed in: done')).toBeVisible()
 })

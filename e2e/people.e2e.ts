@@ -5,6 +5,12 @@ test('a student sees own work and due days, and a mark only once it is released'
   await expect(page.getByRole('heading', { name: 'Your work in Field Mapping' })).toBeVisible()
   await expect(page.getByRole('row', { name: /^Field book 1/ })).toContainText(/of 35/)
   await expect(page.getByRole('row', { name: /^Map project/ })).toContainText('not released')
+  await page.getByRole('button', { name: 'Field book 1' }).click()
+  const remarks = page.getByRole('region', { name: 'What was remarked on your Field book 1' })
+  await expect(remarks.getByText(/^Entries \d+(\.5)? of 15$/)).toBeVisible()
+  await page.getByRole('button', { name: 'Map project' }).click()
+  await expect(remarks).toHaveCount(0)
+  await expect(page.getByRole('heading', { name: 'How Map project is judged' })).toBeVisible()
   await page.goto(`${COURSE}/bound`)
   await expect(page.getByText('Where do the grades begin?')).toHaveCount(0)
 

@@ -268,6 +268,31 @@ test('dates, plan and roll by keyboard alone', async ({ lead: page }) => {
   })
 })
 
+test('what is typed is not taken away by an answer that comes meanwhile', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/set-out/plan`)
+  const passMark = page.getByLabel('Pass mark of Written paper')
+  await expect(passMark).toBeVisible()
+  let answer = () => {}
+  const held = new Promise<void>((now) => (answer = now))
+  const asked = page.waitForRequest((r) => r.method() === 'GET' && r.url().endsWith('/plan'))
+  await page.route('**/plan', async (route) => {
+    await held
+    await route.continue()
+  })
+  await passMark.fill('90')
+  await passMark.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('The pass mark 90 is over the maximum of 80.')
+  const answered = (await asked).response()
+  await passMark.fill('41')
+  answer()
+  await answered
+  await passMark.press('Enter')
+  await expect(page.getByRole('alert')).toHaveCount(0)
+  await page.unrouteAll({ behavior: 'wait' })
+  await page.reload()
+  await expect(passMark).toHaveValue('41')
+})
+
 test('with marks about, what moves grades is tried: leaving an assessment out, taking one away, a policy, a student left out', async ({
   lead: page,
 }) => {
@@ -310,7 +335,7 @@ test('with marks about, what moves grades is tried: leaving an assessment out, t
   await page.getByRole('link', { name: /^placements/ }).click()
   await page.getByRole('rowheader', { name: 'Map project' }).click()
   await closeUp.getByLabel('Leave a student out of Map project').fill('aylin')
-  await closeUp.getByRole('button', { name: 'leave out', exact: true }).first().click()
+  await closeUp.getByLabel('Leave a student out of Map project').press('Enter')
   await expect(closeUp.getByText('trying')).toBeVisible()
   await adopt('Long illness')
   await expect(closeUp.getByRole('button', { name: 'back in' })).toBeVisible()

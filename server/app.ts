@@ -125,7 +125,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   tuningRoutes(handle, db, writes)
   markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
-  deskRoutes(handle, db, writes)
+  deskRoutes(handle, db, tables, writes)
   // The stand-ins keep their files beside the database.
   const data = dirname(db.name)
   const faults = standInFaults(db)

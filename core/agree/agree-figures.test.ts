@@ -22,6 +22,41 @@ test('unweighted kappa of the table in Cohen 1968: 0.492', () => {
   expect(found.kappa).toBeCloseTo(0.492, 3)
 })
 
+test('the interval of unweighted kappa in Fleiss, Cohen and Everitt 1969: 0.429, variance 0.002885', () => {
+  const [a, b] = pairs([
+    [106, 10, 4],
+    [22, 28, 10],
+    [2, 12, 6],
+  ])
+  const { kappa, interval } = weightedKappa(a, b, { weights: 'none' })
+  expect(kappa).toBeCloseTo(0.429, 3)
+  const [low, high] = interval!
+  expect(((high - low) / 2 / 1.96) ** 2).toBeCloseTo(0.002885, 6)
+})
+
+test('the interval with weights is what the bands’ shares give by the formula as it was printed', () =>
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.nat(3), fc.nat(3)), { minLength: 3, maxLength: 30 }), (list) => {
+      const [a, b] = [list.map((x) => x[0]), list.map((x) => x[1])]
+      const { kappa, interval } = weightedKappa(a, b, { weights: 'linear' })
+      if (kappa === null || interval === null) return
+      const [n, most] = [list.length, Math.max(...a, ...b)]
+      const weight = (i: number, j: number) => 1 - Math.abs(i - j) / most
+      const bands = [0, 1, 2, 3]
+      const p = (i: number, j: number) => list.filter((x) => x[0] === i && x[1] === j).length / n
+      const row = (i: number) => a.filter((x) => x === i).length / n
+      const column = (j: number) => b.filter((x) => x === j).length / n
+      const sum = (f: (i: number, j: number) => number) => bands.reduce((s, i) => s + bands.reduce((t, j) => t + f(i, j), 0), 0)
+      const chance = sum((i, j) => weight(i, j) * row(i) * column(j))
+      const w1 = (i: number) => bands.reduce((s, j) => s + column(j) * weight(i, j), 0)
+      const w2 = (j: number) => bands.reduce((s, i) => s + row(i) * weight(i, j), 0)
+      const inner = sum((i, j) => p(i, j) * (weight(i, j) - (w1(i) + w2(j)) * (1 - kappa)) ** 2)
+      const half = (1.96 * Math.sqrt(Math.max(0, inner - (kappa - chance * (1 - kappa)) ** 2) / n)) / (1 - chance)
+      expect(interval[0]).toBeCloseTo(Math.max(-1, kappa - half), 6)
+      expect(interval[1]).toBeCloseTo(Math.min(1, kappa + half), 6)
+    }),
+  ))
+
 const band = fc.integer({ min: 0, max: 5 })
 test('with quadratic weights kappa is twice the covariance over the variances and the squared difference of means', () =>
   fc.assert(

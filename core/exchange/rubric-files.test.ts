@@ -79,6 +79,24 @@ test('a table with points in its cells, unequal and with ranges; one without poi
   ).toEqual([0, 1, 2])
 })
 
+test('a heading under a caption, with its points in a row of their own; rows and columns left out', () => {
+  const table = [
+    ['Part', 'Below', 'At', 'Above', 'Notes'],
+    ['Part', '0', '2', '5', '9'],
+    ['Purpose', 'none', 'some', 'all', 'ask the panel'],
+    ['Sum', '', '', '', ''],
+    ['Relief', 'wrong', 'right', 'readable', ''],
+  ]
+  const layout = guessLayout(table)
+  expect(layout).toMatchObject({ heading: 1, leftOut: [0], points: 'heading' })
+  const chosen = rubricFromTable(table, { ...layout, leftOut: [0, 3], levelColumns: [1, 2, 3] }, id)
+  expect(chosen.map((c) => [c.title, c.levels.map((l) => `${l.points} ${l.words}`)])).toEqual([
+    ['Purpose', ['0 none', '2 some', '5 all']],
+    ['Relief', ['0 wrong', '2 right', '5 readable']],
+  ])
+  expect(rubricFromTable(table, { ...layout, heading: null, leftOut: [], points: 'none', levelColumns: [2] }, id)).toHaveLength(5)
+})
+
 const words = fc
   .array(fc.constantFrom('clear', 'shed', 'map', 'relief,', '“quoted”', 'a;b', 'λ', '地図', 'مرحبا', '🗺️'), { minLength: 1, maxLength: 5 })
   .map((w) => w.join(' '))

@@ -6,8 +6,10 @@ export interface RubricLayout {
   titleColumn: number
   /** Columns of the levels, as they stand. */
   levelColumns: number[]
-  /** Whether the first row is a heading. */
-  heading: boolean
+  /** Row of the heading, from 0; null where there is none. */
+  heading: number | null
+  /** Rows that are no criteria, the heading's aside. */
+  leftOut: number[]
   /** Where the points are: in the heading, in each cell, or nowhere (then 0, 1, 2 … from the lowest). */
   points: 'heading' | 'cells' | 'none'
   /** The best level stands first. */
@@ -38,23 +40,35 @@ function found(first: string, second: string | undefined, words: string) {
   return { points, to: to === points ? undefined : to, words: words.trim() }
 }
 
+const DEEPEST_HEADING = 3
+
 /** The likeliest way to read a table as a rubric. */
 export function guessLayout(table: readonly (readonly string[])[]): RubricLayout {
   const width = Math.max(0, ...table.map((r) => r.length))
   const levelColumns = Array.from({ length: Math.max(0, width - 1) }, (_, i) => i + 1).filter((c) => table.some((r) => (r[c] ?? '') !== ''))
-  const first = table[0] ?? []
   const share = (rows: readonly (readonly string[])[]) => {
     const cells = rows.flatMap((r) => levelColumns.map((c) => r[c] ?? '')).filter((c) => c !== '')
     return cells.length === 0 ? 0 : cells.filter((c) => pointsIn(c)).length / cells.length
   }
-  const headed = levelColumns.filter((c) => pointsIn(first[c] ?? '')).length
-  const inHeading = levelColumns.length > 0 && headed === levelColumns.length && share(table.slice(1)) < 0.5
+  // A caption may stand above the heading, and a heading may have its points in a row of their own.
+  const headed = table
+    .slice(0, DEEPEST_HEADING)
+    .findIndex((r, i) => levelColumns.length > 0 && levelColumns.every((c) => pointsIn(r[c] ?? '')) && share(table.slice(i + 1)) < 0.5)
+  const inHeading = headed >= 0 && headed < table.length - 1
+  const first = table[0] ?? []
+  const heading = inHeading ? headed : (first[0] ?? '') === '' || share([first]) < 0.5 ? 0 : null
   const inCells = !inHeading && share(table.slice(1)) >= 0.7
-  const heading = inHeading || (first[0] ?? '') === '' || share([first]) < 0.5
   const points = inHeading ? 'heading' : inCells ? 'cells' : 'none'
-  const sample = (points === 'heading' ? first : (table[heading ? 1 : 0] ?? [])).map(pointsIn)
+  const sample = (points === 'heading' ? table[headed]! : (table[heading === null ? 0 : 1] ?? [])).map(pointsIn)
   const [left, right] = [sample[levelColumns[0] ?? 1]?.points, sample[levelColumns.at(-1) ?? 1]?.points]
-  return { titleColumn: 0, levelColumns, heading, points, descending: left !== undefined && right !== undefined && left > right }
+  return {
+    titleColumn: 0,
+    levelColumns,
+    heading,
+    leftOut: Array.from({ length: heading ?? 0 }, (_, i) => i),
+    points,
+    descending: left !== undefined && right !== undefined && left > right,
+  }
 }
 
 /**
@@ -62,9 +76,10 @@ export function guessLayout(table: readonly (readonly string[])[]): RubricLayout
  * @param id makes an id for each criterion
  */
 export function rubricFromTable(table: readonly (readonly string[])[], layout: RubricLayout, id: (nth: number) => string): Criterion[] {
-  const { heading, levelColumns, titleColumn } = layout
-  const head = table[0] ?? []
-  return table.slice(heading ? 1 : 0).flatMap((row, nth): Criterion[] => {
+  const { heading, leftOut, levelColumns, titleColumn } = layout
+  const head = heading === null ? [] : (table[heading] ?? [])
+  const rows = table.filter((_, i) => i !== heading && !leftOut.includes(i))
+  return rows.flatMap((row, nth): Criterion[] => {
     const raw = (row[titleColumn] ?? '').replace(/\s+/g, ' ').trim()
     const columns = levelColumns.filter((c) => c !== titleColumn && ((row[c] ?? '').trim() !== '' || layout.points === 'heading'))
     if (raw === '' && columns.every((c) => (row[c] ?? '').trim() === '')) return []

@@ -1,5 +1,5 @@
 import { compare, minus, over, plus, rationalOf, roundToStep, times, toNumber, type Rational } from '../grades/rational'
-import type { Criterion, Picks, Rubric } from './rubric'
+import { criterionMaximum, type Criterion, type Picks, type Rubric } from './rubric'
 
 export interface CarriedPicks {
   picks: Picks
@@ -41,7 +41,7 @@ function levelOf(c: Criterion, points: number): number {
   return c.levels.findIndex((l) => points >= l.points && points <= (l.to ?? l.points))
 }
 
-const topOf = (c: Criterion) => rationalOf(Math.max(...c.levels.map((l) => l.to ?? l.points)))
+const topOf = (c: Criterion) => rationalOf(criterionMaximum(c))
 const share = (points: number, top: Rational) => (top.n === 0n ? rationalOf(0) : over(rationalOf(points), top))
 
 function matching(old: Criterion, at: number, c: Criterion): number {

@@ -1,6 +1,6 @@
 import { minus, rationalOf, toNumber } from '../grades/rational'
 import { resizeCriterion } from './resize-criterion'
-import { rubricMaximum, type Criterion, type Rubric } from './rubric'
+import { criterionMaximum, rubricMaximum, type Criterion, type Rubric } from './rubric'
 import type { RubricFix } from './rubric-findings'
 
 /** The rubric with a finding mended; unchanged where what it was about is not there any more. */
@@ -37,9 +37,8 @@ function mendedLevels(c: Criterion, fix: Exclude<RubricFix, { kind: 'resize all'
 export function resizeRubric<C extends Criterion>(rubric: { criteria: C[] }, maximum: number, step: number): { criteria: C[] } {
   const now = rubricMaximum(rubric as Rubric)
   if (!(now > 0) || !(maximum > 0)) return rubric
-  const topOf = (c: C) => Math.max(...c.levels.map((l) => l.to ?? l.points))
-  const counting = rubric.criteria.filter((c) => !c.penalty && topOf(c) > 0)
-  const tops = counting.map((c) => Math.max(step, Math.floor((topOf(c) * maximum) / now / step + 0.5) * step))
+  const counting = rubric.criteria.filter((c) => !c.penalty && criterionMaximum(c) > 0)
+  const tops = counting.map((c) => Math.max(step, Math.floor((criterionMaximum(c) * maximum) / now / step + 0.5) * step))
   const left = maximum - tops.reduce((s, x) => s + x, 0)
   const largest = tops.indexOf(Math.max(...tops))
   const wanted = new Map(counting.map((c, i) => [c.id, Number((tops[i]! + (i === largest ? left : 0)).toFixed(3))]))

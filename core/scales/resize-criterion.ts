@@ -1,5 +1,5 @@
 import { over, rationalOf, roundToStep, times, toNumber } from '../grades/rational'
-import type { Criterion } from './rubric'
+import { criterionMaximum, type Criterion } from './rubric'
 
 /**
  * A criterion with another maximum: its levels and ranges keep their proportion, snapped half up to the step where one is
@@ -11,7 +11,7 @@ import type { Criterion } from './rubric'
 export function resizeCriterion(criterion: Criterion, newMax: number, step: number | null): Criterion {
   if (!(newMax > 0)) throw new RangeError('The new maximum must be above 0.')
   if (step !== null && !(step > 0)) throw new RangeError('The step must be above 0.')
-  const top = Math.max(...criterion.levels.map((l) => l.to ?? l.points))
+  const top = criterionMaximum(criterion)
   if (!(top > 0)) throw new RangeError(`${criterion.title} has no points to keep in proportion.`)
   const factor = over(rationalOf(newMax), rationalOf(top))
   const resized = (points: number) =>

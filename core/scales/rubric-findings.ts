@@ -1,5 +1,5 @@
 import { over, rationalOf, times, toNumber } from '../grades/rational'
-import { rubricMaximum, type Criterion, type Rubric } from './rubric'
+import { criterionMaximum, rubricMaximum, type Criterion, type Rubric } from './rubric'
 
 export type RubricFindingKind =
   | 'no criteria'
@@ -44,7 +44,7 @@ export function rubricFindings(rubric: Rubric, outOf: number | null = null): Rub
   for (const c of rubric.criteria) findings.push(...criterionFindings(c))
   const maximum = rubricMaximum(rubric)
   for (const c of rubric.criteria) {
-    const top = Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
+    const top = criterionMaximum(c)
     if (!c.penalty && rubric.criteria.filter((x) => !x.penalty).length > 2 && top * 2 > maximum)
       findings.push({
         kind: 'over half',

@@ -29,14 +29,15 @@ export class RubricError extends Error {
   override name = 'RubricError'
 }
 
-const topOf = (c: Criterion) => Math.max(...c.levels.map((l) => l.to ?? l.points))
+/** The most points that a criterion gives, or a penalty takes off; 0 where it has no level. */
+export const criterionMaximum = (c: Pick<Criterion, 'levels'>): number => Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
 
 /** The rubric's maximum in points; penalties count for nothing in it. */
 export function rubricMaximum(rubric: Rubric): number {
   return toNumber(
     rubric.criteria
       .filter((c) => !c.penalty)
-      .map((c) => rationalOf(topOf(c)))
+      .map((c) => rationalOf(criterionMaximum(c)))
       .reduce(plus, ZERO),
   )
 }

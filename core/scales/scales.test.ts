@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { RubricError, rubricMark, rubricMaximum, rubricTotal, schemeMark, type Rubric } from './rubric'
+import { RubricError, rubricMark, rubricMaximum, rubricTotal, schemeMark, type Rubric, criterionMaximum } from './rubric'
 import { scaleLabel, scaleValue, type Scale } from './scale'
 
 const rubric: Rubric = {
@@ -84,4 +84,24 @@ test('labels and percents, unevenly spaced, both ways', () => {
   expect([scaleValue(scale, ' sound '), scaleValue(scale, 'none')]).toEqual([62, null])
   expect([0, 54.9, 55, 86, 100].map((p) => scaleLabel(scale, p))).toEqual(['unready', 'unready', 'Sound', 'commanding', 'commanding'])
   expect(scaleLabel(scale, -1)).toBeNull()
+})
+
+test('a criterion gives at most its highest point or range; one without a level gives nothing', () => {
+  const criterion = (levels: { points: number; to?: number; words: string }[]) => ({
+    id: 'c',
+    title: 'C',
+    ranges: true,
+    penalty: false,
+    levels,
+  })
+  expect(criterionMaximum({ levels: [] })).toBe(0)
+  expect(
+    criterionMaximum(
+      criterion([
+        { points: 0, to: 3, words: '' },
+        { points: 4, to: 9.5, words: '' },
+      ]),
+    ),
+  ).toBe(9.5)
+  expect(rubricMaximum({ criteria: [criterion([]), criterion([{ points: 4, words: '' }])] })).toBe(4)
 })

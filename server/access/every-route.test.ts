@@ -29,6 +29,7 @@ const PARAMS: Record<string, string> = {
   suggestionId: 'nobody',
   commentId: 'nobody',
   deliveryId: 'nobody',
+  sharingId: '1',
   letterId: 'nobody',
   attempt: '1',
   name: 'post',

@@ -71,6 +71,7 @@ beforeAll(async () => {
     suggestionId: 'nothing',
     commentId: 'nothing',
     deliveryId: 'nothing',
+    sharingId: '1',
     letterId: 'nothing',
     number: '1',
     attempt: '1',

@@ -29,7 +29,7 @@ test('a database of the version before is brought up to date with all its rows, 
   const file = join(folder, 'level-table.db')
   atVersionOne(file)
   const db = openDatabase(file)
-  expect(db.pragma('user_version', { simple: true })).toBe(6)
+  expect(db.pragma('user_version', { simple: true })).toBe(7)
   expect(db.pragma('foreign_keys', { simple: true })).toBe(1)
   expect(db.prepare('SELECT mark, in_force FROM agreed_mark').get()).toEqual({ mark: 7, in_force: 1 })
   expect(db.prepare('SELECT kind, summary FROM decision').get()).toEqual({ kind: 'reconcile', summary: 'settled' })

@@ -1,30 +1,18 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { Redo2, Undo2 } from 'lucide-react'
 import { useState } from 'react'
 import { Dropdown } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
-import { format } from 'date-fns'
 import { routes, type CourseHead, type Me } from '#contract'
 import { addressOf, call } from '../api/client'
 import { Find } from './Find'
-import { useKeys } from './keys'
+import { HeadTools } from './HeadTools'
 import { SeeItAs } from './look'
-import { useNames } from './names'
-import { useSaved } from './saved'
 import { StartCourse } from './StartCourse'
-import { useUndo } from './undo'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {
-  const { shown, turn } = useNames()
-  const { undo, redo, undoes, redoes } = useUndo()
   const navigate = useNavigate()
   const queries = useQueryClient()
   const [starting, setStarting] = useState(false)
-  useKeys([
-    { key: 'Ctrl+z', does: 'undo, whatever it was', run: undo },
-    { key: 'Ctrl+y', does: 'redo', run: redo },
-    { key: 'N', does: 'names or candidate numbers', run: turn },
-  ])
   const leave = async () => {
     await call(routes.signOut)
     queries.clear()
@@ -42,7 +30,8 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
               {course.code} {course.title}
             </b>{' '}
             <span className="term">
-              {course.term} · {course.sections} sections · {course.students} students
+              {course.term}
+              {course.role !== 'student' && ` · ${course.sections} sections · ${course.students} students`}
             </span>
           </Dropdown.Toggle>
           <Dropdown.Menu>
@@ -62,31 +51,12 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
         </Dropdown>
         {starting && <StartCourse courses={courses} course={course} onClose={() => setStarting(false)} />}
       </div>
-      {course.role !== 'student' && <Find course={course} />}
-      <button className="quiet" onClick={turn} aria-pressed={shown === 'numbers'} title="Show names or candidate numbers (N)">
-        {shown === 'names' ? <b>Names</b> : 'Names'} · {shown === 'numbers' ? <b>numbers</b> : 'numbers'}
-      </button>
-      <SavedState />
-      <span>
-        <button
-          className="quiet"
-          disabled={!undoes}
-          onClick={undo}
-          title={undoes ? `Undo: ${undoes} (Ctrl+Z)` : 'Nothing to undo'}
-          aria-label={undoes ? `Undo: ${undoes}` : 'Undo'}
-        >
-          <Undo2 size={16} aria-hidden />
-        </button>
-        <button
-          className="quiet"
-          disabled={!redoes}
-          onClick={redo}
-          title={redoes ? `Redo: ${redoes} (Ctrl+Y)` : 'Nothing to redo'}
-          aria-label={redoes ? `Redo: ${redoes}` : 'Redo'}
-        >
-          <Redo2 size={16} aria-hidden />
-        </button>
-      </span>
+      {course.role !== 'student' && (
+        <>
+          <Find course={course} />
+          <HeadTools />
+        </>
+      )}
       <Dropdown align="end">
         <Dropdown.Toggle variant="link" size="sm" className="text-reset fw-normal">
           {me.name}, {course.role}
@@ -112,24 +82,5 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
         </Dropdown.Menu>
       </Dropdown>
     </header>
-  )
-}
-
-function SavedState() {
-  const { state } = useSaved()
-  return (
-    <span
-      role="status"
-      className={`small ${state.kind === 'failed' ? 'brick' : 'soft'}`}
-      title={state.kind === 'failed' ? state.why : undefined}
-    >
-      {state.kind === 'saving'
-        ? 'saving…'
-        : state.kind === 'failed'
-          ? '✕ not saved'
-          : state.at
-            ? `✓ saved ${format(state.at, 'HH:mm')}`
-            : '✓ saved'}
-    </span>
   )
 }

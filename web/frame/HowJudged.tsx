@@ -8,7 +8,7 @@ const SEES_ALL = { hidePoints: false, hideWords: false }
 /** What a student's work will be judged by, and scripts of earlier students that show it. */
 export function HowJudged({ work: { assessment, standard, exemplars } }: { work: OwnWork['work'][number] }) {
   return (
-    <section className="mt-3" aria-label={`How ${assessment} is judged`}>
+    <section aria-label={`How ${assessment} is judged`}>
       {standard && (
         <>
           <h2>How {assessment} is judged</h2>

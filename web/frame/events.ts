@@ -26,17 +26,21 @@ export function useCourseEvents(courseId: string, known?: number): void {
     const fetchAnew = () => {
       timer = undefined
       // What oneself is saving fetches on its own when it is done.
-      if (pendingWrites.count > 0 || (seen.current !== undefined && latest <= seen.current)) return
-      seen.current = latest
-      for (const key of COURSE_QUERIES) if (key !== 'sheet') void queries.invalidateQueries({ queryKey: [key] })
-      // The sheet may be large: it fetches what was written to it, and all of it only where more has changed.
-      if (!courseChanged.dispatchEvent(new Event(courseId, { cancelable: true }))) return
-      void queries.invalidateQueries({ queryKey: ['sheet'] })
+      if (pendingWrites.count > 0) return
+      const news = seen.current === undefined || latest > seen.current
+      if (news) {
+        seen.current = latest
+        for (const key of COURSE_QUERIES) if (key !== 'sheet') void queries.invalidateQueries({ queryKey: [key] })
+      }
+      // The sheet may be large: it fetches what was written to it, and all of it only where more has changed. It is told in
+      // any case, since what else is on screen may have been fetched after it.
+      const untaken = courseChanged.dispatchEvent(new CustomEvent(courseId, { cancelable: true, detail: latest }))
+      if (untaken && news) void queries.invalidateQueries({ queryKey: ['sheet'] })
     }
     source.onmessage = (e: MessageEvent<string>) => {
       latest = Number(e.data)
       seen.current ??= latest
-      if (latest > seen.current) timer ??= setTimeout(fetchAnew, TOGETHER_MS)
+      timer ??= setTimeout(fetchAnew, TOGETHER_MS)
     }
     return () => {
       source.close()

@@ -9,7 +9,8 @@ export interface Step {
 }
 
 interface Undo {
-  did: (step: Step) => void
+  /** Remembers a step. @returns what makes it forgotten, where it did not come about after all */
+  did: (step: Step) => () => void
   /** Puts steps of an earlier sitting beneath those of this one; what is here already stays in its place. */
   restore: (done: Step[], undone: Step[]) => void
   undo: () => void
@@ -37,6 +38,11 @@ export function UndoProvider({ children }: { children: ReactNode }) {
     done.current.push(s)
     undone.current = []
     redraw((n) => n + 1)
+    return () => {
+      done.current = done.current.filter((other) => other !== s)
+      undone.current = undone.current.filter((other) => other !== s)
+      redraw((n) => n + 1)
+    }
   }, [])
   const restore = useCallback((before: Step[], undoneBefore: Step[]) => {
     const nothingYet = done.current.length === 0 && undone.current.length === 0

@@ -46,9 +46,10 @@ export function WritesProvider({ children }: { children: ReactNode }) {
     (label, send, back) => {
       setProblem(null)
       let turn = inTurn(send)
+      const first = turn
       // Undo may be pressed before the server has answered: it takes its turn after what it undoes.
-      if (back)
-        did({
+      if (back) {
+        const forget = did({
           label,
           undo: async () => {
             const undone = turn
@@ -59,7 +60,10 @@ export function WritesProvider({ children }: { children: ReactNode }) {
           },
           redo: async () => void (await (turn = inTurn(send))),
         })
-      return turn
+        // What the server refused has not happened: there is nothing to undo.
+        void first.then((done) => done === null && forget())
+      }
+      return first
     },
     [inTurn, did],
   )

@@ -1,6 +1,7 @@
-import { useEffect, useRef, useState } from 'react'
+import { useRef } from 'react'
 import { flushSync } from 'react-dom'
 import { plain, typedNumber } from './format'
+import { useTyped } from './useTyped'
 
 interface Props {
   label: string
@@ -31,15 +32,15 @@ export function NumberField({
   className = '',
 }: Props) {
   const shown = value === null ? '' : plain(value)
-  const [text, setText] = useState(shown)
+  const { text, isTyping, type, sent, putBack } = useTyped(shown)
   const field = useRef<HTMLInputElement>(null)
-  useEffect(() => setText(shown), [shown])
   const typed = text.trim() === '' ? null : typedNumber(text)
   const wrong = text.trim() === '' ? !optional && value !== null : typed === null || typed < min || typed > max
   const commit = () => {
     if (wrong) return
-    if (typed !== value) onCommit(typed)
-    else setText(shown)
+    if (typed === value) return putBack()
+    sent()
+    onCommit(typed)
   }
   return (
     <input
@@ -52,10 +53,10 @@ export function NumberField({
       disabled={disabled}
       value={text}
       data-clean={text === shown}
-      onChange={(e) => setText(e.target.value)}
+      onChange={(e) => type(e.target.value)}
       onBlur={() => {
-        if (wrong) setText(shown)
-        else commit()
+        if (wrong) putBack()
+        else if (isTyping()) commit()
       }}
       onKeyDown={(e) => {
         // What the screen does at Ctrl+Enter, it does with what is typed.
@@ -64,11 +65,14 @@ export function NumberField({
           commit()
           if (!wrong) goDown(e.currentTarget)
         } else if (e.key === 'Escape') {
-          setText(shown)
+          putBack()
           requestAnimationFrame(() => field.current?.blur())
         } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
           const next = (typed ?? value ?? 0) + (e.key === 'ArrowUp' ? step : -step)
-          if (next >= min && next <= max) onCommit(Number(next.toFixed(3)))
+          if (next >= min && next <= max) {
+            sent()
+            onCommit(Number(next.toFixed(3)))
+          }
         } else return
         e.preventDefault()
       }}

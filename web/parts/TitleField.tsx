@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useTyped } from './useTyped'
 
 /** A title edited in place: Enter or leaving commits, Esc puts it back. */
 export function TitleField({
@@ -12,12 +12,12 @@ export function TitleField({
   disabled: boolean
   onCommit: (title: string) => void
 }) {
-  const [text, setText] = useState(value)
-  useEffect(() => setText(value), [value])
+  const { text, type, sent, putBack } = useTyped(value)
   const commit = () => {
     const title = text.trim()
-    if (title === '' || title === value) setText(value)
-    else onCommit(title)
+    if (title === '' || title === value) return putBack()
+    sent()
+    onCommit(title)
   }
   return (
     <input
@@ -28,11 +28,11 @@ export function TitleField({
       maxLength={200}
       value={text}
       data-clean={text === value}
-      onChange={(e) => setText(e.target.value)}
+      onChange={(e) => type(e.target.value)}
       onBlur={commit}
       onKeyDown={(e) => {
         if (e.key === 'Enter') e.currentTarget.blur()
-        if (e.key === 'Escape') setText(value)
+        if (e.key === 'Escape') putBack()
       }}
     />
   )

@@ -26,6 +26,14 @@ export function allotmentQueries(db: Db) {
   const insert = db.prepare(
     'INSERT INTO allotment (assessment_id, student_id, marker_id, place, by_id, at) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
   )
+  const inOrder = db.prepare<[string], { scriptId: string; markerId: string }>(
+    'SELECT student_id AS scriptId, marker_id AS markerId FROM allotment WHERE assessment_id = ? ORDER BY place',
+  )
+  const remember = db.prepare('INSERT INTO shared_out (assessment_id, by_id, at, before) VALUES (?, ?, ?, ?)')
+  const latest = db.prepare<[string], { id: number; before: string }>(
+    'SELECT id, before FROM shared_out WHERE assessment_id = ? AND taken_back_at IS NULL ORDER BY id DESC LIMIT 1',
+  )
+  const takenBack = db.prepare('UPDATE shared_out SET taken_back_at = ? WHERE id = ?')
   const markers = db.prepare<[string], { id: string; name: string }>(
     `SELECT p.id, p.name FROM course_role c JOIN person p ON p.id = c.person_id WHERE c.course_id = ? AND c.role = 'marker' AND p.active = 1 ORDER BY p.name`,
   )
@@ -39,13 +47,32 @@ export function allotmentQueries(db: Db) {
     'INSERT INTO marking_deadline (assessment_id, marker_id, due) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET due = excluded.due',
   )
   const dropDeadline = db.prepare('DELETE FROM marking_deadline WHERE assessment_id = ? AND marker_id = ?')
+  const put = (assessmentId: string, allotments: readonly Allotment[], by: string) => {
+    clear.run({ assessment: assessmentId })
+    const at = now()
+    allotments.forEach((a, place) => insert.run(assessmentId, a.scriptId, a.markerId, place, by, at))
+  }
   return {
     all: (assessmentId: string) => all.all({ assessment: assessmentId }),
     /** Shares out anew: what is begun or done stays, the rest goes to whoever is given it, in the order given. */
     share(assessmentId: string, allotments: readonly Allotment[], by: string): void {
-      clear.run({ assessment: assessmentId })
-      const at = now()
-      allotments.forEach((a, place) => insert.run(assessmentId, a.scriptId, a.markerId, place, by, at))
+      const before = inOrder.all(assessmentId).map((a) => [a.scriptId, a.markerId])
+      remember.run(assessmentId, by, now(), JSON.stringify(before))
+      put(assessmentId, allotments, by)
+    },
+    latest: (assessmentId: string) => latest.get(assessmentId)?.id ?? null,
+    /** Takes the last sharing out back. @returns false where it is not the one that is meant */
+    takeBack(assessmentId: string, sharingId: number, by: string): boolean {
+      const last = latest.get(assessmentId)
+      if (last?.id !== sharingId) return false
+      const before = JSON.parse(last.before) as [string, string][]
+      put(
+        assessmentId,
+        before.map(([scriptId, markerId]) => ({ scriptId, markerId })),
+        by,
+      )
+      takenBack.run(now(), sharingId)
+      return true
     },
     markers: (courseId: string) => markers.all(courseId),
     taught: (courseId: string) => taught.all(courseId),

@@ -5,8 +5,9 @@ import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import { libraryQueries } from '../scales/queries'
 import type { CourseWrites } from '../table/course-writes'
+import type { TableLoader } from '../table/load-table'
 import { toAssessment, type AssessmentRow } from '../table/rows'
-import { asUsed, markOf, markSoFar, standardInUse } from '../tuning/judge'
+import { asUsed, markOf, markSoFar, standardsOf } from '../tuning/judge'
 import { gateFor } from '../tuning/queries'
 import { allotmentQueries } from './allotments'
 import { attemptQueries, type NextReadingRow } from './attempts'
@@ -14,12 +15,12 @@ import { earlierReadings } from './earlier-readings'
 import { deskQueries, type OwnReadingRow } from './desk-queries'
 
 /** The marking desk: a marker's own piles and readings. What they may not see is not sent. */
-export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
+export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
   const desk = deskQueries(db)
   const attempts = attemptQueries(db)
   const { earlier } = earlierReadings(db)
   const allotments = allotmentQueries(db)
-  const library = libraryQueries(db)
+  const inLibrary = standardsOf(libraryQueries(db))
   const gateOf = gateFor(db)
   const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const students = db.prepare<[string], { id: string; name: string; candidate: string }>(
@@ -40,11 +41,8 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
   const pileOf = (row: AssessmentRow, markerId: string) => desk.pile(row.id, markerId)
   const standardFor = (row: AssessmentRow, own: OwnReadingRow | null) => {
     // A reading keeps the version that it was begun with.
-    const id = own ? own.standardId : row.standard_id
-    const entry = id === null ? null : library.get(id)
-    if (!entry || entry.kind === 'outcome') return null
-    const standard = standardInUse(entry)
-    return standard.kind === 'rubric' ? { ...standard, body: asUsed(standard.body, toAssessment(row).use) } : standard
+    const standard = inLibrary(own ? own.standardId : row.standard_id)
+    return standard?.kind === 'rubric' ? { ...standard, body: asUsed(standard.body, toAssessment(row).use) } : standard
   }
 
   handle(routes.piles, ({ params: { courseId }, me }) =>
@@ -126,9 +124,7 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
     const row = assessmentOf(courseId, assessmentId)
     const scriptId = desk.script(assessmentId, studentId)?.id ?? scriptIdOf(assessmentId, studentId)
     const before = desk.own(scriptId, me.id)
-    // A draft is nobody's but the marker's: other open pages need not hear of it.
-    const quiet = state === 'draft' && before?.state !== 'handed in'
-    return (quiet ? writes.quietOpen : writes.writeMarks)(courseId, () => {
+    const work = () => {
       allotted(row, studentId, me.id)
       const { gate, unread } = gateOf(assessmentId, me.id)
       if (gate === 'held')
@@ -140,8 +136,8 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
       const standard = standardFor(row, own)
       const { outOf, use } = toAssessment(row)
       const judged = standard ? { ...body.judged, mark: null } : body.judged
-      const mark =
-        state === 'handed in' ? markOf(judged, standard, { outOf, use, gapMeant }).mark : markSoFar(judged, standard, { outOf, use })
+      const of = { outOf, use, completion: row.marking === 'completion' }
+      const mark = state === 'handed in' ? markOf(judged, standard, { ...of, gapMeant }).mark : markSoFar(judged, standard, of)
       const answer = (v: number) => ({ version: v, mark: use.hidePoints ? null : mark, state })
       const attempt = attempts.latest(scriptId)
       if (own && isAnew(own)) {
@@ -174,7 +170,13 @@ export function deskRoutes(handle: Handle, db: Db, writes: CourseWrites): void {
       if (own.state === 'handed in') requireUnsettled(scriptId)
       desk.change(own.id, body, mark, state, attempt)
       return answer(own.version + 1)
-    })
+    }
+    // A draft is nobody's but the marker's: other open pages need not hear of it.
+    if (state === 'draft' && before?.state !== 'handed in') return writes.quietOpen(courseId, work)
+    const cells = [{ studentId, assessmentId }]
+    const done = writes.writeMarks(courseId, work, () => cells)
+    tables.patchReadings(courseId, cells)
+    return done
   })
 
   const requireUnsettled = (scriptId: string) => {

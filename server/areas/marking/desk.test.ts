@@ -1,4 +1,14 @@
-import { USUAL_USE, type CourseTable, type DeskScript, type Pile, type PileScript, type Plan } from '#contract'
+import {
+  unpackSheet,
+  USUAL_USE,
+  type CourseTable,
+  type DeskScript,
+  type Pile,
+  type PileScript,
+  type Plan,
+  type SheetInColumns,
+  type SheetSince,
+} from '#contract'
 import { SIGN_INS } from '../../testing/markers'
 import { serveDemo, type Client, type TestServer } from '../../testing/serve'
 
@@ -219,4 +229,56 @@ test('what is noted on beside a judgement is said once each', async () => {
   const { version, use } = plan.assessments.find((a) => a.id === TALK)!
   const twice = await lead('patch', api(`/assessments/${TALK}`), { version, use: { ...use, noteOn: ['Voice', 'voice'] } }).expect(422)
   expect(detail(twice)).toMatch(/stands there twice/)
+})
+
+test('done or not is handed in as all it is marked out of or nothing, and counts', async () => {
+  const course = 'cfs214-2026'
+  const of = (path: string) => `/api/courses/${course}/assessments/${course}-part-1${path}`
+  const rule = {
+    how: 'draw',
+    readings: 1,
+    markers: [{ id: 'marker-1', capacity: 1 }],
+    panels: [],
+    avoidOwnSection: false,
+    seed: 1,
+    sample: { share: 0, least: 0, zone: 0 },
+  }
+  await lead('put', of('/sharing'), rule).expect(200)
+  const [s] = ((await first('get', of('/pile')).expect(200)).body as PileScript[]).filter((x) => x.state === 'untouched')
+  const path = of(`/pile/${s!.studentId}/reading`)
+  const judged = (mark: number | null, more: object = {}) => reading({ judged: { picks: {}, judgement: null, mark }, ...more })
+  expect(detail(await first('put', path, judged(0.5)).expect(422))).toBe('It is done, 1, or not done, 0.')
+  expect(detail(await first('put', path, judged(null, { state: 'handed in' })).expect(422))).toBe('Say whether it was done.')
+  expect((await first('put', path, judged(1, { state: 'handed in' })).expect(200)).body).toMatchObject({ mark: 1, state: 'handed in' })
+  const { assessment, own } = (await first('get', of(`/pile/${s!.studentId}`)).expect(200)).body as DeskScript
+  expect([assessment.marking, own.mark]).toEqual(['completion', 1])
+})
+
+test('an open sheet is told of a handed-in reading alone: the lead what it says, a marker that there is one', async () => {
+  const sheetOf = async (who: Client) => unpackSheet((await who('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const before = await sheetOf(lead)
+  const [s] = await waiting(first)
+  const handIn = (more: object = {}) => keep(first, s!.studentId, reading({ state: 'handed in', ...more })).expect(200)
+  await handIn()
+  const since = async (who: Client) => (await who('get', api(`/sheet/since/${before.version}`)).expect(200)).body as SheetSince
+  const now = await sheetOf(lead)
+  const cell = now.cells.find((c) => c.studentId === s!.studentId && c.assessmentId === SKETCH)!
+  expect(cell.fromReadings!.readings).toBeGreaterThan(0)
+  expect(await since(lead)).toEqual({ version: now.version, cells: [{ ...cell, overTolerance: expect.any(Boolean) as boolean }] })
+  for (const c of (await since(first)).cells!) expect(c).toMatchObject({ fromReadings: { mark: null, readings: 0 }, overTolerance: false })
+
+  // A second reading far from it opens the cell and sets it apart.
+  server.db
+    .prepare('INSERT INTO allotment (assessment_id, student_id, marker_id, place, by_id, at) VALUES (?, ?, ?, 1, ?, ?)')
+    .run(SKETCH, s!.studentId, 'marker-2', 'lead', '2026-11-24T00:00:00.000Z')
+  const low = { picks: { ...FULL, purpose: 0, generalisation: 0, relief: 0, sources: 0 }, judgement: null, mark: null }
+  await keep(second, s!.studentId, reading({ state: 'handed in', judged: low })).expect(200)
+  const [apart] = (await since(lead)).cells!
+  expect(apart).toMatchObject({ fromReadings: { readings: cell.fromReadings!.readings + 1 }, overTolerance: true })
+  expect((await sheetOf(lead)).overTolerance).toContainEqual({ studentId: s!.studentId, assessmentId: SKETCH })
+
+  // Anything else than cells is not told in parts.
+  const { version, use } = ((await lead('get', api('/plan')).expect(200)).body as Plan).assessments.find((a) => a.id === SKETCH)!
+  await lead('patch', api(`/assessments/${SKETCH}`), { version, use }).expect(200)
+  expect((await since(lead)).cells).toBeNull()
 })

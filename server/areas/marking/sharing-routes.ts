@@ -20,10 +20,6 @@ export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, write
     if (!row || row.away) throw new HttpProblem(404, 'There is no such assessment.')
     return row
   }
-  const readableOne = (row: AssessmentRow) => {
-    if (row.marking === 'completion') throw new HttpProblem(422, `${row.title} is done or not done: there is nothing to read.`)
-    return row
-  }
 
   function sharing(courseId: string, row: AssessmentRow): Sharing {
     const { id, title, marking, readingsWanted, version } = toAssessment(row)
@@ -64,21 +60,31 @@ export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, write
         }
       }),
       groups: groups.map((g) => g.map((x) => nameOf.get(x)!)),
+      latest: queries.latest(id),
     }
   }
 
   handle(routes.sharing, ({ params: { courseId, assessmentId } }) => sharing(courseId, assessmentOf(courseId, assessmentId)))
 
   handle(routes.trySharing, ({ params: { courseId, assessmentId }, body }) => {
-    readableOne(assessmentOf(courseId, assessmentId))
+    assessmentOf(courseId, assessmentId)
     return planSharing(tables.load(courseId), assessmentId, courseId, body, queries).tried
   })
 
   handle(routes.shareOut, ({ params: { courseId, assessmentId }, body, me }) => {
     const table = tables.load(courseId)
     writes.writeOpen(courseId, () => {
-      readableOne(assessmentOf(courseId, assessmentId))
+      assessmentOf(courseId, assessmentId)
       queries.share(assessmentId, planSharing(table, assessmentId, courseId, body, queries).allotments, me.id)
+    })
+    return sharing(courseId, assessmentOf(courseId, assessmentId))
+  })
+
+  handle(routes.takeBackSharing, ({ params: { courseId, assessmentId, sharingId }, me }) => {
+    writes.writeOpen(courseId, () => {
+      const { title } = assessmentOf(courseId, assessmentId)
+      if (!queries.takeBack(assessmentId, sharingId, me.id))
+        throw new HttpProblem(409, `${title} was shared out anew since, or that is taken back already.`)
     })
     return sharing(courseId, assessmentOf(courseId, assessmentId))
   })

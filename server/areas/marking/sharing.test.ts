@@ -93,7 +93,6 @@ test('what cannot be is refused with what to change', async () => {
   expect(detail(await lead('post', `${of('stereo')}/try`, rule({ markers: [{ id: 'nobody', capacity: 1 }] })).expect(422))).toBe(
     'There is no such marker.',
   )
-  expect(detail(await lead('post', `${of('part-1')}/try`, rule()).expect(422))).toMatch(/done or not done/)
 })
 
 test('by when, and who sees what', async () => {
@@ -121,4 +120,30 @@ test('panels: every member reads each of its scripts; an empty panel is refused 
   expect(t.joining).toHaveLength(1)
   const refused = await lead('post', `${of('detail')}/try`, rule({ how: 'panels', panels: [[]] })).expect(422)
   expect(detail(refused)).toBe('Panel 1 has no member.')
+})
+
+test('the last sharing out is taken back: who read what before does again, and what is begun meanwhile stays', async () => {
+  const assessment = 'part-1'
+  const allotted = () =>
+    server.db
+      .prepare('SELECT student_id AS s, marker_id AS m FROM allotment WHERE assessment_id = ? ORDER BY marker_id, place')
+      .all(`${COURSE}-${assessment}`)
+  const takeBack = (id: number) => lead('delete', `${of(assessment)}/${id}`)
+  expect((await sharing(assessment)).latest).toBeNull()
+  const once = (await lead('put', of(assessment), rule({ readings: 1 })).expect(200)).body as Sharing
+  const first = allotted()
+  const twice = (await lead('put', of(assessment), rule({ readings: 2, seed: 9 })).expect(200)).body as Sharing
+  expect(twice.latest).not.toBe(once.latest)
+  expect(detail(await takeBack(once.latest!).expect(409))).toMatch(/was shared out anew since/)
+  const undone = (await takeBack(twice.latest!).expect(200)).body as Sharing
+  expect(allotted()).toEqual(first)
+  expect([undone.latest, undone.short]).toEqual([once.latest, 0])
+  await takeBack(twice.latest!).expect(409)
+
+  const begun = first[0] as { s: string; m: string }
+  server.db
+    .prepare("INSERT INTO reading (id, script_id, marker_id, state) VALUES ('begun meanwhile', ?, ?, 'draft')")
+    .run(`${COURSE}-${assessment}:${begun.s}`, begun.m)
+  await takeBack(once.latest!).expect(200)
+  expect(allotted()).toEqual([begun])
 })

@@ -10,6 +10,7 @@ import {
   type ScaleBody,
   type Sheet,
   type SheetInColumns,
+  type SheetSince,
 } from '#contract'
 import type { CellKey } from '../table/latest-cells'
 import { now, type Db } from '../../db/open'
@@ -80,7 +81,10 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     const studentAt = new Map(students.map((s, i) => [s.id, i]))
     const { scripts } = table
     const read = readingsOf(table)
-    const plain = read.counts.some((n) => n > 0) ? plainMarks(table, read.counts) : new Map<number, number | null>()
+    const plain = plainMarks(
+      table,
+      scripts.id.flatMap((_, i) => (read.counts[i]! > 0 ? [i] : [])),
+    )
     // Places in the table's list, which has everybody, to places in the list that is sent.
     const shownAt = table.students.map((s) => studentAt.get(s.id) ?? -1)
     const cells = noCells()
@@ -118,12 +122,35 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   }
 
   /** Some cells as they are now; those of students whom one does not see are left out. */
-  function cellsNow(courseId: string, keys: readonly CellKey[], personId: string, role: Role): Cell[] {
+  function cellsNow(courseId: string, keys: readonly CellKey[], personId: string, role: Role): NonNullable<SheetSince['cells']> {
+    const table = tables.load(courseId)
     const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
-    return keys.flatMap((key): Cell[] => {
-      const whose = student.get(key.studentId, courseId)
-      const row = script.get(key.studentId, key.assessmentId)
-      return whose && row && (!own || own.has(whose.sectionId)) ? [cellOf(key, row)] : []
+    const found = keys.flatMap((key) => {
+      const at = tables.placeOf(courseId, key)
+      return at < 0 || (own && !own.has(table.students[table.scripts.student[at]!]!.sectionId)) ? [] : [{ key, at }]
+    })
+    // Asked for after every write by everybody who has the sheet open: of all readings only theirs are looked at closer.
+    const marks = new Map(found.map(({ at }) => [at, [] as number[]]))
+    table.readings.script.forEach((at, i) => marks.get(at)?.push(table.readings.mark[i]!))
+    const plain =
+      role === 'marker'
+        ? new Map<number, number>()
+        : plainMarks(
+            table,
+            [...marks].flatMap(([at, theirs]) => (theirs.length > 0 ? [at] : [])),
+          )
+    const { status, daysLate, entered, version } = table.scripts
+    return found.map(({ key, at }) => {
+      const own = marks.get(at)!
+      return {
+        ...key,
+        status: STATUSES[status[at]!]!,
+        daysLate: daysLate[at]!,
+        mark: entered[at]!,
+        fromReadings: toldOfReadings(role, own.length, plain.get(at) ?? null),
+        version: version[at]!,
+        overTolerance: role !== 'marker' && isApart(table, at, own.length, Math.max(...own) - Math.min(...own)),
+      }
     })
   }
 
@@ -205,9 +232,9 @@ function readingsOf({ scripts, readings }: Table) {
 }
 
 /** What scripts with readings come to before they are rescaled, by their places; the others are as they were typed. */
-function plainMarks(table: Table, counts: Int32Array): Map<number, number | null> {
+function plainMarks(table: Table, places: readonly number[]): Map<number, number | null> {
+  if (places.length === 0) return new Map()
   const { scripts, readings } = table
-  const places = scripts.id.flatMap((_, i) => (counts[i]! > 0 ? [i] : []))
   const at = new Map(places.map((place, i) => [place, i]))
   const only = <T>(column: readonly T[]) => places.map((place) => column[place]!)
   const { id, student, assessment, status, daysLate, entered } = scripts
@@ -215,6 +242,9 @@ function plainMarks(table: Table, counts: Int32Array): Map<number, number | null
     ...table,
     placements: [],
     adjustments: [],
+    agreed: Object.fromEntries(
+      only(scripts.id).flatMap((scriptId) => (scriptId in table.agreed ? [[scriptId, table.agreed[scriptId]!]] : [])),
+    ),
     scripts: {
       id: only(id),
       student: only(student),
@@ -223,17 +253,31 @@ function plainMarks(table: Table, counts: Int32Array): Map<number, number | null
       daysLate: only(daysLate),
       entered: only(entered),
     },
-    readings: { ...readings, script: readings.script.map((place) => at.get(place)!) },
+    readings: readingsAt(readings, at),
   })
   return new Map(standingMarks(workings).map((s, i) => [places[i]!, s.plain]))
 }
 
-function overTolerance({ scripts, students, assessments }: Table, read: ReturnType<typeof readingsOf>): Sheet['overTolerance'] {
-  return scripts.id.flatMap((_, i) => {
-    const assessment = assessments[scripts.assessment[i]!]!
-    if (read.counts[i]! < 2 || withinTolerance(read.spread(i), assessment.tolerance)) return []
-    return [{ studentId: students[scripts.student[i]!]!.id, assessmentId: assessment.id }]
-  })
+/** The readings of some scripts, by the places that these have among themselves. */
+function readingsAt({ script, marker, mark }: Table['readings'], at: ReadonlyMap<number, number>): Table['readings'] {
+  const theirs = script.flatMap((place, i) => (at.has(place) ? [i] : []))
+  return {
+    script: theirs.map((i) => at.get(script[i]!)!),
+    marker: theirs.map((i) => marker[i]!),
+    mark: theirs.map((i) => mark[i]!),
+  }
+}
+
+const isApart = ({ scripts, assessments }: Table, at: number, readings: number, spread: number): boolean =>
+  readings >= 2 && !withinTolerance(spread, assessments[scripts.assessment[at]!]!.tolerance)
+
+function overTolerance(table: Table, read: ReturnType<typeof readingsOf>): Sheet['overTolerance'] {
+  const { scripts, students, assessments } = table
+  return scripts.id.flatMap((_, i) =>
+    isApart(table, i, read.counts[i]!, read.spread(i))
+      ? [{ studentId: students[scripts.student[i]!]!.id, assessmentId: assessments[scripts.assessment[i]!]!.id }]
+      : [],
+  )
 }
 
 /** A marker is told that there are readings, never what they say. */

@@ -7,17 +7,19 @@ import { HttpProblem } from '../../problem'
 import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
 import { libraryQueries } from '../scales/queries'
-import { asUsed, standardInUse } from '../tuning/judge'
+import { asUsed, standardsOf } from '../tuning/judge'
 import { tuningQueries, type ExemplarRow } from '../tuning/queries'
+import { remarksFor } from './remarks'
 
 /** What a student is sent: their own work, and of it only what is released. */
 export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader): void {
-  const library = libraryQueries(db)
+  const inLibrary = standardsOf(libraryQueries(db))
   const tuning = tuningQueries(db)
+  const remarksOf = remarksFor(db)
   // Notes for markers, and comments kept ready for them, are not for students.
   const standardOf = (a: Assessment): StandardInUse | null => {
-    const row = a.standardId === null ? null : library.get(a.standardId)
-    return row && row.kind !== 'outcome' ? forStudents(standardInUse(row), a.use) : null
+    const standard = inLibrary(a.standardId)
+    return standard && forStudents(standard, a.use)
   }
   const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
 
@@ -39,6 +41,8 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       const release = placement && plan.releases[placement[3]]
       const released = !!release && isReleased(release, { today, due, confirmed: plan.head.confirmedIssue !== null })
       const mark = released ? standing.get(a.id) : undefined
+      // A script that is held is looked into: its mark and its remarks wait.
+      const remarked = mark && a.use.remarks && mark.mark !== null && mark.status !== 'held'
       return [
         {
           assessment: a.title,
@@ -47,6 +51,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
           mark: mark?.mark ?? null,
           outOf: released ? a.outOf : null,
           status: mark?.status ?? null,
+          remarks: remarked ? remarksOf(mark.scriptId, mark.plain) : [],
           standard: a.use.studentsBefore ? standardOf(a) : null,
           exemplars: tuning.all(a.id).flatMap((x) => shown(x, a.outOf)),
         },

@@ -104,6 +104,7 @@ test('a student is sent what is released and nothing else', async () => {
     mark: null,
     outOf: null,
     status: null,
+    remarks: [],
   })
   const section = (await plan()).sections.find((s) => s.name === first.section)!
   await put([

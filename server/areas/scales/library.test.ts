@@ -92,6 +92,7 @@ test('attached, it is in use; where there are readings, or it cannot give a mark
   expect(done).toMatchObject({ standardId: id, marking: 'rubric' })
   expect((await rubricOf(id)).uses).toEqual([expect.objectContaining({ assessmentId: a.id, outOf: 10 })])
   const map = server.db.prepare('SELECT version FROM assessment WHERE id = ?').get(`${COURSE}-map`) as { version: number }
+  expect((await rubricOf('rubric-map')).uses[0]).toMatchObject({ hidesPoints: false, hidesWords: false })
   expect(detail(await attach(`${COURSE}-map`, map.version, id).expect(409))).toMatch(/^Map project has \d+ readings already/)
   const empty = ((await lead('post', api('/library'), { kind: 'rubric', title: 'Empty', body: { criteria: [] } })).body as { id: string })
     .id

@@ -39,10 +39,10 @@ export function libraryQueries(db: Db) {
   const one = db.prepare<[string], StandardRow>(`${SELECT} WHERE s.id = ?`)
   const follower = db.prepare<[string], { id: string }>('SELECT id FROM standard WHERE follows = ?')
   // Assessments that use any version of what became the newest one.
-  const uses = db.prepare<[string], Use>(
+  const uses = db.prepare<[string], Omit<Use, 'hidesPoints' | 'hidesWords'> & { hidesPoints: number | null; hidesWords: number | null }>(
     `WITH RECURSIVE line (id) AS (SELECT ? UNION SELECT s.follows FROM standard s JOIN line ON s.id = line.id WHERE s.follows IS NOT NULL)
      SELECT c.id AS courseId, c.code || ' ' || c.term AS course, a.id AS assessmentId, a.title AS assessment, a.out_of AS outOf,
-       a.standard_id AS standardId, u.version,
+       a.standard_id AS standardId, u.version, a.use ->> '$.hidePoints' AS hidesPoints, a.use ->> '$.hideWords' AS hidesWords,
        (SELECT count(*) FROM script t JOIN reading r ON r.script_id = t.id LEFT JOIN carried_in_force f ON f.reading_id = r.id AND f.version = r.version
         WHERE t.assessment_id = a.id AND coalesce(f.standard_id, r.standard_id) <> a.standard_id) AS behind
      FROM assessment a JOIN course c ON c.id = a.course_id JOIN standard u ON u.id = a.standard_id
@@ -81,7 +81,7 @@ export function libraryQueries(db: Db) {
     listed: () => listed.all(),
     get: (id: string) => one.get(id) ?? null,
     nextOf: (id: string) => follower.get(id)?.id ?? null,
-    uses: (id: string) => uses.all(id),
+    uses: (id: string): Use[] => uses.all(id).map((u) => ({ ...u, hidesPoints: !!u.hidesPoints, hidesWords: !!u.hidesWords })),
     freeTitle(title: string): string {
       const taken = new Set(titles.all().map((t) => t.title.toLowerCase()))
       let free = title

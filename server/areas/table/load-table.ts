@@ -1,6 +1,7 @@
 import { scriptIdOf, STATUSES, type Status } from '#core'
 import type { Cell, CourseHead, CourseTable } from '#contract'
 import type { Db } from '../../db/open'
+import type { CellKey } from './latest-cells'
 import { planLoader, type PlanLoader } from './load-plan'
 
 type TableCore = Omit<CourseTable, 'head'> & { head: Omit<CourseHead, 'role'> }
@@ -38,8 +39,18 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     )
     .raw()
 
+  const oneScript = db.prepare<[string, string], { id: string; status: Status; daysLate: number; entered: number | null; version: number }>(
+    'SELECT id, status, days_late AS daysLate, entered, version FROM script WHERE student_id = ? AND assessment_id = ?',
+  )
+  const itsReadings = db
+    .prepare<[string], [string, number]>(
+      `SELECT r.marker_id, coalesce(c.mark, r.mark) FROM reading r LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
+       WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
+    )
+    .raw()
+
   const kept = new Map<string, TableCore>()
-  const places = new Map<string, ReturnType<typeof placesIn>>()
+  const places = new Map<string, Places>()
 
   function read(id: string): TableCore {
     const { plan, agreed, adjustments } = plans.load(id)
@@ -112,32 +123,88 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       return table
     },
     /** Takes cells over that were just written, where nothing else has changed: the rest need not be read again. */
-    patch(courseId: string, cells: readonly Cell[]): void {
-      const table = kept.get(courseId)
-      const { version, hasMarks } = plans.load(courseId).plan
-      if (!table || table.version !== version - 1) return
-      const place = places.get(courseId) ?? placesIn(table)
-      places.set(courseId, place)
-      const { scripts: s, assessments, students: people } = table
-      for (const c of cells) {
-        const [student, assessment] = [place.student.get(c.studentId), place.assessment.get(c.assessmentId)]
-        if (student === undefined || assessment === undefined) continue
-        let at = place.script[student * assessments.length + assessment]!
-        if (at < 0) {
-          at = s.id.length
-          place.script[student * assessments.length + assessment] = at
-          s.id.push(scriptIdOf(c.assessmentId, people[student]!.id))
-          s.student.push(student)
-          s.assessment.push(assessment)
+    patch(courseId: string, cells: readonly Omit<Cell, 'fromReadings'>[]): void {
+      patched(courseId, (table, place) => {
+        for (const c of cells) putScript(table, place, c, { ...c, entered: c.mark })
+        return table.readings
+      })
+    },
+    /** Takes over what stands of some scripts and their readings after a write that was about nothing else. */
+    patchReadings(courseId: string, keys: readonly CellKey[]): void {
+      patched(courseId, (table, place) => {
+        const changed = new Set<number>()
+        const anew: [script: number, marker: number, mark: number][] = []
+        const markerAt = new Map(table.markers.map((m, i) => [m.id, i]))
+        for (const key of keys) {
+          const row = oneScript.get(key.studentId, key.assessmentId)
+          const at = row === undefined ? null : putScript(table, place, key, row)
+          if (at === null) continue
+          changed.add(at)
+          for (const [markerId, mark] of itsReadings.all(row!.id)) {
+            const marker = markerAt.get(markerId)
+            if (marker === undefined) return null
+            anew.push([at, marker, mark])
+          }
         }
-        s.status[at] = STATUSES.indexOf(c.status)
-        s.daysLate[at] = c.daysLate
-        s.entered[at] = c.mark
-        s.version[at] = c.version
-      }
-      kept.set(courseId, { ...table, version, hasMarks })
+        const { script, marker, mark } = table.readings
+        const stay = script.flatMap((at, i) => (changed.has(at) ? [] : [i]))
+        return {
+          script: [...stay.map((i) => script[i]!), ...anew.map((r) => r[0])],
+          marker: [...stay.map((i) => marker[i]!), ...anew.map((r) => r[1])],
+          mark: [...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])],
+        }
+      })
+    },
+    /** Where a script stands in the table's columns; −1 where nothing is recorded of it. */
+    placeOf(courseId: string, { studentId, assessmentId }: CellKey): number {
+      const table = this.load(courseId)
+      const place = placesOf(courseId, table)
+      const [student, assessment] = [place.student.get(studentId), place.assessment.get(assessmentId)]
+      return student === undefined || assessment === undefined ? -1 : place.script[student * table.assessments.length + assessment]!
     },
   }
+
+  function placesOf(courseId: string, table: TableCore) {
+    const place = places.get(courseId) ?? placesIn(table)
+    places.set(courseId, place)
+    return place
+  }
+
+  /** Brings the table that is kept up to the course's version; what `work` cannot take over is read anew when it is asked for. */
+  function patched(courseId: string, work: (table: TableCore, place: Places) => CourseTable['readings'] | null): void {
+    const table = kept.get(courseId)
+    const { version, hasMarks } = plans.load(courseId).plan
+    if (!table || table.version !== version - 1) return
+    const readings = work(table, placesOf(courseId, table))
+    if (readings) kept.set(courseId, { ...table, version, hasMarks, readings })
+    else kept.delete(courseId)
+  }
+}
+
+type Places = ReturnType<typeof placesIn>
+
+/** Writes a script into the columns, in its place or at their end; null for one that is not on the table. */
+function putScript(
+  { scripts: s, assessments, students }: TableCore,
+  place: Places,
+  key: CellKey,
+  row: { status: Status; daysLate: number; entered: number | null; version: number },
+): number | null {
+  const [student, assessment] = [place.student.get(key.studentId), place.assessment.get(key.assessmentId)]
+  if (student === undefined || assessment === undefined) return null
+  let at = place.script[student * assessments.length + assessment]!
+  if (at < 0) {
+    at = s.id.length
+    place.script[student * assessments.length + assessment] = at
+    s.id.push(scriptIdOf(key.assessmentId, students[student]!.id))
+    s.student.push(student)
+    s.assessment.push(assessment)
+  }
+  s.status[at] = STATUSES.indexOf(row.status)
+  s.daysLate[at] = row.daysLate
+  s.entered[at] = row.entered
+  s.version[at] = row.version
+  return at
 }
 
 /** Where the script of a student for an assessment stands in the columns; -1 where there is none. */

@@ -1,11 +1,14 @@
 import { rubricMark, rubricTotal, RubricError, scaleValue, schemeMark, type Scale } from '#core'
 import type { Judged, RubricBody, ScaleBody, SchemeBody, StandardInUse, StandardUse } from '#contract'
 import { HttpProblem } from '../../problem'
+import type { libraryQueries, StandardRow } from '../scales/queries'
 import type { JudgedMark } from './queries'
 
 interface Of {
   outOf: number
   use: StandardUse
+  /** Done or not: all that it is marked out of, or nothing. */
+  completion?: boolean
   /** What is not judged is left so on purpose, and gives nothing. */
   gapMeant?: boolean
 }
@@ -18,11 +21,17 @@ export const asUsed = (body: RubricBody, { ranges }: Pick<StandardUse, 'ranges'>
  * The mark that follows from what somebody judged.
  * @throws HttpProblem 422 where it does not fit the standard, or something is not judged
  */
-export function markOf(judged: Judged, standard: StandardInUse | null, { outOf, use, gapMeant = false }: Of): JudgedMark {
+export function markOf(
+  judged: Judged,
+  standard: StandardInUse | null,
+  { outOf, use, completion = false, gapMeant = false }: Of,
+): JudgedMark {
   const gap = gapMeant ? 'meant' : 'refused'
   const { picks, judgement } = judged
   if (!standard) {
-    if (judged.mark === null) throw new HttpProblem(422, 'Give a mark.', { field: 'mark' })
+    if (judged.mark === null) throw new HttpProblem(422, completion ? 'Say whether it was done.' : 'Give a mark.', { field: 'mark' })
+    if (completion && judged.mark !== 0 && judged.mark !== outOf)
+      throw new HttpProblem(422, `It is done, ${outOf}, or not done, 0.`, { field: 'mark' })
     if (judged.mark < 0 || judged.mark > outOf) throw new HttpProblem(422, `${judged.mark} is outside 0 to ${outOf}.`, { field: 'mark' })
     return { picks: {}, judgement: null, mark: judged.mark }
   }
@@ -66,8 +75,15 @@ function orSentence(work: () => number | null): number | null {
   }
 }
 
-/** A library row as the standard one marks by. */
-export function standardInUse(row: { id: string; kind: string; title: string; version: number; body: string }): StandardInUse {
+/** Finds standards of the library as one marks by them; null for no id, and for what nobody marks by. */
+export const standardsOf =
+  (library: Pick<ReturnType<typeof libraryQueries>, 'get'>) =>
+  (id: string | null): StandardInUse | null => {
+    const row = id === null ? null : library.get(id)
+    return row && row.kind !== 'outcome' ? standardInUse(row) : null
+  }
+
+function standardInUse(row: StandardRow): StandardInUse {
   const { id, title, version } = row
   const body = JSON.parse(row.body) as unknown
   if (row.kind === 'rubric') return { kind: 'rubric', id, title, version, body: body as RubricBody }

@@ -5,7 +5,7 @@ import { HttpProblem } from '../../problem'
 import { libraryQueries } from '../scales/queries'
 import type { CourseWrites } from '../table/course-writes'
 import { toAssessment, type AssessmentRow } from '../table/rows'
-import { asUsed, markOf, standardInUse } from './judge'
+import { asUsed, markOf, standardsOf } from './judge'
 import { gateFor, tuningQueries, type ExemplarRow } from './queries'
 
 const judgedOf = ({ picks, judgement, mark }: { picks: string; judgement: string | null; mark: number }) => ({
@@ -36,10 +36,7 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
     if (!row) throw new HttpProblem(404, 'There is no such exemplar.')
     return row
   }
-  const standardOf = (id: string | null) => {
-    const row = id === null ? null : library.get(id)
-    return row && row.kind !== 'outcome' ? standardInUse(row) : null
-  }
+  const standardOf = standardsOf(library)
 
   handle(routes.tuning, ({ params: { courseId }, me, role: mine }) => {
     const all = mine === 'marker' ? [] : tuning.markers(courseId)

@@ -1,8 +1,10 @@
 import { useRef, type ReactNode } from 'react'
 import { flushSync } from 'react-dom'
+import { criterionMaximum } from '#core'
 import type { Judged, StandardInUse, StandardUse } from '#contract'
 import { NumberField } from '../NumberField'
 import { plain } from '../format'
+import { DoneOrNot } from './DoneOrNot'
 import { JudgeCriterion } from './JudgeCriterion'
 import { Track } from './Track'
 import './judge.css'
@@ -13,6 +15,8 @@ export const focusable = (criterion: HTMLElement): HTMLElement | null =>
 
 interface Props {
   standard: StandardInUse | null
+  /** Without a standard: done or not, instead of a mark. */
+  completion?: boolean
   outOf: number
   use: Pick<StandardUse, 'hidePoints' | 'hideWords'>
   judged: Judged
@@ -24,7 +28,7 @@ interface Props {
 }
 
 /** A script being judged by whatever it is marked by: rulers, free points, one label, or a mark. Without `onChange` it is shown. */
-export function Judge({ standard, outOf, use, judged, onChange, below, compared }: Props) {
+export function Judge({ standard, completion, outOf, use, judged, onChange, below, compared }: Props) {
   const list = useRef<HTMLDivElement>(null)
   const disabled = !onChange
   const pick = (id: string, points: number | undefined) => {
@@ -46,6 +50,7 @@ export function Judge({ standard, outOf, use, judged, onChange, below, compared 
   }
   const whose = compared?.whose ?? ''
 
+  if (!standard && completion) return <DoneOrNot outOf={outOf} judged={judged} onChange={onChange} />
   if (!standard)
     return (
       <p className="judge-mark">
@@ -110,9 +115,7 @@ export function Judge({ standard, outOf, use, judged, onChange, below, compared 
   const { criteria } = standard.body
   const longest = Math.max(
     1,
-    ...(standard.kind === 'rubric'
-      ? standard.body.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points))
-      : standard.body.criteria.map((c) => c.max)),
+    ...(standard.kind === 'rubric' ? standard.body.criteria.map(criterionMaximum) : standard.body.criteria.map((c) => c.max)),
   )
   return (
     <div ref={list} className="judge">

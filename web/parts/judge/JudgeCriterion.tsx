@@ -1,5 +1,6 @@
 import { useRef, type KeyboardEvent, type ReactNode } from 'react'
 import { flushSync } from 'react-dom'
+import { criterionMaximum } from '#core'
 import type { RubricCriterion } from '#contract'
 import { NumberField } from '../NumberField'
 import { plain, signed } from '../format'
@@ -36,7 +37,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
       ? -1
       : c.levels.findIndex((l) => points === l.points || (c.ranges && points >= l.points && points <= (l.to ?? l.points)))
   const inRange = at >= 0 && c.ranges && (c.levels[at]!.to ?? 0) > c.levels[at]!.points ? c.levels[at]! : null
-  const top = Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
+  const top = criterionMaximum(c)
   const sign = c.penalty ? '−' : ''
   const choose = (i: number) => {
     const level = c.levels[Math.max(0, Math.min(c.levels.length - 1, i))]

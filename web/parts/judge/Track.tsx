@@ -1,4 +1,5 @@
 import { plain } from '../format'
+import { evenly, type Stop } from './evenly'
 
 const W = 560
 const H = 30
@@ -11,22 +12,26 @@ export interface Compared {
   whose: string
 }
 
-/** A criterion's ruler at true distance: the levels as stops, the bubble where the reading stands, a long tick where another does. */
+/** A criterion's ruler at true distance, or evenly while points are hidden: the levels as stops, the bubble where the reading stands, a long tick where another does. */
 export function Track({
-  stops,
-  longest,
+  stops: given,
+  longest: shared,
   points,
   compared,
   hidePoints,
   sign = '',
 }: {
-  stops: { at: number; to?: number | undefined }[]
+  stops: Stop[]
   longest: number
   points: number | undefined
   compared?: Compared | undefined
   hidePoints: boolean
   sign?: string
 }) {
+  const even = hidePoints ? evenly(given) : null
+  const stops = even?.stops ?? given
+  const longest = even ? Math.max(1, even.end) : shared
+  const place = even?.place ?? ((p: number) => p)
   const x = (v: number) => EDGE + (v / longest) * (W - 2 * EDGE)
   const end = Math.max(...stops.map((s) => s.to ?? s.at), 0)
   return (
@@ -44,8 +49,8 @@ export function Track({
           )}
         </g>
       ))}
-      {points !== undefined && <ellipse cx={x(points)} cy={LINE} rx="9" ry="5.5" className="bubble-on" />}
-      {compared && <line x1={x(compared.points)} x2={x(compared.points)} y1={LINE - 6} y2={LINE + 10} className="compared" />}
+      {points !== undefined && <ellipse cx={x(place(points))} cy={LINE} rx="9" ry="5.5" className="bubble-on" />}
+      {compared && <line x1={x(place(compared.points))} x2={x(place(compared.points))} y1={LINE - 6} y2={LINE + 10} className="compared" />}
     </svg>
   )
 }

@@ -24,7 +24,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
                   {(standard.body.descending ? c.levels.toReversed() : c.levels).map((l, i) => (
                     <td key={i} style={{ width: `${100 / c.levels.length}%` }}>
                       <b>
-                        {c.penalty ? '−' : ''}
+                        {c.penalty && l.points > 0 ? '−' : ''}
                         {plain(l.points)}
                         {c.ranges && l.to !== undefined && l.to !== l.points && `–${plain(l.to)}`}
                       </b>{' '}

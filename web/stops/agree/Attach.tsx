@@ -1,9 +1,8 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { routes } from '#contract'
-import { call } from '../../api/client'
 import { usePlanQuery } from '../../frame/plan'
 import { useWrites } from '../../frame/writes'
+import { attachTo } from './attach-to'
 import type { Entry } from './library'
 
 /** Puts an entry to use in an assessment of this course, in one step. */
@@ -16,15 +15,10 @@ export function Attach({ courseId, entry }: { courseId: string; entry: Entry }) 
   if (free.length === 0) return null
   const attach = () => {
     if (!assessment) return
-    const send = async (standardId: string | null) => {
-      const { assessments } = await call(routes.plan, { params: { courseId } })
-      const { version } = assessments.find((a) => a.id === assessment.id)!
-      return call(routes.attachStandard, { params: { courseId, assessmentId: assessment.id }, body: { version, standardId } })
-    }
     void write(
       `attach ${entry.of.title} to ${assessment.title}`,
-      () => send(entry.of.id),
-      () => send(assessment.standardId),
+      () => attachTo(courseId, assessment.id, entry.of.id),
+      () => attachTo(courseId, assessment.id, assessment.standardId),
     )
     setChosen('')
   }

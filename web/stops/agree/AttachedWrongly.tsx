@@ -1,8 +1,8 @@
 import { attachmentFindings } from '#core'
-import { routes, type Library } from '#contract'
-import { call } from '../../api/client'
+import type { Library } from '#contract'
 import { usePlanQuery } from '../../frame/plan'
 import { useWrites } from '../../frame/writes'
+import { attachTo } from './attach-to'
 
 /** Assessments of this course that are alike and not marked alike, each with what would mend it. */
 export function AttachedWrongly({ courseId, library }: { courseId: string; library: Library }) {
@@ -18,15 +18,10 @@ export function AttachedWrongly({ courseId, library }: { courseId: string; libra
   )
   if (findings.length === 0) return null
   const attach = (assessmentId: string, standardId: string, before: string | null) => {
-    const send = async (id: string | null) => {
-      const now = await call(routes.plan, { params: { courseId } })
-      const { version } = now.assessments.find((a) => a.id === assessmentId)!
-      return call(routes.attachStandard, { params: { courseId, assessmentId }, body: { version, standardId: id } })
-    }
     void write(
       'attach the same',
-      () => send(standardId),
-      () => send(before),
+      () => attachTo(courseId, assessmentId, standardId),
+      () => attachTo(courseId, assessmentId, before),
     )
   }
   return (

@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp, Copy, Trash2, X } from 'lucide-react'
 import { Form } from 'react-bootstrap'
-import { resizeCriterion } from '#core'
+import { criterionMaximum, resizeCriterion } from '#core'
 import type { Library, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { TitleField } from '../../parts/TitleField'
@@ -24,7 +24,7 @@ interface Props {
 
 /** A criterion: its ruler, and under it a column for each level with its points and words. */
 export function CriterionMaker({ criterion: c, longest, comments, outcomes, onChange, onDuplicate, onRemove, onMove }: Props) {
-  const top = Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
+  const top = criterionMaximum(c)
   const linked = outcomes.filter((o) => c.outcomeIds?.includes(o.id))
   const setLevel = (i: number, patch: Partial<Level>, label: string) =>
     onChange({ ...c, levels: c.levels.map((l, at) => (at === i ? { ...l, ...patch } : l)) }, label)

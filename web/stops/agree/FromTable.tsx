@@ -1,11 +1,21 @@
 import { useMemo, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { guessLayout, rubricFindings, rubricFromTable, rubricMaximum, tablesFromHtml, tablesFromText, type RubricLayout } from '#core'
+import {
+  criterionMaximum,
+  guessLayout,
+  rubricFindings,
+  rubricFromTable,
+  rubricMaximum,
+  tablesFromHtml,
+  tablesFromText,
+  type RubricLayout,
+} from '#core'
 import { routes, type LibraryFile, type RubricCriterion, type Standard } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { base64Of } from '../../api/stream'
 import { counted, plain } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
+import { TableLayout } from './TableLayout'
 
 type Source = LibraryFile
 
@@ -71,12 +81,11 @@ export function FromTable({
   }, [source, at, table, layout])
   const over =
     criteria.length > MAX_CRITERIA
-      ? `${criteria.length} rows are too many for one rubric, which takes ${MAX_CRITERIA} criteria: bring the table in in parts.`
+      ? `${criteria.length} rows are too many for one rubric, which takes ${MAX_CRITERIA} criteria: leave rows out, or bring the table in in parts.`
       : (criteria.find((c) => c.levels.length > MAX_LEVELS)?.levels.length ?? 0) > 0
-        ? `A row has ${Math.max(...criteria.map((c) => c.levels.length))} levels; a criterion takes ${MAX_LEVELS}. Copy fewer columns.`
+        ? `A row has ${Math.max(...criteria.map((c) => c.levels.length))} levels; a criterion takes ${MAX_LEVELS}. Leave columns out, or copy fewer.`
         : null
-  const width = Math.max(0, ...(table ?? []).map((r) => r.length))
-  const longest = Math.max(1, ...criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
+  const longest = Math.max(1, ...criteria.map(criterionMaximum))
   const findings = criteria.length > 0 ? rubricFindings({ criteria }) : []
   const set = (patch: Partial<RubricLayout>) => layout && setLayout({ ...layout, ...patch })
   const choices = source ? source.tables.length || source.rubrics.length : 0
@@ -150,12 +159,6 @@ export function FromTable({
             )}
             {layout && (
               <>
-                <Form.Check
-                  id="table-heading"
-                  label="the first row is a heading"
-                  checked={layout.heading}
-                  onChange={(e) => set({ heading: e.target.checked })}
-                />
                 <Form.Group controlId="table-points">
                   <Form.Label className="soft small mb-0 d-block">Points are</Form.Label>
                   <Form.Select value={layout.points} onChange={(e) => set({ points: e.target.value as RubricLayout['points'] })}>
@@ -172,26 +175,11 @@ export function FromTable({
                     onChange={(e) => set({ descending: e.target.checked })}
                   />
                 )}
-                <Form.Group controlId="table-column">
-                  <Form.Label className="soft small mb-0 d-block">Criteria stand in</Form.Label>
-                  <Form.Select
-                    value={layout.titleColumn}
-                    onChange={(e) => {
-                      const titleColumn = Number(e.target.value)
-                      set({ titleColumn, levelColumns: Array.from({ length: width }, (_, i) => i).filter((i) => i !== titleColumn) })
-                    }}
-                  >
-                    {Array.from({ length: width }, (_, i) => (
-                      <option key={i} value={i}>
-                        column {i + 1}
-                      </option>
-                    ))}
-                  </Form.Select>
-                </Form.Group>
               </>
             )}
           </div>
         )}
+        {table && layout && <TableLayout table={table} layout={layout} onSet={set} />}
         {criteria.length > 0 && (
           <>
             <p className="mt-3 mb-1" role="status">
@@ -204,7 +192,7 @@ export function FromTable({
               )}
             </p>
             <div className="rulers">
-              {criteria.slice(0, 30).map((c) => (
+              {(over ? [] : criteria.slice(0, 30)).map((c) => (
                 <section key={c.id}>
                   <h3>{c.title}</h3>
                   <Ruler
@@ -216,7 +204,7 @@ export function FromTable({
                 </section>
               ))}
             </div>
-            {criteria.length > 30 && <p className="soft">and {criteria.length - 30} more</p>}
+            {criteria.length > 30 && !over && <p className="soft">and {criteria.length - 30} more</p>}
           </>
         )}
         {!source && !problem && !busy && (

@@ -8,7 +8,7 @@ import { WriteProblem, useWrites } from '../../frame/writes'
 import { counted } from '../../parts/format'
 import { AttachedWrongly } from './AttachedWrongly'
 import { FromTable } from './FromTable'
-import { entriesOf, KINDS, useLibrary, wordsOf, type Entry, type EntryKind } from './library'
+import { entriesOf, hiddenIn, KINDS, SHOWS_ALL, useLibrary, wordsOf, type Entry, type EntryKind } from './library'
 import { ReadOnly } from './ReadOnly'
 import { OutcomeMaker } from './OutcomeMaker'
 import { RubricMaker } from './RubricMaker'
@@ -89,6 +89,9 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   const chosen = all.find((e) => e.of.id === chosenId) ?? shown[0]
   const own = (e: Entry) => lead && e.of.ownerId === me.data?.id
   const makes = !!chosen && own(chosen) && chosen.of.state !== 'retired'
+  // What is hidden while they mark is not to be looked up here.
+  const hides = role === 'marker' && chosen ? hiddenIn(courseId, chosen) : SHOWS_ALL
+  const whole = !hides.points && !hides.words
   const step = (by: number) => {
     const at = shown.findIndex((e) => e === chosen)
     setChosen(shown[Math.max(0, Math.min(shown.length - 1, at + by))]?.of.id ?? null)
@@ -131,10 +134,10 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
               ? 'Nothing in the library is called that.'
               : 'The library is empty. Rubrics, mark schemes and scales that the department shares will stand here.'}
           </div>
-        ) : view === 'sheet' ? (
+        ) : view === 'sheet' && whole ? (
           <RubricSheet entry={chosen} />
         ) : !makes ? (
-          <ReadOnly entry={chosen} outcomes={library.data.outcomes} />
+          <ReadOnly entry={chosen} outcomes={library.data.outcomes} hides={hides} />
         ) : chosen.kind === 'rubric' ? (
           <RubricMaker key={chosen.of.id} courseId={courseId} of={chosen.of} outcomes={library.data.outcomes} onMoved={moved} />
         ) : chosen.kind === 'scheme' ? (
@@ -151,7 +154,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
           <div className="d-flex gap-2 align-items-baseline mb-1">
             <Form.Control
               size="sm"
-              placeholder="Find a title, a word, an owner"
+              placeholder="Find a title, word, outcome, owner"
               aria-label="Find in the library"
               value={find}
               onChange={(e) => setFind(e.target.value)}
@@ -211,7 +214,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
         {chosen && (
           <>
             <Uses courseId={courseId} entry={chosen} decides={lead} />
-            {chosen.kind === 'rubric' && <VersionChanges key={chosen.of.id} courseId={courseId} of={chosen.of} />}
+            {chosen.kind === 'rubric' && whole && <VersionChanges key={chosen.of.id} courseId={courseId} of={chosen.of} />}
             {role !== 'external' && (
               <Suggestions
                 key={`suggest ${chosen.of.id}`}
@@ -249,27 +252,31 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                     Take a copy
                   </Button>
                 )}
-                <Button size="sm" variant="outline-primary" onClick={() => setView((v) => (v === 'maker' ? 'sheet' : 'maker'))}>
-                  {view === 'maker' ? 'As students see it' : 'Back'} <kbd>V</kbd>
-                </Button>
-                <Dropdown>
-                  <Dropdown.Toggle size="sm" variant="outline-primary">
-                    Take it out
-                  </Dropdown.Toggle>
-                  <Dropdown.Menu>
-                    {(
-                      [
-                        [routes.standardCsv, 'CSV'],
-                        [routes.standardXlsx, 'XLSX'],
-                        ...(chosen.kind === 'rubric' ? [[routes.standardCase, 'CASE 1.1 JSON'] as const] : []),
-                      ] as const
-                    ).map(([route, words]) => (
-                      <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.of.id })} download>
-                        {words}
-                      </Dropdown.Item>
-                    ))}
-                  </Dropdown.Menu>
-                </Dropdown>
+                {whole && (
+                  <Button size="sm" variant="outline-primary" onClick={() => setView((v) => (v === 'maker' ? 'sheet' : 'maker'))}>
+                    {view === 'maker' ? 'As students see it' : 'Back'} <kbd>V</kbd>
+                  </Button>
+                )}
+                {whole && (
+                  <Dropdown>
+                    <Dropdown.Toggle size="sm" variant="outline-primary">
+                      Take it out
+                    </Dropdown.Toggle>
+                    <Dropdown.Menu>
+                      {(
+                        [
+                          [routes.standardCsv, 'CSV'],
+                          [routes.standardXlsx, 'XLSX'],
+                          ...(chosen.kind === 'rubric' ? [[routes.standardCase, 'CASE 1.1 JSON'] as const] : []),
+                        ] as const
+                      ).map(([route, words]) => (
+                        <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.of.id })} download>
+                          {words}
+                        </Dropdown.Item>
+                      ))}
+                    </Dropdown.Menu>
+                  </Dropdown>
+                )}
               </div>
             </section>
           </>

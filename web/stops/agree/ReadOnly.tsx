@@ -1,38 +1,46 @@
-import { rubricMaximum } from '#core'
+import { criterionMaximum, rubricMaximum } from '#core'
 import type { Library, RubricBody } from '#contract'
 import { plain } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
-import { KINDS, type Entry } from './library'
+import { InPart } from './InPart'
+import { KINDS, type Entry, type Hides } from './library'
 import { BandsInWords } from '../../parts/standard/BandsInWords'
 import { OutcomeLevels } from './OutcomeLevels'
 import { ScaleAxis } from './ScaleAxis'
 
-/** An entry as it stands: criteria as rulers, a scale on one axis. */
-export function ReadOnly({ entry, outcomes }: { entry: Entry; outcomes: Library['outcomes'] }) {
+/** An entry as it stands: criteria as rulers, a scale on one axis; or what of it may be seen while one marks. */
+export function ReadOnly({ entry, outcomes, hides }: { entry: Entry; outcomes: Library['outcomes']; hides: Hides }) {
+  const hidden = hides.points || hides.words
   return (
     <>
       <div className="stop-head">
         <h1>{entry.of.title}</h1>
         <span className="soft small">
           {KINDS[entry.kind]}, version {entry.of.version}
-          {entry.kind === 'rubric' && `, ${plain(rubricMaximum(entry.of))} points`}
+          {entry.kind === 'rubric' && !hidden && `, ${plain(rubricMaximum(entry.of))} points`}
         </span>
         {entry.of.state !== 'ready' && <span className="ochre small">{entry.of.state}</span>}
       </div>
-      {entry.kind === 'rubric' && <RubricRulers rubric={entry.of} outcomes={outcomes} />}
-      {entry.kind === 'scheme' && <SchemeRulers criteria={entry.of.criteria} />}
-      {entry.kind === 'outcome' && <OutcomeLevels of={entry.of} />}
-      {entry.kind === 'scale' && <ScaleAxis title={entry.of.title} labels={entry.of.labels} />}
+      {hidden ? (
+        <InPart entry={entry} hides={hides} />
+      ) : (
+        <>
+          {entry.kind === 'rubric' && <RubricRulers rubric={entry.of} outcomes={outcomes} />}
+          {entry.kind === 'scheme' && <SchemeRulers criteria={entry.of.criteria} />}
+          {entry.kind === 'outcome' && <OutcomeLevels of={entry.of} />}
+          {entry.kind === 'scale' && <ScaleAxis title={entry.of.title} labels={entry.of.labels} />}
+        </>
+      )}
     </>
   )
 }
 
 function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Library['outcomes'] }) {
-  const longest = Math.max(1, ...rubric.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
+  const longest = Math.max(1, ...rubric.criteria.map(criterionMaximum))
   return (
     <div className="rulers">
       {rubric.criteria.map((c) => {
-        const top = Math.max(0, ...c.levels.map((l) => l.to ?? l.points))
+        const top = criterionMaximum(c)
         return (
           <section key={c.id}>
             <h3>

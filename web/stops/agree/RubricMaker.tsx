@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { mendRubric, resizeRubric, rubricFindings, rubricMaximum } from '#core'
+import { criterionMaximum, mendRubric, resizeRubric, rubricFindings, rubricMaximum } from '#core'
 import type { Library, RubricBody, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { plain } from '../../parts/format'
@@ -37,7 +37,7 @@ export function RubricMaker({
   const outOf = of.uses[0]?.outOf ?? null
   const findings = rubricFindings(body, outOf)
   const maximum = rubricMaximum(body)
-  const longest = Math.max(1, ...body.criteria.flatMap((c) => c.levels.map((l) => l.to ?? l.points)))
+  const longest = Math.max(1, ...body.criteria.map(criterionMaximum))
   const set = (next: RubricCriterion[], label: string) => maker.edit({ ...body, criteria: next }, label)
   const freeId = () => {
     const taken = new Set(body.criteria.map((c) => c.id))

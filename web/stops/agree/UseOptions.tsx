@@ -2,6 +2,7 @@ import { Form } from 'react-bootstrap'
 import { routes, type Plan, type StandardUse } from '#contract'
 import { call } from '../../api/client'
 import { useWrites } from '../../frame/writes'
+import { plain } from '../../parts/format'
 import { WordsField } from './WordsField'
 
 const OPTIONS: [Exclude<keyof StandardUse, 'noteOn'>, string][] = [
@@ -14,7 +15,16 @@ const OPTIONS: [Exclude<keyof StandardUse, 'noteOn'>, string][] = [
 ]
 
 /** How one assessment uses its standard. */
-export function UseOptions({ courseId, assessment }: { courseId: string; assessment: Plan['assessments'][number] }) {
+export function UseOptions({
+  courseId,
+  assessment,
+  points,
+}: {
+  courseId: string
+  assessment: Plan['assessments'][number]
+  /** What the standard comes to; null where it is a scale. */
+  points: number | null
+}) {
   const { write } = useWrites()
   // What stands is asked for when its turn comes: two ticks in a row must not take each other back.
   const send = async (patch: Partial<StandardUse>) => {
@@ -24,6 +34,13 @@ export function UseOptions({ courseId, assessment }: { courseId: string; assessm
   }
   return (
     <div className="use-options" role="group" aria-label={`How ${assessment.title} uses it`}>
+      {!!points && (
+        <p className="soft small mb-1">
+          {points === assessment.outOf
+            ? `${plain(points)} points, as it is marked out of.`
+            : `${plain(points)} points make ${plain(assessment.outOf)}: a point counts ${plain(assessment.outOf / points)}.`}
+        </p>
+      )}
       {OPTIONS.map(([key, words]) => (
         <Form.Check
           key={key}
@@ -31,13 +48,15 @@ export function UseOptions({ courseId, assessment }: { courseId: string; assessm
           className="small"
           label={words}
           checked={assessment.use[key]}
-          onChange={(e) =>
+          onChange={(e) => {
+            // Read now: by the time the write has its turn the box shows what stands again.
+            const on = e.target.checked
             void write(
-              `${words}: ${e.target.checked ? 'on' : 'off'}`,
-              () => send({ [key]: e.target.checked }),
+              `${words}: ${on ? 'on' : 'off'}`,
+              () => send({ [key]: on }),
               () => send({ [key]: assessment.use[key] }),
             )
-          }
+          }}
         />
       ))}
       {assessment.marking === 'judgement' && (

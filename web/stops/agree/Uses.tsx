@@ -1,13 +1,12 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { routes } from '#contract'
-import { call } from '../../api/client'
 import { usePlanQuery } from '../../frame/plan'
 import { useWrites } from '../../frame/writes'
 import { counted } from '../../parts/format'
 import { Attach } from './Attach'
+import { attachTo } from './attach-to'
 import { CarryOver } from './CarryOver'
-import type { Entry } from './library'
+import { pointsOf, type Entry } from './library'
 import { UseOptions } from './UseOptions'
 
 /** Who uses an entry, in which version and how; where a newer one waits, from here it is put to use and marked scripts are carried over. */
@@ -18,15 +17,10 @@ export function Uses({ courseId, entry, decides }: { courseId: string; entry: En
   const [carrying, setCarrying] = useState<Entry['of']['uses'][number] | null>(null)
   const { of } = entry
   const upgrade = (use: (typeof of.uses)[number]) => {
-    const send = async (standardId: string) => {
-      const { assessments } = await call(routes.plan, { params: { courseId } })
-      const { version } = assessments.find((a) => a.id === use.assessmentId)!
-      return call(routes.attachStandard, { params: { courseId, assessmentId: use.assessmentId }, body: { version, standardId } })
-    }
     void write(
       `${use.assessment} by version ${of.version}`,
-      () => send(of.id),
-      () => send(use.standardId),
+      () => attachTo(courseId, use.assessmentId, of.id),
+      () => attachTo(courseId, use.assessmentId, use.standardId),
     )
   }
   return (
@@ -74,7 +68,7 @@ export function Uses({ courseId, entry, decides }: { courseId: string; entry: En
                     )}
                   </span>
                 )}
-                {here && shown === u.assessmentId && <UseOptions courseId={courseId} assessment={assessment} />}
+                {here && shown === u.assessmentId && <UseOptions courseId={courseId} assessment={assessment} points={pointsOf(entry)} />}
               </li>
             )
           })}

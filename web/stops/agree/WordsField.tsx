@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useTyped } from '../../parts/useTyped'
 
 /** A few lines edited in place: leaving commits, Esc puts them back. */
 export function WordsField({
@@ -14,8 +14,7 @@ export function WordsField({
   quiet?: boolean
   onCommit: (words: string) => void
 }) {
-  const [text, setText] = useState(value)
-  useEffect(() => setText(value), [value])
+  const { text, type, sent, putBack } = useTyped(value)
   return (
     <textarea
       className={`words-field ${quiet ? 'quiet' : ''}`}
@@ -26,10 +25,13 @@ export function WordsField({
       value={text}
       dir="auto"
       data-clean={text === value}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={() => text !== value && onCommit(text)}
+      onChange={(e) => type(e.target.value)}
+      onBlur={() => {
+        sent()
+        if (text !== value) onCommit(text)
+      }}
       onKeyDown={(e) => {
-        if (e.key === 'Escape') setText(value)
+        if (e.key === 'Escape') putBack()
       }}
     />
   )

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { rubricMaximum } from '#core'
 import { routes, type Library } from '#contract'
 import { call } from '../../api/client'
 
@@ -13,6 +14,22 @@ export const KINDS: Record<EntryKind, string> = { rubric: 'rubric', scheme: 'mar
 
 export const useLibrary = (courseId: string) =>
   useQuery({ queryKey: ['library', courseId], queryFn: () => call(routes.library, { params: { courseId } }), staleTime: Infinity })
+
+/** What a rubric or mark scheme comes to; null for what has no points. */
+export const pointsOf = (e: Entry): number | null =>
+  e.kind === 'rubric' ? rubricMaximum(e.of) : e.kind === 'scheme' ? e.of.criteria.reduce((sum, c) => sum + c.max, 0) : null
+
+export interface Hides {
+  points: boolean
+  words: boolean
+}
+export const SHOWS_ALL: Hides = { points: false, words: false }
+
+/** What of an entry is hidden from those who mark by it in a course. */
+export const hiddenIn = (courseId: string, { of }: Entry): Hides => {
+  const here = of.uses.filter((u) => u.courseId === courseId)
+  return { points: here.some((u) => u.hidesPoints), words: here.some((u) => u.hidesWords) }
+}
 
 /** The library as one list, by title. */
 export function entriesOf({ rubrics, schemes, scales, outcomes }: Library): Entry[] {

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { agreeMark, gradeAt, gradeCourse, percentOf, toCourse, type AgreeRule } from '#core'
+import { agreeMark, criterionMaximum, gradeAt, gradeCourse, percentOf, toCourse, type AgreeRule } from '#core'
 import { routes, type Assessment, type Library } from '#contract'
 import { call } from '../../api/client'
 import { useCourse } from '../../frame/course'
@@ -202,7 +202,7 @@ function criteriaOf(
       id: c.id,
       title: c.title,
       penalty: c.penalty,
-      max: Math.max(...c.levels.map((l) => l.to ?? l.points)),
+      max: criterionMaximum(c),
     }))
   const scheme = library?.schemes.find((s) => s.id === standardId)
   return scheme ? scheme.criteria.map((c) => ({ id: c.id, title: c.title, penalty: false, max: c.max })) : []

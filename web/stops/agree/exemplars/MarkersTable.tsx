@@ -107,7 +107,10 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
                 The same mark on {share(of1.t.agreement.exact)} of {of1.t.read}, within {assessment.tolerance} on{' '}
                 {share(of1.t.agreement.within)}.{' '}
                 {of1.t.kappa.kappa !== null ? (
-                  <>Weighted kappa over the levels {fixed(of1.t.kappa.kappa, 2)}.</>
+                  <>
+                    Weighted kappa over the levels {fixed(of1.t.kappa.kappa, 2)}
+                    {of1.t.kappa.interval && ` (95% ${fixed(of1.t.kappa.interval[0], 2)} to ${fixed(of1.t.kappa.interval[1], 2)})`}.
+                  </>
                 ) : (
                   <span className="soft">No kappa: {of1.t.kappa.reason}.</span>
                 )}

@@ -42,7 +42,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
   useKeys(fixed ? [] : [{ key: 'Ctrl+Enter', does: 'hand in, and on to the next', inFields: true, run: () => void handIn() }])
 
   return (
-    <div className="desk-body">
+    <div className={`desk-body ${script.attempts.length === 0 ? 'on-paper' : ''}`}>
       <section className="desk-rulers" ref={rulers} aria-label="Your reading">
         <div className="desk-scroll">
           {script.before && !handedIn && (
@@ -58,6 +58,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
           )}
           <Judge
             standard={standard}
+            completion={assessment.marking === 'completion'}
             outOf={assessment.outOf}
             use={assessment.use}
             judged={body.judged}
@@ -105,7 +106,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
                 Handed in
                 {reading.mark !== null && (
                   <>
-                    : <b>{plain(reading.mark)}</b> of {plain(assessment.outOf)}
+                    : <MarkInWords mark={reading.mark} assessment={assessment} />
                   </>
                 )}
               </>
@@ -120,9 +121,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
             ) : assessment.use.hidePoints ? (
               'All judged.'
             ) : (
-              <>
-                <b>{plain(mark)}</b> of {plain(assessment.outOf)}
-              </>
+              <MarkInWords mark={mark} assessment={assessment} />
             )}
           </span>
           {looking ? null : handedIn ? (
@@ -142,6 +141,15 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
       </section>
       <ScriptShown courseId={courseId} script={script} />
     </div>
+  )
+}
+
+function MarkInWords({ mark, assessment: { marking, outOf } }: { mark: number | null; assessment: DeskScript['assessment'] }) {
+  if (marking === 'completion' && mark !== null) return <b>{mark > 0 ? 'done' : 'not done'}</b>
+  return (
+    <>
+      <b>{plain(mark)}</b> of {plain(outOf)}
+    </>
   )
 }
 

@@ -32,8 +32,11 @@ interface Props {
 export function ShareControls({ courseId, of, rule, tried, problem, trying, onSet, onTry, onDone }: Props) {
   const { write } = useWrites()
   const share = async () => {
-    const done = await write(`share ${of.assessment.title} out`, () =>
-      call(routes.shareOut, { params: { courseId, assessmentId: of.assessment.id }, body: rule }),
+    const params = { courseId, assessmentId: of.assessment.id }
+    const done = await write(
+      `share ${of.assessment.title} out`,
+      () => call(routes.shareOut, { params, body: rule }),
+      ({ latest }) => call(routes.takeBackSharing, { params: { ...params, sharingId: latest! } }),
     )
     if (done) onDone()
   }

@@ -20,7 +20,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
   const [search, setSearch] = useSearchParams()
   // Chosen at once: the address follows a moment later, and what is set meanwhile must not be about the one before.
   const [ofId, setOf] = useState(search.get('of'))
-  const all = (plan.data?.assessments ?? []).filter((a) => a.marking !== 'completion')
+  const all = plan.data?.assessments ?? []
   const chosen = all.find((a) => a.id === ofId) ?? all.find((a) => a.readingsWanted > 1) ?? all[0]
   const sharing = useQuery({
     queryKey: ['sharing', courseId, chosen?.id],

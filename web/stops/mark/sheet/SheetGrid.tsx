@@ -1,5 +1,5 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
-import { useDeferredValue, useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
+import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
+import { useCallback, useDeferredValue, useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
 import type { CellWrite, SheetInColumns } from '#contract'
 import { DASH, fixed, plain } from '../../../parts/format'
 import type { CellValue, Refused } from './cell-queue'
@@ -14,6 +14,7 @@ const NUMBER = 70
 const NAME = 170
 const FROZEN = NUMBER + NAME
 const NARROWEST = 62
+const OVERSCAN = 4
 
 export interface At {
   row: number
@@ -49,11 +50,21 @@ export function SheetGrid(props: Props) {
   const columns = sheet.assessments
   const width = useWidth(scroller)
   const each = Math.max(NARROWEST, Math.floor((width - FROZEN) / Math.max(1, columns.length)))
+  // The row that is typed in stays drawn however far one scrolls: what is typed is in it.
+  const typedRow = typing === null ? null : here.row
+  const inRange = useCallback(
+    (range: Range) => {
+      const rowsIn = defaultRangeExtractor(range)
+      return typedRow === null || rowsIn.includes(typedRow) ? rowsIn : [...rowsIn, typedRow].sort((a, b) => a - b)
+    },
+    [typedRow],
+  )
   const down = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 4,
+    overscan: OVERSCAN,
+    rangeExtractor: inRange,
     scrollPaddingStart: 76,
     scrollPaddingEnd: 44,
   })
@@ -76,6 +87,20 @@ export function SheetGrid(props: Props) {
   useEffect(() => {
     if (typing === null) scroller.current?.querySelector<HTMLElement>('[data-here]')?.focus({ preventScroll: true })
   }, [here.row, here.column, typing])
+
+  const rowsDrawn = down.getVirtualItems()
+  // A row that comes into view takes the elements of one that left: to fill them anew is quicker than to make them.
+  const slots = Math.max(rowsDrawn.length, Math.ceil((down.scrollRect?.height ?? 0) / ROW) + 2 * OVERSCAN + 1)
+  const inSight = rowsDrawn.some((r) => r.index === here.row)
+  useEffect(() => {
+    const grid = scroller.current
+    const at = document.activeElement
+    // The page itself has the focus once the element that had it is gone.
+    if (!grid || (at !== document.body && !grid.contains(at))) return
+    // Keys go on to the sheet while the chosen cell is scrolled out of sight, and to the cell when it is back.
+    if (!inSight) grid.focus({ preventScroll: true })
+    else if (at === document.body || at === grid) grid.querySelector<HTMLElement>('[data-here]')?.focus({ preventScroll: true })
+  }, [inSight])
 
   const whole = FROZEN + each * columns.length
   const shown = across.getVirtualItems()
@@ -128,12 +153,12 @@ export function SheetGrid(props: Props) {
         })}
       </div>
       <div role="presentation" style={{ height: down.getTotalSize(), width: whole, position: 'relative' }}>
-        {down.getVirtualItems().map(({ index: row, start }) => {
+        {rowsDrawn.map(({ index: row, start }) => {
           const s = rows[row]!
           const isHere = row === here.row
           return (
             <SheetRow
-              key={s.id}
+              key={row === typedRow ? 'typed in' : row % slots}
               student={s}
               label={label(s.id)}
               row={row}

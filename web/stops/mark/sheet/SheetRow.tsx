@@ -3,8 +3,8 @@ import { writeCellText } from '#core'
 import type { Cell, CellWrite, SheetInColumns } from '#contract'
 import { counted } from '../../../parts/format'
 import { CellInput } from './CellInput'
-import { CellShown, spoken } from './CellShown'
 import type { CellValue, Refused } from './cell-queue'
+import { cellShown, spoken } from './cell-shown'
 import type { Cells } from './cells'
 
 interface Props {
@@ -76,6 +76,8 @@ export const SheetRow = memo(function SheetRow(props: Props) {
         const value = valueOf(key, place, column)
         const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
         const waits = unsaved.has(key)
+        const asTyped = wrong.get(key)?.text ?? (refused.has(key) ? writeCellText(refused.get(key)!.typed) : null)
+        const shown = asTyped === null && open ? cellShown(value, cell, a.passMark) : null
         return (
           <div
             key={a.id}
@@ -85,18 +87,13 @@ export const SheetRow = memo(function SheetRow(props: Props) {
             tabIndex={here ? 0 : -1}
             data-here={here || undefined}
             style={style}
-            className={`cell num placed ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, column) ? 'pending' : ''}`}
+            className={`cell num placed ${shown?.classes ?? ''} ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, column) ? 'pending' : ''}`}
             title={fault ?? titleOf(value, cell)}
             aria-label={`${a.title}, ${label}: ${open ? spoken(value, cell) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
             onMouseDown={() => props.onGo(row, column)}
             onDoubleClick={() => props.onType(row, column)}
           >
-            {wrong.get(key)?.text ??
-              (refused.get(key) ? (
-                writeCellText(refused.get(key)!.typed)
-              ) : open ? (
-                <CellShown value={value} cell={cell} passMark={a.passMark} />
-              ) : null)}
+            {asTyped ?? shown?.content}
           </div>
         )
       })}

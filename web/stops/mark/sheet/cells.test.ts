@@ -1,6 +1,7 @@
 import type { Cell, SheetInColumns } from '#contract'
 import { packSheet, unpackSheet } from '#contract'
 import { Cells, cellsOf } from './cells'
+import { columnFigures } from './figures'
 import { rowsOf } from './rows'
 
 const student = (id: string, sectionId: string) => ({ id, name: id, candidate: id, sectionId })
@@ -74,6 +75,19 @@ test('what is saved is put in; a blank one becomes a cell', () => {
   expect(cells.revision).toBe(1)
 })
 
+test('what others wrote is taken in with what comes from readings, and whether these lie apart', () => {
+  const cells = new Cells(sheet())
+  cells.takeIn([
+    { ...cell('q', 'a', null, { fromReadings: { mark: 14, readings: 2 }, version: 2 }), overTolerance: false },
+    { ...cell('p', 'b', null, { fromReadings: { mark: null, readings: 0 } }), overTolerance: true },
+    { ...cell('nobody', 'a', 1), overTolerance: true },
+  ])
+  expect(cells.mark(1, 0)).toBe(14)
+  expect([cells.isOpen(1, 0), cells.isApart(1, 0)]).toEqual([false, false])
+  expect([cells.isOpen(0, 1), cells.isApart(0, 1)]).toEqual([true, true])
+  expect(cells.get(0, 1)!.fromReadings).toEqual({ mark: null, readings: 0 })
+})
+
 test('rows are found by what they lack, and sorted by a column with the unmarked last', () => {
   const s = sheet()
   const cells = new Cells(s)
@@ -99,4 +113,13 @@ test('the day it is due is that of the student’s section; cells are found once
   cells.put([cell('p', 'b', 12)])
   expect(cellsOf({ ...s, version: 2 })).toBe(cells)
   expect(cells.mark(cells.placeOf('p'), cells.columnOf('b'))).toBe(12)
+})
+
+test('averages and counts of a column: what is missing is in neither, what is pending is counted and has no mark', () => {
+  const s = sheet()
+  const cells = new Cells(s)
+  expect(columnFigures(s.students, cells, 0)).toEqual({ mean: 8, marked: 1, of: 2 })
+  expect(columnFigures(s.students, cells, 1)).toEqual({ mean: null, marked: 0, of: 1 })
+  cells.put([cell('p', 'b', 12)])
+  expect(columnFigures(s.students, cells, 1)).toEqual({ mean: 12, marked: 1, of: 1 })
 })

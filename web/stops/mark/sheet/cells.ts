@@ -1,5 +1,5 @@
 import { STATUSES } from '#core'
-import { cellOf, type Cell, type SheetInColumns } from '#contract'
+import { cellOf, readingsColumn, type Cell, type SheetInColumns, type SheetSince } from '#contract'
 
 /**
  * The cells of a sheet by place of student and assessment: 12,000 × 60 of them are found without a string or an object
@@ -102,6 +102,21 @@ export class Cells {
       cells.version[i] = c.version
     }
     this.revision++
+  }
+
+  /** Takes in what others wrote, readings among it. */
+  takeIn(written: NonNullable<SheetSince['cells']>): void {
+    this.put(written)
+    const { cells } = this.sheet
+    for (const { studentId, assessmentId, fromReadings, overTolerance } of written) {
+      const [s, a] = [this.placeOf(studentId), this.columnOf(assessmentId)]
+      if (s < 0 || a < 0) continue
+      const key = s * this.width + a
+      cells.readings[this.at[key]!] = readingsColumn(fromReadings)
+      cells.readMark[this.at[key]!] = fromReadings?.mark ?? null
+      if (overTolerance) this.apart.add(key)
+      else this.apart.delete(key)
+    }
   }
 }
 

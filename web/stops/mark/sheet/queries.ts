@@ -11,22 +11,28 @@ const keyOf = (courseId: string) => ['sheet', courseId] as const
 export function useSheet(courseId: string) {
   const queries = useQueryClient()
   useEffect(() => {
-    const takeIn = async () => {
-      const sheet = queries.getQueryData<SheetInColumns>(keyOf(courseId))
-      const fetchAnew = () => queries.invalidateQueries({ queryKey: keyOf(courseId) })
+    const takeIn = async (wanted: number) => {
+      const queryKey = keyOf(courseId)
+      const fetchAnew = () => queries.invalidateQueries({ queryKey })
+      // What is being fetched whole would take the place of what is put in meanwhile.
+      if (queries.isFetching({ queryKey }) > 0) await queries.refetchQueries({ queryKey }, { cancelRefetch: false })
+      const sheet = queries.getQueryData<SheetInColumns>(queryKey)
       if (!sheet) return fetchAnew()
+      if (sheet.version >= wanted) return
       try {
         const { version, cells } = await call(routes.sheetSince, { params: { courseId, version: sheet.version } })
         if (cells === null) return await fetchAnew()
-        cellsOf(sheet).put(cells)
+        cellsOf(sheet).takeIn(cells)
         queries.setQueryData<SheetInColumns>(keyOf(courseId), (now) => (now?.cells === sheet.cells ? { ...now, version } : now))
       } catch {
         await fetchAnew()
       }
     }
+    // One after the other: an answer that is overtaken must not undo a later one.
+    let turn: Promise<unknown> = Promise.resolve()
     const onChange = (e: Event) => {
       e.preventDefault()
-      void takeIn()
+      turn = turn.then(() => takeIn((e as CustomEvent<number>).detail)).catch(() => undefined)
     }
     courseChanged.addEventListener(courseId, onChange)
     return () => courseChanged.removeEventListener(courseId, onChange)

@@ -1,19 +1,18 @@
-import { useMemo, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { useMemo } from 'react'
+import { Button } from 'react-bootstrap'
 import { currentSection } from '#core'
 import type { Plan } from '#contract'
 import { usePersonLabels } from '../../../frame/names'
 import { useRollQuery } from '../../../frame/plan'
 import { useTrial } from '../../../frame/trial'
+import { FindStudent } from '../../../parts/FindStudent'
 import type { PlacementEdits, Spot } from './edits'
 
-const MATCHES = 6
 const NOBODY: never[] = []
 
 /** Students left out of an assessment: tried first, adopted with a reason, taken back in as easily. */
 export function LeftOut({ plan, edits, at, single }: { plan: Plan; edits: PlacementEdits; at: Spot; single: boolean }) {
   const { changes } = useTrial()
-  const [find, setFind] = useState('')
   const courseId = plan.head.id
   const roll = useRollQuery(courseId)
   const students = roll.data?.students ?? NOBODY
@@ -29,18 +28,7 @@ export function LeftOut({ plan, edits, at, single }: { plan: Plan; edits: Placem
       }
     return ids
   }, [plan.leftOut, changes, assessment?.id])
-  const wanted = find.trim().toLowerCase()
-  const matches = useMemo(
-    () =>
-      wanted === ''
-        ? []
-        : students
-            .filter(
-              (s) => currentSection(s.stays) !== null && !out.has(s.id) && `${label(s.id)} ${s.candidate}`.toLowerCase().includes(wanted),
-            )
-            .slice(0, MATCHES),
-    [students, wanted, out, label],
-  )
+  const others = useMemo(() => students.filter((s) => currentSection(s.stays) !== null && !out.has(s.id)), [students, out])
   if (!assessment) return null
   const tried = new Set(changes.flatMap((c) => (c.kind === 'exclude' && c.assessmentId === assessment.id ? [c.studentId] : [])))
   const inSection = section ? students.filter((s) => currentSection(s.stays) === section.id).map((s) => s.id) : []
@@ -71,35 +59,13 @@ export function LeftOut({ plan, edits, at, single }: { plan: Plan; edits: Placem
       )}
       {edits.mayEdit && (
         <>
-          <Form.Control
-            size="sm"
-            placeholder="Leave a student out: name or number"
-            aria-label={`Leave a student out of ${assessment.title}`}
-            value={find}
-            onChange={(e) => setFind(e.target.value)}
-            onKeyDown={(e) => {
-              if (e.key !== 'Enter' || !matches[0]) return
-              e.preventDefault()
-              edits.exclude(assessment.id, [matches[0].id], true, `leave ${label(matches[0].id)} out of ${assessment.title}`)
-              setFind('')
-            }}
+          <p className="soft small mb-0">Leave somebody out:</p>
+          <FindStudent
+            students={others}
+            label={label}
+            says={`Leave a student out of ${assessment.title}`}
+            onPick={(id) => edits.exclude(assessment.id, [id], true, `leave ${label(id)} out of ${assessment.title}`)}
           />
-          <ul className="people">
-            {matches.map((s) => (
-              <li key={s.id}>
-                <span>{label(s.id)}</span>
-                <button
-                  className="quiet-button"
-                  onClick={() => {
-                    edits.exclude(assessment.id, [s.id], true, `leave ${label(s.id)} out of ${assessment.title}`)
-                    setFind('')
-                  }}
-                >
-                  leave out
-                </button>
-              </li>
-            ))}
-          </ul>
           {single && section && inSection.some((id) => !out.has(id)) && (
             <Button
               size="sm"

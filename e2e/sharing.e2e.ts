@@ -1,0 +1,47 @@
+import { expect, test } from './level-table'
+
+const SHARING = '/courses/cfs118-2026/mark/sharing-out?of=cfs118-2026-sketch'
+
+test('shared out by panels, seen before it is done, and undone', async ({ lead: page }) => {
+  await page.goto(SHARING)
+  const pile = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) }).getByRole('img')
+  await expect(page.getByText('84 scripts, 1 reading wanted of each.')).toBeVisible()
+  const before = (await pile('Tadesse Abara').getAttribute('aria-label'))!
+  await page.getByRole('button', { name: 'by panels' }).click()
+  await expect(page.getByText('Put somebody on every panel, and you see what it would give.')).toBeVisible()
+  const put = (panel: number, name: string) => page.getByLabel(`Put somebody on panel ${panel}`).selectOption({ label: name })
+  await put(1, 'Tadesse Abara')
+  await put(1, 'Lea Ostrand')
+  await page.getByRole('button', { name: 'another panel' }).click()
+  await put(2, 'Nomvula Brandt')
+  await put(2, 'Lea Ostrand (sits on another)')
+  await page.getByRole('button', { name: 'Take Lea Ostrand off panel 2' }).click()
+  await put(2, 'Milo Quill')
+  await expect(page.getByText(/readings shared out anew/)).toBeVisible()
+  await expect(page.getByText('2 groups share no script: markers of different groups cannot be compared fairly.')).toBeVisible()
+  await expect(page.getByText(/further readings? would join them: .+ also by /)).toBeVisible()
+  await page.keyboard.press('Control+Enter')
+  await expect(page.getByText('Every one has its readers.')).toBeVisible()
+  await expect(pile('Milo Quill')).toHaveAccessibleName(/^[1-9]\d* now$/)
+  await page.keyboard.press('Control+z')
+  await expect(pile('Milo Quill')).toHaveAccessibleName('0 now')
+  await expect(pile('Tadesse Abara')).toHaveAccessibleName(before)
+})
+
+test('a marker falls ill: the time set to 0, their unread scripts go to the others, and a sample says why', async ({ lead: page }) => {
+  await page.goto(SHARING)
+  const row = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) })
+  await expect(page.getByText('84 scripts, 1 reading wanted of each.')).toBeVisible()
+  await page.getByLabel('Time that Lea Ostrand has for it').fill('0')
+  await page.getByLabel('Time that Lea Ostrand has for it').press('Enter')
+  await expect(page.getByText(/\d+ begun or done stay/)).toBeVisible()
+  await page.getByRole('button', { name: /^Share it out/ }).click()
+  await expect(page.getByText('Every one has its readers.')).toBeVisible()
+  const done = await row('Lea Ostrand').locator('td').nth(4).innerText()
+  await expect(row('Lea Ostrand').locator('td').nth(3)).toHaveText(done.split(' ')[0]!)
+  await page.getByRole('button', { name: 'a sample, read again' }).click()
+  await expect(page.getByText(/scripts have no mark yet and cannot be in the sample/)).toBeVisible()
+  await page.getByLabel('Share in percent').fill('100')
+  await page.getByLabel('Share in percent').press('Enter')
+  await expect(page.getByText(/readings? shared out anew: .*(fails|near a boundary|drawn)/)).toBeVisible()
+})

@@ -1,0 +1,85 @@
+import { USUAL_USE, type OwnWork, type Plan } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+let student: Client
+let studentId: string
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  student = await server.as('student')
+  studentId = (server.db.prepare("SELECT id FROM student WHERE person_id = 'student'").get() as { id: string }).id
+  // Put on a boundary by a typed mark in the demo: here their reading shall count.
+  server.db.prepare('UPDATE script SET entered = NULL WHERE id = ?').run(`${COURSE}-field-book-1:${studentId}`)
+}, 60_000)
+afterAll(() => server.close())
+
+const own = async (title: string) =>
+  ((await student('get', api('/own-work')).expect(200)).body as OwnWork).work.find((w) => w.assessment === title)!
+/** Sets what the readings of the student's script say, and gives back how many there are. */
+const say = (item: string, words: { comment?: string; criteria?: object; notes?: string }) =>
+  server.db
+    .prepare('UPDATE reading SET comment = ?, criterion_comments = ?, notes = ? WHERE script_id = ?')
+    .run(words.comment ?? '', JSON.stringify(words.criteria ?? {}), words.notes ?? '', `${COURSE}-${item}:${studentId}`).changes
+const use = async (item: string, change: Partial<typeof USUAL_USE>) => {
+  const { version } = ((await lead('get', api('/plan'))).body as Plan).assessments.find((a) => a.id === `${COURSE}-${item}`)!
+  await lead('patch', api(`/assessments/${COURSE}-${item}`), { version, use: { ...USUAL_USE, ...change } }).expect(200)
+}
+
+test('remarks come with the released mark, by criterion, with the points of the one reading; notes for markers never', async () => {
+  expect(
+    say('field-book-1', { comment: ' Closed well. ', criteria: { sketches: 'A north point.', reduction: ' ' }, notes: 'FOR-MARKERS' }),
+  ).toBe(1)
+  const { remarks, mark } = await own('Field book 1')
+  expect(remarks).toEqual([
+    {
+      comment: 'Closed well.',
+      parts: [
+        { title: 'Entries', words: '', points: { given: expect.any(Number) as number, of: 15, takenOff: false } },
+        { title: 'Sketches', words: 'A north point.', points: { given: expect.any(Number) as number, of: 10, takenOff: false } },
+        { title: 'Reduction', words: '', points: { given: expect.any(Number) as number, of: 10, takenOff: false } },
+      ],
+    },
+  ])
+  expect(remarks[0]!.parts.reduce((sum, p) => sum + p.points!.given, 0)).toBeCloseTo(mark!, 9)
+  const { text } = await student('get', api('/own-work'))
+  expect(text).not.toContain('FOR-MARKERS')
+  const names = server.db.prepare("SELECT name FROM person p JOIN course_role c ON c.person_id = p.id WHERE c.role = 'marker'").all() as {
+    name: string
+  }[]
+  expect(names.filter((m) => text.includes(m.name))).toEqual([])
+})
+
+test('switched off, or held, they are not sent', async () => {
+  await use('field-book-1', { remarks: false })
+  expect((await own('Field book 1')).remarks).toEqual([])
+  await use('field-book-1', {})
+  expect((await own('Field book 1')).remarks).toHaveLength(1)
+  const assessmentId = `${COURSE}-field-book-1`
+  const { version } = server.db.prepare('SELECT version FROM script WHERE id = ?').get(`${assessmentId}:${studentId}`) as {
+    version: number
+  }
+  const cell = { studentId, assessmentId, version, mark: null, status: 'held', daysLate: 0 }
+  await lead('patch', api('/sheet'), { cells: [cell] }).expect(200)
+  expect(await own('Field book 1')).toMatchObject({ status: 'held', remarks: [] })
+})
+
+test('before release nothing is said; of several readings the words stand one after the other, without points', async () => {
+  expect(say('map', { comment: 'Shed with judgement.', criteria: { relief: 'Timid.' }, notes: 'FOR-MARKERS' })).toBe(2)
+  expect(await own('Map project')).toMatchObject({ released: false, remarks: [] })
+  expect((await student('get', api('/own-work'))).text).not.toContain('Timid.')
+  server.db.prepare('UPDATE placement SET release = ? WHERE assessment_id = ?').run('{"kind":"by hand","released":true}', `${COURSE}-map`)
+  await use('map', {})
+  const { remarks } = await own('Map project')
+  expect(remarks.map((r) => r.comment)).toEqual(['Shed with judgement.', 'Shed with judgement.'])
+  expect(remarks[0]!.parts).toEqual([{ title: 'Relief and terrain', words: 'Timid.', points: null }])
+})
+
+test('a note beside a judgement stands under what it was noted on', async () => {
+  expect(say('viva-1', { criteria: { 'What was claimed': 'Little, and all of it held.' } })).toBe(3)
+  server.db.prepare('UPDATE placement SET release = ? WHERE assessment_id = ?').run('{"kind":"at once"}', `${COURSE}-viva-1`)
+  await use('viva-1', { noteOn: ['What was claimed'] })
+  const { remarks } = await own('Viva')
+  expect(remarks[0]!.parts).toEqual([{ title: 'What was claimed', words: 'Little, and all of it held.', points: null }])
+})

@@ -1,0 +1,28 @@
+import { smallCourse, smallTable } from '../testing/small-course'
+import { STOPS, stopStates } from './stops'
+
+test('a stop is clear as far as nothing is open there', () => {
+  const nothing = stopStates(smallCourse(smallTable([])))
+  expect(nothing.of.mark.open).toBeGreaterThan(0)
+  expect(nothing.of.compare).toEqual({ open: 0, clear: 0 })
+  expect(nothing.of.confirm).toEqual({ open: 4, clear: 0 })
+  expect(STOPS.every(({ stop }) => nothing.of[stop].clear >= 0 && nothing.of[stop].clear <= 1)).toBe(true)
+})
+
+test('readings far apart are open at Reconcile until one mark is agreed; findings of the plan at Set out', () => {
+  const scripts: Parameters<typeof smallTable>[0] = ['ada', 'bo', 'cy', 'di'].flatMap((id): Parameters<typeof smallTable>[0][number][] => [
+    [id, 'paper', 20],
+    [id, 'essay', id === 'ada' ? null : 10],
+  ])
+  const readings: Parameters<typeof smallTable>[1] = [
+    ['ada', 'essay', 'mo', 6],
+    ['ada', 'essay', 'ny', 15],
+  ]
+  const apart = stopStates(smallCourse(smallTable(scripts, readings)), 3)
+  expect(apart.of.reconcile.open).toBe(1)
+  expect(apart.of.confirm.open).toBe(1)
+  expect(apart.of['set-out']).toEqual({ open: 3, clear: 0.25 })
+  const agreed = stopStates(smallCourse(smallTable(scripts, readings, { agreed: { 'essay:ada': 11 } })))
+  expect(agreed.of.reconcile).toEqual({ open: 0, clear: 1 })
+  expect(agreed.of.confirm.open).toBe(0)
+})

@@ -1,0 +1,27 @@
+export interface Stop {
+  at: number
+  /** Highest points inside it, where any may be given. */
+  to?: number | undefined
+}
+
+/** Part of a step that the range of the last level takes. */
+const LAST = 0.6
+
+/**
+ * Levels one step apart, whatever they are worth: while points are hidden their distances would tell them.
+ * @returns the stops by their places from 0, where points come to lie among them, and how far it goes
+ */
+export function evenly(stops: readonly Stop[]): { stops: Stop[]; place: (points: number) => number; end: number } {
+  const place = (points: number) => {
+    const i = Math.max(
+      0,
+      stops.findLastIndex((s) => s.at <= points),
+    )
+    const [here, next] = [stops[i], stops[i + 1]]
+    if (!here) return 0
+    const reach = next ? next.at - here.at : ((here.to ?? here.at) - here.at) / LAST
+    return i + (reach > 0 ? (points - here.at) / reach : 0)
+  }
+  const placed = stops.map((s, i) => ({ at: i, to: s.to === undefined ? undefined : place(s.to) }))
+  return { stops: placed, place, end: Math.max(0, ...placed.map((s) => s.to ?? s.at)) }
+}

@@ -1,0 +1,27 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+
+/**
+ * The text of a field that is edited in place. It follows what is shown until somebody types: from then on what comes from the
+ * server does not take the place of what is typed, until that has gone off or is put back.
+ */
+export function useTyped(shown: string) {
+  const [text, setText] = useState(shown)
+  const typing = useRef(false)
+  useEffect(() => {
+    if (!typing.current) setText(shown)
+  }, [shown])
+  return {
+    text,
+    isTyping: useCallback(() => typing.current, []),
+    type: useCallback((typed: string) => {
+      typing.current = true
+      setText(typed)
+    }, []),
+    /** What is typed has gone off. */
+    sent: useCallback(() => void (typing.current = false), []),
+    putBack: useCallback(() => {
+      typing.current = false
+      setText(shown)
+    }, [shown]),
+  }
+}

@@ -1,0 +1,70 @@
+import { Form } from 'react-bootstrap'
+import type { RubricLayout } from '#core'
+
+const ROWS_SHOWN = 62
+
+interface Props {
+  table: readonly (readonly string[])[]
+  layout: RubricLayout
+  onSet: (patch: Partial<RubricLayout>) => void
+}
+
+/** The table as it came: of each row and column one says what it is, and what is left out. */
+export function TableLayout({ table, layout, onSet }: Props) {
+  const { titleColumn, levelColumns, heading, leftOut } = layout
+  const width = Math.max(0, ...table.map((r) => r.length))
+  const columns = Array.from({ length: width }, (_, i) => i)
+  const columnIs = (c: number) => (c === titleColumn ? 'titles' : levelColumns.includes(c) ? 'level' : 'left out')
+  const rowIs = (r: number) => (r === heading ? 'heading' : leftOut.includes(r) ? 'left out' : 'criterion')
+  const setColumn = (c: number, as: string) => {
+    const without = levelColumns.filter((x) => x !== c)
+    // There is one column of criteria: what was it before becomes a level.
+    if (as === 'titles') onSet({ titleColumn: c, levelColumns: inOrder([...without, titleColumn]) })
+    else if (c !== titleColumn) onSet({ levelColumns: as === 'level' ? inOrder([...without, c]) : without })
+  }
+  const setRow = (r: number, as: string) => {
+    const without = leftOut.filter((x) => x !== r)
+    if (as === 'heading') onSet({ heading: r, leftOut: without })
+    else onSet({ heading: heading === r ? null : heading, leftOut: as === 'left out' ? inOrder([...without, r]) : without })
+  }
+  return (
+    <div className="table-read" role="region" aria-label="The table as it came" tabIndex={0}>
+      <table>
+        <thead>
+          <tr>
+            <td />
+            {columns.map((c) => (
+              <th key={c} scope="col">
+                <Form.Select size="sm" aria-label={`Column ${c + 1} is`} value={columnIs(c)} onChange={(e) => setColumn(c, e.target.value)}>
+                  <option>titles</option>
+                  <option disabled={c === titleColumn}>level</option>
+                  <option disabled={c === titleColumn}>left out</option>
+                </Form.Select>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {table.slice(0, ROWS_SHOWN).map((row, r) => (
+            <tr key={r} className={rowIs(r) === 'left out' ? 'left-out' : rowIs(r) === 'heading' ? 'is-heading' : ''}>
+              <th scope="row">
+                <Form.Select size="sm" aria-label={`Row ${r + 1} is`} value={rowIs(r)} onChange={(e) => setRow(r, e.target.value)}>
+                  <option>criterion</option>
+                  <option>heading</option>
+                  <option>left out</option>
+                </Form.Select>
+              </th>
+              {columns.map((c) => (
+                <td key={c} dir="auto" className={columnIs(c) === 'left out' ? 'left-out' : ''} title={row[c]}>
+                  {row[c]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  )
+}
+
+const inOrder = (places: number[]) => places.sort((a, b) => a - b)

@@ -1,0 +1,44 @@
+import { backupOf, type Backup } from './desk/backup'
+import { keepCells, keptCells } from './sheet/waiting'
+
+const kept = new Map<string, string>()
+beforeAll(() => {
+  globalThis.localStorage = {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+  } as Storage
+})
+beforeEach(() => kept.clear())
+
+const cell = { studentId: 's', assessmentId: 'a', version: 2, mark: 7.5, status: 'in' as const, daysLate: 0 }
+const reading: Backup = {
+  version: 3,
+  body: { judged: { picks: { a: 4 }, judgement: null, mark: null }, comment: 'Go on.', criterionComments: { a: 'Here.' }, notes: '' },
+}
+
+test('cells that have not reached the server are there after a reload, of their course alone, until they have', () => {
+  expect(keptCells('c')).toEqual([])
+  keepCells('c', [cell])
+  expect(keptCells('c')).toEqual([cell])
+  expect(keptCells('d')).toEqual([])
+  keepCells('c', [])
+  expect([keptCells('c'), kept.size]).toEqual([[], 0])
+})
+
+test('a reading that has not reached the server is there after a reload, of its script alone, until it has', () => {
+  const backup = backupOf('c', 'a', 's')
+  expect(backup.read()).toBeNull()
+  backup.keep(reading)
+  expect(backupOf('c', 'a', 's').read()).toEqual(reading)
+  expect(backupOf('c', 'a', 't').read()).toBeNull()
+  backup.drop()
+  expect(backup.read()).toBeNull()
+})
+
+test.each(['{', '[]', '{"version":"x"}', '[{"mark":"seven"}]'])('what somebody else left there (%s) is not taken for ours', (text) => {
+  kept.set('level-table-cells c', text)
+  kept.set('level-table-reading c a s', text)
+  expect(keptCells('c')).toEqual([])
+  expect(backupOf('c', 'a', 's').read()).toBeNull()
+})

@@ -1,0 +1,73 @@
+import fc from 'fast-check'
+import type { Adjustment } from '#core'
+import { smallCourse, smallTable } from '../../testing/small-course'
+import { METHODS, movePoint, pullPoints, rescaleDraft, startMethod, withPoints } from './draft'
+
+test.each(METHODS.map((m) => m.kind))('%s begins as something that changes nothing, but for the top', (kind) => {
+  const method = startMethod(kind, 40)
+  const points = pullPoints(method)
+  if (points) {
+    expect(points.every(([x, y]) => x === y)).toBe(true)
+    expect(points[0]).toEqual([0, 0])
+    expect(points.at(-1)).toEqual([40, 40])
+    expect(withPoints(method, points)).toEqual(method)
+  } else expect(method).toEqual({ add: { kind, by: 0 }, multiply: { kind, by: 1 }, topTo: { kind, to: 40 } }[kind as 'add'])
+})
+
+test('however a point is pulled, the points stay in order and inside the axis', () =>
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 0, max: 4 }),
+      fc.tuple(fc.double({ min: -50, max: 150, noNaN: true }), fc.double({ min: -50, max: 150, noNaN: true })),
+      (at, to) => {
+        const start = pullPoints(startMethod('curve', 80))!
+        const moved = movePoint(start, at, to, 80, 0.5)
+        expect(moved.filter((_, i) => i !== at)).toEqual(start.filter((_, i) => i !== at))
+        for (let i = 0; i < moved.length; i++) {
+          const [x, y] = moved[i]!
+          expect(x).toBeGreaterThanOrEqual(0)
+          expect(x).toBeLessThanOrEqual(80)
+          expect(y).toBeLessThanOrEqual(80)
+          expect((x * 2) % 1).toBe(0)
+          if (i > 0) {
+            expect(x).toBeGreaterThan(moved[i - 1]![0])
+            expect(y).toBeGreaterThanOrEqual(moved[i - 1]![1])
+          }
+        }
+      },
+    ),
+  ))
+
+test('a rescaling that is tried has the marks as they go in and as they come out; without one, plain and standing marks', () => {
+  const table = smallTable([
+    ['ada', 'paper', 20],
+    ['bo', 'paper', 31],
+  ])
+  const paper = table.assessments[0]!
+  const marks = (list: { studentId: string; mark: number | null }[]) =>
+    list.flatMap((s) => (s.mark === null ? [] : [[s.studentId, s.mark]]))
+  const none = rescaleDraft(smallCourse(table), paper)
+  expect(none.trying).toBeNull()
+  expect(marks(none.before)).toEqual(marks(none.after))
+  const adjustment: Adjustment = {
+    id: 'more',
+    assessmentId: 'paper',
+    outOf: 40,
+    method: { kind: 'add', by: 3 },
+    sectionIds: null,
+    step: null,
+    neverLower: false,
+    above: 'keep within',
+    on: true,
+  }
+  const tried = rescaleDraft(smallCourse(table, [{ kind: 'adjust', adjustment }]), paper)
+  expect(tried.trying?.id).toBe('more')
+  expect(marks(tried.before)).toEqual([
+    ['ada', 20],
+    ['bo', 31],
+  ])
+  expect(marks(tried.after)).toEqual([
+    ['ada', 23],
+    ['bo', 34],
+  ])
+})

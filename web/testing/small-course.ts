@@ -1,0 +1,95 @@
+import { applyChanges, gradeCourse, STATUSES, standingMarks, toCourse, workingsOf, type Change, type Workings } from '#core'
+import type { CourseTable } from '#contract'
+import type { Course } from '../frame/course'
+
+type Script = [student: string, assessment: string, mark: number | null, status?: (typeof STATUSES)[number]]
+type Reading = [student: string, assessment: string, marker: string, mark: number]
+
+const assessment = (id: string, componentId: string, outOf: number, more: Partial<CourseTable['assessments'][number]> = {}) =>
+  ({
+    id,
+    componentId,
+    title: id,
+    marking: 'direct',
+    outOf,
+    worth: outOf,
+    counts: true,
+    bonus: false,
+    droppable: true,
+    passMark: null,
+    tolerance: 2,
+    readingsWanted: 1,
+    standardId: null,
+    ...more,
+  }) as CourseTable['assessments'][number]
+
+/** Two sections of two; a paper out of 40 and an essay out of 20 that is read twice. */
+export function smallTable(scripts: readonly Script[], readings: readonly Reading[] = [], more: Partial<CourseTable> = {}): CourseTable {
+  const students = [
+    ['ada', 'east'],
+    ['bo', 'east'],
+    ['cy', 'west'],
+    ['di', 'west'],
+  ].map(([id, sectionId], i) => ({ id: id!, name: id!, candidate: String(100 + i), sectionId: sectionId! }))
+  const assessments = [assessment('paper', 'exam', 40, { passMark: 16 }), assessment('essay', 'work', 20, { readingsWanted: 2 })]
+  const markers = ['mo', 'ny'].map((id) => ({ id, name: id }))
+  const placeOf = (list: { id: string }[], id: string) => list.findIndex((x) => x.id === id)
+  const ids = scripts.map(([s, a]) => `${a}:${s}`)
+  return {
+    head: { id: 'c', confirmedIssue: null } as CourseTable['head'],
+    version: 1,
+    hasMarks: scripts.length > 0,
+    policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: null, above100: 'cap' },
+    boundaries: [
+      { grade: 'Pass', from: 40 },
+      { grade: 'Merit', from: 60 },
+      { grade: 'Refer', from: 0 },
+    ],
+    sections: [
+      { id: 'east', code: 'E', name: 'East', teacher: 'mo' },
+      { id: 'west', code: 'W', name: 'West', teacher: null },
+    ],
+    students,
+    markers,
+    components: [
+      { id: 'exam', title: 'Exam', weight: 50, combine: 'byWorth', dropLowest: 0, bonus: false },
+      { id: 'work', title: 'Work', weight: 50, combine: 'byWorth', dropLowest: 0, bonus: false },
+    ] as CourseTable['components'],
+    assessments,
+    placements: assessments.flatMap((a) => ['east', 'west'].map((sectionId) => ({ assessmentId: a.id, sectionId, due: '2026-10-05' }))),
+    stays: {},
+    leftOut: {},
+    scripts: {
+      id: ids,
+      student: scripts.map(([s]) => placeOf(students, s)),
+      assessment: scripts.map(([, a]) => placeOf(assessments, a)),
+      status: scripts.map(([, , , status = 'in']) => STATUSES.indexOf(status)),
+      daysLate: scripts.map(() => 0),
+      entered: scripts.map(([, , mark]) => mark),
+      version: scripts.map(() => 1),
+    },
+    readings: {
+      script: readings.map(([s, a]) => ids.indexOf(`${a}:${s}`)),
+      marker: readings.map(([, , m]) => placeOf(markers, m)),
+      mark: readings.map(([, , , mark]) => mark),
+    },
+    agreed: {},
+    adjustments: [],
+    ...more,
+  }
+}
+
+const outcomeOf = (w: Workings) => {
+  const standing = standingMarks(w)
+  return { standing, result: gradeCourse(toCourse(w, standing)) }
+}
+
+/** A table as the screens have it, with a trial open where there are changes. */
+export function smallCourse(table: CourseTable, changes: Change[] = []): Course {
+  const workings = workingsOf(table)
+  const tried = applyChanges(workings, changes)
+  const adopted = outcomeOf(workings)
+  const current = changes.length > 0 ? outcomeOf(tried) : adopted
+  const trial = { changes, outcome: current, change: null, problem: null }
+  return { id: 'c', table, workings, tried, adopted, trial, current } as unknown as Course
+}
