@@ -101,6 +101,34 @@ test('the work stays usable at 200% zoom', async ({ lead: page }) => {
   }
 })
 
+test('code that can’t be fetched leaves the page as it is, and what is typed reaches it', async ({ lead: page }) => {
+  const gone = /\/assets\/(Horizon|Compare)-.*\.js$/
+  await page.route(gone, (r) => r.abort())
+  await page.goto(`${COURSE}/mark`)
+  const cell = page
+    .getByRole('row')
+    .nth(1)
+    .getByRole('gridcell', { name: /^Levelling run/ })
+  await cell.click()
+  const says = page.getByText('This part could not be fetched from the server')
+  await expect(says).toBeVisible()
+  await page.setViewportSize({ width: 1280, height: 640 })
+  await expect(cell).toBeFocused()
+  await page.keyboard.type('21')
+  await page.keyboard.press('Enter')
+  await expect(cell).toHaveText('21')
+  const run = page.getByRole('navigation', { name: 'The run of work' })
+  await run.getByRole('link', { name: /^Compare/ }).click()
+  await expect(says).toHaveCount(2)
+  await run.getByRole('link', { name: /^Mark/ }).click()
+  await expect(cell).toHaveText('21')
+  await run.getByRole('link', { name: /^Compare/ }).click()
+  await page.unroute(gone)
+  await says.first().getByRole('link').click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Are the sections on one level?' })).toBeVisible()
+  await expect(says).toHaveCount(0)
+})
+
 test('what is typed while the server is away is kept, said, and saved when it is back', async ({ lead: page }) => {
   await page.goto(`${COURSE}/mark`)
   const cell = page

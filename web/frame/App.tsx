@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
-import { lazy, Suspense, useDeferredValue, useMemo, type ComponentType, type ReactNode } from 'react'
+import { Suspense, useDeferredValue, useMemo, type ReactNode } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import type { Stop } from '#core'
 import type { CourseHead, Me } from '#contract'
 import { messageOf, ProblemError } from '../api/client'
 import { openFindings } from '../parts/plan-findings'
 import { coursesQuery, meQuery } from './ahead'
+import { later, stopCode, useStopsAhead } from './code'
 import { CourseProvider, useCourseSoFar } from './course'
 import { useCourseEvents } from './events'
 import { Head } from './Head'
@@ -23,11 +24,8 @@ import { StudentFrame } from './StudentFrame'
 import { TrialProvider } from './trial'
 import { UndoProvider } from './undo'
 
-/** A stop's code comes when somebody goes there; until it is here the page before it stands. */
-const codeOf = (load: () => Promise<{ default: ComponentType }>) => async () => ({ Component: (await load()).default })
-
 // The charts come after what is on screen.
-const Horizon = lazy(async () => ({ default: (await import('./Horizon')).Horizon }))
+const Horizon = later(() => import('./Horizon'))
 
 const router = createBrowserRouter([
   {
@@ -42,17 +40,21 @@ const router = createBrowserRouter([
         element: <CourseFrame />,
         children: [
           { index: true, element: <FirstStop /> },
-          { path: 'set-out/:part?', lazy: codeOf(() => import('../stops/set-out/SetOut')) },
-          { path: 'agree/:part?', lazy: codeOf(() => import('../stops/agree/Agree')) },
-          { path: 'mark/:part?', lazy: codeOf(() => import('../stops/mark/Mark')) },
-          { path: 'compare', lazy: codeOf(() => import('../stops/compare/Compare')) },
-          { path: 'reconcile', lazy: codeOf(() => import('../stops/reconcile/Reconcile')) },
-          { path: 'rescale', lazy: codeOf(() => import('../stops/rescale/Rescale')) },
-          { path: 'bound', lazy: codeOf(() => import('../stops/bound/Bound')) },
-          { path: 'confirm', lazy: codeOf(() => import('../stops/confirm/Confirm')) },
-          { path: 'post', lazy: codeOf(() => import('../stops/post/PostPage')) },
-          { path: 'record', lazy: codeOf(() => import('../stops/record/Record')) },
-          { path: 'students/:studentId', lazy: codeOf(() => import('../stops/student/Student')) },
+          { path: 'set-out/:part?', lazy: stopCode(() => import('../stops/set-out/SetOut')), errorElement: <StopBroken /> },
+          { path: 'agree/:part?', lazy: stopCode(() => import('../stops/agree/Agree')), errorElement: <StopBroken /> },
+          { path: 'mark/:part?', lazy: stopCode(() => import('../stops/mark/Mark')), errorElement: <StopBroken /> },
+          { path: 'compare', lazy: stopCode(() => import('../stops/compare/Compare')), errorElement: <StopBroken /> },
+          { path: 'reconcile', lazy: stopCode(() => import('../stops/reconcile/Reconcile')), errorElement: <StopBroken /> },
+          { path: 'rescale', lazy: stopCode(() => import('../stops/rescale/Rescale')), errorElement: <StopBroken /> },
+          { path: 'bound', lazy: stopCode(() => import('../stops/bound/Bound')), errorElement: <StopBroken /> },
+          { path: 'confirm', lazy: stopCode(() => import('../stops/confirm/Confirm')), errorElement: <StopBroken /> },
+          { path: 'post', lazy: stopCode(() => import('../stops/post/PostPage')), errorElement: <StopBroken /> },
+          { path: 'record', lazy: stopCode(() => import('../stops/record/Record')), errorElement: <StopBroken /> },
+          {
+            path: 'students/:studentId',
+            lazy: stopCode(() => import('../stops/student/Student')),
+            errorElement: <StopBroken />,
+          },
         ],
       },
       {
@@ -83,6 +85,16 @@ function Broken() {
     <Notice title="This page broke">
       {messageOf(useRouteError())} What you saved is safe. <a href="/">Start again from your courses</a>.
     </Notice>
+  )
+}
+
+/** What is around the stop stays, and with it what waits to be saved. */
+function StopBroken() {
+  const { pathname } = useLocation()
+  return (
+    <div className="empty">
+      This page broke: {messageOf(useRouteError())}. What you did is safe. <a href={pathname}>Open it again</a>, or go to another stop.
+    </div>
   )
 }
 
@@ -157,6 +169,7 @@ function FirstStop() {
 
 /** Lead and external see the run, the horizon and every stop. */
 function OverseerFrame({ me, courses, head }: FrameProps) {
+  useStopsAhead()
   return (
     <TrialProvider head={head}>
       <CourseProvider courseId={head.id}>
@@ -207,6 +220,7 @@ function OverseerStops({ me, courses, head }: FrameProps) {
 /** A marker sees the standard and the sheet of their own sections, and no grades that would sway. */
 function MarkerFrame({ me, courses, head }: FrameProps) {
   useCourseEvents(head.id)
+  useStopsAhead()
   const stop = useLocation().pathname.split('/')[3] ?? 'mark'
   return (
     <div className="frame">

@@ -14,7 +14,7 @@ const COLUMN = 1
 const DOTS = 800
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
-export function Horizon() {
+export default function Horizon() {
   const { current, adopted, trial, discard, id } = useCourse()
   const [folded, setFolded] = useState(false)
   const [adopting, setAdopting] = useState(false)

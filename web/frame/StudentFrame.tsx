@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query'
 import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { routes, type CourseHead, type Me, type OwnWork } from '#contract'
-import { call, messageOf } from '../api/client'
+import { call } from '../api/client'
+import { problemOf } from '../api/problem-of'
 import { fixed, plain } from '../parts/format'
 import { Head } from './Head'
 import { HowJudged } from './HowJudged'
@@ -14,6 +15,7 @@ const opens = (w: OwnWork['work'][number]) => w.standard !== null || w.exemplars
 /** What a student sees: their own work, and of it only what is released. */
 export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHead[]; head: CourseHead }) {
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
+  const problem = problemOf(own)
   const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
   const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (plain(w.mark).split('.')[1] ?? '').length))
   return (
@@ -22,7 +24,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
       <main className="table-side own-work">
         <section>
           <h1>Your work in {head.title}</h1>
-          {own.error && <p className="note bad">{messageOf(own.error)}</p>}
+          {problem && <p className="note bad">{problem}</p>}
           {own.data && (
             <>
               <p className="soft">

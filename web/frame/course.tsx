@@ -5,6 +5,7 @@ import { useLocation } from 'react-router'
 import { applyChanges, workingsOf, type Change, type ResultChange, type Workings } from '#core'
 import { routes, type CourseTable } from '#contract'
 import { call, messageOf } from '../api/client'
+import { problemOf } from '../api/problem-of'
 import type { Grading, Outcome } from '../workers/grading.worker'
 import { usePlanQuery } from './plan'
 import { needsMarks } from './needs-marks'
@@ -104,7 +105,7 @@ export function CourseProvider({ courseId, children }: { courseId: string; child
       current: trial.length > 0 && tried ? tried.outcome : adopted.outcome,
     }
   }, [courseId, table.data, workings, triedWorkings, adopted, trial, tried, problem, open])
-  const failed = table.error ? messageOf(table.error) : null
+  const failed = problemOf(table)
   const value = useMemo(() => ({ course, problem: failed, waitsFor, ask }), [course, failed, waitsFor, ask])
   return <CourseContext value={value}>{children}</CourseContext>
 }

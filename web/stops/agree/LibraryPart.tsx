@@ -2,7 +2,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useState, type ReactNode } from 'react'
 import { Button, Dropdown, Form } from 'react-bootstrap'
 import { routes, type Standard } from '#contract'
-import { addressOf, call, messageOf } from '../../api/client'
+import { addressOf, call } from '../../api/client'
+import { problemOf } from '../../api/problem-of'
 import { useKeys } from '../../frame/keys'
 import { WriteProblem, useWrites } from '../../frame/writes'
 import { counted } from '../../parts/format'
@@ -103,7 +104,8 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
     { key: 'v', does: 'the maker, or as students see it', run: () => setView((v) => (v === 'maker' ? 'sheet' : 'maker')) },
     ...(lead ? [{ key: 't', does: 'make a rubric from a table', run: () => setReading(true) }] : []),
   ])
-  if (library.error) return <div className="empty">{messageOf(library.error)}</div>
+  const problem = problemOf(library)
+  if (problem) return <div className="empty">{problem}</div>
   if (!library.data) return <div className="empty">Fetching the library…</div>
 
   const add = async (standard: Standard) => {

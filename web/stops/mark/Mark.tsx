@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { routes } from '#contract'
-import { call, messageOf } from '../../api/client'
+import { call } from '../../api/client'
+import { problemOf } from '../../api/problem-of'
 import { useKeys } from '../../frame/keys'
 import { WritesProvider } from '../../frame/writes'
 import { nextOf, PartsNav } from '../../parts/PartsNav'
@@ -63,7 +64,8 @@ export default function Mark() {
 function SheetPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
   const [bringing, setBringing] = useState(false)
   const sheet = useSheet(courseId)
-  if (sheet.error) return <div className="empty">{messageOf(sheet.error)}</div>
+  const problem = problemOf(sheet)
+  if (problem) return <div className="empty">{problem}</div>
   if (!sheet.data) return <div className="empty">Fetching the mark sheet…</div>
   if (sheet.data.students.length === 0)
     return (

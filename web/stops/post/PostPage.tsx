@@ -3,7 +3,8 @@ import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { routes } from '#contract'
-import { addressOf, call, messageOf } from '../../api/client'
+import { addressOf, call } from '../../api/client'
+import { problemOf } from '../../api/problem-of'
 import { coursesQuery } from '../../frame/ahead'
 import { useKeys } from '../../frame/keys'
 import { StandInSwitch } from '../../parts/StandInSwitch'
@@ -24,7 +25,8 @@ export default function PostPage() {
     { key: 'ArrowDown', does: 'next letter', run: () => setChosen(list[Math.min(list.length - 1, at + 1)]?.id ?? null) },
     { key: 'ArrowUp', does: 'letter before', run: () => setChosen(list[Math.max(0, at - 1)]?.id ?? null) },
   ])
-  if (letters.error) return <div className="empty">{messageOf(letters.error)}</div>
+  const problem = problemOf(letters)
+  if (problem) return <div className="empty">{problem}</div>
   if (!letters.data) return <div className="empty">Fetching the post…</div>
   return (
     <div className="work">

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Decision } from '#contract'
 import { call, messageOf } from '../../api/client'
+import { problemOf } from '../../api/problem-of'
 import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
 import { useSaved } from '../../frame/saved'
@@ -49,7 +50,8 @@ export default function Record() {
       setProblem(messageOf(e))
     }
   }
-  if (record.error) return <div className="empty">{messageOf(record.error)}</div>
+  const unread = problemOf(record)
+  if (unread) return <div className="empty">{unread}</div>
   if (record.data?.length === 0)
     return (
       <div className="work alone">

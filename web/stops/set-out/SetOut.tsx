@@ -1,6 +1,6 @@
 import { useDeferredValue, useMemo } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import { messageOf } from '../../api/client'
+import { problemOf } from '../../api/problem-of'
 import { useKeys } from '../../frame/keys'
 import { usePlanQuery } from '../../frame/plan'
 import { useTrial } from '../../frame/trial'
@@ -27,7 +27,8 @@ export default function SetOut() {
   )
   const settled = useDeferredValue(plan.data, undefined)
   const open = useMemo(() => (settled ? openFindings(settled) : {}), [settled])
-  if (plan.error) return <div className="empty">{messageOf(plan.error)}</div>
+  const problem = problemOf(plan)
+  if (problem) return <div className="empty">{problem}</div>
   if (!plan.data) return <div className="empty">Fetching the plan…</div>
   const nav = <PartsNav keyed of="setting out" base={`/courses/${courseId}/set-out`} parts={PARTS} shown={shown} open={open} />
   if (shown === 'roll') return <RollPart plan={plan.data} nav={nav} />

@@ -3,7 +3,8 @@ import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
 import { routes } from '#contract'
-import { call, messageOf } from '../../../api/client'
+import { call } from '../../../api/client'
+import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../frame/keys'
 import { WriteProblem } from '../../../frame/writes'
 import { counted } from '../../../parts/format'
@@ -39,8 +40,8 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
     { key: 'k', does: 'exemplar before', run: () => step(-1) },
     ...(lead ? [{ key: 'x', does: 'add an exemplar', run: () => setEditing('new') }] : []),
   ])
-  const problem = tuning.error ?? error
-  if (problem) return <div className="empty">{messageOf(problem)}</div>
+  const problem = problemOf(tuning, { data, error })
+  if (problem) return <div className="empty">{problem}</div>
   if (!tuning.data) return <div className="empty">Fetching the exemplars…</div>
 
   return (

@@ -3,7 +3,8 @@ import { useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { currentSection } from '#core'
 import { routes, type Collected, type DeliveryRow } from '#contract'
-import { call, messageOf } from '../../../api/client'
+import { call } from '../../../api/client'
+import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../frame/keys'
 import { usePersonLabels } from '../../../frame/names'
 import { usePlanQuery, useRollQuery } from '../../../frame/plan'
@@ -42,7 +43,8 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
     { key: 'ArrowUp', does: 'the piece of work before', run: () => step(-1) },
     ...(decides ? [{ key: 'c', does: 'collect what lies in the box', run: () => void collect() }] : []),
   ])
-  if (came.error) return <div className="empty">{messageOf(came.error)}</div>
+  const problem = problemOf(came)
+  if (problem) return <div className="empty">{problem}</div>
   if (!came.data) return <div className="empty">Looking into the box…</div>
   const { counts } = came.data
   const titleOf = new Map(plan.data?.assessments.map((a) => [a.id, a.title]))

@@ -1,7 +1,7 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { Button, Form } from 'react-bootstrap'
 import type { Pile, PileScript } from '#contract'
-import { messageOf } from '../../../api/client'
+import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../frame/keys'
 import { DeskScriptView } from './DeskScriptView'
 import { useDeskScript } from './queries'
@@ -21,6 +21,7 @@ interface Props {
 export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
   const at = pile.findIndex((s) => s.studentId === current.studentId)
   const script = useDeskScript(courseId, of.assessmentId, current.studentId)
+  const problem = problemOf(script)
   const go = (to: number) => {
     const next = pile[Math.max(0, Math.min(pile.length - 1, to))]
     if (next) onGo(next.studentId)
@@ -71,8 +72,8 @@ export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
             {at + 1} of {pile.length} · {pile.filter((s) => s.state === 'handed in').length} handed in
           </span>
         </header>
-        {script.error ? (
-          <div className="empty">{messageOf(script.error)}</div>
+        {problem ? (
+          <div className="empty">{problem}</div>
         ) : script.data?.studentId === current.studentId ? (
           <DeskScriptView key={current.studentId} courseId={courseId} script={script.data} onDone={nextOpen} />
         ) : (

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
-import { messageOf } from '../../../api/client'
+import { problemOf } from '../../../api/problem-of'
 import { Desk } from './Desk'
 import { Piles } from './Piles'
 import { usePile, usePiles } from './queries'
@@ -12,8 +12,8 @@ export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }
   const piles = usePiles(courseId)
   const chosen = piles.data?.find((p) => p.assessmentId === search.get('of') && p.gate === 'open') ?? null
   const pile = usePile(courseId, chosen?.assessmentId ?? null)
-  const problem = piles.error ?? pile.error
-  if (problem) return <div className="empty">{messageOf(problem)}</div>
+  const problem = problemOf(piles, pile)
+  if (problem) return <div className="empty">{problem}</div>
   if (!piles.data) return <div className="empty">Fetching your piles…</div>
   if (chosen && pile.data && pile.data.length > 0) {
     const studentId = search.get('script')

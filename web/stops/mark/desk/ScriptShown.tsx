@@ -1,11 +1,12 @@
 import { format, parseISO } from 'date-fns'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { routes, type DeskScript } from '#contract'
 import { addressOf } from '../../../api/client'
+import { later } from '../../../frame/code'
 import { counted } from '../../../parts/format'
 
 // The viewer is large, and most work is text or on paper.
-const PdfView = lazy(() => import('../../../parts/pdf/PdfView'))
+const PdfView = later(() => import('../../../parts/pdf/PdfView'))
 
 const came = (at: string | null) => (at ? format(parseISO(at), 'd MMM, HH:mm') : 'at first')
 

@@ -3,7 +3,8 @@ import { useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
 import { routes } from '#contract'
-import { call, messageOf } from '../../../api/client'
+import { call } from '../../../api/client'
+import { problemOf } from '../../../api/problem-of'
 import { usePlanQuery } from '../../../frame/plan'
 import { WriteProblem } from '../../../frame/writes'
 import { counted } from '../../../parts/format'
@@ -37,8 +38,8 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
     enabled: decides && trying && !!rule && (rule.how === 'panels' ? rule.panels.every((p) => p.length > 0) : rule.markers.length > 0),
     placeholderData: (before) => before,
   })
-  const problem = plan.error ?? sharing.error
-  if (problem) return <div className="empty">{messageOf(problem)}</div>
+  const problem = problemOf(plan, sharing)
+  if (problem) return <div className="empty">{problem}</div>
   if (!plan.data) return <div className="empty">Fetching who reads what…</div>
   const set = (next: Rule) => {
     setRule(next)
@@ -91,7 +92,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
                 of={data}
                 rule={rule}
                 tried={preview}
-                problem={trying && tried.error ? messageOf(tried.error) : null}
+                problem={trying ? problemOf(tried) : null}
                 trying={trying}
                 onSet={set}
                 onTry={() => setTrying(true)}

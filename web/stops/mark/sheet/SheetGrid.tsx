@@ -100,7 +100,7 @@ export function SheetGrid(props: Props) {
     // Keys go on to the sheet while the chosen cell is scrolled out of sight, and to the cell when it is back.
     if (!inSight) grid.focus({ preventScroll: true })
     else if (at === document.body || at === grid) grid.querySelector<HTMLElement>('[data-here]')?.focus({ preventScroll: true })
-  }, [inSight])
+  }, [inSight, slots])
 
   const whole = FROZEN + each * columns.length
   const shown = across.getVirtualItems()

@@ -2,7 +2,8 @@ import { useMemo, useState, type ReactNode } from 'react'
 import { Button, Dropdown } from 'react-bootstrap'
 import { currentSection } from '#core'
 import { routes, type Plan, type Roll } from '#contract'
-import { addressOf, messageOf } from '../../../api/client'
+import { addressOf } from '../../../api/client'
+import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../frame/keys'
 import { useRollQuery } from '../../../frame/plan'
 import { counted } from '../../../parts/format'
@@ -21,7 +22,8 @@ import './roll.css'
 export function RollPart({ plan, nav }: { plan: Plan; nav: ReactNode }) {
   const courseId = plan.head.id
   const roll = useRollQuery(courseId)
-  if (roll.error) return <div className="empty">{messageOf(roll.error)}</div>
+  const problem = problemOf(roll)
+  if (problem) return <div className="empty">{problem}</div>
   if (!roll.data) return <div className="empty">Fetching the roll…</div>
   return (
     <WritesProvider>
