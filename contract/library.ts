@@ -28,6 +28,8 @@ export const RubricBody = z.strictObject({
     .optional(),
   /** Shown from the best level down. */
   descending: z.boolean().optional(),
+  /** All criteria have the same levels, and are changed together. */
+  alike: z.boolean().optional(),
 })
 export type RubricBody = z.infer<typeof RubricBody>
 export const SchemeBody = z.strictObject({

@@ -38,7 +38,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
       : c.levels.findIndex((l) => points === l.points || (c.ranges && points >= l.points && points <= (l.to ?? l.points)))
   const inRange = at >= 0 && c.ranges && (c.levels[at]!.to ?? 0) > c.levels[at]!.points ? c.levels[at]! : null
   const top = criterionMaximum(c)
-  const sign = c.penalty ? '−' : ''
+  const given = (p: number) => `${c.penalty && p > 0 ? '−' : ''}${plain(p)}`
   const choose = (i: number) => {
     const level = c.levels[Math.max(0, Math.min(c.levels.length - 1, i))]
     if (!level || disabled) return
@@ -90,10 +90,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
                   onCommit={(p) => p !== null && onPick(p)}
                 />
               ) : (
-                <b>
-                  {sign}
-                  {plain(points)}
-                </b>
+                <b>{given(points)}</b>
               )}{' '}
               <span className="soft">{c.penalty ? `up to ${plain(top)} off` : `of ${plain(top)}`}</span>
             </>
@@ -111,7 +108,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
         points={points}
         compared={compared}
         hidePoints={!shows.points}
-        sign={sign}
+        sign={c.penalty ? '−' : ''}
       />
       <div
         ref={group}
@@ -130,7 +127,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
             data-level={i}
             aria-checked={at === i}
             aria-disabled={disabled}
-            aria-label={`${i + 1}: ${shows.words ? l.words : ''}${shows.points ? ` ${sign}${plain(l.points)} points` : ''}${compared?.points === l.points ? `, ${compared.whose}` : ''}`}
+            aria-label={`${i + 1}: ${shows.words ? l.words : ''}${shows.points ? ` ${given(l.points)} points` : ''}${compared?.points === l.points ? `, ${compared.whose}` : ''}`}
             tabIndex={at === i || (at < 0 && nth === 0) ? 0 : -1}
             onClick={() => !disabled && onPick(at === i && points === l.points ? undefined : l.points)}
           >

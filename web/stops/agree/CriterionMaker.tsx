@@ -7,7 +7,6 @@ import { TitleField } from '../../parts/TitleField'
 import { PullRuler } from './PullRuler'
 import { WordsField } from './WordsField'
 
-const STEP = 0.5
 type Level = RubricCriterion['levels'][number]
 
 interface Props {
@@ -15,6 +14,8 @@ interface Props {
   longest: number
   /** Whether the comments kept ready are shown. */
   comments: boolean
+  /** What pulled and resized points are multiples of. */
+  step: number
   outcomes: Library['outcomes']
   onChange: (criterion: RubricCriterion, label: string) => void
   onDuplicate: () => void
@@ -23,7 +24,7 @@ interface Props {
 }
 
 /** A criterion: its ruler, and under it a column for each level with its points and words. */
-export function CriterionMaker({ criterion: c, longest, comments, outcomes, onChange, onDuplicate, onRemove, onMove }: Props) {
+export function CriterionMaker({ criterion: c, longest, comments, step, outcomes, onChange, onDuplicate, onRemove, onMove }: Props) {
   const top = criterionMaximum(c)
   const linked = outcomes.filter((o) => c.outcomeIds?.includes(o.id))
   const setLevel = (i: number, patch: Partial<Level>, label: string) =>
@@ -37,7 +38,7 @@ export function CriterionMaker({ criterion: c, longest, comments, outcomes, onCh
     const levels = c.levels.map((l, i) => {
       const next = c.levels[i + 1]
       return ranges
-        ? { ...l, to: next ? Math.max(l.points, next.points - STEP) : l.points }
+        ? { ...l, to: next ? Math.max(l.points, next.points - step) : l.points }
         : { points: l.points, words: l.words, ...(l.comment ? { comment: l.comment } : {}) }
     })
     onChange({ ...c, ranges, levels }, ranges ? `ranges in ${c.title}` : `no ranges in ${c.title}`)
@@ -76,7 +77,7 @@ export function CriterionMaker({ criterion: c, longest, comments, outcomes, onCh
             min={0.5}
             max={1000}
             onCommit={(m) =>
-              m !== null && top > 0 && onChange({ ...c, ...resizeCriterion(c, m, STEP) } as RubricCriterion, `resize ${c.title}`)
+              m !== null && top > 0 && onChange({ ...c, ...resizeCriterion(c, m, step) } as RubricCriterion, `resize ${c.title}`)
             }
           />
         </span>
@@ -98,7 +99,7 @@ export function CriterionMaker({ criterion: c, longest, comments, outcomes, onCh
       <PullRuler
         criterion={c}
         longest={longest}
-        step={STEP}
+        step={step}
         onPull={(i, points) =>
           setLevel(
             i,
@@ -117,7 +118,7 @@ export function CriterionMaker({ criterion: c, longest, comments, outcomes, onCh
                 value={l.points}
                 min={0}
                 max={1000}
-                step={STEP}
+                step={step}
                 onCommit={(points) => points !== null && setLevel(i, { points }, `points in ${c.title}`)}
               />
               {c.ranges && (
@@ -129,7 +130,7 @@ export function CriterionMaker({ criterion: c, longest, comments, outcomes, onCh
                     value={l.to ?? l.points}
                     min={l.points}
                     max={1000}
-                    step={STEP}
+                    step={step}
                     onCommit={(to) => to !== null && setLevel(i, { to }, `range in ${c.title}`)}
                   />
                 </>

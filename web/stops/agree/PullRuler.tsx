@@ -23,7 +23,7 @@ export function PullRuler({
   const [pulled, setPulled] = useState<{ level: number; points: number } | null>(null)
   const span = longest * 1.08
   const x = (points: number) => EDGE + (points / span) * (W - 2 * EDGE)
-  const sign = c.penalty ? '−' : ''
+  const given = (p: number) => `${c.penalty && p > 0 ? '−' : ''}${plain(p)}`
   const pointsOf = (i: number) => (pulled?.level === i ? pulled.points : c.levels[i]!.points)
   const within = (i: number, points: number) => {
     const low = c.levels[i - 1] ? c.levels[i - 1]!.points + step : 0
@@ -62,7 +62,7 @@ export function PullRuler({
           aria-valuenow={pointsOf(i)}
           aria-valuemin={0}
           aria-valuemax={longest}
-          aria-valuetext={`${sign}${plain(pointsOf(i))} points, ${l.words}`}
+          aria-valuetext={`${given(pointsOf(i))} points, ${l.words}`}
           onKeyDown={(e) => {
             const by = { ArrowLeft: -step, ArrowDown: -step, ArrowRight: step, ArrowUp: step, PageDown: -2, PageUp: 2 }[e.key]
             if (by === undefined || e.altKey) return
@@ -84,8 +84,7 @@ export function PullRuler({
           <rect x={x(pointsOf(i)) - 12} y={0} width={24} height={H} fill="transparent" />
           <line x1={x(pointsOf(i))} x2={x(pointsOf(i))} y1={LINE - 7} y2={LINE + 7} strokeWidth="2" />
           <text x={x(pointsOf(i))} y={12} textAnchor="middle" className="figure">
-            {sign}
-            {plain(pointsOf(i))}
+            {given(pointsOf(i))}
           </text>
         </g>
       ))}

@@ -1,7 +1,18 @@
 import { Plus } from 'lucide-react'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { criterionMaximum, mendRubric, resizeRubric, rubricFindings, rubricMaximum } from '#core'
+import {
+  areAlike,
+  changeAlike,
+  criterionMaximum,
+  makeAlike,
+  mendRubric,
+  resizeAlike,
+  resizeRubric,
+  rubricFindings,
+  rubricMaximum,
+  type RubricFix,
+} from '#core'
 import type { Library, RubricBody, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { plain } from '../../parts/format'
@@ -22,17 +33,17 @@ export function RubricMaker({
   outcomes: Library['outcomes']
   onMoved: (id: string) => void
 }) {
-  const { criteria, bands, descending } = of
   const maker = useMaker<'rubric'>(
     courseId,
     {
       id: of.id,
       revision: of.revision,
-      standard: { kind: 'rubric', title: of.title, body: { criteria, ...(bands ? { bands } : {}), ...(descending ? { descending } : {}) } },
+      standard: { kind: 'rubric', title: of.title, body: bodyOf(of) },
     },
     onMoved,
   )
   const { body } = maker
+  const [step, setStep] = useState(() => stepOf(of.criteria))
   const [comments, setComments] = useState(() => of.criteria.some((c) => c.levels.some((l) => l.comment)))
   const outOf = of.uses[0]?.outOf ?? null
   const findings = rubricFindings(body, outOf)
@@ -45,11 +56,19 @@ export function RubricMaker({
     while (taken.has(`c${n}`)) n++
     return `c${n}`
   }
-  const put = (i: number, c: RubricCriterion, label: string) =>
-    set(
-      body.criteria.map((x, at) => (at === i ? c : x)),
-      label,
-    )
+  const put = (c: RubricCriterion, label: string) =>
+    set(body.alike ? changeAlike(body.criteria, c) : body.criteria.map((x) => (x.id === c.id ? c : x)), label)
+  const add = (c: RubricCriterion, label: string) => set(body.alike ? changeAlike(body.criteria, c) : [...body.criteria, c], label)
+  const resize = (maximum: number) => {
+    const resized = body.alike ? resizeAlike(body.criteria, maximum, step) : resizeRubric(body, maximum, step).criteria
+    set(resized, `resize to ${maximum}`)
+  }
+  const mend = (fix: RubricFix) => {
+    const { criteria } = mendRubric(body, fix)
+    const mended = fix.kind === 'resize all' ? undefined : criteria.find((c) => c.id === fix.criterionId)
+    const all = body.alike && mended ? changeAlike(body.criteria, mended) : criteria
+    maker.edit({ ...body, criteria: all, alike: (body.alike && areAlike(all)) || undefined }, 'mend a finding')
+  }
   const move = (i: number, by: number) => {
     const to = i + by
     if (to < 0 || to >= body.criteria.length) return
@@ -67,7 +86,7 @@ export function RubricMaker({
           value={maximum}
           min={1}
           max={10_000}
-          onCommit={(m) => m !== null && maker.edit({ ...body, ...(resizeRubric(body, m, 0.5) as RubricBody) }, `resize to ${m}`)}
+          onCommit={(m) => m !== null && resize(m)}
         />{' '}
         points{outOf !== null && outOf !== maximum && `, scaled to ${plain(outOf)}`}
       </MakerHead>
@@ -77,10 +96,7 @@ export function RubricMaker({
             <li key={`${f.kind} ${f.criterionId}`}>
               <span className="finding">{f.message}</span>{' '}
               {f.fix && (
-                <button
-                  className="quiet-button"
-                  onClick={() => maker.edit({ ...body, ...(mendRubric(body, f.fix!) as RubricBody) }, 'mend a finding')}
-                >
+                <button className="quiet-button" onClick={() => mend(f.fix!)}>
                   {FIXES[f.fix.kind]}
                   {f.fix.kind === 'resize all' && ` ${plain(f.fix.maximum)}`}
                 </button>
@@ -102,6 +118,29 @@ export function RubricMaker({
           checked={!!body.descending}
           onChange={(e) => maker.edit({ ...body, descending: e.target.checked || undefined }, 'which end comes first')}
         />
+        {body.criteria.filter((c) => !c.penalty).length > 1 && (
+          <Form.Check
+            id="all-alike"
+            label="criteria all alike"
+            title="One set of levels: points, ranges and levels change in all criteria at once, each with its own words"
+            checked={!!body.alike}
+            onChange={(e) =>
+              e.target.checked
+                ? maker.edit({ ...body, criteria: makeAlike(body.criteria), alike: true }, 'criteria all alike')
+                : maker.edit({ ...body, alike: undefined }, 'each criterion with its own levels')
+            }
+          />
+        )}
+        <label className="steps-choice" title="What pulled and resized points are multiples of; any other can be typed">
+          points in steps of
+          <Form.Select size="sm" aria-label="Points in steps of" value={step} onChange={(e) => setStep(Number(e.target.value))}>
+            {STEPS.map((s) => (
+              <option key={s} value={s}>
+                {plain(s)}
+              </option>
+            ))}
+          </Form.Select>
+        </label>
         {!body.bands?.length && (
           <button className="quiet-button" onClick={() => maker.edit({ ...body, bands: [{ from: 0, words: '' }] }, 'words for the whole')}>
             add words for the whole
@@ -116,8 +155,9 @@ export function RubricMaker({
             criterion={c}
             longest={longest}
             comments={comments}
+            step={step}
             outcomes={outcomes}
-            onChange={(next, label) => put(i, next, label)}
+            onChange={put}
             onDuplicate={() => {
               const copy = { ...c, id: freeId(), title: `${c.title} 2` }
               set([...body.criteria.slice(0, i + 1), copy, ...body.criteria.slice(i + 1)], `duplicate ${c.title}`)
@@ -139,20 +179,17 @@ export function RubricMaker({
         variant="outline-primary"
         className="mt-3"
         onClick={() =>
-          set(
-            [
-              ...body.criteria,
-              {
-                id: freeId(),
-                title: `Criterion ${body.criteria.length + 1}`,
-                ranges: false,
-                penalty: false,
-                levels: [
-                  { points: 0, words: '' },
-                  { points: 4, words: '' },
-                ],
-              },
-            ],
+          add(
+            {
+              id: freeId(),
+              title: `Criterion ${body.criteria.length + 1}`,
+              ranges: false,
+              penalty: false,
+              levels: [
+                { points: 0, words: '' },
+                { points: 4, words: '' },
+              ],
+            },
             'add a criterion',
           )
         }
@@ -161,6 +198,21 @@ export function RubricMaker({
       </Button>
     </>
   )
+}
+
+const bodyOf = ({ criteria, bands, descending, alike }: Library['rubrics'][number]): RubricBody => ({
+  criteria,
+  ...(bands ? { bands } : {}),
+  ...(descending ? { descending } : {}),
+  ...(alike ? { alike } : {}),
+})
+
+const STEPS = [1, 0.5, 0.25, 0.1]
+
+/** The step that all points are in already: half points, or finer where some are. */
+const stepOf = (criteria: readonly RubricCriterion[]): number => {
+  const points = criteria.flatMap((c) => c.levels.flatMap((l) => [l.points, l.to ?? 0]))
+  return STEPS.slice(1).find((s) => points.every((p) => Number.isInteger(Number((p / s).toFixed(6))))) ?? 0.1
 }
 
 const FIXES = {

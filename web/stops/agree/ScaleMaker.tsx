@@ -2,7 +2,9 @@ import { Plus, Trash2 } from 'lucide-react'
 import { Button } from 'react-bootstrap'
 import { checkScale, halfwayThresholds } from '#core'
 import type { Library } from '#contract'
+import { useCourseSoFar } from '../../frame/course'
 import { NumberField } from '../../parts/NumberField'
+import { BeginFrom } from './BeginFrom'
 import { ScaleAxis } from './ScaleAxis'
 import { TitleField } from '../../parts/TitleField'
 import { MakerHead } from './MakerHead'
@@ -17,6 +19,7 @@ export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Li
     { id: of.id, revision: of.revision, standard: { kind: 'scale', title: of.title, body: { labels: of.labels } } },
     onMoved,
   )
+  const { course } = useCourseSoFar()
   const { labels } = maker.body
   const findings = checkScale({ labels })
   const put = (i: number, patch: Partial<Label>, words: string) =>
@@ -109,6 +112,7 @@ export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Li
           Read back halfway between neighbours
         </Button>
       </div>
+      <BeginFrom boundaries={course?.table.boundaries ?? []} onBegin={(body, what) => maker.edit(body, `begin from ${what}`)} />
     </>
   )
 }

@@ -1,0 +1,74 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { configure, render } from '@testing-library/react'
+import { userEvent } from '@testing-library/user-event'
+import type { ReactElement } from 'react'
+import { MemoryRouter } from 'react-router'
+import type { Route } from '#contract'
+import { addressOf } from '../api/client'
+import { HeadTools } from '../frame/HeadTools'
+import { KeysProvider } from '../frame/keys'
+import { NamesProvider } from '../frame/names'
+import { SavedProvider } from '../frame/saved'
+import { UndoProvider } from '../frame/undo'
+import { WritesProvider } from '../frame/writes'
+
+// What was looked for says enough; the whole page beside it does not.
+configure({ getElementError: (message) => new Error(message ?? 'not found') })
+
+/** What the frame gives every screen, with saved state, undo and redo in sight; nothing is cached beyond the test. */
+export function inPage(screen: ReactElement, at = '/courses/c/mark') {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity } } })
+  const user = userEvent.setup()
+  const page = (shown: ReactElement) => (
+    <QueryClientProvider client={queries}>
+      <MemoryRouter initialEntries={[at]}>
+        <KeysProvider>
+          <NamesProvider>
+            <SavedProvider>
+              <UndoProvider>
+                <HeadTools />
+                <WritesProvider>{shown}</WritesProvider>
+              </UndoProvider>
+            </SavedProvider>
+          </NamesProvider>
+        </KeysProvider>
+      </MemoryRouter>
+    </QueryClientProvider>
+  )
+  const view = render(page(screen))
+  return { user, queries, show: (next: ReactElement) => view.rerender(page(next)) }
+}
+
+export interface Sent {
+  method: string
+  address: string
+  body: unknown
+}
+
+type Answer = (body: never, address: string) => unknown
+
+/** Refuses as the server does. */
+export class Refuses {
+  constructor(
+    readonly status: number,
+    readonly detail: string,
+  ) {}
+}
+
+/** Stands for the server: answers the routes given, refuses every other; what was asked of it is kept in order. */
+export function serverAnswers(answers: readonly (readonly [Route, Answer])[]): { sent: Sent[]; away: boolean } {
+  const server = { sent: [] as Sent[], away: false }
+  const patternOf = (r: Route) => new RegExp(`^${addressOf(r).replace(/:\w+|%3A\w+|undefined/g, '[^/]+')}$`)
+  global.fetch = async (input, init) => {
+    if (server.away) throw new TypeError('Failed to fetch')
+    const [address, method] = [String(input), init?.method ?? 'GET']
+    const body: unknown = typeof init?.body === 'string' ? JSON.parse(init.body) : undefined
+    if (method !== 'GET') server.sent.push({ method, address, body })
+    const found = answers.find(([r]) => r.method === method && patternOf(r).test(address))
+    const answer = found ? found[1](body as never, address) : new Refuses(404, `Nobody answers ${method} ${address} here.`)
+    const refused = answer instanceof Refuses
+    const sent = refused ? { type: 'about:blank', title: 'Refused', status: answer.status, detail: answer.detail } : (answer ?? null)
+    return { ok: !refused, status: refused ? answer.status : 200, json: async () => structuredClone(sent) } as Response
+  }
+  return server
+}
