@@ -13,11 +13,19 @@ import { UndoProvider } from '../frame/undo'
 import { WritesProvider } from '../frame/writes'
 
 // What was looked for says enough; the whole page beside it does not.
-configure({ getElementError: (message) => new Error(message ?? 'not found') })
+configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? 'not found') })
+
+interface InPage {
+  /** Address of the page. */
+  at?: string
+  /** What was fetched before. */
+  known?: (readonly [key: readonly unknown[], data: unknown])[]
+}
 
 /** What the frame gives every screen, with saved state, undo and redo in sight; nothing is cached beyond the test. */
-export function inPage(screen: ReactElement, at = '/courses/c/mark') {
-  const queries = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity } } })
+export function inPage(screen: ReactElement, { at = '/courses/c/mark', known = [] }: InPage = {}) {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity, staleTime: Infinity } } })
+  for (const [key, data] of known) queries.setQueryData(key, data)
   const user = userEvent.setup()
   const page = (shown: ReactElement) => (
     <QueryClientProvider client={queries}>
@@ -52,6 +60,8 @@ export class Refuses {
   constructor(
     readonly status: number,
     readonly detail: string,
+    /** The row as it is now. */
+    readonly current?: unknown,
   ) {}
 }
 
@@ -67,7 +77,9 @@ export function serverAnswers(answers: readonly (readonly [Route, Answer])[]): {
     const found = answers.find(([r]) => r.method === method && patternOf(r).test(address))
     const answer = found ? found[1](body as never, address) : new Refuses(404, `Nobody answers ${method} ${address} here.`)
     const refused = answer instanceof Refuses
-    const sent = refused ? { type: 'about:blank', title: 'Refused', status: answer.status, detail: answer.detail } : (answer ?? null)
+    const sent = refused
+      ? { type: 'about:blank', title: 'Refused', status: answer.status, detail: answer.detail, current: answer.current }
+      : (answer ?? null)
     return { ok: !refused, status: refused ? answer.status : 200, json: async () => structuredClone(sent) } as Response
   }
   return server

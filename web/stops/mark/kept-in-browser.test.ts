@@ -2,18 +2,27 @@ import { backupOf, type Backup } from './desk/backup'
 import { keepCells, keptCells } from './sheet/waiting'
 
 const kept = new Map<string, string>()
+/** Characters that the browser has room for in one entry. */
+let room = Infinity
 beforeAll(() => {
   globalThis.localStorage = {
     getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => void kept.set(key, value),
+    setItem: (key: string, value: string) => {
+      if (value.length > room) throw new Error('QuotaExceededError')
+      kept.set(key, value)
+    },
     removeItem: (key: string) => void kept.delete(key),
   } as Storage
 })
-beforeEach(() => kept.clear())
+beforeEach(() => {
+  kept.clear()
+  room = Infinity
+})
 
 const cell = { studentId: 's', assessmentId: 'a', version: 2, mark: 7.5, status: 'in' as const, daysLate: 0 }
 const reading: Backup = {
   version: 3,
+  unanswered: [],
   body: { judged: { picks: { a: 4 }, judgement: null, mark: null }, comment: 'Go on.', criterionComments: { a: 'Here.' }, notes: '' },
 }
 
@@ -24,6 +33,23 @@ test('cells that have not reached the server are there after a reload, of their 
   expect(keptCells('d')).toEqual([])
   keepCells('c', [])
   expect([keptCells('c'), kept.size]).toEqual([[], 0])
+})
+
+test('of more than there is room for the latest are kept, and it is said that not all are', () => {
+  const many = Array.from({ length: 100 }, (_, i) => ({ ...cell, studentId: `s${i}` }))
+  expect(keepCells('c', many)).toBe(true)
+  room = JSON.stringify(many).length / 3
+  expect(keepCells('c', many)).toBe(false)
+  expect(keptCells('c')).toEqual(many.slice(-25))
+  room = 0
+  expect([keepCells('c', many), keptCells('c'), kept.size]).toEqual([false, [], 0])
+  expect(keepCells('c', [])).toBe(true)
+})
+
+test('with no room at all a reading is not kept, and nothing breaks', () => {
+  room = 0
+  backupOf('c', 'a', 's').keep(reading)
+  expect(backupOf('c', 'a', 's').read()).toBeNull()
 })
 
 test('a reading that has not reached the server is there after a reload, of its script alone, until it has', () => {

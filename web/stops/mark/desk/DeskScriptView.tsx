@@ -91,6 +91,23 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
                 />
               </label>
             ))}
+          {reading.clash && (
+            <div className="note bad" role="alert">
+              <p className="mb-1">
+                You changed this reading in another window.
+                {!assessment.use.hidePoints &&
+                  ` There it comes to ${inWords(markFor(standard, reading.clash.judged, assessment.outOf))}, here to ${inWords(mark)}.`}
+              </p>
+              <span className="buttons">
+                <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('mine')}>
+                  Keep what is here
+                </Button>
+                <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('theirs')}>
+                  Take what is there
+                </Button>
+              </span>
+            </div>
+          )}
           {reading.problem && (
             <p className="note bad" role="alert">
               {reading.problem}
@@ -143,6 +160,8 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
     </div>
   )
 }
+
+const inWords = (mark: number | null) => (mark === null ? 'no mark yet' : plain(mark))
 
 function MarkInWords({ mark, assessment: { marking, outOf } }: { mark: number | null; assessment: DeskScript['assessment'] }) {
   if (marking === 'completion' && mark !== null) return <b>{mark > 0 ? 'done' : 'not done'}</b>

@@ -1,9 +1,18 @@
+import { hashKey } from '@tanstack/react-query'
 import { ReadingBody } from '#contract'
 import { z } from 'zod'
+import { keepFitting } from '../keep-fitting'
 
 /** A reading that has not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes it. */
-const Backup = z.strictObject({ version: z.number(), body: ReadingBody })
+const Backup = z.strictObject({
+  version: z.number(),
+  body: ReadingBody,
+  /** What was sent and not answered: the server may have it, or not. */
+  unanswered: z.array(ReadingBody),
+})
 export type Backup = z.infer<typeof Backup>
+
+export const sameReading = (a: ReadingBody, b: ReadingBody): boolean => hashKey([a]) === hashKey([b])
 
 const keyOf = (courseId: string, assessmentId: string, studentId: string) => `level-table-reading ${courseId} ${assessmentId} ${studentId}`
 
@@ -19,7 +28,7 @@ export function backupOf(courseId: string, assessmentId: string, studentId: stri
         return null
       }
     },
-    keep: (backup: Backup) => localStorage.setItem(key, JSON.stringify(backup)),
+    keep: (backup: Backup) => keepFitting(key, [backup], ([only]) => JSON.stringify(only)),
     drop: () => localStorage.removeItem(key),
   }
 }

@@ -1,24 +1,34 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { routes, type DeskScript, type ReadingBody } from '#contract'
-import { call, messageOf, OfflineError } from '../../../api/client'
+import { z } from 'zod'
+import { ReadingBody, routes, type DeskScript } from '#contract'
+import { call, messageOf, OfflineError, ProblemError } from '../../../api/client'
 import { useLooking } from '../../../frame/look'
 import { useSaved } from '../../../frame/saved'
-import { backupOf } from './backup'
+import { backupOf, sameReading, type Backup } from './backup'
 
 const KEEP_AFTER_MS = 500
 const RETRY_MS = 3000
+const UNANSWERED = 5
 
-const bodyOf = ({ judged, comment, criterionComments, notes }: DeskScript['own']): ReadingBody => ({
-  judged,
-  comment,
-  criterionComments,
-  notes,
-})
+/** The reading as it is on the server, where it is not what this page knew. */
+const Current = ReadingBody.extend({ version: z.number().int(), state: z.enum(['draft', 'handed in']) })
+type Current = z.infer<typeof Current>
+
+const bodyOf = ({ judged, comment, criterionComments, notes }: ReadingBody): ReadingBody => ({ judged, comment, criterionComments, notes })
+
+/** What one begins with: what the server has, or what was kept here and did not reach it. */
+function begin(own: DeskScript['own'], kept: Backup | null): { body: ReadingBody; unsent: boolean; clash: Current | null } {
+  const there = bodyOf(own)
+  if (!kept || own.state === 'handed in' || sameReading(kept.body, there)) return { body: there, unsent: false, clash: null }
+  const known = kept.version === own.version || kept.unanswered.some((sent) => sameReading(sent, there))
+  return { body: kept.body, unsent: known, clash: known ? null : { ...there, version: own.version, state: 'draft' } }
+}
 
 /**
  * One's own reading of the script on the desk: what is on screen is ahead of what is saved. It saves as one goes, one write
- * after the other; with the connection gone it waits here, also over a reload, and is sent when it is back.
+ * after the other; with the connection gone it waits here, also over a reload, and is sent when it is back. Changed in another
+ * window meanwhile, it is held until one has chosen.
  */
 export function useReading(courseId: string, script: DeskScript) {
   const queries = useQueryClient()
@@ -29,22 +39,26 @@ export function useReading(courseId: string, script: DeskScript) {
   )
   const backup = useMemo(() => backupOf(ids.courseId, ids.assessmentId, ids.studentId), [ids])
   const looking = useLooking()
-  const [kept] = useState(() => (looking ? null : backup.read()))
-  const unsent = kept && kept.version === script.own.version && script.own.state !== 'handed in' ? kept.body : null
-  const [body, setBody] = useState<ReadingBody>(unsent ?? bodyOf(script.own))
+  const [first] = useState(() => begin(script.own, looking ? null : backup.read()))
+  const [body, setBody] = useState(first.body)
   const [state, setState] = useState(script.own.state)
   const [mark, setMark] = useState(script.own.mark)
   const [problem, setProblem] = useState<string | null>(null)
+  const [clash, setClash] = useState(first.clash)
   const latest = useRef(body)
   const version = useRef(script.own.version)
-  const dirty = useRef(unsent !== null)
+  const dirty = useRef(first.unsent)
+  const held = useRef(first.clash !== null)
+  const unanswered = useRef<ReadingBody[]>([])
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const chain = useRef<Promise<unknown>>(Promise.resolve())
 
+  const keep = useCallback(() => backup.keep({ version: version.current, body: latest.current, unanswered: unanswered.current }), [backup])
   const send = useCallback(
     (as: 'draft' | 'handed in', gapMeant = false): Promise<boolean> => {
       clearTimeout(timer.current)
-      const turn = chain.current.then(async () => {
+      const once = async (): Promise<boolean> => {
+        if (held.current) return false
         const sent = latest.current
         dirty.current = false
         try {
@@ -52,36 +66,67 @@ export function useReading(courseId: string, script: DeskScript) {
             call(routes.keepReading, { params: ids, body: { ...sent, version: version.current, state: as, gapMeant } }),
           )
           version.current = done.version
+          unanswered.current = []
           setState(done.state)
           setMark(done.mark)
           setProblem(null)
           if (latest.current === sent) backup.drop()
-          else backup.keep({ version: done.version, body: latest.current })
+          else keep()
           void queries.invalidateQueries({ queryKey: ['pile', courseId] })
           void queries.invalidateQueries({ queryKey: ['piles', courseId] })
           return true
         } catch (e) {
           dirty.current = true
-          setProblem(messageOf(e))
-          if (e instanceof OfflineError) timer.current = setTimeout(() => void send('draft'), RETRY_MS)
+          const now = e instanceof ProblemError ? Current.safeParse(e.problem.current).data : undefined
+          if (now && unanswered.current.some((before) => sameReading(before, bodyOf(now)))) {
+            // It had arrived after all, only the answer had not: what is here goes on top of it.
+            version.current = now.version
+            unanswered.current = []
+            return once()
+          }
+          if (now) {
+            held.current = true
+            setClash(now)
+          } else setProblem(messageOf(e))
+          if (e instanceof OfflineError) {
+            unanswered.current = [...unanswered.current, sent].slice(-UNANSWERED)
+            keep()
+            timer.current = setTimeout(() => void send('draft'), RETRY_MS)
+          }
           return false
         }
-      })
+      }
+      const turn = chain.current.then(once)
       chain.current = turn
       return turn
     },
-    [backup, courseId, ids, queries, saving],
+    [backup, courseId, ids, keep, queries, saving],
   )
   const edit = useCallback(
     (next: ReadingBody) => {
       latest.current = next
       dirty.current = true
       setBody(next)
-      backup.keep({ version: version.current, body: next })
+      keep()
       clearTimeout(timer.current)
       timer.current = setTimeout(() => void send('draft'), KEEP_AFTER_MS)
     },
-    [backup, send],
+    [keep, send],
+  )
+  const settleClash = useCallback(
+    (whose: 'mine' | 'theirs') => {
+      if (!clash) return
+      version.current = clash.version
+      held.current = false
+      setClash(null)
+      if (whose === 'mine') return void send('draft')
+      latest.current = bodyOf(clash)
+      dirty.current = false
+      setBody(latest.current)
+      setState(clash.state)
+      backup.drop()
+    },
+    [backup, clash, send],
   )
   useEffect(() => {
     if (dirty.current) timer.current = setTimeout(() => void send('draft'), KEEP_AFTER_MS)
@@ -96,13 +141,11 @@ export function useReading(courseId: string, script: DeskScript) {
     /** As the server reckoned it; null where points are hidden or something is not judged. */
     mark,
     problem,
+    /** What stands on the server instead, changed in another window; nothing is sent until one has chosen. */
+    clash,
+    settleClash,
     edit,
     handIn: (gapMeant: boolean) => send('handed in', gapMeant),
     takeBack: () => send('draft'),
-    /** Leaves the script with everything sent. */
-    settle: async () => {
-      if (dirty.current) await send('draft')
-      else await chain.current
-    },
   }
 }

@@ -1,9 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
-import { Button, Dropdown, Form } from 'react-bootstrap'
 import { readCellText, writeCellText } from '#core'
-import { routes, type SheetInColumns } from '#contract'
-import { addressOf } from '../../../api/client'
+import type { SheetInColumns } from '#contract'
 import { useSignedIn } from '../../../frame/ahead'
 import { useKeys } from '../../../frame/keys'
 import { usePersonLabels } from '../../../frame/names'
@@ -12,8 +10,9 @@ import { useStable } from '../../../parts/useStable'
 import { cellKey, useCellQueue, type CellEdit, type CellValue } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
 import { cellsOf } from './cells'
-import { ONLY, rowsOf, type Only, type Wanted } from './rows'
+import { rowsOf, type Only, type Wanted } from './rows'
 import { SheetGrid, type At } from './SheetGrid'
+import { SheetTools } from './SheetTools'
 import { useSteps } from './useSteps'
 import './sheet.css'
 
@@ -36,18 +35,25 @@ export function MarkSheet({
   const label = usePersonLabels(sheet.students)
   const [sectionId, setSectionId] = useState('')
   const [only, setOnly] = useState<Only>('all')
+  const [ofId, setOf] = useState('')
   const [sort, setSort] = useState<Wanted['sort']>(null)
   const [at, setAt] = useState<At>({ row: 0, column: 0 })
   const [typing, setTyping] = useState<string | null>(null)
   const [wrong, setWrong] = useState(new Map<string, { text: string; reason: string }>())
   const grid = useRef<{ reveal: (at: At) => void }>(null)
   const cells = cellsOf(sheet)
+  const of = ofId === '' || cells.columnOf(ofId) < 0 ? null : cells.columnOf(ofId)
   const afterSave = useCallback(() => void queries.invalidateQueries({ queryKey: ['table', courseId] }), [queries, courseId])
   const { write, refused, unsaved, forget } = useCellQueue(courseId, cells, afterSave)
-  const columns = sheet.assessments
+  const { assessments } = sheet
+  const places = useMemo(() => (of === null ? assessments.map((_, i) => i) : [of]), [assessments, of])
+  const columns = useMemo(() => places.map((i) => assessments[i]!), [assessments, places])
   // Rows stay while one types in them: they are found and sorted anew when that is asked for.
   const { students } = sheet
-  const rows = useMemo(() => rowsOf(students, columns, cells, { sectionId, only, sort }), [students, columns, cells, sectionId, only, sort])
+  const rows = useMemo(
+    () => rowsOf(students, assessments, cells, { sectionId, only, of, sort }),
+    [students, assessments, cells, sectionId, only, of, sort],
+  )
 
   const here = { row: Math.min(at.row, rows.length - 1), column: Math.min(at.column, columns.length - 1) }
   const student = rows[here.row]
@@ -59,7 +65,8 @@ export function MarkSheet({
   const { step, left } = useSteps(courseId, useSignedIn().id, write, (e) =>
     valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId)),
   )
-  const valueAt = (row: number, column: number) => valueOf(`${rows[row]!.id} ${columns[column]!.id}`, cells.placeOf(rows[row]!.id), column)
+  const valueAt = (row: number, column: number) =>
+    valueOf(`${rows[row]!.id} ${columns[column]!.id}`, cells.placeOf(rows[row]!.id), places[column]!)
 
   const go = useCallback(
     (row: number, column: number) => {
@@ -72,7 +79,7 @@ export function MarkSheet({
   )
   const editable = (row: number, column: number): boolean => {
     const s = rows[row]
-    return sheet.writable && !!s && !!columns[column] && cells.isSet(cells.placeOf(s.id), column)
+    return sheet.writable && !!s && !!columns[column] && cells.isSet(cells.placeOf(s.id), places[column]!)
   }
   const change = (edits: CellEdit[], what: string) => {
     const before = edits.map((e): CellEdit => {
@@ -91,7 +98,7 @@ export function MarkSheet({
     const ids = { studentId: rows[row]!.id, assessmentId: a.id }
     const key = cellKey(ids)
     const was = valueAt(row, column)
-    const due = cells.dueOf(cells.placeOf(ids.studentId), column)
+    const due = cells.dueOf(cells.placeOf(ids.studentId), places[column]!)
     const typed = readCellText(text, a.outOf, false, a.labels && { labels: a.labels }, { due, term: sheet.term })
     if (typed.kind === 'wrong') {
       setWrong((old) => new Map(old).set(key, { text, reason: typed.reason }))
@@ -133,7 +140,9 @@ export function MarkSheet({
     const edits = rows.slice(here.row + 1).flatMap((s): CellEdit[] => {
       const place = cells.placeOf(s.id)
       const blank =
-        cells.isPending(place, here.column) && cells.status(place, here.column) === 'in' && !unsaved.has(`${s.id} ${assessment.id}`)
+        cells.isPending(place, places[here.column]!) &&
+        cells.status(place, places[here.column]!) === 'in' &&
+        !unsaved.has(`${s.id} ${assessment.id}`)
       return blank ? [{ studentId: s.id, assessmentId: assessment.id, ...value }] : []
     })
     if (edits.length > 0) change(edits, `fill ${counted(edits.length, 'blank')} down`)
@@ -199,48 +208,25 @@ export function MarkSheet({
           </span>
           {nav}
         </div>
-        <div className="sheet-tools">
-          <Form.Select size="sm" aria-label="Section" value={sectionId} onChange={(e) => setSectionId(e.target.value)}>
-            <option value="">all sections</option>
-            {sheet.sections.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </Form.Select>
-          <Form.Select size="sm" aria-label="Which students" value={only} onChange={(e) => setOnly(e.target.value as Only)}>
-            {Object.entries(ONLY).map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </Form.Select>
-          <Dropdown>
-            <Dropdown.Toggle size="sm" variant="outline-primary">
-              Take it out
-            </Dropdown.Toggle>
-            <Dropdown.Menu>
-              <Dropdown.Item href={addressOf(routes.marksCsv, { courseId })} download>
-                CSV
-              </Dropdown.Item>
-              <Dropdown.Item href={addressOf(routes.marksXlsx, { courseId })} download>
-                XLSX
-              </Dropdown.Item>
-              <Dropdown.Item href={addressOf(routes.marksRoster, { courseId })} download>
-                Results, OneRoster 1.2
-              </Dropdown.Item>
-            </Dropdown.Menu>
-          </Dropdown>
-          {sheet.writable && (
-            <Button size="sm" variant="outline-primary" onClick={onBringIn}>
-              Bring in a file <kbd>B</kbd>
-            </Button>
-          )}
-        </div>
+        <SheetTools
+          courseId={courseId}
+          sheet={sheet}
+          shown={{ sectionId, assessmentId: ofId, only }}
+          onSection={setSectionId}
+          onAssessment={(id) => {
+            setOf(id)
+            setSort(null)
+            setTyping(null)
+          }}
+          onOnly={setOnly}
+          onBringIn={onBringIn}
+        />
         <SheetGrid
           ref={grid}
           sheet={sheet}
           cells={cells}
+          columns={columns}
+          places={places}
           rows={rows}
           label={label}
           here={here}
@@ -265,9 +251,9 @@ export function MarkSheet({
             courseId={courseId}
             student={{ label: label(student.id), id: student.id, candidate: student.candidate }}
             assessment={assessment}
-            cell={cells.get(cells.placeOf(student.id), here.column) ?? null}
+            cell={cells.get(cells.placeOf(student.id), places[here.column]!) ?? null}
             value={valueAt(here.row, here.column)}
-            due={cells.dueOf(cells.placeOf(student.id), here.column)}
+            due={cells.dueOf(cells.placeOf(student.id), places[here.column]!)}
             fault={wrong.get(key)?.reason ?? refused.get(key)?.message ?? null}
             clash={refused.get(key)?.kind === 'stale' ? refused.get(key)! : null}
             writable={editable(here.row, here.column)}
@@ -280,7 +266,7 @@ export function MarkSheet({
             onTheirs={() => forget(key)}
           />
         ) : (
-          <p className="soft">Nobody matches. Choose another section or everyone.</p>
+          <p className="soft">Nobody matches. Choose another section or assessment, or everyone.</p>
         )}
       </aside>
     </div>

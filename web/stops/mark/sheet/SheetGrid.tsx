@@ -14,6 +14,7 @@ const NUMBER = 70
 const NAME = 170
 const FROZEN = NUMBER + NAME
 const NARROWEST = 62
+const WIDEST = 180
 const OVERSCAN = 4
 
 export interface At {
@@ -25,6 +26,9 @@ interface Props {
   ref: Ref<{ reveal: (at: At) => void }>
   sheet: SheetInColumns
   cells: Cells
+  /** The assessments shown, and the place of each in the sheet. */
+  columns: SheetInColumns['assessments']
+  places: readonly number[]
   rows: SheetInColumns['students']
   label: (studentId: string) => string
   here: At
@@ -45,11 +49,12 @@ interface Props {
 
 /** The sheet itself: rows and columns drawn as far as they are in view, numbers and names held in place. */
 export function SheetGrid(props: Props) {
-  const { ref, sheet, cells, rows, label, here, typing, sort, unsaved, refused, wrong, valueOf, onGo } = props
+  const { ref, sheet, cells, columns, places, rows, label, here, typing, sort, unsaved, refused, wrong, valueOf, onGo } = props
   const scroller = useRef<HTMLDivElement>(null)
-  const columns = sheet.assessments
   const width = useWidth(scroller)
-  const each = Math.max(NARROWEST, Math.floor((width - FROZEN) / Math.max(1, columns.length)))
+  const each = Math.min(WIDEST, Math.max(NARROWEST, Math.floor((width - FROZEN) / Math.max(1, columns.length))))
+  const alone = columns.length === 1
+  const sectionOf = useMemo(() => new Map(sheet.sections.map((s) => [s.id, s.name])), [sheet.sections])
   // The row that is typed in stays drawn however far one scrolls: what is typed is in it.
   const typedRow = typing === null ? null : here.row
   const inRange = useCallback(
@@ -102,7 +107,7 @@ export function SheetGrid(props: Props) {
     else if (at === document.body || at === grid) grid.querySelector<HTMLElement>('[data-here]')?.focus({ preventScroll: true })
   }, [inSight, slots])
 
-  const whole = FROZEN + each * columns.length
+  const whole = alone ? Math.max(width, FROZEN + each) : FROZEN + each * columns.length
   const shown = across.getVirtualItems()
   const [from, to] = [shown[0]?.index ?? 0, shown.at(-1)?.index ?? -1]
   const inView = useMemo(() => Array.from({ length: to - from + 1 }, (_, i) => from + i), [from, to])
@@ -132,6 +137,7 @@ export function SheetGrid(props: Props) {
         </div>
         {shown.map(({ index }) => {
           const a = columns[index]!
+          const sorted = sort?.column === places[index] ? sort : null
           return (
             <div
               role="columnheader"
@@ -139,12 +145,12 @@ export function SheetGrid(props: Props) {
               className="num placed"
               style={{ left: left(index), width: each }}
               aria-colindex={index + 3}
-              aria-sort={sort?.column === index ? (sort.down ? 'descending' : 'ascending') : undefined}
+              aria-sort={sorted ? (sorted.down ? 'descending' : 'ascending') : undefined}
             >
-              <button title={`${a.title}, out of ${plain(a.outOf)}: sort by it`} onClick={() => props.onSort(index)}>
+              <button title={`${a.title}, out of ${plain(a.outOf)}: sort by it`} onClick={() => props.onSort(places[index]!)}>
                 <span className="title">
                   {a.title}
-                  {sort?.column === index && (sort.down ? ' ↓' : ' ↑')}
+                  {sorted && (sorted.down ? ' ↓' : ' ↑')}
                 </span>
                 <span className="soft">of {plain(a.outOf)}</span>
               </button>
@@ -164,6 +170,8 @@ export function SheetGrid(props: Props) {
               row={row}
               start={start}
               columns={columns}
+              places={places}
+              beside={alone ? (sectionOf.get(s.sectionId) ?? '') : null}
               from={from}
               to={to}
               frozen={FROZEN}
@@ -185,7 +193,7 @@ export function SheetGrid(props: Props) {
           )
         })}
       </div>
-      <Foot rows={rows} cells={cells} revision={cells.revision} whole={whole} shown={inView} left={left} each={each} />
+      <Foot rows={rows} cells={cells} revision={cells.revision} whole={whole} shown={inView} places={places} left={left} each={each} />
     </div>
   )
 }
@@ -197,6 +205,7 @@ function Foot({
   revision,
   whole,
   shown,
+  places,
   left,
   each,
 }: {
@@ -205,6 +214,7 @@ function Foot({
   revision: number
   whole: number
   shown: number[]
+  places: readonly number[]
   left: (column: number) => number
   each: number
 }) {
@@ -212,7 +222,7 @@ function Foot({
   const later = useDeferredValue(revision)
   // Reckoned anew when a cell has changed, which the cells alone do not say.
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  const figures = useMemo(() => shown.map((column) => columnFigures(rows, cells, column)), [rows, cells, shown, later])
+  const figures = useMemo(() => shown.map((column) => columnFigures(rows, cells, places[column]!)), [rows, cells, shown, places, later])
   return (
     <div className="sheet-row foot-row" role="row" style={{ width: whole }}>
       <div role="rowheader" className="frozen number" />

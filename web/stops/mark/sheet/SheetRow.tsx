@@ -1,5 +1,5 @@
 import { memo } from 'react'
-import { writeCellText } from '#core'
+import { scaleLabel, writeCellText } from '#core'
 import type { Cell, CellWrite, SheetInColumns } from '#contract'
 import { counted } from '../../../parts/format'
 import { CellInput } from './CellInput'
@@ -14,6 +14,9 @@ interface Props {
   /** Where it stands, in pixels from the top. */
   start: number
   columns: SheetInColumns['assessments']
+  places: readonly number[]
+  /** Where one assessment is shown alone: what section it is, told with how the script stands. */
+  beside: string | null
   /** First and last column in view. */
   from: number
   to: number
@@ -40,7 +43,7 @@ interface Props {
 
 /** One student's marks. While one scrolls, only rows that come into view are drawn. */
 export const SheetRow = memo(function SheetRow(props: Props) {
-  const { student: s, label, row, columns, from, to, chosen, typing, cells, unsaved, refused, wrong, valueOf } = props
+  const { student: s, label, row, columns, places, beside, from, to, chosen, typing, cells, unsaved, refused, wrong, valueOf } = props
   const place = cells.placeOf(s.id)
   return (
     <div
@@ -71,9 +74,10 @@ export const SheetRow = memo(function SheetRow(props: Props) {
               onCancel={props.onCancel}
             />
           )
-        const open = cells.isSet(place, column)
-        const cell = cells.get(place, column)
-        const value = valueOf(key, place, column)
+        const at = places[column]!
+        const open = cells.isSet(place, at)
+        const cell = cells.get(place, at)
+        const value = valueOf(key, place, at)
         const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
         const waits = unsaved.has(key)
         const asTyped = wrong.get(key)?.text ?? (refused.has(key) ? writeCellText(refused.get(key)!.typed) : null)
@@ -87,7 +91,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
             tabIndex={here ? 0 : -1}
             data-here={here || undefined}
             style={style}
-            className={`cell num placed ${shown?.classes ?? ''} ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, column) ? 'pending' : ''}`}
+            className={`cell num placed ${shown?.classes ?? ''} ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, at) ? 'pending' : ''}`}
             title={fault ?? titleOf(value, cell)}
             aria-label={`${a.title}, ${label}: ${open ? spoken(value, cell) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
             onMouseDown={() => props.onGo(row, column)}
@@ -97,6 +101,11 @@ export const SheetRow = memo(function SheetRow(props: Props) {
           </div>
         )
       })}
+      {beside !== null && columns[0] && (
+        <div role="rowheader" className="soft placed beside" style={{ left: props.frozen + props.each }}>
+          {besideWords(beside, columns[0], valueOf(`${s.id} ${columns[0].id}`, place, places[0]!), cells.get(place, places[0]!))}
+        </div>
+      )}
     </div>
   )
 })
@@ -108,3 +117,16 @@ const titleOf = (value: CellValue, cell: Cell | undefined) =>
   ]
     .filter(Boolean)
     .join(', ') || undefined
+
+/** The section, what the mark is called on the scale it is marked on, and where it comes from. */
+function besideWords(section: string, { labels, outOf }: Props['columns'][number], value: CellValue, cell: Cell | undefined): string {
+  const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+  return [
+    section,
+    labels && mark !== null && scaleLabel({ labels }, (mark / outOf) * 100),
+    value.status === 'late' && `late by ${counted(value.daysLate, 'day')}`,
+    cell?.fromReadings && (cell.fromReadings.readings > 0 ? counted(cell.fromReadings.readings, 'reading') : 'from readings'),
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}

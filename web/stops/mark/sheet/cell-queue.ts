@@ -28,6 +28,7 @@ export function useCellQueue(courseId: string, cells: Cells, onSaved: () => void
   // With the version each was typed over, so that a change by somebody else is not written over unseen.
   const waiting = useRef(new Map<string, CellWrite>())
   const sending = useRef(false)
+  const kept = useRef(true)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const latest = useRef(cells)
   latest.current = cells
@@ -35,7 +36,7 @@ export function useCellQueue(courseId: string, cells: Cells, onSaved: () => void
   const [unsaved, setUnsaved] = useState(new Map<string, CellWrite>())
 
   const show = useCallback(() => {
-    keepCells(courseId, [...waiting.current.values()])
+    kept.current = keepCells(courseId, [...waiting.current.values()])
     setUnsaved(new Map(waiting.current))
   }, [courseId])
   const versionOf = (e: CellEdit) => {
@@ -97,6 +98,15 @@ export function useCellQueue(courseId: string, cells: Cells, onSaved: () => void
     show()
     void flush()
   }, [courseId, flush, show])
+
+  // A whole department pasted at once is more than a browser keeps: to leave before it is sent would lose some of it.
+  useEffect(() => {
+    const onLeave = (e: BeforeUnloadEvent) => {
+      if (!kept.current && waiting.current.size > 0) e.preventDefault()
+    }
+    window.addEventListener('beforeunload', onLeave)
+    return () => window.removeEventListener('beforeunload', onLeave)
+  }, [])
 
   const forget = useCallback((key: string) => setRefused((old) => new Map([...old].filter(([k]) => k !== key))), [])
   return { write, refused, unsaved, forget }

@@ -9,10 +9,19 @@ const step = (id: string, cells = 1): SheetStep => ({
 })
 const ids = ({ done, undone }: { done: SheetStep[]; undone: SheetStep[] }) => [done.map((s) => s.id), undone.map((s) => s.id)]
 
+const ROOM = 2_000_000
+
 beforeAll(() => {
   const held = new Map<string, string>()
   Object.defineProperty(globalThis, 'localStorage', {
-    value: { getItem: (k: string) => held.get(k) ?? null, setItem: (k: string, v: string) => held.set(k, v) },
+    value: {
+      getItem: (k: string) => held.get(k) ?? null,
+      setItem: (k: string, v: string) => {
+        if (v.length > ROOM) throw new Error('QuotaExceededError')
+        held.set(k, v)
+      },
+      removeItem: (k: string) => held.delete(k),
+    },
     configurable: true,
   })
 })
@@ -41,4 +50,17 @@ test('steps are a person’s own; the latest hundred are kept, and none that wou
 test('what is no step is as nothing', () => {
   localStorage.setItem('level-table-steps c broken', '{"done":[{}]}')
   expect(ids(keptSteps('c', 'broken').read())).toEqual([[], []])
+})
+
+test('where there is no room for all, undone steps go first and then the oldest; the step itself is not lost to the page', () => {
+  const kept = keptSteps('c', 'crowded')
+  kept.did(step('undone', 3000))
+  kept.undid(step('undone', 3000))
+  kept.redid(step('undone', 3000))
+  kept.undid(step('undone', 3000))
+  for (let i = 0; i < 5; i++) kept.did(step(String(i), 3000))
+  const [done, undone] = ids(kept.read())
+  expect(undone).toEqual([])
+  expect(done!.at(-1)).toBe('4')
+  expect(done!.length).toBeLessThan(5)
 })

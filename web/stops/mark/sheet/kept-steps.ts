@@ -1,5 +1,6 @@
 import { CellWrite } from '#contract'
 import { z } from 'zod'
+import { keepFitting } from '../keep-fitting'
 
 const Edit = CellWrite.omit({ version: true })
 const Step = z.strictObject({ id: z.string(), label: z.string(), before: z.array(Edit), after: z.array(Edit) })
@@ -21,8 +22,15 @@ export function keptSteps(courseId: string, personId: string) {
       return { done: [], undone: [] }
     }
   }
-  const keep = ({ done, undone }: z.infer<typeof Kept>) =>
-    localStorage.setItem(key, JSON.stringify({ done: done.slice(-STEPS), undone: undone.slice(-STEPS) }))
+  const keep = ({ done, undone }: z.infer<typeof Kept>) => {
+    // What was undone goes first where the browser has no room, then what was done longest ago.
+    const all = [
+      ...undone.slice(-STEPS).map((step) => ({ step, was: 'undone' })),
+      ...done.slice(-STEPS).map((step) => ({ step, was: 'done' })),
+    ]
+    const steps = (list: readonly (typeof all)[number][], was: string) => list.filter((s) => s.was === was).map((s) => s.step)
+    keepFitting(key, all, (list) => JSON.stringify({ done: steps(list, 'done'), undone: steps(list, 'undone') }))
+  }
   const without = (list: SheetStep[], step: SheetStep) => list.filter((s) => s.id !== step.id)
   return {
     read,

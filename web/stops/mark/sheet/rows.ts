@@ -15,16 +15,18 @@ export type Only = keyof typeof ONLY
 export interface Wanted {
   sectionId: string
   only: Only
-  /** A column to sort by, its marks falling or rising. */
+  /** The one assessment shown, by its place; null for all of them. */
+  of: number | null
+  /** The place of an assessment to sort by, its marks falling or rising. */
   sort: { column: number; down: boolean } | null
 }
 
-/** The students shown: of a section or all, those of a kind, in the roll's order or by a column. Who has no mark comes last. */
+/** The students shown: of a section or all, for whom the one assessment is set, those of a kind, in the roll's order or by a column. Who has no mark comes last. */
 export function rowsOf(
   students: SheetInColumns['students'],
-  columns: SheetInColumns['assessments'],
+  assessments: SheetInColumns['assessments'],
   cells: Cells,
-  { sectionId, only, sort }: Wanted,
+  { sectionId, only, of, sort }: Wanted,
 ): SheetInColumns['students'] {
   const fits = (s: number, a: number): boolean => {
     if (!cells.isSet(s, a)) return false
@@ -35,11 +37,13 @@ export function rowsOf(
     if (only === 'late') return status === 'late'
     if (only === 'status') return status !== 'in' && status !== 'exempt'
     const mark = cells.mark(s, a)
-    return mark !== null && columns[a]!.passMark !== null && mark < columns[a]!.passMark && (status === 'in' || status === 'late')
+    return mark !== null && assessments[a]!.passMark !== null && mark < assessments[a]!.passMark && (status === 'in' || status === 'late')
   }
-  const rows = students.filter(
-    (s, i) => (sectionId === '' || s.sectionId === sectionId) && (only === 'all' || columns.some((_, a) => fits(i, a))),
-  )
+  const isOne = (i: number): boolean => {
+    if (of !== null) return only === 'all' ? cells.isSet(i, of) : fits(i, of)
+    return only === 'all' || assessments.some((_, a) => fits(i, a))
+  }
+  const rows = students.filter((s, i) => (sectionId === '' || s.sectionId === sectionId) && isOne(i))
   if (!sort) return rows
   const by = new Map(rows.map((s) => [s.id, cells.mark(cells.placeOf(s.id), sort.column)]))
   return rows.sort((x, y) => {

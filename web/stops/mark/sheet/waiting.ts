@@ -1,5 +1,6 @@
 import { CellWrite } from '#contract'
 import { z } from 'zod'
+import { keepFitting } from '../keep-fitting'
 
 /** Cells that have not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes them. */
 const Kept = z.array(CellWrite)
@@ -16,7 +17,5 @@ export function keptCells(courseId: string): CellWrite[] {
   }
 }
 
-export function keepCells(courseId: string, cells: CellWrite[]): void {
-  if (cells.length === 0) localStorage.removeItem(keyOf(courseId))
-  else localStorage.setItem(keyOf(courseId), JSON.stringify(cells))
-}
+/** @returns whether there was room for all of them */
+export const keepCells = (courseId: string, cells: readonly CellWrite[]): boolean => keepFitting(keyOf(courseId), cells) === cells.length

@@ -1,0 +1,224 @@
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { packSheet, routes, type Cell, type CellWrite, type SheetInColumns } from '#contract'
+import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
+import { MarkSheet } from './MarkSheet'
+
+// As large as the screen that one works at: nothing is laid out here.
+beforeAll(() => {
+  const size = { clientWidth: 880, clientHeight: 600 }
+  for (const [name, value] of Object.entries(size)) Object.defineProperty(HTMLElement.prototype, name, { configurable: true, value })
+})
+beforeEach(() => localStorage.clear())
+
+const ASSESSMENTS = [
+  { id: 'paper', title: 'Paper', outOf: 40, passMark: 16, labels: null },
+  { id: 'talk', title: 'Talk', outOf: 20, passMark: null, labels: [{ label: 'sound', percent: 60, threshold: 45 }] },
+]
+const cell = (studentId: string, assessmentId: string, mark: number | null, more: Partial<Cell> = {}): Cell => ({
+  studentId,
+  assessmentId,
+  status: 'in',
+  daysLate: 0,
+  mark,
+  fromReadings: null,
+  version: 1,
+  ...more,
+})
+const sheetOf = (cells: Cell[]): SheetInColumns =>
+  packSheet({
+    version: 1,
+    sections: [
+      { id: 'e', name: 'East' },
+      { id: 'w', name: 'West' },
+    ] as SheetInColumns['sections'],
+    students: ['Ada', 'Bo', 'Cy'].map((name, i) => ({
+      id: name.toLowerCase(),
+      name,
+      candidate: String(100 + i),
+      sectionId: i < 2 ? 'e' : 'w',
+    })),
+    assessments: ASSESSMENTS.map((a) => ({ ...a, marking: 'direct' as const, componentId: 'x' })),
+    placements: ['e', 'w'].flatMap((sectionId) => ASSESSMENTS.map((a) => ({ assessmentId: a.id, sectionId, due: '2026-11-16' }))),
+    term: { firstDay: '2026-09-07', lastDay: '2026-12-18' },
+    overTolerance: [],
+    exceptions: {},
+    cells,
+    writable: true,
+  })
+
+type Refusing = (w: CellWrite) => { kind: 'range' | 'stale'; message: string; current: Cell | null } | null
+
+function sheet(cells: Cell[] = [], refuse: Refusing = () => null) {
+  const stored = new Map<string, Cell>()
+  const server = serverAnswers([
+    [
+      routes.writeCells,
+      ({ cells: written }: { cells: CellWrite[] }) => {
+        const answer = { saved: [] as Cell[], refused: [] as object[] }
+        for (const w of written) {
+          const refusal = refuse(w)
+          if (refusal) answer.refused.push({ studentId: w.studentId, assessmentId: w.assessmentId, ...refusal })
+          else {
+            const saved = { ...w, version: w.version + 1, fromReadings: null }
+            stored.set(`${w.studentId} ${w.assessmentId}`, saved)
+            answer.saved.push(saved)
+          }
+        }
+        return answer
+      },
+    ],
+    [routes.cellStates, () => []],
+  ])
+  const page = inPage(<MarkSheet courseId="c" sheet={sheetOf(cells)} nav={null} onBringIn={() => undefined} />, {
+    known: [[['me'], { id: 'ines', name: 'Ines Valdry' }]],
+  })
+  const at = (name: RegExp) => screen.getByRole('gridcell', { name })
+  const saved = (key: string) => {
+    const c = stored.get(key)
+    return c && [c.mark, c.status, c.daysLate]
+  }
+  return { ...page, server, stored, at, saved, go: (name: RegExp) => fireEvent.mouseDown(at(name)) }
+}
+
+test('digits begin to type, Enter saves and goes down, Tab to the right, Esc leaves it as it was', async () => {
+  const { user, go, saved, at } = sheet()
+  go(/^Paper, Ada/)
+  await user.keyboard('31{Enter}')
+  expect(at(/^Paper, Bo/).dataset.here).toBe('true')
+  await user.keyboard('28.5{Tab}')
+  expect(at(/^Talk, Bo/).dataset.here).toBe('true')
+  await user.keyboard('9{Escape}')
+  await waitFor(() =>
+    expect([saved('ada paper'), saved('bo paper'), saved('bo talk')]).toEqual([[31, 'in', 0], [28.5, 'in', 0], undefined]),
+  )
+  expect(at(/^Paper, Ada: 31$/).className).not.toContain('unsaved')
+})
+
+test('a letter is a status, “17 late 2” and “17 late 20 Nov” are days late, a label is its percent', async () => {
+  const { user, go, saved } = sheet()
+  for (const [who, typed] of [
+    [/^Paper, Ada/, 'm'],
+    [/^Paper, Bo/, '17 late 2'],
+    [/^Paper, Cy/, '17 late 20 Nov'],
+    [/^Talk, Ada/, 'sound'],
+  ] as const) {
+    go(who)
+    await user.keyboard(`${typed}{Enter}`)
+  }
+  await waitFor(() => expect(saved('ada talk')).toEqual([12, 'in', 0]))
+  expect([saved('ada paper'), saved('bo paper'), saved('cy paper')]).toEqual([
+    [null, 'missing', 0],
+    [17, 'late', 2],
+    [17, 'late', 4],
+  ])
+})
+
+test('what is no mark stays in its cell with the reason, and nothing of it is sent', async () => {
+  const { user, go, server, at } = sheet()
+  go(/^Paper, Ada/)
+  await user.keyboard('41{Enter}')
+  expect(at(/^Paper, Ada: pending\. Not saved: /).textContent).toBe('41')
+  expect(screen.getByText(/1 cell is not saved/)).toBeTruthy()
+  go(/^Paper, Ada/)
+  expect(screen.getByRole('alert').textContent).toMatch(/^Not saved: .*40/)
+  await user.keyboard('{Enter}{Control>}a{/Control}39{Enter}')
+  await waitFor(() => expect(server.sent).toHaveLength(1))
+  expect(screen.queryByText(/not saved/)).toBeNull()
+})
+
+test('a pasted block fills cells, leaves its blanks alone, and is one step of undo', async () => {
+  const { user, go, saved, server } = sheet([cell('bo', 'paper', 20)])
+  go(/^Paper, Ada/)
+  fireEvent.paste(screen.getByRole('grid'), { clipboardData: { getData: () => '30\t15\r\n\t16\r\n12\tx\r\n' } })
+  await waitFor(() => expect(server.sent).toHaveLength(1))
+  expect([saved('ada paper'), saved('ada talk'), saved('bo paper'), saved('bo talk'), saved('cy paper')].map((c) => c?.[0])).toEqual([
+    30,
+    15,
+    undefined,
+    16,
+    12,
+  ])
+  expect(screen.getByText(/1 cell is not saved/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Undo: paste 4 cells' }))
+  await waitFor(() => expect(saved('cy paper')).toEqual([null, 'in', 0]))
+})
+
+test('Ctrl+D fills the blanks beneath, and no cell that has something', async () => {
+  const { user, go, saved, stored } = sheet([cell('ada', 'paper', 25), cell('bo', 'paper', null, { status: 'absent' })])
+  go(/^Paper, Ada/)
+  await user.keyboard('{Control>}d{/Control}')
+  await waitFor(() => expect(saved('cy paper')).toEqual([25, 'in', 0]))
+  expect([...stored.keys()]).toEqual(['cy paper'])
+})
+
+test('the close-up sets a status and the day it came', async () => {
+  const { user, go, saved } = sheet([cell('ada', 'paper', 25)])
+  go(/^Paper, Ada/)
+  await user.click(within(screen.getByRole('group', { name: 'Status' })).getByRole('button', { name: 'late' }))
+  fireEvent.change(await screen.findByLabelText('The day it came'), { target: { value: '2026-11-19' } })
+  await waitFor(() => expect(saved('ada paper')).toEqual([25, 'late', 3]))
+  await user.click(screen.getByRole('button', { name: 'exempt' }))
+  await waitFor(() => expect(saved('ada paper')).toEqual([null, 'exempt', 0]))
+})
+
+test('what the server refuses stays in its cell with the reason; the rest is saved', async () => {
+  const { user, go, saved, at } = sheet([], (w) =>
+    w.studentId === 'bo' ? { kind: 'range', message: 'It is marked out of 30 since a minute.', current: null } : null,
+  )
+  go(/^Paper, Ada/)
+  await user.keyboard('31{Enter}32{Enter}')
+  await waitFor(() => expect(at(/^Paper, Bo: .*Not saved: It is marked out of 30/).textContent).toBe('32'))
+  expect(saved('ada paper')).toEqual([31, 'in', 0])
+})
+
+test('a clash shows both values and asks; one’s own goes on top of what is there now', async () => {
+  const theirs = cell('ada', 'paper', 12, { version: 7 })
+  const { user, go, saved, server } = sheet([cell('ada', 'paper', 10)], (w) =>
+    w.version < 7 ? { kind: 'stale', message: 'Somebody changed it.', current: theirs } : null,
+  )
+  go(/^Paper, Ada/)
+  await user.keyboard('31{Enter}')
+  await waitFor(() => expect(server.sent).toHaveLength(1))
+  go(/^Paper, Ada/)
+  expect((await screen.findByRole('alert')).textContent).toMatch(/You typed 31; meanwhile somebody put 12 there/)
+  await user.click(screen.getByRole('button', { name: 'Put mine there' }))
+  await waitFor(() => expect(saved('ada paper')).toEqual([31, 'in', 0]))
+  expect(screen.queryByRole('alert')).toBeNull()
+})
+
+test('with the server away what is typed is kept for a reload, and is sent by the page that opens then', async () => {
+  const { user, go, server, at } = sheet()
+  server.away = true
+  go(/^Paper, Ada/)
+  await user.keyboard('31{Enter}')
+  expect(await screen.findByText('✕ not saved')).toBeTruthy()
+  expect(at(/^Paper, Ada: 31$/).className).toContain('unsaved')
+  cleanup()
+  const later = sheet()
+  await waitFor(() => expect(later.saved('ada paper')).toEqual([31, 'in', 0]))
+})
+
+test('a course that takes no marks says so and shows what stands', async () => {
+  const { user, go } = sheet([cell('ada', 'paper', 10)])
+  serverAnswers([[routes.writeCells, () => new Refuses(409, 'The results are confirmed.')]])
+  go(/^Paper, Ada/)
+  await user.keyboard('31{Enter}')
+  expect((await screen.findByText('✕ not saved')).title).toBe('The results are confirmed.')
+  expect(screen.getByRole('gridcell', { name: /^Paper, Ada: 10$/ })).toBeTruthy()
+})
+
+test('one assessment of all sections: one column, with the section, the label and the readings beside it', async () => {
+  const { user, go, saved } = sheet([
+    cell('ada', 'talk', 12, { status: 'late', daysLate: 1 }),
+    cell('cy', 'talk', null, { fromReadings: { mark: 15, readings: 2 } }),
+  ])
+  await user.selectOptions(screen.getByLabelText('Assessment'), 'Talk')
+  expect(screen.queryByRole('columnheader', { name: /Paper/ })).toBeNull()
+  expect(screen.getByText('East · sound · late by 1 day')).toBeTruthy()
+  expect(screen.getByText('West · sound · 2 readings')).toBeTruthy()
+  go(/^Talk, Bo/)
+  await user.keyboard('8{Enter}')
+  await waitFor(() => expect(saved('bo talk')).toEqual([8, 'in', 0]))
+  await user.selectOptions(screen.getByLabelText('Which students'), 'late')
+  expect(screen.getByText(/1 of 3 students/)).toBeTruthy()
+})
