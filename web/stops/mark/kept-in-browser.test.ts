@@ -20,6 +20,7 @@ beforeEach(() => {
 })
 
 const cell = { studentId: 's', assessmentId: 'a', version: 2, mark: 7.5, status: 'in' as const, daysLate: 0 }
+const SCRIPT = { personId: 'ines', courseId: 'c', assessmentId: 'a', studentId: 's' }
 const reading: Backup = {
   version: 3,
   unanswered: [],
@@ -27,44 +28,51 @@ const reading: Backup = {
 }
 
 test('cells that have not reached the server are there after a reload, of their course alone, until they have', () => {
-  expect(keptCells('c')).toEqual([])
-  keepCells('c', [cell])
-  expect(keptCells('c')).toEqual([cell])
-  expect(keptCells('d')).toEqual([])
-  keepCells('c', [])
-  expect([keptCells('c'), kept.size]).toEqual([[], 0])
+  expect(keptCells('c', 'ines')).toEqual([])
+  keepCells('c', 'ines', [cell])
+  expect(keptCells('c', 'ines')).toEqual([cell])
+  expect(keptCells('d', 'ines')).toEqual([])
+  keepCells('c', 'ines', [])
+  expect([keptCells('c', 'ines'), kept.size]).toEqual([[], 0])
 })
 
 test('of more than there is room for the latest are kept, and it is said that not all are', () => {
   const many = Array.from({ length: 100 }, (_, i) => ({ ...cell, studentId: `s${i}` }))
-  expect(keepCells('c', many)).toBe(true)
+  expect(keepCells('c', 'ines', many)).toBe(true)
   room = JSON.stringify(many).length / 3
-  expect(keepCells('c', many)).toBe(false)
-  expect(keptCells('c')).toEqual(many.slice(-25))
+  expect(keepCells('c', 'ines', many)).toBe(false)
+  expect(keptCells('c', 'ines')).toEqual(many.slice(-25))
   room = 0
-  expect([keepCells('c', many), keptCells('c'), kept.size]).toEqual([false, [], 0])
-  expect(keepCells('c', [])).toBe(true)
+  expect([keepCells('c', 'ines', many), keptCells('c', 'ines'), kept.size]).toEqual([false, [], 0])
+  expect(keepCells('c', 'ines', [])).toBe(true)
 })
 
 test('with no room at all a reading is not kept, and nothing breaks', () => {
   room = 0
-  backupOf('c', 'a', 's').keep(reading)
-  expect(backupOf('c', 'a', 's').read()).toBeNull()
+  backupOf(SCRIPT).keep(reading)
+  expect(backupOf(SCRIPT).read()).toBeNull()
 })
 
 test('a reading that has not reached the server is there after a reload, of its script alone, until it has', () => {
-  const backup = backupOf('c', 'a', 's')
+  const backup = backupOf(SCRIPT)
   expect(backup.read()).toBeNull()
   backup.keep(reading)
-  expect(backupOf('c', 'a', 's').read()).toEqual(reading)
-  expect(backupOf('c', 'a', 't').read()).toBeNull()
+  expect(backupOf(SCRIPT).read()).toEqual(reading)
+  expect(backupOf({ ...SCRIPT, studentId: 't' }).read()).toBeNull()
   backup.drop()
   expect(backup.read()).toBeNull()
 })
 
 test.each(['{', '[]', '{"version":"x"}', '[{"mark":"seven"}]'])('what somebody else left there (%s) is not taken for ours', (text) => {
-  kept.set('level-table-cells c', text)
-  kept.set('level-table-reading c a s', text)
-  expect(keptCells('c')).toEqual([])
-  expect(backupOf('c', 'a', 's').read()).toBeNull()
+  kept.set('level-table-cells c ines', text)
+  kept.set('level-table-reading ines c a s', text)
+  expect(keptCells('c', 'ines')).toEqual([])
+  expect(backupOf(SCRIPT).read()).toBeNull()
+})
+
+test('whoever signs in next in the same browser finds nothing of it', () => {
+  keepCells('c', 'ines', [cell])
+  backupOf(SCRIPT).keep(reading)
+  expect(keptCells('c', 'rune')).toEqual([])
+  expect(backupOf({ ...SCRIPT, personId: 'rune' }).read()).toBeNull()
 })

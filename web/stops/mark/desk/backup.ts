@@ -14,10 +14,16 @@ export type Backup = z.infer<typeof Backup>
 
 export const sameReading = (a: ReadingBody, b: ReadingBody): boolean => hashKey([a]) === hashKey([b])
 
-const keyOf = (courseId: string, assessmentId: string, studentId: string) => `level-table-reading ${courseId} ${assessmentId} ${studentId}`
+interface Of {
+  personId: string
+  courseId: string
+  assessmentId: string
+  studentId: string
+}
 
-export function backupOf(courseId: string, assessmentId: string, studentId: string) {
-  const key = keyOf(courseId, assessmentId, studentId)
+/** Of one person alone: whoever reads the same script in the same browser must not find it. */
+export function backupOf({ personId, courseId, assessmentId, studentId }: Of) {
+  const key = `level-table-reading ${personId} ${courseId} ${assessmentId} ${studentId}`
   return {
     read(): Backup | null {
       const kept = localStorage.getItem(key)

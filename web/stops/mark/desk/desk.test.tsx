@@ -62,7 +62,7 @@ const scriptOf = (more: Partial<DeskScript> = {}, use: Partial<typeof USE> = {})
 type Kept = ReadingBody & { version: number; state: 'draft' | 'handed in'; gapMeant: boolean }
 
 /** A server that keeps one reading by version, as the real one does. */
-function desk(script = scriptOf(), there: DeskScript['own'] = script.own) {
+function desk(script = scriptOf(), there: DeskScript['own'] = script.own, person = 'mo') {
   const row = { ...there }
   const writes: Kept[] = []
   let answers = true
@@ -89,7 +89,9 @@ function desk(script = scriptOf(), there: DeskScript['own'] = script.own) {
     [routes.keepComment, () => ({ id: 'k1', words: '', used: 4 })],
   ])
   const onDone = jest.fn()
-  const page = inPage(<DeskScriptView courseId="c" script={script} onDone={onDone} />)
+  const page = inPage(<DeskScriptView courseId="c" script={script} onDone={onDone} />, {
+    known: [[['me'], { id: person, name: person, look: null }]],
+  })
   return {
     ...page,
     server,
@@ -180,6 +182,17 @@ test('with the server away the reading waits here, also over a reload, and is se
   expect(screen.getByText('3 things not judged yet')).toBeTruthy()
   await waitFor(() => expect(picksOf(again.row)).toEqual({ aim: 4, line: 4 }))
   expect(localStorage).toHaveLength(0)
+})
+
+test('whoever reads the same script next in the same browser does not see it', async () => {
+  const { user, server } = desk()
+  server.away = true
+  await user.keyboard('22')
+  await screen.findByRole('alert')
+  cleanup()
+  const { writes } = desk(scriptOf(), own(), 'ny')
+  expect(screen.getByText('5 things not judged yet')).toBeTruthy()
+  expect(writes).toEqual([])
 })
 
 test('what arrived without an answer is known again: what was typed since goes on top of it, and nothing is asked', async () => {

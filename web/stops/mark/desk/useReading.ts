@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { z } from 'zod'
 import { ReadingBody, routes, type DeskScript } from '#contract'
 import { call, messageOf, OfflineError, ProblemError } from '../../../api/client'
+import { useSignedIn } from '../../../frame/ahead'
 import { useLooking } from '../../../frame/look'
 import { useSaved } from '../../../frame/saved'
 import { backupOf, sameReading, type Backup } from './backup'
@@ -33,11 +34,12 @@ function begin(own: DeskScript['own'], kept: Backup | null): { body: ReadingBody
 export function useReading(courseId: string, script: DeskScript) {
   const queries = useQueryClient()
   const { saving } = useSaved()
+  const me = useSignedIn()
   const ids = useMemo(
     () => ({ courseId, assessmentId: script.assessment.id, studentId: script.studentId }),
     [courseId, script.assessment.id, script.studentId],
   )
-  const backup = useMemo(() => backupOf(ids.courseId, ids.assessmentId, ids.studentId), [ids])
+  const backup = useMemo(() => backupOf({ personId: me.id, ...ids }), [me.id, ids])
   const looking = useLooking()
   const [first] = useState(() => begin(script.own, looking ? null : backup.read()))
   const [body, setBody] = useState(first.body)

@@ -32,6 +32,7 @@ export function MarkSheet({
   onBringIn: () => void
 }) {
   const queries = useQueryClient()
+  const me = useSignedIn()
   const label = usePersonLabels(sheet.students)
   const [sectionId, setSectionId] = useState('')
   const [only, setOnly] = useState<Only>('all')
@@ -44,7 +45,7 @@ export function MarkSheet({
   const cells = cellsOf(sheet)
   const of = ofId === '' || cells.columnOf(ofId) < 0 ? null : cells.columnOf(ofId)
   const afterSave = useCallback(() => void queries.invalidateQueries({ queryKey: ['table', courseId] }), [queries, courseId])
-  const { write, refused, unsaved, forget } = useCellQueue(courseId, cells, afterSave)
+  const { write, refused, unsaved, forget } = useCellQueue(courseId, me.id, cells, afterSave)
   const { assessments } = sheet
   const places = useMemo(() => (of === null ? assessments.map((_, i) => i) : [of]), [assessments, of])
   const columns = useMemo(() => places.map((i) => assessments[i]!), [assessments, places])
@@ -62,7 +63,7 @@ export function MarkSheet({
     (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? EMPTY,
     [unsaved, cells],
   )
-  const { step, left } = useSteps(courseId, useSignedIn().id, write, (e) =>
+  const { step, left } = useSteps(courseId, me.id, write, (e) =>
     valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId)),
   )
   const valueAt = (row: number, column: number) =>

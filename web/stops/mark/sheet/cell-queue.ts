@@ -22,7 +22,7 @@ const BATCH = 2000
  * Saves cells as they are typed. What is not saved yet is shown as typed and kept over a reload; what the server refuses
  * stays in its cell with the reason; with the connection gone everything waits and is sent when it is back.
  */
-export function useCellQueue(courseId: string, cells: Cells, onSaved: () => void) {
+export function useCellQueue(courseId: string, personId: string, cells: Cells, onSaved: () => void) {
   const queries = useQueryClient()
   const { saving } = useSaved()
   // With the version each was typed over, so that a change by somebody else is not written over unseen.
@@ -36,9 +36,9 @@ export function useCellQueue(courseId: string, cells: Cells, onSaved: () => void
   const [unsaved, setUnsaved] = useState(new Map<string, CellWrite>())
 
   const show = useCallback(() => {
-    kept.current = keepCells(courseId, [...waiting.current.values()])
+    kept.current = keepCells(courseId, personId, [...waiting.current.values()])
     setUnsaved(new Map(waiting.current))
-  }, [courseId])
+  }, [courseId, personId])
   const versionOf = (e: CellEdit) => {
     const { current } = latest
     return current.get(current.placeOf(e.studentId), current.columnOf(e.assessmentId))?.version ?? 0
@@ -93,11 +93,11 @@ export function useCellQueue(courseId: string, cells: Cells, onSaved: () => void
   )
 
   useEffect(() => {
-    for (const c of keptCells(courseId)) if (!waiting.current.has(cellKey(c))) waiting.current.set(cellKey(c), c)
+    for (const c of keptCells(courseId, personId)) if (!waiting.current.has(cellKey(c))) waiting.current.set(cellKey(c), c)
     if (waiting.current.size === 0) return
     show()
     void flush()
-  }, [courseId, flush, show])
+  }, [courseId, personId, flush, show])
 
   // A whole department pasted at once is more than a browser keeps: to leave before it is sent would lose some of it.
   useEffect(() => {

@@ -2,13 +2,16 @@ import { CellWrite } from '#contract'
 import { z } from 'zod'
 import { keepFitting } from '../keep-fitting'
 
-/** Cells that have not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes them. */
+/**
+ * A person's cells that have not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes
+ * them; whoever signs in there next must not send them as their own.
+ */
 const Kept = z.array(CellWrite)
 
-const keyOf = (courseId: string) => `level-table-cells ${courseId}`
+const keyOf = (courseId: string, personId: string) => `level-table-cells ${courseId} ${personId}`
 
-export function keptCells(courseId: string): CellWrite[] {
-  const kept = localStorage.getItem(keyOf(courseId))
+export function keptCells(courseId: string, personId: string): CellWrite[] {
+  const kept = localStorage.getItem(keyOf(courseId, personId))
   if (kept === null) return []
   try {
     return Kept.parse(JSON.parse(kept))
@@ -18,4 +21,5 @@ export function keptCells(courseId: string): CellWrite[] {
 }
 
 /** @returns whether there was room for all of them */
-export const keepCells = (courseId: string, cells: readonly CellWrite[]): boolean => keepFitting(keyOf(courseId), cells) === cells.length
+export const keepCells = (courseId: string, personId: string, cells: readonly CellWrite[]): boolean =>
+  keepFitting(keyOf(courseId, personId), cells) === cells.length
