@@ -15,6 +15,12 @@ interface Found {
 
 const SHOWN = 10
 
+/** What begins with the words comes first, then what has a word that does. */
+const rank = (label: string, wanted: string): number => {
+  const at = ` ${label.toLowerCase()}`.indexOf(` ${wanted}`)
+  return at === 0 ? 0 : at > 0 ? 1 : 2
+}
+
 /** A marker's scripts, of the piles that they have opened. */
 function pilesOf(queries: QueryClient, base: string, courseId: string): Found[] {
   const titles = new Map(queries.getQueryData<Pile[]>(['piles', courseId])?.map((p) => [p.assessmentId, p.title]))
@@ -61,7 +67,10 @@ export function Find({ course }: { course: CourseHead }) {
       ...STOPS.map((s): Found => ({ label: s.title, kind: 'go to', to: `${base}/${s.stop}` })),
       { label: 'The record', kind: 'go to', to: `${base}/record` },
     ]
-    return [...places, ...work, ...people].filter((f) => f.label.toLowerCase().includes(wanted)).slice(0, SHOWN)
+    return [...places, ...work, ...people]
+      .filter((f) => f.label.toLowerCase().includes(wanted))
+      .sort((a, b) => rank(a.label, wanted) - rank(b.label, wanted))
+      .slice(0, SHOWN)
   }, [text, course.id, course.role, queries, shown])
 
   const go = (f: Found | undefined) => {

@@ -1,0 +1,104 @@
+import { screen, waitFor, within } from '@testing-library/react'
+import { routes, type CourseHead, type OwnWork } from '#contract'
+import { inPage, Refuses, serverAnswers } from '../testing/in-page'
+import { SignIn } from './SignIn'
+import { StudentFrame } from './StudentFrame'
+
+const ME = { id: 'mo', name: 'Mo Lund', look: null }
+
+describe('the door', () => {
+  const DIRECTORY = { people: [{ signIn: 'mo', name: 'Mo Lund', does: 'marks' }], passphrase: 'level' }
+  test('says what is missing, in the field’s own place, and why it was refused', async () => {
+    serverAnswers([
+      [routes.directory, () => ({ people: [], passphrase: null })],
+      [routes.signIn, () => new Refuses(401, 'No such sign-in, or another passphrase.')],
+    ])
+    const { user } = inPage(<SignIn />)
+    await user.click(screen.getByRole('button', { name: 'Sign in' }))
+    expect(await screen.findByText('The passphrase is missing.')).toBeTruthy()
+    await user.type(screen.getByLabelText('Sign-in'), 'mo')
+    await user.type(screen.getByLabelText('Passphrase'), 'wrong{Enter}')
+    expect((await screen.findByRole('alert')).textContent).toBe('No such sign-in, or another passphrase.')
+    expect(screen.queryByText(/somebody of the demo/)).toBeNull()
+  })
+
+  test('lists the demo’s people where the server says so, and lets them in with a press', async () => {
+    const server = serverAnswers([
+      [routes.directory, () => DIRECTORY],
+      [routes.signIn, () => ME],
+    ])
+    const { user, queries } = inPage(<SignIn />)
+    await user.click(await screen.findByRole('button', { name: /Mo Lund/ }))
+    expect(server.sent[0]!.body).toEqual({ signIn: 'mo', passphrase: 'level' })
+    await waitFor(() => expect(queries.getQueryData(['me'])).toEqual(ME))
+  })
+})
+
+describe('a student', () => {
+  const COURSE: CourseHead = {
+    id: 'c',
+    code: 'CFS 9',
+    title: 'Field work',
+    term: 'autumn',
+    firstDay: '2026-09-07',
+    lastDay: '2026-12-18',
+    role: 'student',
+    sections: 2,
+    students: 4,
+    confirmedIssue: null,
+  }
+  const work = (assessment: string, more: Partial<OwnWork['work'][number]> = {}): OwnWork['work'][number] => ({
+    assessment,
+    due: '2026-11-16',
+    released: false,
+    mark: null,
+    outOf: 20,
+    status: null,
+    remarks: [],
+    standard: null,
+    exemplars: [],
+    ...more,
+  })
+  const seen = (all: OwnWork['work']) => {
+    serverAnswers([[routes.ownWork, () => ({ name: 'Ada', candidate: '4711', section: 'East', work: all })]])
+    return inPage(<StudentFrame me={ME as never} courses={[COURSE]} head={COURSE} />)
+  }
+  test('sees marks that are released, aligned on the decimal, and of all else that it is not yet', async () => {
+    seen([
+      work('Sketch', { released: true, mark: 12.5, status: 'in' }),
+      work('Paper', { released: true, mark: 9, status: 'late' }),
+      work('Talk'),
+      work('Viva', { released: true, status: 'absent', due: null }),
+    ])
+    await screen.findByText('12.5')
+    const rows = screen.getAllByRole('row').slice(1)
+    expect(rows.map((r) => r.textContent)).toEqual([
+      'SketchMon 16 Nov12.5of 20',
+      'PaperMon 16 Nov9.0of 20',
+      'TalkMon 16 Novnot released',
+      'Vivano day yetabsent',
+    ])
+  })
+
+  test('opens what was remarked, reading by reading, without who it was', async () => {
+    const remarks = [
+      { comment: 'A clear ridge.', parts: [{ title: 'Line', words: 'Steady.', points: { given: 6, of: 8, takenOff: false } }] },
+      { comment: '', parts: [{ title: 'Late', words: 'By a day.', points: { given: 2, of: 4, takenOff: true } }] },
+    ]
+    const { user } = seen([work('Sketch', { released: true, mark: 12, remarks })])
+    await user.click(await screen.findByRole('button', { name: 'Sketch' }))
+    const region = screen.getByRole('region', { name: /remarked on your Sketch/ })
+    expect(
+      within(region)
+        .getAllByRole('article')
+        .map((a) => a.textContent),
+    ).toEqual(['Reading 1A clear ridge.Line 6 of 8Steady.', 'Reading 2Late −2 of at most −4By a day.'])
+    await user.click(screen.getByRole('button', { name: 'Sketch' }))
+    expect(screen.queryByRole('region', { name: /remarked/ })).toBeNull()
+  })
+
+  test('with nothing set is told what will be here', async () => {
+    seen([])
+    expect(await screen.findByText(/Nothing is set for you yet/)).toBeTruthy()
+  })
+})
