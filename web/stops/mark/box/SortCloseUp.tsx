@@ -15,6 +15,12 @@ interface Props {
   decides: boolean
 }
 
+/** Where it is now, as what would put it there again. */
+function asItIs(d: DeliveryRow): SortDelivery {
+  if (d.state === 'placed') return { to: 'script', studentId: d.studentId!, assessmentId: d.assessmentId! }
+  return d.state === 'set aside' ? { to: 'set aside', why: d.why ?? '' } : { to: 'waiting' }
+}
+
 /** One piece of work: what the box said of it, and where it belongs. */
 export function SortCloseUp({ courseId, delivery: d, assessments, students, label, decides }: Props) {
   const { write } = useWrites()
@@ -29,7 +35,7 @@ export function SortCloseUp({ courseId, delivery: d, assessments, students, labe
     write(
       what,
       () => call(routes.sortDelivery, { params: { courseId, deliveryId: d.id }, body }),
-      () => call(routes.sortDelivery, { params: { courseId, deliveryId: d.id }, body: { to: 'waiting' } }),
+      () => call(routes.sortDelivery, { params: { courseId, deliveryId: d.id }, body: asItIs(d) }),
     )
   return (
     <section>
@@ -57,7 +63,7 @@ export function SortCloseUp({ courseId, delivery: d, assessments, students, labe
           {d.kind !== 'other' && (
             <div className="mb-3">
               <h3>It belongs to</h3>
-              <p className="mb-1">
+              <div className="mb-1">
                 {studentId ? (
                   <>
                     {label(studentId)}{' '}
@@ -68,7 +74,7 @@ export function SortCloseUp({ courseId, delivery: d, assessments, students, labe
                 ) : (
                   <FindStudent students={students} label={label} says="Whose it is" onPick={setStudent} />
                 )}
-              </p>
+              </div>
               <Form.Select size="sm" aria-label="For which assessment" value={assessmentId} onChange={(e) => setAssessment(e.target.value)}>
                 <option value="">for which assessment?</option>
                 {assessments.map((a) => (
