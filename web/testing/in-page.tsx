@@ -15,6 +15,14 @@ import { WritesProvider } from '../frame/writes'
 // What was looked for says enough; the whole page beside it does not.
 configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? 'not found') })
 
+// What React has to say of the page, elements in the wrong place for one, is a fault of it.
+const complaints: string[] = []
+beforeEach(() => {
+  complaints.length = 0
+  jest.spyOn(console, 'error').mockImplementation((...words) => void complaints.push(words.map(String).join(' ').slice(0, 500)))
+})
+afterEach(() => expect(complaints).toEqual([]))
+
 interface InPage {
   /** Address of the page. */
   at?: string
