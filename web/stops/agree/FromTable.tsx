@@ -40,7 +40,8 @@ export function FromTable({
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
 
-  const take = (found: Source) => {
+  /** @param called what it is called where it does not say so itself */
+  const take = (found: Source, called?: string) => {
     setSource(found)
     setAt(0)
     setLayout(null)
@@ -49,7 +50,7 @@ export function FromTable({
         ? 'There is no table in it: copy the rows and columns of the rubric.'
         : null,
     )
-    if (found.rubrics[0]) setTitle(found.rubrics[0].title)
+    setTitle((was) => found.rubrics[0]?.title ?? called ?? was)
   }
   const paste = (e: React.ClipboardEvent) => {
     e.preventDefault()
@@ -66,8 +67,8 @@ export function FromTable({
     if (file.size > 12_000_000) return setProblem(`${file.name} is over 12 MB: copy the table out of it and paste that.`)
     setBusy(true)
     try {
-      take(await call(routes.readLibraryFile, { params: { courseId }, body: { file: await base64Of(file) } }))
-      setTitle(file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'New rubric')
+      const found = await call(routes.readLibraryFile, { params: { courseId }, body: { file: await base64Of(file) } })
+      take(found, file.name.replace(/\.[^.]+$/, '').slice(0, 120) || undefined)
     } catch (e) {
       setProblem(messageOf(e))
     }
@@ -108,7 +109,7 @@ export function FromTable({
     }
   }
   return (
-    <Modal show onHide={onClose} size="xl" centered scrollable animation={false}>
+    <Modal show onHide={onClose} size="xl" centered scrollable animation={false} backdrop={source ? 'static' : true}>
       <Modal.Header closeButton>
         <Modal.Title>A rubric from a table</Modal.Title>
       </Modal.Header>
@@ -145,8 +146,10 @@ export function FromTable({
                 <Form.Select
                   value={at}
                   onChange={(e) => {
-                    setAt(Number(e.target.value))
+                    const next = Number(e.target.value)
+                    setAt(next)
                     setLayout(null)
+                    setTitle((was) => source!.rubrics[next]?.title ?? was)
                   }}
                 >
                   {Array.from({ length: choices }, (_, i) => (

@@ -8,6 +8,7 @@ import { plain } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
 import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
 
+const FIRST_VERSION = 1
 const SEES_ALL = { hidePoints: false, hideWords: false }
 
 /** An exemplar being made or edited: the text, what was agreed on it, and why. */
@@ -15,23 +16,33 @@ export function ExemplarForm({
   courseId,
   of,
   exemplar: x,
+  left,
   onDone,
 }: {
   courseId: string
   of: Exemplars
   exemplar: Exemplar | null
+  /** What was typed and left unsaved, by what it is about. */
+  left: Map<string, ExemplarBody>
   onDone: (id: string | null) => void
 }) {
   const { write } = useWrites()
   const { standard, assessment } = of
-  const [body, setBody] = useState<ExemplarBody>(() => ({
+  const about = x?.id ?? `new ${assessment.id}`
+  const [begun, setBegun] = useState(left.has(about))
+  const asItIs = (): ExemplarBody => ({
     label: x?.label ?? `Exemplar ${String.fromCharCode(65 + (of.exemplars.length % 26))}`,
     text: x?.text ?? '',
     agreed: x?.agreed ? { picks: x.agreed.picks, judgement: x.agreed.judgement, mark: x.agreed.mark } : NOTHING_JUDGED,
     note: x?.agreed?.note ?? '',
     shown: x?.shown ?? 'nothing',
-  }))
-  const set = (patch: Partial<ExemplarBody>) => setBody((b) => ({ ...b, ...patch }))
+  })
+  const [body, setBody] = useState(() => left.get(about) ?? asItIs())
+  const set = (patch: Partial<ExemplarBody>) => {
+    const next = { ...body, ...patch }
+    left.set(about, next)
+    setBody(next)
+  }
   const mark = markFor(standard, body.agreed, assessment.outOf)
   const lacks = [
     ...(body.text.trim() === '' ? ['the script’s text'] : []),
@@ -39,17 +50,35 @@ export function ExemplarForm({
     ...(body.note.trim() === '' ? ['why'] : []),
   ]
   const save = async (away = false) => {
-    if (x) {
-      const params = { courseId, exemplarId: x.id }
-      const done = await write(`${away ? 'put away' : 'edit'} ${x.label}`, async () => {
-        await call(routes.editExemplar, { params, body: { ...body, version: x.version, away } })
+    /** Puts the exemplar as it is told, whose every edit raises its version. */
+    const putting = (exemplarId: string, begin: number) => {
+      let version = begin
+      return async (next: ExemplarBody, isAway: boolean) => {
+        await call(routes.editExemplar, { params: { courseId, exemplarId }, body: { ...next, version, away: isAway } })
+        version++
         return true
-      })
-      if (done) onDone(away ? null : x.id)
-      return
+      }
     }
-    const made = await write('add an exemplar', () => call(routes.addExemplar, { params: { courseId, assessmentId: assessment.id }, body }))
-    if (made) onDone(made.id)
+    if (x) {
+      const put = putting(x.id, x.version)
+      const before = asItIs()
+      const done = await write(
+        `${away ? 'put away' : 'edit'} ${x.label}`,
+        () => put(away ? before : body, away),
+        () => put(before, false),
+      )
+      if (!done) return
+      left.delete(about)
+      return onDone(away ? null : x.id)
+    }
+    const made = await write(
+      'add an exemplar',
+      () => call(routes.addExemplar, { params: { courseId, assessmentId: assessment.id }, body }),
+      ({ id }) => putting(id, FIRST_VERSION)(body, true),
+    )
+    if (!made) return
+    left.delete(about)
+    onDone(made.id)
   }
   useKeys([
     { key: 'Escape', does: 'leave it', inFields: true, run: () => onDone(null) },
@@ -58,6 +87,21 @@ export function ExemplarForm({
   return (
     <div className="exemplar">
       <div className="d-flex flex-column gap-2">
+        {begun && (
+          <p className="note mb-0" role="status">
+            What you had begun is here again.{' '}
+            <button
+              className="quiet-button"
+              onClick={() => {
+                left.delete(about)
+                setBegun(false)
+                setBody(asItIs())
+              }}
+            >
+              Begin anew
+            </button>
+          </p>
+        )}
         <Form.Group controlId="exemplar-label">
           <Form.Label className="soft small mb-0">Called</Form.Label>
           <Form.Control size="sm" autoFocus value={body.label} maxLength={120} onChange={(e) => set({ label: e.target.value })} />

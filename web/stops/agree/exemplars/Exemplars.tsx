@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
-import { routes } from '#contract'
+import { routes, type ExemplarBody } from '#contract'
 import { call } from '../../../api/client'
 import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../frame/keys'
@@ -25,6 +25,8 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
   const assessment = all.find((a) => a.assessmentId === ofId) ?? all.find((a) => a.unread > 0) ?? all.find((a) => a.exemplars > 0) ?? all[0]
   const { data, error } = useExemplars(courseId, assessment?.assessmentId ?? null)
   const [chosenId, setChosen] = useState<string | null>(null)
+  // Leaving the form must not lose what was typed in it.
+  const left = useRef(new Map<string, ExemplarBody>())
   const [editing, setEditing] = useState<'new' | 'chosen' | null>(null)
   const [markerId, setMarker] = useState<string | null>(null)
   const lead = role === 'lead'
@@ -84,6 +86,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
             courseId={courseId}
             of={data}
             exemplar={editing === 'chosen' ? (chosen ?? null) : null}
+            left={left.current}
             onDone={(id) => {
               setEditing(null)
               if (id) setChosen(id)

@@ -1,0 +1,320 @@
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { routes, type CourseHead, type Library, type Standard } from '#contract'
+import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
+import { LibraryPart } from './LibraryPart'
+
+jest.mock('../../frame/course', () => ({ useCourseSoFar: () => ({ course: null }) }))
+
+type Head = Omit<Library['rubrics'][number], 'criteria' | 'bands' | 'descending' | 'alike'>
+const entry = (id: string, title: string, more: Partial<Head> = {}): Head => ({
+  id,
+  title,
+  ownerId: 'ola',
+  owner: 'Ola Quist',
+  version: 1,
+  state: 'ready',
+  revision: 1,
+  read: false,
+  uses: [],
+  superseded: false,
+  lineId: id,
+  copiedFrom: null,
+  suggestions: [],
+  ...more,
+})
+const criteria = [
+  {
+    id: 'a',
+    title: 'Aim',
+    ranges: false,
+    penalty: false,
+    levels: [
+      { points: 0, words: 'none' },
+      { points: 8, words: 'argued' },
+    ],
+  },
+]
+const use = (more: Partial<Head['uses'][number]> = {}): Head['uses'][number] => ({
+  courseId: 'c',
+  course: 'CFS 9',
+  assessmentId: 'essay',
+  assessment: 'Essay',
+  outOf: 20,
+  standardId: 'sketch',
+  version: 1,
+  behind: 0,
+  hidesPoints: false,
+  hidesWords: false,
+  ...more,
+})
+const USE = {
+  studentsBefore: false,
+  remarks: false,
+  criterionComments: false,
+  ranges: true,
+  hidePoints: false,
+  hideWords: false,
+  noteOn: [] as string[],
+}
+const assessment = (id: string, title: string, standardId: string | null) => ({
+  id,
+  title,
+  standardId,
+  outOf: 20,
+  marking: standardId ? 'rubric' : 'direct',
+  version: 4,
+  use: USE,
+})
+const EMPTY_LIBRARY: Library = { rubrics: [], schemes: [], scales: [], outcomes: [] }
+
+function library(has: Partial<Library>, { role = 'lead', me = 'ines' }: { role?: CourseHead['role']; me?: string } = {}) {
+  const server = serverAnswers([
+    [routes.library, () => ({ ...EMPTY_LIBRARY, ...has })],
+    [routes.courses, () => [{ id: 'c', role }]],
+    [
+      routes.plan,
+      () => ({
+        assessments: [assessment('essay', 'Essay', 'sketch'), assessment('talk', 'Talk', null)],
+        placements: [],
+        sections: [],
+      }),
+    ],
+    [routes.editAssessment, () => ({})],
+    [routes.attachStandard, () => ({})],
+    [routes.addStandard, () => ({ id: 'made' })],
+    [routes.copyStandard, () => ({ id: 'copied' })],
+    [routes.setStandardState, () => ({})],
+    [routes.suggest, () => ({ id: 'g' })],
+    [routes.answerSuggestion, () => ({ id: 'sketch' })],
+    [routes.readLibraryFile, () => new Refuses(422, 'This is no table: choose a DOCX, XLSX or CSV file.')],
+  ])
+  const page = inPage(<LibraryPart courseId="c" nav={null} />, { known: [[['me'], { id: me, name: me, look: null }]] })
+  const bodies = (path: RegExp) => server.sent.filter((s) => path.test(s.address)).map((s) => s.body as Record<string, unknown>)
+  return { ...page, ...server, bodies, ready: () => screen.findByRole('heading', { name: 'The department’s library' }) }
+}
+const listed = () => [...document.querySelectorAll('.library li button')].map((b) => b.textContent)
+
+test('it is searched by title, words and owner, and narrowed by kind; retired ones only when asked for', async () => {
+  const { user, ready } = library({
+    rubrics: [
+      { ...entry('sketch', 'Sketch map'), criteria },
+      { ...entry('old', 'Old sketch', { state: 'retired' }), criteria: [] },
+    ],
+    scales: [{ ...entry('talk', 'Spoken', { owner: 'Rune Daal' }), labels: [{ label: 'commanding', percent: 90, threshold: 85 }] }],
+  })
+  await ready()
+  expect(listed()).toEqual(['Sketch map', 'Spoken'])
+  const find = screen.getByLabelText('Find in the library')
+  for (const [words, found] of [
+    ['argued', ['Sketch map']],
+    ['rune', ['Spoken']],
+    ['commanding', ['Spoken']],
+    ['nothing like it', []],
+  ] as const) {
+    await user.clear(find)
+    await user.type(find, words)
+    expect(listed()).toEqual(found)
+  }
+  await user.clear(find)
+  await user.selectOptions(screen.getByLabelText('Kind'), 'rubric')
+  await user.click(screen.getByLabelText('retired ones too'))
+  expect(listed()).toEqual(['Old sketch', 'Sketch map'])
+})
+
+test('of somebody else’s one takes a copy or suggests a change, with a copy that has it; nothing of it can be typed over', async () => {
+  const { user, ready, bodies, sent } = library({
+    rubrics: [
+      { ...entry('sketch', 'Sketch map'), criteria },
+      { ...entry('mine', 'Sketch map 2', { ownerId: 'ines', owner: 'Ines', copiedFrom: 'sketch' }), criteria },
+    ],
+  })
+  await ready()
+  expect(screen.queryByLabelText('Title of the rubric')).toBeNull()
+  const suggest = screen.getByRole<HTMLButtonElement>('button', { name: 'Suggest it' })
+  expect(suggest.disabled).toBe(true)
+  await user.type(screen.getByLabelText('What should change'), 'A level between.')
+  await user.click(suggest)
+  await waitFor(() => expect(bodies(/suggest/)).toEqual([{ words: 'A level between.', copyId: 'mine' }]))
+  await user.click(screen.getByRole('button', { name: 'Take a copy' }))
+  await waitFor(() => expect(sent.at(-1)!.address).toMatch(/sketch\/copies$/))
+})
+
+test('the owner answers what others suggest', async () => {
+  const suggestion = {
+    id: 'g',
+    by: 'Milo Quill',
+    at: '2026-11-12T10:00:00Z',
+    words: 'A level at 6.',
+    copyId: null,
+    answer: null,
+    reply: '',
+  }
+  const { user, ready, bodies } = library({
+    rubrics: [{ ...entry('sketch', 'Sketch map', { ownerId: 'ines', suggestions: [suggestion] }), criteria }],
+  })
+  await ready()
+  expect(screen.getByText('suggested ·')).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'I have taken it over' }))
+  await waitFor(() => expect(bodies(/suggestions/)).toEqual([{ answer: 'taken over', reply: '' }]))
+})
+
+test('a draft is made ready, retired and brought back; undo goes a step back', async () => {
+  const { user, ready, bodies } = library({
+    rubrics: [{ ...entry('sketch', 'Sketch map', { ownerId: 'ines', state: 'draft' }), criteria }],
+  })
+  await ready()
+  expect(screen.getByText('draft ·')).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Make it ready' }))
+  await waitFor(() => expect(bodies(/state$/)).toEqual([{ state: 'ready' }]))
+  await user.click(await screen.findByRole('button', { name: 'Undo: Sketch map ready' }))
+  await waitFor(() => expect(bodies(/state$/).at(-1)).toEqual({ state: 'draft' }))
+})
+
+test('it is put to use in one step, and undone', async () => {
+  const { user, ready, bodies } = library({ rubrics: [{ ...entry('sketch', 'Sketch map', { uses: [use()] }), criteria }] })
+  await ready()
+  await user.selectOptions(await screen.findByLabelText('Assessment to use it in'), 'Talk')
+  await user.click(screen.getByRole('button', { name: 'Use it' }))
+  await waitFor(() => expect(bodies(/assessments\/talk/)[0]).toMatchObject({ standardId: 'sketch', version: 4 }))
+  await user.keyboard('{Control>}z{/Control}')
+  await waitFor(() => expect(bodies(/assessments\/talk/).at(-1)).toMatchObject({ standardId: null }))
+})
+
+test('how an assessment uses it: what a point counts, and boxes that do not take each other back', async () => {
+  const { user, ready, bodies } = library({ rubrics: [{ ...entry('sketch', 'Sketch map', { uses: [use()] }), criteria }] })
+  await ready()
+  await user.click(await screen.findByRole('button', { name: 'Essay' }))
+  expect(screen.getByText('8 points make 20: a point counts 2.5.')).toBeTruthy()
+  await user.click(screen.getByLabelText('points hidden while marking'))
+  await waitFor(() => expect(bodies(/assessments\/essay/)).toEqual([{ version: 4, use: { ...USE, hidePoints: true } }]))
+  await user.click(screen.getByLabelText('any point inside a range'))
+  await waitFor(() => expect(bodies(/assessments\/essay/).at(-1)).toEqual({ version: 4, use: { ...USE, ranges: false } }))
+})
+
+test('where a newer version waits it is put to use from here; readings by the earlier one are counted', async () => {
+  const uses = [use({ standardId: 'first' }), use({ assessmentId: 'talk', assessment: 'Talk', version: 2, behind: 3 })]
+  const { user, ready, bodies } = library({
+    rubrics: [{ ...entry('sketch', 'Sketch map', { version: 2, uses }), criteria }],
+  })
+  await ready()
+  expect(await screen.findByText('3 readings by an earlier version')).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: /version 2 from now on/ }))
+  await waitFor(() => expect(bodies(/assessments\/essay/)[0]).toMatchObject({ standardId: 'sketch' }))
+})
+
+test('a marker reads it; what is hidden while they mark by it is not in the page, nor to be taken out', async () => {
+  const { ready } = library(
+    { rubrics: [{ ...entry('sketch', 'Sketch map', { uses: [use({ hidesPoints: true })] }), criteria }] },
+    { role: 'marker' },
+  )
+  await ready()
+  expect(await screen.findByText('Points are hidden while it is marked by.')).toBeTruthy()
+  expect(screen.getByText('argued')).toBeTruthy()
+  expect(screen.getByRole('main').textContent).not.toContain('8')
+  expect(screen.queryByRole('button', { name: /Take it out|As students see it|Take a copy|From a table/ })).toBeNull()
+})
+
+test('V shows it as students see it, without what is for markers', async () => {
+  const scheme = {
+    ...entry('paper', 'Paper', { ownerId: 'ines' }),
+    criteria: [{ id: 'x', title: 'Sums', max: 10, words: 'shown', notes: 'secret' }],
+  }
+  const { user, ready } = library({ schemes: [scheme] })
+  await ready()
+  expect(screen.getByLabelText<HTMLTextAreaElement>('Notes of Sums').value).toBe('secret')
+  await user.keyboard('v')
+  expect(screen.getByRole('main').textContent).toMatch(/Sums.*shown.*10 points/)
+  expect(document.body.innerHTML).not.toContain('secret')
+})
+
+test('an empty library says what will stand there, and a new one is made from here', async () => {
+  const { user, ready, bodies } = library({})
+  await ready()
+  expect(screen.getByText(/The library is empty/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Make a new…' }))
+  await user.click(within(document.querySelector<HTMLElement>('.dropdown-menu.show')!).getByText('scale'))
+  await waitFor(() => expect(bodies(/library$/)[0]).toMatchObject({ kind: 'scale', title: 'New scale' }))
+})
+
+describe('a rubric from a table', () => {
+  const opened = async () => {
+    const lib = library({})
+    await lib.ready()
+    await lib.user.keyboard('t')
+    const dialog = within(screen.getByRole('dialog'))
+    const paste = (types: Record<string, string>) =>
+      fireEvent.paste(dialog.getByLabelText(/^Paste a table/), { clipboardData: { getData: (type: string) => types[type] ?? '' } })
+    return { ...lib, dialog, paste, made: () => lib.bodies(/library$/)[0] as Standard | undefined }
+  }
+  const HTML = `<p>Marked by this:</p><table><tr><th></th><th>Poor (1)</th><th>Good (3)</th></tr>
+    <tr><td>Aim<img src=x onerror="globalThis.ran = true"></td><td>vague</td><td>clear</td></tr>
+    <tr><td>Line</td><td colspan=2>steady<script>globalThis.ran = true</script></td></tr></table>`
+
+  test('pasted from a document it becomes rulers, with its points; nothing in it runs', async () => {
+    const { user, dialog, paste, made } = await opened()
+    paste({ 'text/html': HTML })
+    expect(dialog.getByRole('status').textContent).toMatch(/2 criteria, 6 points/)
+    expect(dialog.getByRole('img', { name: 'Aim: 1 vague; 3 clear' })).toBeTruthy()
+    await user.clear(dialog.getByLabelText('Title'))
+    await user.type(dialog.getByLabelText('Title'), 'Walks')
+    await user.click(dialog.getByRole('button', { name: 'Make the rubric' }))
+    await waitFor(() => expect(made()).toMatchObject({ kind: 'rubric', title: 'Walks' }))
+    expect((globalThis as { ran?: boolean }).ran).toBeUndefined()
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
+  })
+
+  test('one says what each row and column is, and where the points are', async () => {
+    const { user, dialog, paste } = await opened()
+    paste({ 'text/plain': 'Walks\t\t\nAim\tvague\tclear\nnote\tfor\tus\nLine\tshaky\tsteady' })
+    await user.selectOptions(dialog.getByLabelText('Row 1 is'), 'left out')
+    await user.selectOptions(dialog.getByLabelText('Row 3 is'), 'left out')
+    await user.selectOptions(dialog.getByLabelText('Points are'), 'nowhere: 0, 1, 2 …')
+    expect(dialog.getByRole('status').textContent).toMatch(/^2 criteria, 2 points/)
+    await user.click(dialog.getByLabelText('the best level first'))
+    expect(dialog.getByRole('img', { name: /^Aim: .*1 vague/ })).toBeTruthy()
+    await user.selectOptions(dialog.getByLabelText('Column 3 is'), 'left out')
+    expect(dialog.getByRole('img', { name: 'Line: 0 shaky' })).toBeTruthy()
+  })
+
+  test('too many rows are said before anything is made', async () => {
+    const { dialog, paste } = await opened()
+    paste({ 'text/plain': Array.from({ length: 70 }, (_, i) => `Row ${i}\t1: low\t2: high`).join('\n') })
+    expect(dialog.getByRole('status').textContent).toMatch(/70 rows are too many for one rubric, which takes 60/)
+    expect(dialog.getByRole<HTMLButtonElement>('button', { name: 'Make the rubric' }).disabled).toBe(true)
+  })
+
+  test('without a table, or with a file that is none, it says what to do', async () => {
+    const { user, dialog, paste } = await opened()
+    paste({ 'text/plain': '' })
+    expect(dialog.getByRole('alert').textContent).toMatch(/There is no table in it/)
+    await user.upload(dialog.getByLabelText(/^or a file/), new File(['MZ'], 'walks.csv', { type: 'text/csv' }))
+    await waitFor(() => expect(dialog.getByRole('alert').textContent).toMatch(/This is no table/))
+    const large = Object.defineProperty(new File(['x'], 'large.docx'), 'size', { value: 20_000_000 })
+    await user.upload(dialog.getByLabelText(/^or a file/), large)
+    await waitFor(() => expect(dialog.getByRole('alert').textContent).toMatch(/large.docx is over 12 MB/))
+  })
+
+  test('a file’s own title is kept; where it has several one chooses, and the title follows', async () => {
+    const { user, dialog, made } = await opened()
+    serverAnswers([
+      [
+        routes.readLibraryFile,
+        () => ({
+          tables: [],
+          outcomes: [],
+          rubrics: [
+            { title: 'Walks', criteria },
+            { title: 'Maps', criteria },
+          ],
+        }),
+      ],
+      [routes.addStandard, () => ({ id: 'made' })],
+      [routes.library, () => EMPTY_LIBRARY],
+    ])
+    await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], 'export.json', { type: 'application/json' }))
+    expect((await dialog.findByLabelText<HTMLInputElement>('Title')).value).toBe('Walks')
+    await user.selectOptions(dialog.getByLabelText('Which of 2'), 'Maps')
+    expect(dialog.getByLabelText<HTMLInputElement>('Title').value).toBe('Maps')
+    expect(made()).toBeUndefined()
+  })
+})
