@@ -8,7 +8,18 @@ import { deliveryRoutes } from './routes-deliveries'
 import { markRoutes } from './routes-mark'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
-import { CellRefusal, CellState, CellWrite, Cell, CourseTable, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from './table'
+import {
+  BroughtIn,
+  CellRefusal,
+  CellState,
+  CellWrite,
+  Cell,
+  CourseTable,
+  ScriptDetail,
+  SheetInColumns,
+  SheetSince,
+  TriedImport,
+} from './table'
 
 const Person = z.strictObject({ id: Id, name: z.string() })
 const Me = Person.extend({
@@ -193,7 +204,7 @@ export const routes = {
     summary: 'Bring a file of marks in: all of it or nothing',
     params: inCourse,
     body: MarksUpload,
-    response: TriedImport,
+    response: BroughtIn,
   }),
   cellStates: route({
     method: 'GET',

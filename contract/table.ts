@@ -212,6 +212,14 @@ export const TriedImport = z.strictObject({
 })
 export type TriedImport = z.infer<typeof TriedImport>
 
+const CellValue = CellWrite.pick({ mark: true, status: true, daysLate: true })
+
+/** What a file of marks changed, cell by cell; null where it is more than anybody undoes. */
+export const BroughtIn = TriedImport.extend({
+  changed: z.array(CellWrite.omit({ version: true }).extend({ was: CellValue })).nullable(),
+})
+export type BroughtIn = z.infer<typeof BroughtIn>
+
 /** A state that a cell of the sheet was in, and who put it there. */
 export const CellState = z.strictObject({ at: z.string(), by: z.string(), mark: z.number().nullable(), status: Status, daysLate: DaysLate })
 export type CellState = z.infer<typeof CellState>

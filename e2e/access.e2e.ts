@@ -101,14 +101,17 @@ test('the work stays usable at 200% zoom', async ({ lead: page }) => {
   }
 })
 
+const firstCell = (page: Page) =>
+  page
+    .getByRole('row')
+    .nth(1)
+    .getByRole('gridcell', { name: /^Levelling run/ })
+
 test('code that can’t be fetched leaves the page as it is, and what is typed reaches it', async ({ lead: page }) => {
   const gone = /\/assets\/(Horizon|Compare)-.*\.js$/
   await page.route(gone, (r) => r.abort())
   await page.goto(`${COURSE}/mark`)
-  const cell = page
-    .getByRole('row')
-    .nth(1)
-    .getByRole('gridcell', { name: /^Levelling run/ })
+  const cell = firstCell(page)
   await cell.click()
   const says = page.getByText('This part could not be fetched from the server')
   await expect(says).toBeVisible()
@@ -131,10 +134,7 @@ test('code that can’t be fetched leaves the page as it is, and what is typed r
 
 test('what is typed while the server is away is kept, said, and saved when it is back', async ({ lead: page }) => {
   await page.goto(`${COURSE}/mark`)
-  const cell = page
-    .getByRole('row')
-    .nth(1)
-    .getByRole('gridcell', { name: /^Levelling run/ })
+  const cell = firstCell(page)
   await cell.click()
   await page.context().setOffline(true)
   await page.keyboard.type('22')

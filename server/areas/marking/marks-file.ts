@@ -14,6 +14,8 @@ export interface ChangedCell {
   by: string
 }
 
+type CellValue = Pick<CellWrite, 'mark' | 'status' | 'daysLate'>
+
 interface Known {
   /** Assessments whose marks may be deductions. */
   belowZero: ReadonlySet<string>
@@ -32,7 +34,7 @@ export function tryMarksFile(
   file: MarksFile,
   sheet: Sheet,
   { belowZero, candidateOf, changedSince }: Known,
-): { tried: TriedImport; writes: CellWrite[] } {
+): { tried: TriedImport; writes: (CellWrite & { was: CellValue })[] } {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
   const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
@@ -41,7 +43,7 @@ export function tryMarksFile(
   const applies = (student: Sheet['students'][number], assessmentId: string) =>
     sheet.exceptions[student.id]?.includes(assessmentId) ?? placed.has(`${assessmentId} ${student.sectionId}`)
   const rows: TriedRow[] = file.faults.map((f) => ({ ...f, outcome: 'refused', before: '', after: '' }))
-  const writes: CellWrite[] = []
+  const writes: (CellWrite & { was: CellValue })[] = []
   const seen = new Map<string, number>()
   const unknownColumns = new Set<string>()
 
@@ -134,7 +136,8 @@ export function tryMarksFile(
     }
     const outcome = !cell || blank(cell) ? 'added' : shown.before === shown.after ? 'unchanged' : 'changed'
     rows.push({ ...base, ...shown, outcome })
-    if (outcome !== 'unchanged') writes.push({ studentId: student.id, assessmentId: assessment.id, version: cell?.version ?? 0, ...next })
+    if (outcome !== 'unchanged')
+      writes.push({ studentId: student.id, assessmentId: assessment.id, version: cell?.version ?? 0, ...next, was: valueOf(cell) })
   }
   if (rows.length === 0)
     rows.push({
@@ -150,6 +153,8 @@ export function tryMarksFile(
   return { tried: summary(rows), writes }
 }
 
+const valueOf = (cell: Cell | undefined): CellValue =>
+  cell ? { mark: cell.mark, status: cell.status, daysLate: cell.daysLate } : { mark: null, status: 'in', daysLate: 0 }
 const blank = (cell: Cell) => cell.mark === null && cell.status === 'in'
 
 function summary(rows: TriedRow[]): TriedImport {

@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type CourseHead, type Library, type Standard } from '#contract'
+import { USE } from '../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
 import { LibraryPart } from './LibraryPart'
 
@@ -47,15 +48,6 @@ const use = (more: Partial<Head['uses'][number]> = {}): Head['uses'][number] => 
   hidesWords: false,
   ...more,
 })
-const USE = {
-  studentsBefore: false,
-  remarks: false,
-  criterionComments: false,
-  ranges: true,
-  hidePoints: false,
-  hideWords: false,
-  noteOn: [] as string[],
-}
 const assessment = (id: string, title: string, standardId: string | null) => ({
   id,
   title,

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { routes } from '#contract'
 import { call } from '../../api/client'
@@ -8,7 +8,6 @@ import { useKeys } from '../../frame/keys'
 import { WritesProvider } from '../../frame/writes'
 import { nextOf, PartsNav } from '../../parts/PartsNav'
 import { Box } from './box/Box'
-import { BringIn } from './sheet/BringIn'
 import { useDeliveries } from './box/queries'
 import { DeskPart } from './desk/DeskPart'
 import { usePiles } from './desk/queries'
@@ -62,7 +61,6 @@ export default function Mark() {
 }
 
 function SheetPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
-  const [bringing, setBringing] = useState(false)
   const sheet = useSheet(courseId)
   const problem = problemOf(sheet)
   if (problem) return <div className="empty">{problem}</div>
@@ -83,10 +81,5 @@ function SheetPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
         </main>
       </div>
     )
-  return (
-    <>
-      <MarkSheet courseId={courseId} sheet={sheet.data} nav={nav} onBringIn={() => setBringing(true)} />
-      {bringing && <BringIn courseId={courseId} onClose={() => setBringing(false)} />}
-    </>
-  )
+  return <MarkSheet courseId={courseId} sheet={sheet.data} nav={nav} />
 }

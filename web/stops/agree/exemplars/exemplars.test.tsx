@@ -1,6 +1,7 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type Exemplar, type Exemplars as Seen, type Judged } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
+import { USE } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { Exemplars } from './Exemplars'
 
@@ -31,15 +32,6 @@ const exemplar = (id: string, more: Partial<Exemplar> = {}): Exemplar => ({
   readBy: 0,
   ...more,
 })
-const USE = {
-  studentsBefore: false,
-  remarks: true,
-  criterionComments: false,
-  ranges: true,
-  hidePoints: false,
-  hideWords: false,
-  noteOn: [] as string[],
-}
 
 function exemplars(role: 'lead' | 'marker', seen: Partial<Seen>) {
   let state: Seen = {

@@ -1,6 +1,7 @@
 import { cleanup, screen, waitFor } from '@testing-library/react'
 import { routes, type DeskScript, type ReadingBody, type StandardInUse } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
+import { USE } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { DeskScriptView } from './DeskScriptView'
 
@@ -25,15 +26,6 @@ const rubric: StandardInUse = {
   },
 }
 const EMPTY: ReadingBody = { judged: NOTHING_JUDGED, comment: '', criterionComments: {}, notes: '' }
-const USE = {
-  studentsBefore: false,
-  remarks: true,
-  criterionComments: false,
-  ranges: true,
-  hidePoints: false,
-  hideWords: false,
-  noteOn: [] as string[],
-}
 const own = (body: Partial<ReadingBody> = {}, more: Partial<DeskScript['own']> = {}): DeskScript['own'] => ({
   ...EMPTY,
   ...body,

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { routes, type MarksUpload, type TriedImport } from '#contract'
+import { routes, type BroughtIn, type MarksUpload, type TriedImport } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { base64Of } from '../../../api/stream'
 import { useSaved } from '../../../frame/saved'
@@ -10,7 +10,15 @@ import { counted } from '../../../parts/format'
 const TOO_LARGE = 12_000_000
 
 /** A file of marks: tried first, row by row; then all of it or nothing. */
-export function BringIn({ courseId, onClose }: { courseId: string; onClose: () => void }) {
+export function BringIn({
+  courseId,
+  onBroughtIn,
+  onClose,
+}: {
+  courseId: string
+  onBroughtIn: (changed: NonNullable<BroughtIn['changed']>, file: string) => void
+  onClose: () => void
+}) {
   const queries = useQueryClient()
   const { saving } = useSaved()
   const [text, setText] = useState('')
@@ -19,18 +27,23 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
   const [tried, setTried] = useState<TriedImport | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
+  const latest = useRef<MarksUpload>(upload)
 
   const tryIt = async (body: MarksUpload) => {
+    latest.current = body
     setTried(null)
     setProblem(null)
     setUpload(body)
     setBusy(true)
+    // Of another file chosen meanwhile, this answer says nothing.
+    const stillWanted = () => latest.current === body
     try {
-      setTried(await call(routes.tryImport, { params: { courseId }, body }))
+      const answer = await call(routes.tryImport, { params: { courseId }, body })
+      if (stillWanted()) setTried(answer)
     } catch (e) {
-      setProblem(messageOf(e))
+      if (stillWanted()) setProblem(messageOf(e))
     }
-    setBusy(false)
+    if (stillWanted()) setBusy(false)
   }
   const open = async (file: File | undefined) => {
     if (!file) return
@@ -42,8 +55,9 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
   const bringIn = async () => {
     setBusy(true)
     try {
-      await saving(call(routes.bringIn, { params: { courseId }, body: upload }))
+      const { changed } = await saving(call(routes.bringIn, { params: { courseId }, body: upload }))
       await Promise.all(['sheet', 'table'].map((key) => queries.invalidateQueries({ queryKey: [key, courseId] })))
+      if (changed) onBroughtIn(changed, name || 'a pasted file')
       onClose()
     } catch (e) {
       setProblem(messageOf(e))
@@ -80,6 +94,7 @@ export function BringIn({ courseId, onClose }: { courseId: string; onClose: () =
             onChange={(e) => {
               setName('')
               setText(e.target.value)
+              setTried(null)
             }}
             onPaste={(e) => {
               e.preventDefault()

@@ -1,5 +1,6 @@
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { packSheet, routes, type Cell, type CellWrite, type SheetInColumns } from '#contract'
+import { cell } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { MarkSheet } from './MarkSheet'
 
@@ -14,16 +15,6 @@ const ASSESSMENTS = [
   { id: 'paper', title: 'Paper', outOf: 40, passMark: 16, labels: null },
   { id: 'talk', title: 'Talk', outOf: 20, passMark: null, labels: [{ label: 'sound', percent: 60, threshold: 45 }] },
 ]
-const cell = (studentId: string, assessmentId: string, mark: number | null, more: Partial<Cell> = {}): Cell => ({
-  studentId,
-  assessmentId,
-  status: 'in',
-  daysLate: 0,
-  mark,
-  fromReadings: null,
-  version: 1,
-  ...more,
-})
 const sheetOf = (cells: Cell[]): SheetInColumns =>
   packSheet({
     version: 1,
@@ -69,7 +60,7 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null) {
     ],
     [routes.cellStates, () => []],
   ])
-  const page = inPage(<MarkSheet courseId="c" sheet={sheetOf(cells)} nav={null} onBringIn={() => undefined} />, {
+  const page = inPage(<MarkSheet courseId="c" sheet={sheetOf(cells)} nav={null} />, {
     known: [[['me'], { id: 'ines', name: 'Ines Valdry' }]],
   })
   const at = (name: RegExp) => screen.getByRole('gridcell', { name })
@@ -77,7 +68,7 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null) {
     const c = stored.get(key)
     return c && [c.mark, c.status, c.daysLate]
   }
-  return { ...page, server, stored, at, saved, go: (name: RegExp) => fireEvent.mouseDown(at(name)) }
+  return { ...page, server, answer: server.answer, stored, at, saved, go: (name: RegExp) => fireEvent.mouseDown(at(name)) }
 }
 
 test('digits begin to type, Enter saves and goes down, Tab to the right, Esc leaves it as it was', async () => {
@@ -141,6 +132,24 @@ test('a pasted block fills cells, leaves its blanks alone, and is one step of un
   expect(screen.getByText(/1 cell is not saved/)).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'Undo: paste 4 cells' }))
   await waitFor(() => expect(saved('cy paper')).toEqual([null, 'in', 0]))
+})
+
+test('marks of a file are one step of undo; a cell that was changed since is left, and that is said', async () => {
+  const was = { mark: null, status: 'in', daysLate: 0 }
+  const changed = ['ada', 'bo'].map((studentId) => ({ studentId, assessmentId: 'paper', mark: 20, status: 'in', daysLate: 0, was }))
+  // As it stands when the file was brought in, and somebody gave Bo another mark.
+  const { user, saved, answer } = sheet([cell('ada', 'paper', 20), cell('bo', 'paper', 35)])
+  const counts = { added: 2, changed: 0, unchanged: 0, refused: 0 }
+  answer(routes.tryImport, () => ({ counts, rows: [], unlisted: 0 }))
+  answer(routes.bringIn, () => ({ counts, rows: [], unlisted: 0, changed }))
+  await user.keyboard('b')
+  fireEvent.paste(screen.getByLabelText('Paste the file’s text'), { clipboardData: { getData: () => 'candidate,Paper' } })
+  await user.click(await screen.findByRole('button', { name: 'Bring in 2 marks' }))
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
+  await user.click(screen.getByRole('button', { name: 'Undo: bring a pasted file in' }))
+  await waitFor(() => expect(saved('ada paper')).toEqual([null, 'in', 0]))
+  expect(saved('bo paper')).toBeUndefined()
+  expect(screen.getByText(/one cell was changed since and left/)).toBeTruthy()
 })
 
 test('Ctrl+D fills the blanks beneath, and no cell that has something', async () => {

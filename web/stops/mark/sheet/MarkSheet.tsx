@@ -7,6 +7,7 @@ import { useKeys } from '../../../frame/keys'
 import { usePersonLabels } from '../../../frame/names'
 import { counted } from '../../../parts/format'
 import { useStable } from '../../../parts/useStable'
+import { BringIn } from './BringIn'
 import { cellKey, useCellQueue, type CellEdit, type CellValue } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
 import { cellsOf } from './cells'
@@ -20,17 +21,7 @@ const EMPTY: CellValue = { mark: null, status: 'in', daysLate: 0 }
 const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, status, daysLate })
 
 /** Students × assessments, typed like any sheet: arrows walk, typing enters, Enter goes down, paste takes a block. */
-export function MarkSheet({
-  courseId,
-  sheet,
-  nav,
-  onBringIn,
-}: {
-  courseId: string
-  sheet: SheetInColumns
-  nav: ReactNode
-  onBringIn: () => void
-}) {
+export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: SheetInColumns; nav: ReactNode }) {
   const queries = useQueryClient()
   const me = useSignedIn()
   const label = usePersonLabels(sheet.students)
@@ -39,6 +30,7 @@ export function MarkSheet({
   const [ofId, setOf] = useState('')
   const [sort, setSort] = useState<Wanted['sort']>(null)
   const [at, setAt] = useState<At>({ row: 0, column: 0 })
+  const [bringing, setBringing] = useState(false)
   const [typing, setTyping] = useState<string | null>(null)
   const [wrong, setWrong] = useState(new Map<string, { text: string; reason: string }>())
   const grid = useRef<{ reveal: (at: At) => void }>(null)
@@ -63,7 +55,7 @@ export function MarkSheet({
     (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? EMPTY,
     [unsaved, cells],
   )
-  const { step, left } = useSteps(courseId, me.id, write, (e) =>
+  const { step, remember, left } = useSteps(courseId, me.id, write, (e) =>
     valueOf(cellKey(e), cells.placeOf(e.studentId), cells.columnOf(e.assessmentId)),
   )
   const valueAt = (row: number, column: number) =>
@@ -154,7 +146,7 @@ export function MarkSheet({
   }
 
   useKeys([
-    { key: 'b', does: 'bring in a file of marks', run: onBringIn },
+    { key: 'b', does: 'bring in a file of marks', run: () => setBringing(true) },
     {
       key: 'Enter',
       does: 'in the sheet: edit, then commit and go down; a letter m, a, e, h sets missing, absent, exempt, held; “17 late 2” is late by two days',
@@ -220,7 +212,7 @@ export function MarkSheet({
             setTyping(null)
           }}
           onOnly={setOnly}
-          onBringIn={onBringIn}
+          onBringIn={() => setBringing(true)}
         />
         <SheetGrid
           ref={grid}
@@ -270,6 +262,19 @@ export function MarkSheet({
           <p className="soft">Nobody matches. Choose another section or assessment, or everyone.</p>
         )}
       </aside>
+      {bringing && (
+        <BringIn
+          courseId={courseId}
+          onBroughtIn={(changed, file) =>
+            remember(
+              `bring ${file} in`,
+              changed.map(({ studentId, assessmentId, was }) => ({ studentId, assessmentId, ...was })),
+              changed.map(({ studentId, assessmentId, mark, status, daysLate }) => ({ studentId, assessmentId, mark, status, daysLate })),
+            )
+          }
+          onClose={() => setBringing(false)}
+        />
+      )}
     </div>
   )
 }

@@ -1,8 +1,9 @@
-import type { Cell, SheetInColumns } from '#contract'
+import type { SheetInColumns } from '#contract'
 import { packSheet, unpackSheet } from '#contract'
 import { Cells, cellsOf } from './cells'
 import { columnFigures } from './figures'
 import { rowsOf } from './rows'
+import { cell } from '../../../testing/data'
 
 const student = (id: string, sectionId: string) => ({ id, name: id, candidate: id, sectionId })
 const assessment = (id: string, passMark: number | null = null) => ({
@@ -13,16 +14,6 @@ const assessment = (id: string, passMark: number | null = null) => ({
   passMark,
   componentId: 'c',
   labels: null,
-})
-const cell = (studentId: string, assessmentId: string, mark: number | null, more: Partial<Cell> = {}): Cell => ({
-  studentId,
-  assessmentId,
-  status: 'in',
-  daysLate: 0,
-  mark,
-  fromReadings: null,
-  version: 1,
-  ...more,
 })
 const sheet = (): SheetInColumns =>
   packSheet({

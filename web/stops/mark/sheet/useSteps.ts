@@ -43,19 +43,27 @@ export function useSteps(courseId: string, personId: string, write: (edits: Cell
     restore(done.map(asStep), undone.map(asStep))
   }, [kept, asStep, restore])
 
+  /** A step that was written another way, to be taken back like any other. */
+  const remember = useCallback(
+    (label: string, before: CellEdit[], after: CellEdit[]) => {
+      const step: SheetStep = { id: crypto.randomUUID(), label, before, after }
+      setLeft(0)
+      kept.did(step)
+      did(asStep(step))
+    },
+    [asStep, did, kept],
+  )
   return {
     /** How many cells of the last undo or redo were left, since they had been changed meanwhile. */
     left,
     /** Writes edits as one step that can be taken back. */
     step: useCallback(
       (label: string, before: CellEdit[], after: CellEdit[]) => {
-        const step: SheetStep = { id: crypto.randomUUID(), label, before, after }
         latest.current.write(after)
-        setLeft(0)
-        kept.did(step)
-        did(asStep(step))
+        remember(label, before, after)
       },
-      [asStep, did, kept],
+      [remember],
     ),
+    remember,
   }
 }
