@@ -62,7 +62,8 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
       .map((r, i) => ({ key: String(i + 1), words: `${surname(r.markerId)}’s`, rule: { kind: 'senior' as const, markerId: r.markerId } })),
   ]
   const criteria = criteriaOf(library.data, assessment.standardId)
-  const readings = detail.data?.readings ?? []
+  // In the order of the queue, whatever order they come in.
+  const readings = row.readings.map((r) => detail.data?.readings.find((d) => d.markerId === r.markerId))
   const ownMark = typedNumber(own)
   const ownWrong = own !== '' && (ownMark === null || ownMark < 0 || ownMark > assessment.outOf)
   return (
@@ -89,7 +90,7 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
           </thead>
           <tbody>
             {criteria.map((c) => {
-              const given = readings.map((r) => r.picks[c.id])
+              const given = readings.map((r) => r?.picks[c.id])
               const known = given.filter((g) => g !== undefined)
               const apart = known.length > 1 ? Math.max(...known) - Math.min(...known) : null
               return (
@@ -120,9 +121,10 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
         </table>
         {readings.map(
           (r, i) =>
+            r &&
             (r.comment || Object.values(r.criterionComments).some(Boolean)) && (
               <blockquote key={r.markerId} style={{ borderColor: readingColour(i) }}>
-                {r.comment}
+                <span dir="auto">{r.comment}</span>
                 {Object.entries(r.criterionComments).map(
                   ([on, words]) =>
                     words && (

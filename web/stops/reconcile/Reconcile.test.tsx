@@ -1,0 +1,130 @@
+import { screen, waitFor, within } from '@testing-library/react'
+import { useReducer } from 'react'
+import { addChanges, type Change } from '#core'
+import { routes, type ScriptDetail } from '#contract'
+import { inPage, serverAnswers } from '../../testing/in-page'
+import { smallCourse, smallTable } from '../../testing/small-course'
+import Reconcile from './Reconcile'
+
+const TABLE = smallTable(
+  [
+    ['ada', 'paper', 30],
+    ['ada', 'essay', null],
+    ['bo', 'paper', 20],
+    ['bo', 'essay', null],
+    ['cy', 'essay', null],
+  ],
+  [
+    ['ada', 'essay', 'mo', 8],
+    ['ada', 'essay', 'ny', 16],
+    ['bo', 'essay', 'mo', 11],
+    ['bo', 'essay', 'ny', 12],
+    ['cy', 'essay', 'mo', 9],
+  ],
+)
+
+let changes: Change[] = []
+let draw: () => void = () => undefined
+let mayDecide = true
+const propose = (added: Change[]) => {
+  changes = addChanges(changes, added)
+  draw()
+}
+const setTrial = (next: Change[]) => {
+  changes = next
+  draw()
+}
+jest.mock('../../frame/course', () => ({
+  useCourse: () => ({ ...smallCourse(TABLE, changes), propose, setTrial, mayDecide }),
+}))
+
+function Shown() {
+  ;[, draw] = useReducer((n: number) => n + 1, 0)
+  return <Reconcile />
+}
+/** Its readings come in another order than the queue has them in. */
+const detail = (scriptId: string) =>
+  ({
+    id: scriptId,
+    readings: ['ny', 'mo'].map((markerId) => ({
+      markerId,
+      marker: markerId,
+      mark: 0,
+      picks: { line: markerId === 'mo' ? 3 : 7 },
+      judgement: null,
+      comment: markerId === 'mo' ? 'Thin.' : 'Full.',
+      criterionComments: {},
+    })),
+  }) as unknown as ScriptDetail
+
+beforeEach(() => {
+  changes = []
+  mayDecide = true
+  serverAnswers([
+    [routes.script, (_, address) => detail(decodeURIComponent(address.split('/').at(-1)!))],
+    [routes.library, () => ({ rubrics: [], schemes: [], scales: [], outcomes: [] })],
+  ])
+})
+const row = (name: string) => screen.getByText(name, { selector: 'td' }).closest('tr')!
+const agreedOf = (name: string) => row(name).lastElementChild!.textContent
+const settled = () => changes.map((c) => (c.kind === 'settle' ? [c.scriptId, c.mark] : c.kind))
+
+test('scripts whose readings disagree come first, with what is at stake; one reading alone is none of them', () => {
+  inPage(<Shown />)
+  expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('1 script to settle')
+  expect(screen.getAllByRole('row', { selected: true })[0]!.textContent).toMatch(/^ada/)
+  expect(screen.queryByText('cy', { selector: 'td' })).toBeNull()
+  expect([agreedOf('ada'), agreedOf('bo')]).toEqual(['open', 'open'])
+  // 30 of 40 and 8 or 16 of 20, in halves: 57.5% or 77.5%.
+  expect(within(row('ada')).getByText('Pass or Merit')).toBeTruthy()
+})
+
+test('a key settles it as a trial and goes on to the next; Delete leaves it open again', async () => {
+  const { user } = inPage(<Shown />)
+  await user.keyboard('h')
+  expect([settled(), agreedOf('ada')]).toEqual([[['essay:ada', 16]], '16.0 trying'])
+  expect(screen.getAllByRole('row', { selected: true })[0]!.textContent).toMatch(/^bo/)
+  await user.keyboard('1')
+  expect(settled()).toEqual([
+    ['essay:ada', 16],
+    ['essay:bo', 11],
+  ])
+  expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('Nothing over tolerance')
+  await user.keyboard('{ArrowUp}{Delete}')
+  expect([settled(), agreedOf('ada')]).toEqual([[['essay:bo', 11]], 'open'])
+})
+
+test('those within tolerance are settled together, by the rule chosen', async () => {
+  const { user } = inPage(<Shown />)
+  await user.selectOptions(screen.getByLabelText('Rule for scripts within tolerance'), 'the highest')
+  await user.click(screen.getByRole('button', { name: /^Settle all 1/ }))
+  expect(settled()).toEqual([['essay:bo', 12]])
+})
+
+test('a mark of one’s own needs a reason, and lies within what it is marked out of', async () => {
+  const { user } = inPage(<Shown />)
+  await user.keyboard('o')
+  await user.keyboard('21')
+  expect(screen.getByText('Give a mark from 0 to 20.')).toBeTruthy()
+  await user.keyboard('{Backspace}0{Backspace}3{Backspace}{Backspace}13{Enter}')
+  expect(settled()).toEqual([])
+  await user.type(screen.getByLabelText('because'), 'Both missed the appendix.{Enter}')
+  expect(changes[0]).toMatchObject({ kind: 'settle', scriptId: 'essay:ada', mark: 13, rule: { reason: 'Both missed the appendix.' } })
+})
+
+test('the close-up shows each reading in the order of the queue, with what its marker wrote', async () => {
+  inPage(<Shown />)
+  await waitFor(() => expect(screen.getByText('Thin.')).toBeTruthy())
+  const closeUp = within(screen.getByRole('complementary'))
+  expect(closeUp.getAllByRole('columnheader').map((h) => h.textContent!.trim())).toEqual(['', 'mo', 'ny', 'apart'])
+  expect([...document.querySelectorAll('blockquote')].map((q) => q.textContent)).toEqual(['Thin.', 'Full.'])
+  expect(closeUp.getByRole('button', { name: /^H highest 16\.0/ })).toBeTruthy()
+})
+
+test('who only looks on settles nothing', async () => {
+  mayDecide = false
+  const { user } = inPage(<Shown />)
+  await user.keyboard('mb')
+  expect(changes).toEqual([])
+  expect(screen.queryByRole('button', { name: /highest|Settle/ })).toBeNull()
+})
