@@ -91,31 +91,31 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
                 />
               </label>
             ))}
-          {reading.clash && (
-            <div className="note bad" role="alert">
-              <p className="mb-1">
-                You changed this reading in another window.
-                {!assessment.use.hidePoints &&
-                  ` There it comes to ${inWords(markFor(standard, reading.clash.judged, assessment.outOf))}, here to ${inWords(mark)}.`}
-              </p>
-              <span className="buttons">
-                <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('mine')}>
-                  Keep what is here
-                </Button>
-                <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('theirs')}>
-                  Take what is there
-                </Button>
-              </span>
-            </div>
-          )}
-          {reading.problem && (
-            <p className="note bad" role="alert">
-              {reading.problem}
-            </p>
-          )}
           <Comments courseId={courseId} body={body} disabled={fixed} onChange={edit} />
           {script.others.length > 0 && <Others others={script.others} standard={standard} />}
         </div>
+        {reading.clash && (
+          <div className="note bad" role="alert">
+            <p className="mb-1">
+              You changed this reading in another window.
+              {!assessment.use.hidePoints &&
+                ` There it comes to ${inWords(markFor(standard, reading.clash.judged, assessment.outOf))}, here to ${inWords(mark)}.`}
+            </p>
+            <span className="buttons">
+              <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('mine')}>
+                Keep what is here
+              </Button>
+              <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('theirs')}>
+                Take what is there
+              </Button>
+            </span>
+          </div>
+        )}
+        {reading.problem && (
+          <p className="note bad" role="alert">
+            {reading.problem}
+          </p>
+        )}
         <div className="judge-end desk-end">
           <span aria-live="polite">
             {handedIn ? (
