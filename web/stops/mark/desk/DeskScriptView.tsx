@@ -5,7 +5,7 @@ import { useKeys } from '../../../frame/keys'
 import { useLooking } from '../../../frame/look'
 import { counted, plain } from '../../../parts/format'
 import { focusable, Judge } from '../../../parts/judge/Judge'
-import { levelAt, markFor, unjudged } from '../../../parts/judge/judged'
+import { levelAt, markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
 import { Comments } from './Comments'
 import { CriterionComment } from './CriterionComment'
 import { Others } from './Others'
@@ -29,6 +29,12 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
     if (rulers.current) focusable(rulers.current)?.focus({ preventScroll: true })
   }, [])
 
+  /** What a reading comes to; how much is judged where that is not to be told yet. */
+  const howFar = (judged: Judged): string => {
+    const comesTo = assessment.use.hidePoints ? null : markFor(standard, judged, assessment.outOf)
+    const all = unjudged(standard, NOTHING_JUDGED).length
+    return comesTo === null ? `${all - unjudged(standard, judged).length} of ${all} are judged` : `it comes to ${plain(comesTo)}`
+  }
   const judge = (judged: Judged) => {
     setAsked(false)
     edit({ ...body, judged, criterionComments: withPreset(script, body.judged, judged, body.criterionComments) })
@@ -97,9 +103,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
         {reading.clash && (
           <div className="note bad" role="alert">
             <p className="mb-1">
-              You changed this reading in another window.
-              {!assessment.use.hidePoints &&
-                ` There it comes to ${inWords(markFor(standard, reading.clash.judged, assessment.outOf))}, here to ${inWords(mark)}.`}
+              You changed this reading in another window. There {howFar(reading.clash.judged)}, here {howFar(body.judged)}.
             </p>
             <span className="buttons">
               <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('mine')}>
@@ -160,8 +164,6 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
     </div>
   )
 }
-
-const inWords = (mark: number | null) => (mark === null ? 'no mark yet' : plain(mark))
 
 function MarkInWords({ mark, assessment: { marking, outOf } }: { mark: number | null; assessment: DeskScript['assessment'] }) {
   if (marking === 'completion' && mark !== null) return <b>{mark > 0 ? 'done' : 'not done'}</b>

@@ -218,7 +218,7 @@ test('changed in another window, nothing is sent until one has chosen; what is h
   const elsewhere = own({ judged: { ...NOTHING_JUDGED, picks: { aim: 0 } }, comment: 'From the other window.' }, { version: 5 })
   const { user, row, writes } = desk(scriptOf(), elsewhere)
   await user.keyboard('22')
-  expect(await screen.findByRole('button', { name: 'Keep what is here' })).toBeTruthy()
+  expect((await screen.findByRole('alert')).textContent).toMatch(/There 1 of 5 are judged, here 2 of 5 are judged\./)
   await user.keyboard('2')
   expect(writes).toEqual([])
   await user.click(screen.getByRole('button', { name: 'Keep what is here' }))
