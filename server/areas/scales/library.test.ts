@@ -44,12 +44,21 @@ test('made as a draft of one’s own, edited in place, titles kept apart', async
   expect(detail(await put(id, 1, { kind: 'rubric', title: 'Voice', body: body('late') }).expect(409))).toBe('Voice was changed meanwhile.')
 })
 
+test('an edit that is sent again, since its answer was lost, is not made twice', async () => {
+  const id = await made('Twice')
+  const edit: Standard = { kind: 'rubric', title: 'Twice', body: body('once') }
+  for (let i = 0; i < 2; i++) expect((await put(id, 1, edit).expect(200)).body).toEqual({ id, revision: 2 })
+  await put(id, 1, { ...edit, title: 'Thrice' }).expect(409)
+})
+
 test('a version that readings use never changes: the edit makes the next, and what is in use stays listed', async () => {
   const before = await rubricOf('rubric-map')
   const { criteria } = before
   const changed = criteria.map((c, i) => (i === 0 ? { ...c, title: 'Reader and purpose' } : c))
   const answer = await put('rubric-map', before.revision, { kind: 'rubric', title: before.title, body: { criteria: changed } }).expect(200)
   const { id, revision } = answer.body as { id: string; revision: number }
+  const again = await put('rubric-map', before.revision, { kind: 'rubric', title: before.title, body: { criteria: changed } }).expect(200)
+  expect(again.body).toEqual(answer.body)
   expect(id).not.toBe('rubric-map')
   expect(revision).toBe(1)
   const next = await rubricOf(id)

@@ -1,10 +1,13 @@
 import type { ReactNode } from 'react'
+import { Button } from 'react-bootstrap'
+import type { Standard } from '#contract'
 import { TitleField } from '../../parts/TitleField'
+import type { Maker } from './useMaker'
 
 interface Props {
   /** What it is, for the field's label. */
   what: string
-  maker: { title: string; rename: (title: string) => void; problem: string | null }
+  maker: Pick<Maker<Standard['kind']>, 'title' | 'rename' | 'problem' | 'clash' | 'settleClash'>
   children: ReactNode
 }
 
@@ -18,7 +21,20 @@ export function MakerHead({ what, maker, children }: Props) {
         </h1>
         <span className="soft small">{children}</span>
       </div>
-      {maker.problem && (
+      {maker.clash && (
+        <div className="note bad" role="alert">
+          <p className="mb-1">This {what} was changed in another window since. Nothing is saved until you have chosen.</p>
+          <span className="buttons">
+            <Button size="sm" variant="outline-primary" onClick={() => maker.settleClash('mine')}>
+              Keep what is here
+            </Button>
+            <Button size="sm" variant="outline-primary" onClick={() => maker.settleClash('theirs')}>
+              Take what is there
+            </Button>
+          </span>
+        </div>
+      )}
+      {maker.problem && !maker.clash && (
         <p className="note bad" role="alert">
           {maker.problem}
         </p>

@@ -2,6 +2,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type Library, type OutcomeBody, type RubricBody, type ScaleBody, type SchemeBody, type Standard } from '#contract'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
 import { smallTable } from '../../testing/small-course'
+import { useLibrary } from './library'
 import { OutcomeMaker } from './OutcomeMaker'
 import { RubricMaker } from './RubricMaker'
 import { ScaleMaker } from './ScaleMaker'
@@ -52,7 +53,7 @@ function library() {
       },
     ],
   ])
-  return { ...answers, moved, saved, latest: <B,>() => saved.at(-1)!.body as B }
+  return Object.assign(answers, { moved, saved, latest: <B,>() => saved.at(-1)?.body as B })
 }
 
 describe('a rubric', () => {
@@ -206,6 +207,63 @@ describe('a rubric', () => {
     expect((await screen.findByRole('alert')).textContent).toBe('Somebody changed it meanwhile.')
     expect(screen.getByLabelText('Title of Purpose')).toBeTruthy()
     expect(screen.getByText('✕ not saved')).toBeTruthy()
+  })
+
+  /** A library in which another window has changed it since. */
+  const changedElsewhere = () => {
+    let there = { ...RUBRIC, title: 'Theirs', revision: 9 }
+    const saved: string[] = []
+    serverAnswers([
+      [
+        routes.editStandard,
+        ({ revision, standard }: { revision: number; standard: Standard }) => {
+          if (revision !== there.revision) return new Refuses(409, 'It was changed meanwhile.', { revision: there.revision })
+          there = { ...there, title: standard.title, revision: revision + 1 }
+          saved.push(standard.title)
+          return { id: head.id, revision: there.revision }
+        },
+      ],
+      [routes.library, () => ({ rubrics: [there], schemes: [], scales: [], outcomes: [] })],
+    ])
+    function Shown() {
+      const { data } = useLibrary('c')
+      return data ? <RubricMaker courseId="c" of={data.rubrics[0]!} outcomes={[]} onMoved={() => undefined} /> : null
+    }
+    const known: Library = { rubrics: [RUBRIC], schemes: [], scales: [], outcomes: [] }
+    return { ...inPage(<Shown />, { known: [[['library', 'c'], known]] }), saved }
+  }
+  const titleIs = () => screen.getByLabelText<HTMLInputElement>('Title of the rubric').value
+
+  test('changed in another window, nothing is saved until one has chosen; one’s own then goes on top', async () => {
+    const { user, saved } = changedElsewhere()
+    await type(user, 'Title of the rubric', 'Mine')
+    expect((await screen.findByRole('alert')).textContent).toMatch(/was changed in another window/)
+    await type(user, 'Title of the rubric', 'Mine again')
+    expect(saved).toEqual([])
+    await user.click(screen.getByRole('button', { name: 'Keep what is here' }))
+    await waitFor(() => expect(saved).toEqual(['Mine again']))
+    expect([screen.queryByRole('alert'), titleIs()]).toEqual([null, 'Mine again'])
+  })
+
+  test('or what is there is taken, and edited on', async () => {
+    const { user, saved } = changedElsewhere()
+    await type(user, 'Title of the rubric', 'Mine')
+    await user.click(await screen.findByRole('button', { name: 'Take what is there' }))
+    await waitFor(() => expect(titleIs()).toBe('Theirs'))
+    await type(user, 'Title of the rubric', 'Theirs and mine')
+    await waitFor(() => expect(saved).toEqual(['Theirs and mine']))
+  })
+
+  test('with the server away the last state is sent when it is back', async () => {
+    const lib = library()
+    const { user } = inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={lib.moved} />)
+    lib.away = true
+    await type(user, 'Title of Aim', 'Purpose')
+    expect((await screen.findByRole('alert')).textContent).toMatch(/sent when it is back/)
+    await type(user, 'Title of Sketch', 'Drawing')
+    lib.away = false
+    await waitFor(() => expect(lib.latest<RubricBody>()?.criteria.map((c) => c.title)).toEqual(['Purpose', 'Drawing']), { timeout: 8000 })
+    await waitFor(() => expect(screen.queryByRole('alert')).toBeNull())
   })
 
   test('where readings use it an edit makes the next version, and that is the one shown', async () => {

@@ -1,11 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { routes, type Standard } from '#contract'
-import { call, messageOf } from '../../api/client'
+import { call, messageOf, OfflineError, ProblemError } from '../../api/client'
 import { useSaved } from '../../frame/saved'
 import { useUndo } from '../../frame/undo'
 
 type Of<K extends Standard['kind']> = Extract<Standard, { kind: K }>
+
+const RETRY_MS = 3000
 
 export interface Maker<K extends Standard['kind']> {
   title: string
@@ -14,11 +16,20 @@ export interface Maker<K extends Standard['kind']> {
   edit: (body: Of<K>['body'], label: string) => void
   rename: (title: string) => void
   problem: string | null
+  /** It was changed in another window: nothing is sent until one has chosen which of the two stands. */
+  clash: boolean
+  settleClash: (whose: 'mine' | 'theirs') => void
+}
+
+/** The revision that stands on the server, where it is not the one that was edited. */
+const revisionThere = (e: unknown): number | null => {
+  const current = e instanceof ProblemError ? (e.problem.current as { revision?: number } | undefined) : undefined
+  return current?.revision ?? null
 }
 
 /**
- * One entry of the library being made: what is on screen is ahead of what is saved, and saves follow one another. Where an edit
- * makes a new version, `onMoved` is told its id.
+ * One entry of the library being made: what is on screen is ahead of what is saved, and saves follow one another. With the
+ * server away it is sent when it is back. Where an edit makes a new version, `onMoved` is told its id.
  */
 export function useMaker<K extends Standard['kind']>(
   courseId: string,
@@ -30,30 +41,48 @@ export function useMaker<K extends Standard['kind']>(
   const { did } = useUndo()
   const [shown, setShown] = useState(entry.standard)
   const [problem, setProblem] = useState<string | null>(null)
+  const [there, setThere] = useState<number | null>(null)
   const latest = useRef(entry.standard)
+  const saved = useRef(entry.standard)
   const at = useRef({ id: entry.id, revision: entry.revision })
+  const held = useRef(false)
   const chain = useRef(Promise.resolve())
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
 
+  const send = useCallback(
+    (standard: Of<K>) => {
+      clearTimeout(timer.current)
+      const once = async () => {
+        if (held.current) return
+        const { id, revision } = at.current
+        const body = { revision, standard: standard as Standard }
+        try {
+          const done = await saving(call(routes.editStandard, { params: { courseId, standardId: id }, body }))
+          at.current = done
+          saved.current = standard
+          setProblem(null)
+          await queries.invalidateQueries({ queryKey: ['library'] })
+          if (done.id !== id) onMoved(done.id)
+        } catch (e) {
+          const revisionNow = revisionThere(e)
+          if (revisionNow !== null) {
+            held.current = true
+            setThere(revisionNow)
+          } else setProblem(messageOf(e))
+          if (e instanceof OfflineError) timer.current = setTimeout(() => send(latest.current), RETRY_MS)
+        }
+      }
+      chain.current = chain.current.then(once)
+    },
+    [courseId, saving, queries, onMoved],
+  )
   const save = useCallback(
     (standard: Of<K>) => {
       latest.current = standard
       setShown(standard)
-      const send = chain.current.then(() => {
-        const { id, revision } = at.current
-        return call(routes.editStandard, { params: { courseId, standardId: id }, body: { revision, standard: standard as Standard } })
-      })
-      chain.current = saving(send).then(
-        async (done) => {
-          const moved = done.id !== at.current.id
-          at.current = done
-          setProblem(null)
-          await queries.invalidateQueries({ queryKey: ['library'] })
-          if (moved) onMoved(done.id)
-        },
-        (e: unknown) => setProblem(messageOf(e)),
-      )
+      send(standard)
     },
-    [courseId, saving, queries, onMoved],
+    [send],
   )
   const change = useCallback(
     (standard: Of<K>, label: string) => {
@@ -63,11 +92,41 @@ export function useMaker<K extends Standard['kind']>(
     },
     [save, did],
   )
+
+  const taking = useRef(false)
+  useEffect(() => {
+    if (!taking.current || entry.revision === at.current.revision) return
+    taking.current = false
+    at.current = { id: entry.id, revision: entry.revision }
+    latest.current = saved.current = entry.standard
+    setShown(entry.standard)
+  }, [entry.id, entry.revision, entry.standard])
+  const settleClash = (whose: 'mine' | 'theirs') => {
+    if (there === null) return
+    held.current = false
+    setThere(null)
+    if (whose === 'mine') {
+      at.current = { ...at.current, revision: there }
+      return send(latest.current)
+    }
+    taking.current = true
+    void queries.invalidateQueries({ queryKey: ['library'] })
+  }
+  useEffect(() => {
+    const onLeave = (e: BeforeUnloadEvent) => {
+      if (latest.current !== saved.current) e.preventDefault()
+    }
+    window.addEventListener('beforeunload', onLeave)
+    return () => window.removeEventListener('beforeunload', onLeave)
+  }, [])
+
   return {
     title: shown.title,
     body: shown.body as Of<K>['body'],
     edit: (body, label) => change({ ...latest.current, body } as Of<K>, label),
     rename: (title) => change({ ...latest.current, title }, 'rename it'),
     problem,
+    clash: there !== null,
+    settleClash,
   }
 }
