@@ -6,7 +6,7 @@ import { daysLateOn, scaleLabel, shiftDay, STATUSES, writeCellText } from '#core
 import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
-import { plain } from '../../../parts/format'
+import { counted, plain } from '../../../parts/format'
 import type { CellEdit, CellValue, Refused } from './cell-queue'
 
 interface Props {
@@ -159,8 +159,8 @@ export function CellCloseUp({
         )}
         {cell?.fromReadings && role !== 'marker' && (
           <p>
-            {cell.fromReadings.readings} {cell.fromReadings.readings === 1 ? 'reading' : 'readings'}.{' '}
-            <Link to={`/courses/${courseId}/reconcile`}>See them at Reconcile</Link>
+            {counted(cell.fromReadings.readings, 'reading')}.{' '}
+            {cell.fromReadings.readings > 1 && <Link to={`/courses/${courseId}/reconcile`}>See them at Reconcile</Link>}
           </p>
         )}
       </section>
