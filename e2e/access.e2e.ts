@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { comeIn, COURSE, expect, MARKER, test } from './level-table'
+import { comeIn, COURSE, expect, LEAD, MARKER, test } from './level-table'
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
 
@@ -149,5 +149,32 @@ test('what is typed while the server is away is kept, said, and saved when it is
       .getByRole('row')
       .nth(1)
       .getByRole('gridcell', { name: /^Levelling run.*: 22$/ }),
+  ).toBeVisible()
+})
+
+test('somebody else signs in in the same browser: what was typed here is never theirs, and is saved when one is back', async ({
+  lead: page,
+}) => {
+  await page.goto(`${COURSE}/mark`)
+  const cell = firstCell(page)
+  await cell.click()
+  const other = await page.context().newPage()
+  await other.goto('/')
+  await other.getByRole('button', { name: 'Ines Valdry, lead' }).click()
+  await other.getByText('Sign out').click()
+  await other.getByRole('button', { name: MARKER }).click()
+  await expect(other.getByRole('button', { name: `${MARKER}, marker` })).toBeVisible()
+  await page.keyboard.type('23')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('somebody else has signed in in this browser')).toBeVisible()
+  await page.getByRole('button', { name: LEAD }).click()
+  await expect(cell).toHaveText('23')
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+  await page.reload()
+  await expect(
+    page
+      .getByRole('row')
+      .nth(1)
+      .getByRole('gridcell', { name: /^Levelling run.*: 23$/ }),
   ).toBeVisible()
 })

@@ -35,6 +35,9 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       if (route.method !== 'GET') requireSameOrigin(req)
       const me = route.access === 'anyone' ? null : open.who(tokenOf(req))
       if (route.access !== 'anyone' && !me) throw new HttpProblem(401, 'Sign in first.')
+      const sentBy = req.get('x-signed-in-as')
+      if (me && sentBy !== undefined && sentBy !== me.id)
+        throw new HttpProblem(401, 'Somebody else has signed in in this browser since: sign in again. What you typed is kept for you.')
       const look = me?.look ?? null
       if (look && route.method !== 'GET' && !route.mayWhileLooking)
         throw new HttpProblem(403, `You look at it as ${look.name} sees it: nothing can be changed until you look back.`)

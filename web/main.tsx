@@ -14,7 +14,7 @@ import './parts/parts.css'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { OfflineError } from './api/client'
+import { OfflineError, page } from './api/client'
 import { fetchAhead } from './frame/ahead'
 import { App } from './frame/App'
 
@@ -24,6 +24,7 @@ const queries = new QueryClient({
   },
 })
 
+page.signedOut = () => void queries.invalidateQueries({ queryKey: ['me'] })
 fetchAhead(queries, location.pathname)
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -1,5 +1,5 @@
 import { routes } from '#contract'
-import { addressOf, call, messageOf, OfflineError, ProblemError } from './client'
+import { addressOf, call, messageOf, OfflineError, page, ProblemError } from './client'
 import { callStreamed } from './stream'
 
 const server = jest.spyOn(globalThis, 'fetch')
@@ -31,6 +31,20 @@ test('a refusal is said in the server’s words, or by its number where it has n
   server.mockRejectedValueOnce(new TypeError('failed'))
   await expect(call(routes.sheetSince, { params })).rejects.toBeInstanceOf(OfflineError)
   expect(messageOf('as it is')).toBe('as it is')
+})
+
+test('what is sent names whose page it is; where that is nobody any more the page is told, once it asks who is', async () => {
+  page.personId = 'ines'
+  page.signedOut = jest.fn()
+  const refused = { type: 'about:blank', title: 'No', status: 401, detail: 'Somebody else has signed in.' }
+  answers(401, refused)
+  await expect(call(routes.keepComment, { body: { words: 'Date it.' } })).rejects.toThrow('Somebody else has signed in.')
+  expect(server.mock.calls[0]![1]!.headers).toEqual({ 'content-type': 'application/json', 'x-signed-in-as': 'ines' })
+  expect(page.signedOut).toHaveBeenCalledTimes(1)
+  answers(401, refused)
+  await expect(call(routes.me)).rejects.toBeInstanceOf(ProblemError)
+  expect(page.signedOut).toHaveBeenCalledTimes(1)
+  page.personId = null
 })
 
 describe('an answer line by line', () => {

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import type { Problem, Route } from '#contract'
+import { routes, type Problem, type Route } from '#contract'
 
 /** The server refused; `problem.detail` is a sentence for the person. */
 export class ProblemError extends Error {
@@ -14,6 +14,22 @@ export class OfflineError extends Error {
     super('The server cannot be reached. What you did is kept here and sent when it is back.')
   }
 }
+
+/** Whose page this is. What is sent from it is theirs alone, whoever signs in in another window of the same browser meanwhile. */
+export const page = {
+  personId: null as string | null,
+  /** Told when the server takes what is sent for nobody's or somebody else's. */
+  signedOut: (): void => undefined,
+}
+
+/** Whether it is still this person's page: what was typed here before must not be sent as somebody else's. */
+export const isStill = (personId: string): boolean => page.personId === null || page.personId === personId
+
+/** Headers of a call, with a body in JSON or without one. */
+export const headersOf = (json: boolean): Record<string, string> => ({
+  ...(json ? { 'content-type': 'application/json' } : {}),
+  ...(page.personId === null ? {} : { 'x-signed-in-as': page.personId }),
+})
 
 type Input<R extends Route> = {
   params?: z.input<R['params']>
@@ -34,12 +50,14 @@ export async function call<R extends Route>(route: R, { params, body, keepalive 
       method: route.method,
       credentials: 'same-origin',
       keepalive,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      headers: headersOf(body !== undefined),
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
   } catch {
     throw new OfflineError()
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as z.output<R['response']>
+  if (response.status === 401 && page.personId !== null && (route as Route) !== routes.me) page.signedOut()
   const problem = (await response.json().catch(() => null)) as Problem | null
   throw new ProblemError(
     problem ?? { type: 'about:blank', title: 'Not understood', status: response.status, detail: `The server answered ${response.status}.` },

@@ -1,5 +1,5 @@
 import { RollProgress, type Route } from '#contract'
-import { addressOf, OfflineError, ProblemError } from './client'
+import { addressOf, headersOf, OfflineError, ProblemError } from './client'
 
 /** A file's bytes in base64, as routes that take files want them. */
 export function base64Of(file: Blob): Promise<string> {
@@ -29,7 +29,7 @@ export async function callStreamed(
     response = await fetch(addressOf(route, params), {
       method: route.method,
       credentials: 'same-origin',
-      headers: { 'content-type': 'application/json' },
+      headers: headersOf(true),
       body: JSON.stringify(body),
       signal,
     })

@@ -106,7 +106,11 @@ function Door() {
   const me = useMe()
   if (me.isPending) return null
   if (me.error instanceof ProblemError || !me.data)
-    return me.error instanceof ProblemError || !me.error ? <SignIn /> : <Notice title="Not reachable">{messageOf(me.error)}</Notice>
+    return me.error instanceof ProblemError || !me.error ? (
+      <SignIn again={!!me.data} />
+    ) : (
+      <Notice title="Not reachable">{messageOf(me.error)}</Notice>
+    )
   return <Outlet />
 }
 

@@ -1,7 +1,6 @@
-import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Dropdown } from 'react-bootstrap'
-import { Link, useNavigate } from 'react-router'
+import { Link } from 'react-router'
 import { routes, type CourseHead, type Me } from '#contract'
 import { addressOf, call } from '../api/client'
 import { Find } from './Find'
@@ -10,13 +9,11 @@ import { SeeItAs } from './look'
 import { StartCourse } from './StartCourse'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {
-  const navigate = useNavigate()
-  const queries = useQueryClient()
   const [starting, setStarting] = useState(false)
   const leave = async () => {
     await call(routes.signOut)
-    queries.clear()
-    await navigate('/')
+    // Nothing of what one saw may stay in the page's memory.
+    window.location.assign('/')
   }
   return (
     <header className="head">

@@ -5,11 +5,12 @@ import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes } from '#contract'
-import { call, messageOf } from '../api/client'
+import { call, messageOf, page } from '../api/client'
 
 type Fields = z.input<typeof routes.signIn.body>
 
-export function SignIn() {
+/** @param again somebody was signed in on this page before */
+export function SignIn({ again = false }: { again?: boolean }) {
   const queries = useQueryClient()
   const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(routes.directory) })
   const [problem, setProblem] = useState<string | null>(null)
@@ -17,7 +18,11 @@ export function SignIn() {
   const enter = async (fields: Fields) => {
     setProblem(null)
     try {
-      queries.setQueryData(['me'], await call(routes.signIn, { body: fields }))
+      const me = await call(routes.signIn, { body: fields })
+      // Nothing that was fetched for whoever was here before may be shown to them.
+      queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'me' })
+      page.personId = me.id
+      queries.setQueryData(['me'], me)
     } catch (e) {
       setProblem(messageOf(e))
     }
@@ -35,6 +40,11 @@ export function SignIn() {
       </div>
       <div className="door">
         <h2>Sign in</h2>
+        {again && (
+          <p className="note" role="status">
+            Your sign-in has ended, or somebody else has signed in in this browser. What you typed and was not saved is kept for you.
+          </p>
+        )}
         <Form onSubmit={(e) => void handleSubmit(enter)(e)} noValidate>
           <Form.Group controlId="sign-in-name" className="mt-2">
             <Form.Label className="soft small mb-0">Sign-in</Form.Label>

@@ -1,9 +1,15 @@
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query'
 import { routes, type Me } from '#contract'
-import { call } from '../api/client'
+import { call, page } from '../api/client'
 import { planQuery, rollQuery } from './plan'
 
-export const meQuery = queryOptions({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
+async function whoIsSignedIn(): Promise<Me> {
+  const me = await call(routes.me)
+  page.personId = me.id
+  return me
+}
+
+export const meQuery = queryOptions({ queryKey: ['me'], queryFn: whoIsSignedIn, staleTime: Infinity })
 export const coursesQuery = queryOptions({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
 
 /** Who is signed in; for what stands behind the door, where that is known. */

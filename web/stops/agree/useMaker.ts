@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { routes, type Standard } from '#contract'
-import { call, messageOf, OfflineError, ProblemError } from '../../api/client'
+import { call, isStill, messageOf, OfflineError, ProblemError } from '../../api/client'
+import { useSignedIn } from '../../frame/ahead'
 import { useSaved } from '../../frame/saved'
 import { useUndo } from '../../frame/undo'
 
@@ -38,6 +39,7 @@ export function useMaker<K extends Standard['kind']>(
 ): Maker<K> {
   const queries = useQueryClient()
   const { saving } = useSaved()
+  const me = useSignedIn()
   const { did } = useUndo()
   const [shown, setShown] = useState(entry.standard)
   const [problem, setProblem] = useState<string | null>(null)
@@ -53,7 +55,7 @@ export function useMaker<K extends Standard['kind']>(
     (standard: Of<K>) => {
       clearTimeout(timer.current)
       const once = async () => {
-        if (held.current) return
+        if (held.current || !isStill(me.id)) return
         const { id, revision } = at.current
         const body = { revision, standard: standard as Standard }
         try {
@@ -74,7 +76,7 @@ export function useMaker<K extends Standard['kind']>(
       }
       chain.current = chain.current.then(once)
     },
-    [courseId, saving, queries, onMoved],
+    [courseId, me.id, saving, queries, onMoved],
   )
   const save = useCallback(
     (standard: Of<K>) => {

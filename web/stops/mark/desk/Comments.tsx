@@ -23,12 +23,14 @@ export function Comments({
   const kept = useKeptComments(courseId)
   const [find, setFind] = useState('')
   const fresh = () => queries.invalidateQueries({ queryKey: ['kept comments', courseId] })
+  // What goes into the comment is in it; the stock follows when the server is back and it is used again.
+  const unkept = () => undefined
   const wanted = find.trim().toLowerCase()
   const found = (kept.data ?? []).filter((k) => k.words.toLowerCase().includes(wanted)).slice(0, SHOWN)
   const insert = (k: KeptComment) => {
     onChange({ ...body, comment: [body.comment.trim(), k.words].filter(Boolean).join('\n') })
     setFind('')
-    void call(routes.keepComment, { params: { courseId }, body: { words: k.words } }).then(fresh)
+    void call(routes.keepComment, { params: { courseId }, body: { words: k.words } }).then(fresh, unkept)
   }
   const last = body.comment.trim().split('\n').at(-1)?.trim() ?? ''
   const isNew = last !== '' && !(kept.data ?? []).some((k) => k.words === last)
@@ -65,7 +67,7 @@ export function Comments({
             <button
               className="quiet-button small"
               title={last}
-              onClick={() => void call(routes.keepComment, { params: { courseId }, body: { words: last } }).then(fresh)}
+              onClick={() => void call(routes.keepComment, { params: { courseId }, body: { words: last } }).then(fresh, unkept)}
             >
               keep the last line
             </button>
@@ -80,7 +82,7 @@ export function Comments({
                   <button
                     className="quiet-button small"
                     aria-label={`Take “${k.words}” out of the stock`}
-                    onClick={() => void call(routes.dropComment, { params: { courseId, commentId: k.id } }).then(fresh)}
+                    onClick={() => void call(routes.dropComment, { params: { courseId, commentId: k.id } }).then(fresh, unkept)}
                   >
                     drop
                   </button>

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { z } from 'zod'
 import { ReadingBody, routes, type DeskScript } from '#contract'
-import { call, messageOf, OfflineError, ProblemError } from '../../../api/client'
+import { call, isStill, messageOf, OfflineError, ProblemError } from '../../../api/client'
 import { useSignedIn } from '../../../frame/ahead'
 import { useLooking } from '../../../frame/look'
 import { useSaved } from '../../../frame/saved'
@@ -60,7 +60,7 @@ export function useReading(courseId: string, script: DeskScript) {
     (as: 'draft' | 'handed in', gapMeant = false): Promise<boolean> => {
       clearTimeout(timer.current)
       const once = async (): Promise<boolean> => {
-        if (held.current) return false
+        if (held.current || !isStill(me.id)) return false
         const sent = latest.current
         dirty.current = false
         try {
@@ -102,7 +102,7 @@ export function useReading(courseId: string, script: DeskScript) {
       chain.current = turn
       return turn
     },
-    [backup, courseId, ids, keep, queries, saving],
+    [backup, courseId, ids, keep, me.id, queries, saving],
   )
   const edit = useCallback(
     (next: ReadingBody) => {

@@ -207,6 +207,17 @@ test('with the server away what is typed is kept for a reload, and is sent by th
   await waitFor(() => expect(later.saved('ada paper')).toEqual([31, 'in', 0]))
 })
 
+test('signed out meanwhile, what is typed waits for the same person', async () => {
+  const { user, go } = sheet()
+  serverAnswers([[routes.writeCells, () => new Refuses(401, 'Sign in first.')]])
+  go(/^Paper, Ada/)
+  await user.keyboard('31{Enter}')
+  expect((await screen.findByText('✕ not saved')).title).toBe('Sign in first.')
+  cleanup()
+  const later = sheet()
+  await waitFor(() => expect(later.saved('ada paper')).toEqual([31, 'in', 0]))
+})
+
 test('a course that takes no marks says so and shows what stands', async () => {
   const { user, go } = sheet([cell('ada', 'paper', 10)])
   serverAnswers([[routes.writeCells, () => new Refuses(409, 'The results are confirmed.')]])

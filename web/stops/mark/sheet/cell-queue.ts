@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { routes, type CellRefusal, type CellWrite } from '#contract'
-import { call, OfflineError } from '../../../api/client'
+import { call, isStill, OfflineError, ProblemError } from '../../../api/client'
 import { useSaved } from '../../../frame/saved'
 import type { Cells } from './cells'
 import { keepCells, keptCells } from './waiting'
@@ -45,7 +45,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
   }
 
   const flush = useCallback(async () => {
-    if (sending.current || waiting.current.size === 0) return
+    if (sending.current || waiting.current.size === 0 || !isStill(personId)) return
     sending.current = true
     const batch = [...waiting.current.values()].slice(0, BATCH)
     let wait = 0
@@ -67,7 +67,8 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
       })
       onSaved()
     } catch (e) {
-      if (e instanceof OfflineError) wait = RETRY_MS
+      // Signed out meanwhile, they wait in the browser until this person is back.
+      if (e instanceof OfflineError || (e instanceof ProblemError && e.problem.status === 401)) wait = RETRY_MS
       else {
         // Refused as a whole (a confirmed course, say): the head says why, and the sheet shows what stands.
         waiting.current.clear()
@@ -77,7 +78,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     show()
     sending.current = false
     if (waiting.current.size > 0) timer.current = setTimeout(() => void flush(), wait)
-  }, [courseId, saving, queries, onSaved, show])
+  }, [courseId, personId, saving, queries, onSaved, show])
 
   const write = useCallback(
     (edits: CellEdit[]) => {
