@@ -2,7 +2,14 @@ import { createContext, use, useCallback, useMemo, useRef, useState, type ReactN
 
 type SavedState = { kind: 'saved'; at: Date | null } | { kind: 'saving' } | { kind: 'failed'; why: string }
 
-const Saved = createContext<{ state: SavedState; saving: <T>(work: Promise<T>) => Promise<T> } | null>(null)
+interface Saving {
+  state: SavedState
+  saving: <T>(work: Promise<T>) => Promise<T>
+  /** Something was typed and is not on its way yet. @returns what says that it is, or that it failed */
+  typed: () => () => void
+}
+
+const Saved = createContext<Saving | null>(null)
 
 /** What the head says about saving: every write goes through `saving`. */
 export function SavedProvider({ children }: { children: ReactNode }) {
@@ -23,7 +30,18 @@ export function SavedProvider({ children }: { children: ReactNode }) {
       throw e
     }
   }, [])
-  const value = useMemo(() => ({ state, saving }), [state, saving])
+  const typed = useCallback(() => {
+    underWay.current++
+    setState({ kind: 'saving' })
+    let told = false
+    return () => {
+      if (told) return
+      told = true
+      underWay.current--
+      if (underWay.current === 0) setState((now) => (now.kind === 'saving' ? { kind: 'saved', at: new Date() } : now))
+    }
+  }, [])
+  const value = useMemo(() => ({ state, saving, typed }), [state, saving, typed])
   return <Saved value={value}>{children}</Saved>
 }
 

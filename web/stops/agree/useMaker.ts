@@ -54,27 +54,32 @@ export function useMaker<K extends Standard['kind']>(
   const send = useCallback(
     (standard: Of<K>) => {
       clearTimeout(timer.current)
-      const once = async () => {
-        if (held.current || !isStill(me.id)) return
-        const { id, revision } = at.current
-        const body = { revision, standard: standard as Standard }
-        try {
-          const done = await saving(call(routes.editStandard, { params: { courseId, standardId: id }, body }))
+      // Said to be saving from now on, not only when its turn comes.
+      const turn = saving(
+        chain.current.then(() => {
+          if (held.current || !isStill(me.id)) throw new Error('Nothing is saved until you have chosen which of the two stands.')
+          const body = { revision: at.current.revision, standard: standard as Standard }
+          return call(routes.editStandard, { params: { courseId, standardId: at.current.id }, body })
+        }),
+      )
+      chain.current = turn.then(
+        async (done) => {
+          const moved = done.id !== at.current.id
           at.current = done
           saved.current = standard
           setProblem(null)
           await queries.invalidateQueries({ queryKey: ['library'] })
-          if (done.id !== id) onMoved(done.id)
-        } catch (e) {
+          if (moved) onMoved(done.id)
+        },
+        (e: unknown) => {
           const revisionNow = revisionThere(e)
           if (revisionNow !== null) {
             held.current = true
             setThere(revisionNow)
           } else setProblem(messageOf(e))
           if (e instanceof OfflineError) timer.current = setTimeout(() => send(latest.current), RETRY_MS)
-        }
-      }
-      chain.current = chain.current.then(once)
+        },
+      )
     },
     [courseId, me.id, saving, queries, onMoved],
   )

@@ -105,6 +105,15 @@ test('five criteria and handing in take six keys, and nothing else is asked', as
   expect(picksOf(writes.at(-1))).toEqual({ aim: 4, line: 4, scale: 0, relief: 4, key: 4 })
 })
 
+test('from the first key on nothing is said to be saved until it is', async () => {
+  const { user, writes } = desk()
+  await user.keyboard('2')
+  expect([screen.queryByText(/^✓ saved/), screen.getByText('saving…')]).toEqual([null, expect.anything()])
+  await waitFor(() => expect(screen.queryByText('saving…')).toBeNull())
+  expect(screen.getByText(/^✓ saved \d/)).toBeTruthy()
+  expect(picksOf(writes.at(-1))).toEqual({ aim: 4 })
+})
+
 test('a gap is asked about once, by name; handed in again it is meant', async () => {
   const { user, writes, onDone } = desk()
   await user.keyboard('22')

@@ -33,7 +33,7 @@ function begin(own: DeskScript['own'], kept: Backup | null): { body: ReadingBody
  */
 export function useReading(courseId: string, script: DeskScript) {
   const queries = useQueryClient()
-  const { saving } = useSaved()
+  const { saving, typed } = useSaved()
   const me = useSignedIn()
   const ids = useMemo(
     () => ({ courseId, assessmentId: script.assessment.id, studentId: script.studentId }),
@@ -54,6 +54,8 @@ export function useReading(courseId: string, script: DeskScript) {
   const unanswered = useRef<ReadingBody[]>([])
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const chain = useRef<Promise<unknown>>(Promise.resolve())
+  /** Says that what was typed is no longer waiting. */
+  const settled = useRef<() => void>(undefined)
 
   const keep = useCallback(() => backup.keep({ version: version.current, body: latest.current, unanswered: unanswered.current }), [backup])
   const send = useCallback(
@@ -98,7 +100,14 @@ export function useReading(courseId: string, script: DeskScript) {
           return false
         }
       }
-      const turn = chain.current.then(once)
+      const turn = chain.current.then(once).then((done) => {
+        // Typed on meanwhile, it still waits; refused, that is said.
+        if (!dirty.current || !done) {
+          settled.current?.()
+          settled.current = undefined
+        }
+        return done
+      })
       chain.current = turn
       return turn
     },
@@ -109,11 +118,12 @@ export function useReading(courseId: string, script: DeskScript) {
       latest.current = next
       dirty.current = true
       setBody(next)
+      settled.current ??= typed()
       keep()
       clearTimeout(timer.current)
       timer.current = setTimeout(() => void send('draft'), KEEP_AFTER_MS)
     },
-    [keep, send],
+    [keep, send, typed],
   )
   const settleClash = useCallback(
     (whose: 'mine' | 'theirs') => {

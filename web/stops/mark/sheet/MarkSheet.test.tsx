@@ -75,6 +75,7 @@ test('digits begin to type, Enter saves and goes down, Tab to the right, Esc lea
   const { user, go, saved, at } = sheet()
   go(/^Paper, Ada/)
   await user.keyboard('31{Enter}')
+  expect(screen.queryByText(/^✓ saved/)).toBeNull()
   expect(at(/^Paper, Bo/).dataset.here).toBe('true')
   await user.keyboard('28.5{Tab}')
   expect(at(/^Talk, Bo/).dataset.here).toBe('true')

@@ -24,11 +24,13 @@ const BATCH = 2000
  */
 export function useCellQueue(courseId: string, personId: string, cells: Cells, onSaved: () => void) {
   const queries = useQueryClient()
-  const { saving } = useSaved()
+  const { saving, typed } = useSaved()
   // With the version each was typed over, so that a change by somebody else is not written over unseen.
   const waiting = useRef(new Map<string, CellWrite>())
   const sending = useRef(false)
   const kept = useRef(true)
+  /** Says that what was typed is no longer waiting. */
+  const settled = useRef<() => void>(undefined)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const latest = useRef(cells)
   latest.current = cells
@@ -49,6 +51,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     sending.current = true
     const batch = [...waiting.current.values()].slice(0, BATCH)
     let wait = 0
+    let failed = false
     try {
       const done = await saving(call(routes.writeCells, { params: { courseId }, body: { cells: batch } }))
       const saved = new Map(done.saved.map((c) => [cellKey(c), c]))
@@ -67,6 +70,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
       })
       onSaved()
     } catch (e) {
+      failed = true
       // Signed out meanwhile, they wait in the browser until this person is back.
       if (e instanceof OfflineError || (e instanceof ProblemError && e.problem.status === 401)) wait = RETRY_MS
       else {
@@ -77,6 +81,10 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     }
     show()
     sending.current = false
+    if (failed || waiting.current.size === 0) {
+      settled.current?.()
+      settled.current = undefined
+    }
     if (waiting.current.size > 0) timer.current = setTimeout(() => void flush(), wait)
   }, [courseId, personId, saving, queries, onSaved, show])
 
@@ -87,10 +95,11 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
         waiting.current.set(cellKey(e), { ...e, version: waiting.current.get(cellKey(e))?.version ?? versionOf(e) })
       }
       show()
+      settled.current ??= typed()
       clearTimeout(timer.current)
       timer.current = setTimeout(() => void flush(), FLUSH_MS)
     },
-    [flush, show],
+    [flush, show, typed],
   )
 
   useEffect(() => {
