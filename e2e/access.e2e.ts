@@ -144,12 +144,7 @@ test('what is typed while the server is away is kept, said, and saved when it is
   await page.context().setOffline(false)
   await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
   await page.reload()
-  await expect(
-    page
-      .getByRole('row')
-      .nth(1)
-      .getByRole('gridcell', { name: /^Levelling run.*: 22$/ }),
-  ).toBeVisible()
+  await expect(cell).toHaveText('22')
 })
 
 test('somebody else signs in in the same browser: what was typed here is never theirs, and is saved when one is back', async ({
@@ -171,10 +166,5 @@ test('somebody else signs in in the same browser: what was typed here is never t
   await expect(cell).toHaveText('23')
   await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
   await page.reload()
-  await expect(
-    page
-      .getByRole('row')
-      .nth(1)
-      .getByRole('gridcell', { name: /^Levelling run.*: 23$/ }),
-  ).toBeVisible()
+  await expect(cell).toHaveText('23')
 })

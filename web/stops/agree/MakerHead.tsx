@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
-import { Button } from 'react-bootstrap'
 import type { Standard } from '#contract'
 import { TitleField } from '../../parts/TitleField'
+import { WhichStands } from '../../parts/WhichStands'
 import type { Maker } from './useMaker'
 
 interface Props {
@@ -22,17 +22,9 @@ export function MakerHead({ what, maker, children }: Props) {
         <span className="soft small">{children}</span>
       </div>
       {maker.clash && (
-        <div className="note bad" role="alert">
-          <p className="mb-1">This {what} was changed in another window since. Nothing is saved until you have chosen.</p>
-          <span className="buttons">
-            <Button size="sm" variant="outline-primary" onClick={() => maker.settleClash('mine')}>
-              Keep what is here
-            </Button>
-            <Button size="sm" variant="outline-primary" onClick={() => maker.settleClash('theirs')}>
-              Take what is there
-            </Button>
-          </span>
-        </div>
+        <WhichStands onSettle={maker.settleClash}>
+          This {what} was changed in another window since. Nothing is saved until you have chosen.
+        </WhichStands>
       )}
       {maker.problem && !maker.clash && (
         <p className="note bad" role="alert">

@@ -250,8 +250,11 @@ describe('a rubric', () => {
   test('or what is there is taken, and edited on', async () => {
     const { user, saved } = changedElsewhere()
     await type(user, 'Title of the rubric', 'Mine')
-    await user.click(await screen.findByRole('button', { name: 'Take what is there' }))
+    await screen.findByRole('alert')
+    await type(user, 'Title of Aim', 'Purpose')
+    await user.click(screen.getByRole('button', { name: 'Take what is there' }))
     await waitFor(() => expect(titleIs()).toBe('Theirs'))
+    expect([screen.queryByRole('alert'), screen.queryByText('✕ not saved')]).toEqual([null, null])
     await type(user, 'Title of the rubric', 'Theirs and mine')
     await waitFor(() => expect(saved).toEqual(['Theirs and mine']))
   })

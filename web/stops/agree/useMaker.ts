@@ -38,7 +38,7 @@ export function useMaker<K extends Standard['kind']>(
   onMoved: (id: string) => void,
 ): Maker<K> {
   const queries = useQueryClient()
-  const { saving } = useSaved()
+  const { saving, typed } = useSaved()
   const me = useSignedIn()
   const { did } = useUndo()
   const [shown, setShown] = useState(entry.standard)
@@ -112,11 +112,14 @@ export function useMaker<K extends Standard['kind']>(
     if (there === null) return
     held.current = false
     setThere(null)
+    setProblem(null)
     if (whose === 'mine') {
       at.current = { ...at.current, revision: there }
       return send(latest.current)
     }
     taking.current = true
+    // Nothing of one's own waits any more.
+    typed()()
     void queries.invalidateQueries({ queryKey: ['library'] })
   }
   useEffect(() => {

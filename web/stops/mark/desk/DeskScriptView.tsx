@@ -6,6 +6,7 @@ import { useLooking } from '../../../frame/look'
 import { counted, plain } from '../../../parts/format'
 import { focusable, Judge } from '../../../parts/judge/Judge'
 import { levelAt, markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
+import { WhichStands } from '../../../parts/WhichStands'
 import { Comments } from './Comments'
 import { CriterionComment } from './CriterionComment'
 import { Others } from './Others'
@@ -101,19 +102,9 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
           {script.others.length > 0 && <Others others={script.others} standard={standard} />}
         </div>
         {reading.clash && (
-          <div className="note bad" role="alert">
-            <p className="mb-1">
-              You changed this reading in another window. There {howFar(reading.clash.judged)}, here {howFar(body.judged)}.
-            </p>
-            <span className="buttons">
-              <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('mine')}>
-                Keep what is here
-              </Button>
-              <Button size="sm" variant="outline-primary" onClick={() => reading.settleClash('theirs')}>
-                Take what is there
-              </Button>
-            </span>
-          </div>
+          <WhichStands onSettle={reading.settleClash}>
+            You changed this reading in another window. There {howFar(reading.clash.judged)}, here {howFar(body.judged)}.
+          </WhichStands>
         )}
         {reading.problem && (
           <p className="note bad" role="alert">

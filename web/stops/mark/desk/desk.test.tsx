@@ -241,6 +241,7 @@ test('or one takes what is there', async () => {
   const { user, row, writes } = desk(scriptOf(), elsewhere)
   await user.keyboard('22')
   await user.click(await screen.findByRole('button', { name: 'Take what is there' }))
+  expect(screen.queryByText('✕ not saved')).toBeNull()
   expect(screen.getByLabelText<HTMLTextAreaElement>('For the student').value).toBe('From the other window.')
   expect(screen.getByText('4 things not judged yet')).toBeTruthy()
   await user.type(screen.getByLabelText('For the student'), ' And on.')

@@ -134,11 +134,13 @@ export function useReading(courseId: string, script: DeskScript) {
       if (whose === 'mine') return void send('draft')
       latest.current = bodyOf(clash)
       dirty.current = false
+      // Nothing of one's own waits any more.
+      typed()()
       setBody(latest.current)
       setState(clash.state)
       backup.drop()
     },
-    [backup, clash, send],
+    [backup, clash, send, typed],
   )
   useEffect(() => {
     if (dirty.current) timer.current = setTimeout(() => void send('draft'), KEEP_AFTER_MS)
