@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { comeIn, COURSE, expect, LEAD, MARKER, test } from './level-table'
+import { comeIn, COURSE, expect, LEAD, MARKER, signOut, test } from './level-table'
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
 
@@ -155,8 +155,7 @@ test('somebody else signs in in the same browser: what was typed here is never t
   await cell.click()
   const other = await page.context().newPage()
   await other.goto('/')
-  await other.getByRole('button', { name: 'Ines Valdry, lead' }).click()
-  await other.getByText('Sign out').click()
+  await signOut(other, LEAD)
   await other.getByRole('button', { name: MARKER }).click()
   await expect(other.getByRole('button', { name: `${MARKER}, marker` })).toBeVisible()
   await page.keyboard.type('23')

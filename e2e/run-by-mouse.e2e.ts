@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { checkExport, independentResults } from './independent'
-import { EXTERNAL, comeIn, expect, goTo, LEAD, test } from './level-table'
+import { EXTERNAL, comeIn, expect, goTo, LEAD, signOut, test } from './level-table'
 
 test('the whole run with the mouse, from readings to a confirmed file that agrees with an independent computation', async ({
   lead: page,
@@ -171,8 +171,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
   })
 
   await test.step('the external signs too and can change nothing', async () => {
-    await page.getByRole('button', { name: `${LEAD}, lead` }).click()
-    await page.getByRole('button', { name: 'Sign out' }).click()
+    await signOut(page, LEAD)
     await comeIn(page, EXTERNAL)
     await goTo(page, 'Confirm')
     await page.getByLabel(/I have looked at it/).fill('standards are comparable')

@@ -1,5 +1,6 @@
 import exceljs from 'exceljs'
 import fc from 'fast-check'
+import { runs } from '../testing/runs'
 import { strToU8, zipSync } from 'fflate'
 import { rollChanges, type RollSection, type RollStudent } from '../roll/roll-changes'
 import { FileError } from './delimited'
@@ -95,7 +96,7 @@ describe('out and in again changes nothing', () => {
         for (const file of [bytes(writeRollCsv(roll)), writeOneRoster(COURSE, roll)])
           expect((await tryOut(file, roll)).rows.map((r) => r.outcome)).toEqual(names.map(() => 'unchanged'))
       }),
-      { numRuns: 60, examples: [[['A -']], [['Ann -Marr', 'O’Neil']]] },
+      { numRuns: runs(60), examples: [[['A -']], [['Ann -Marr', 'O’Neil']]] },
     )
   })
 })
@@ -229,7 +230,7 @@ describe('files that cannot be read are refused with a sentence', () => {
           }
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     )
   }, 60_000)
 })

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { runs } from '../testing/runs'
 import type Fraction from 'fraction.js'
 import { courses } from '../testing/courses'
 import { oracle } from '../testing/oracle'
@@ -34,7 +35,7 @@ test('agrees with exact arithmetic and with every choice of drops tried, on cour
         if (scaled.sub(scaled.floor()).equals('1/2')) ties++
       }
     }),
-    { numRuns: 6000 },
+    { numRuns: runs(6000) },
   )
   expect(ties).toBeGreaterThan(20)
 })
@@ -55,7 +56,7 @@ test('the order of students, sections, assessments and components never changes 
       expect(other).toEqual(plain)
       for (const c of a) expect(b.find((x) => x.componentId === c.componentId)!.percent).toBe(c.percent)
     }),
-    { numRuns: 1500 },
+    { numRuns: runs(1500) },
   )
 })
 
@@ -73,7 +74,7 @@ test('what explainGrade explains is what gradeCourse computed', () => {
         expect(ordinary.reduce((t, c) => t + c.share!, 0)).toBeCloseTo(1, 12)
       }
     }),
-    { numRuns: 800 },
+    { numRuns: runs(800) },
   )
 })
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { runs } from '../testing/runs'
 import { courses } from '../testing/courses'
 import { CourseError, type Course } from './course'
 import { gradeCourse } from './grade-course'
@@ -55,7 +56,7 @@ test('in any plan the shares of a section sum to 1 and the proof holds', () => {
         if (sum > 0) expect(weightProof(course, sectionId).holds).toBe(true)
       }
     }),
-    { numRuns: 500 },
+    { numRuns: runs(500) },
   )
 })
 
