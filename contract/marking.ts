@@ -96,6 +96,10 @@ export const ShareRule = z.strictObject({
   panels: z.array(z.array(Id).max(9, 'A panel has nine members at most.')).max(100),
   avoidOwnSection: z.boolean(),
   seed: z.number().int(),
+  /** Who reads what stays; only what has too few readers, or a reader who has no time for it any more, is given out. */
+  keep: z.boolean(),
+  /** Markers whose begun scripts go to others as well; what they did of them is kept. */
+  moveBegun: z.array(Id).max(500),
   /** For a sample: what of all, how many at least, how near a boundary of the pass mark counts as near. */
   sample: z.strictObject({
     share: z.number().min(0).max(1),
@@ -130,6 +134,8 @@ export const Sharing = z.strictObject({
   groups: z.array(z.array(z.string())),
   /** The last sharing out, which can be taken back; null where there is none. */
   latest: z.number().int().nullable(),
+  /** How it was shared out last, to go on from; null where it never was. */
+  rule: ShareRule.nullable(),
 })
 export type Sharing = z.infer<typeof Sharing>
 
@@ -138,6 +144,8 @@ export const SharingTried = z.strictObject({
   loads: z.array(z.strictObject({ id: Id, name: z.string(), before: z.number().int(), after: z.number().int(), kept: z.number().int() })),
   /** Readings that would be shared out anew. */
   readings: z.number().int(),
+  /** How many readings a script would need before it has a mark. */
+  readingsWanted: z.number().int(),
   ownSection: z.number().int(),
   groups: z.array(z.array(z.string())),
   /** The fewest further readings that would join the groups. */

@@ -9,7 +9,7 @@ export type Stop = 'set-out' | 'agree' | 'mark' | 'compare' | 'reconcile' | 'res
 /** Something not yet clear, at the stop where it is cleared. */
 export interface OpenItem {
   stop: Stop
-  kind: 'weight' | 'placement' | 'unmarked' | 'held' | 'readings' | 'spread' | 'unsettled' | 'boundaries'
+  kind: 'weight' | 'placement' | 'unmarked' | 'held' | 'readings' | 'clash' | 'spread' | 'unsettled' | 'boundaries'
   /** Nothing can be confirmed while a blocking item is open. */
   blocking: boolean
   /** What it is about: assessments, components, scripts. */
@@ -63,34 +63,36 @@ export function openItems(w: Workings, facts: PlanFacts, standing: StandingMark[
     open.filter((s) => s.status === 'held').map((s) => s.scriptId),
   )
 
-  const { overTolerance, within, thin } = readingQueue(w, facts.tolerances, standing)
+  const { clash, overTolerance, within, thin } = readingQueue(w, facts.tolerances, standing)
   add('mark', 'readings', false, thin)
+  add('reconcile', 'clash', true, clash)
   add('reconcile', 'spread', true, overTolerance)
   add('reconcile', 'unsettled', true, within)
   if (checkBoundaries(course.boundaries, course.policy.above100).length > 0) add('bound', 'boundaries', true, ['boundaries'])
   return items
 }
 
-/** Scripts that wait to be settled: those over tolerance, those within it, and those with too few readings. */
+/** Scripts that wait to be settled: those with a typed mark that their readings do not bear out, those over tolerance, those within it, and those with too few readings. */
 export function readingQueue(
   w: Workings,
   tolerances: Record<string, number>,
   standing: StandingMark[],
-): { overTolerance: string[]; within: string[]; thin: string[] } {
+): { clash: string[]; overTolerance: string[]; within: string[]; thin: string[] } {
   const readings = new Map<string, Workings['readings']>()
   for (const r of w.readings) {
     const list = readings.get(r.scriptId)
     if (list) list.push(r)
     else readings.set(r.scriptId, [r])
   }
-  const queue = { overTolerance: [] as string[], within: [] as string[], thin: [] as string[] }
+  const queue = { clash: [] as string[], overTolerance: [] as string[], within: [] as string[], thin: [] as string[] }
   for (const s of standing) {
     if (s.source === 'agreed' || !hasWork(s.status)) continue
     const own = readings.get(s.scriptId)
     if (!own) continue
     const wanted = w.readingsWanted[s.assessmentId] ?? 1
     const spread = spreadOf(own)
-    if (own.length < wanted) queue.thin.push(s.scriptId)
+    if (s.source === 'clash') queue.clash.push(s.scriptId)
+    else if (own.length < wanted) queue.thin.push(s.scriptId)
     else if (spread !== null && !withinTolerance(spread, tolerances[s.assessmentId] ?? 0)) queue.overTolerance.push(s.scriptId)
     else if (wanted > 1) queue.within.push(s.scriptId)
   }

@@ -44,8 +44,8 @@ export interface StandingMark {
   assessmentId: string
   status: Status
   daysLate: number
-  /** Where the plain mark comes from; `open` where readings wait to be settled or made. */
-  source: 'agreed' | 'entered' | 'reading' | 'open' | 'none'
+  /** Where the plain mark comes from; `open` where readings wait to be settled or made, `clash` where a typed mark and a reading disagree. */
+  source: 'agreed' | 'entered' | 'reading' | 'open' | 'clash' | 'none'
   /** Before adjustments. */
   plain: number | null
   /** What counts. */
@@ -53,12 +53,16 @@ export interface StandingMark {
   steps: readonly { adjustmentId: string; mark: number }[]
 }
 
+/** Marks this near are the same: a rubric's total scaled to what it is marked out of has no end of decimals. */
+const SAME = 1e-9
+
 /** Statuses under which a script has work to mark. */
 export const hasWork = (status: Status): boolean => status === 'in' || status === 'late' || status === 'held'
 
 /**
  * The marks that stand: agreed, else entered, else the only reading wanted; then through the adjustments.
- * A script that wants two readings or more has no mark until one is agreed.
+ * A script that wants two readings or more has no mark until one is agreed; nor has one with a typed mark that a reading
+ * handed in does not bear out, until a person says which of them stands.
  */
 export function standingMarks(w: Workings): StandingMark[] {
   const sectionOf = new Map(w.course.students.map((s) => [s.id, s.sectionId]))
@@ -66,17 +70,22 @@ export function standingMarks(w: Workings): StandingMark[] {
   // A map and not the record: looking hundreds of thousands of ids up as property names takes seconds.
   const agreedOf = new Map(Object.entries(w.agreed))
   const wanted = new Map(Object.entries(w.readingsWanted))
-  const firstReading = new Map<string, number>()
-  for (const r of w.readings) if (!firstReading.has(r.scriptId)) firstReading.set(r.scriptId, r.mark)
+  const readingsOf = new Map<string, number[]>()
+  for (const r of w.readings) {
+    const list = readingsOf.get(r.scriptId)
+    if (list) list.push(r.mark)
+    else readingsOf.set(r.scriptId, [r.mark])
+  }
 
   const plain = w.scripts.map((s): StandingMark => {
     if (!hasWork(s.status)) return standing(s, 'none', null)
     const agreed = agreedOf.get(s.id)
     if (agreed !== undefined) return standing(s, 'agreed', agreed)
-    if (s.entered !== null) return standing(s, 'entered', s.entered)
-    const reading = firstReading.get(s.id)
-    if (reading === undefined) return standing(s, 'none', null)
-    return (wanted.get(s.assessmentId) ?? 1) <= 1 ? standing(s, 'reading', reading) : standing(s, 'open', null)
+    const read = readingsOf.get(s.id)
+    if (s.entered !== null)
+      return read?.some((mark) => Math.abs(mark - s.entered!) > SAME) ? standing(s, 'clash', null) : standing(s, 'entered', s.entered)
+    if (!read) return standing(s, 'none', null)
+    return (wanted.get(s.assessmentId) ?? 1) <= 1 ? standing(s, 'reading', read[0]!) : standing(s, 'open', null)
   })
   const adjusting = new Set(w.adjustments.flatMap((a) => (a.on ? [a.assessmentId] : [])))
   if (adjusting.size === 0) return plain

@@ -1,6 +1,8 @@
 /** Readings of one script as shapes on one line, the tolerance band, and the agreed mark as a long tick. */
 interface Props {
   readings: { mark: number; markerId: string }[]
+  /** A mark typed in the sheet that the readings do not bear out; null where there is none. */
+  typed?: number | null
   agreed: number | null
   /** Whether the agreed mark is only being tried. */
   trying: boolean
@@ -15,9 +17,9 @@ const H = 30
 const PAD = 8
 const COLOURS = ['var(--plum)', 'var(--harbour)', 'var(--moss)', 'var(--clay)']
 
-export function ReadingsLine({ readings, agreed, trying, tolerance, from, to, width = 400, words }: Props) {
+export function ReadingsLine({ readings, typed = null, agreed, trying, tolerance, from, to, width = 400, words }: Props) {
   const x = (v: number) => PAD + ((v - from) / (to - from)) * (width - 2 * PAD)
-  const marks = readings.map((r) => r.mark)
+  const marks = [...readings.map((r) => r.mark), ...(typed === null ? [] : [typed])]
   const middle = (Math.min(...marks) + Math.max(...marks)) / 2
   return (
     <svg
@@ -38,7 +40,7 @@ export function ReadingsLine({ readings, agreed, trying, tolerance, from, to, wi
           fill="var(--bubble-wash)"
         />
       )}
-      {readings.length > 1 && <line x1={x(Math.min(...marks))} x2={x(Math.max(...marks))} y1={H / 2} y2={H / 2} stroke="var(--soft-ink)" />}
+      {marks.length > 1 && <line x1={x(Math.min(...marks))} x2={x(Math.max(...marks))} y1={H / 2} y2={H / 2} stroke="var(--soft-ink)" />}
       {agreed !== null && (
         <line
           x1={x(agreed)}
@@ -50,6 +52,7 @@ export function ReadingsLine({ readings, agreed, trying, tolerance, from, to, wi
           strokeDasharray={trying ? '3 2' : undefined}
         />
       )}
+      {typed !== null && <TypedShape cx={x(typed)} cy={H / 2} />}
       {readings.map((r, i) => (
         <ReadingShape key={r.markerId} nth={i} cx={x(r.mark)} cy={H / 2} />
       ))}
@@ -70,6 +73,11 @@ export function ReadingShape({ nth, cx, cy }: { nth: number; cx: number; cy: num
     default:
       return <path d={`M${cx} ${cy - 6.5}l6.5 6.5l-6.5 6.5l-6.5 -6.5z`} fill={fill} />
   }
+}
+
+/** A mark that somebody typed, beside readings that say otherwise: a cross, as it is none of them. */
+export function TypedShape({ cx, cy }: { cx: number; cy: number }) {
+  return <path d={`M${cx - 5} ${cy - 5}l10 10m0 -10l-10 10`} stroke="var(--ink)" strokeWidth="2" fill="none" />
 }
 
 export const readingColour = (nth: number): string => COLOURS[nth % 4]!

@@ -21,6 +21,8 @@ interface Known {
   belowZero: ReadonlySet<string>
   /** Candidate numbers of students by their ids from outside. */
   candidateOf: ReadonlyMap<string, string>
+  /** Why a mark is not brought in for a script that is shared out, by student and assessment. */
+  readNotTyped: (key: string) => string | null
   /** Cells changed since a moment, by student and assessment. */
   changedSince: (asOf: string) => ReadonlyMap<string, ChangedCell>
 }
@@ -33,7 +35,7 @@ interface Known {
 export function tryMarksFile(
   file: MarksFile,
   sheet: Sheet,
-  { belowZero, candidateOf, changedSince }: Known,
+  { belowZero, candidateOf, readNotTyped, changedSince }: Known,
 ): { tried: TriedImport; writes: (CellWrite & { was: CellValue })[] } {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
@@ -133,6 +135,11 @@ export function tryMarksFile(
         )
         continue
       }
+    }
+    const readBy = next.mark !== null && next.mark !== (cell?.mark ?? null) ? readNotTyped(key) : null
+    if (readBy !== null) {
+      refuse(readBy)
+      continue
     }
     const outcome = !cell || blank(cell) ? 'added' : shown.before === shown.after ? 'unchanged' : 'changed'
     rows.push({ ...base, ...shown, outcome })

@@ -13,6 +13,7 @@ import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
 import { earlierReadings } from './earlier-readings'
 import { marksTable } from './marks-table'
+import { readersOf, readNotTyped } from './readers'
 import { tryMarksFile, type ChangedCell } from './marks-file'
 import { sheets } from './sheet'
 
@@ -113,6 +114,7 @@ export function markingRoutes(
     }
   }
 
+  const readers = readersOf(db)
   const fileOf = async (body: MarksUpload): Promise<MarksFile> => {
     if ('text' in body) return readMarksFile(body.text)
     const read = await pool.readMarks(Buffer.from(body.file, 'base64'))
@@ -121,9 +123,11 @@ export function markingRoutes(
   }
   const tryFile = (courseId: string, file: MarksFile, me: string, role: Role) => {
     const candidateOf = new Map(externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])))
+    const readBy = readers.inCourse(courseId)
     return tryMarksFile(file, unpackSheet(sheetFor(courseId, me, role)), {
       belowZero: bonuses(courseId),
       candidateOf,
+      readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, role !== 'marker') : null),
       changedSince: changedSince(courseId),
     })
   }

@@ -26,10 +26,13 @@ export function planSharing(
   queries: ReturnType<typeof allotmentQueries>,
 ): { allotments: Allotment[]; tried: SharingTried } {
   const now = queries.all(assessmentId)
+  const wantedBefore = table.assessments.find((a) => a.id === assessmentId)!.readingsWanted
   const markers = queries.markers(courseId)
   const nameOf = new Map(markers.map((m) => [m.id, m.name]))
   for (const m of rule.markers) if (!nameOf.has(m.id)) throw new HttpProblem(422, 'There is no such marker.', { field: 'markers' })
-  const begun = now.filter((a) => a.state !== null).map(toAllotment)
+  const moved = new Set(rule.moveBegun)
+  const begun = now.filter((a) => a.state === 'handed in' || (a.state === 'draft' && !moved.has(a.markerId))).map(toAllotment)
+  const reading = new Set(rule.markers.map((m) => m.id))
   const students = readable(table, assessmentId)
   const scripts = students.map((s) => ({ id: s.id, sectionId: s.sectionId }))
   const notes: string[] = []
@@ -62,12 +65,17 @@ export function planSharing(
     const inSample = new Set(sample.map((s) => s.scriptId))
     const drawn = rule.how === 'sample' ? scripts.filter((s) => inSample.has(s.id)) : scripts
     // A sample leaves what is shared out as it is, and adds a reading.
-    const kept = rule.how === 'sample' ? now.map(toAllotment) : begun
+    const kept =
+      rule.how === 'sample'
+        ? now.map(toAllotment)
+        : rule.keep
+          ? unique([...begun, ...now.filter((a) => a.state === null && reading.has(a.markerId)).map(toAllotment)])
+          : begun
     const shared = orSentence(() =>
       allocate({
         scripts: drawn,
         markers: rule.markers.map((m) => ({ ...m, ownSections: taught.filter((s) => s.teacherId === m.id).map((s) => s.id) })),
-        readings: rule.how === 'sample' ? fewest(drawn, now) + 1 : rule.readings,
+        readings: rule.how === 'sample' ? fewestOf(drawn, now.map(toAllotment)) + 1 : rule.readings,
         seed: rule.seed,
         avoidOwnSection: rule.avoidOwnSection,
         kept,
@@ -92,6 +100,8 @@ export function planSharing(
   return {
     allotments,
     tried: {
+      // Every script read so often has no mark before all of it is in; fewer readings than were wanted leave what was wanted.
+      readingsWanted: rule.how === 'sample' ? wantedBefore : Math.max(wantedBefore, fewestOf(scripts, allotments)),
       loads: markers.map((m) => ({ ...m, before: count(now, m.id), after: count(allotments, m.id), kept: count(begun, m.id) })),
       readings: allotments.length - begun.length,
       ownSection,
@@ -106,9 +116,9 @@ export function planSharing(
 }
 
 /** How many readers the script with the fewest of them has. */
-function fewest(scripts: { id: string }[], now: AllottedRow[]): number {
+function fewestOf(scripts: { id: string }[], allotments: readonly Allotment[]): number {
   const readers = new Map<string, number>()
-  for (const a of now) readers.set(a.studentId, (readers.get(a.studentId) ?? 0) + 1)
+  for (const a of allotments) readers.set(a.scriptId, (readers.get(a.scriptId) ?? 0) + 1)
   return scripts.length === 0 ? 0 : Math.min(...scripts.map((s) => readers.get(s.id) ?? 0))
 }
 

@@ -25,6 +25,7 @@ export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, write
     const { id, title, marking, readingsWanted, version } = toAssessment(row)
     const all = queries.all(id)
     const students = readable(tables.load(courseId), id)
+    const latest = queries.latest(id)
     const readers = new Map<string, number>()
     for (const a of all) readers.set(a.studentId, (readers.get(a.studentId) ?? 0) + 1)
     const markers = queries.markers(courseId)
@@ -60,7 +61,8 @@ export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, write
         }
       }),
       groups: groups.map((g) => g.map((x) => nameOf.get(x)!)),
-      latest: queries.latest(id),
+      latest: latest?.id ?? null,
+      rule: latest?.rule ?? null,
     }
   }
 
@@ -75,7 +77,8 @@ export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, write
     const table = tables.load(courseId)
     writes.writeOpen(courseId, () => {
       assessmentOf(courseId, assessmentId)
-      queries.share(assessmentId, planSharing(table, assessmentId, courseId, body, queries).allotments, me.id)
+      const { allotments, tried } = planSharing(table, assessmentId, courseId, body, queries)
+      queries.share(assessmentId, allotments, tried.readingsWanted, body, me.id)
     })
     return sharing(courseId, assessmentOf(courseId, assessmentId))
   })

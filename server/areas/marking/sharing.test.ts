@@ -19,6 +19,8 @@ const rule = (more: Partial<ShareRule> = {}): ShareRule => ({
   markers: everyone,
   panels: [],
   avoidOwnSection: true,
+  keep: false,
+  moveBegun: [],
   seed: 4,
   sample: { share: 0.1, least: 10, zone: 1 },
   ...more,
@@ -146,4 +148,53 @@ test('the last sharing out is taken back: who read what before does again, and w
     .run(`${COURSE}-${assessment}:${begun.s}`, begun.m)
   await takeBack(once.latest!).expect(200)
   expect(allotted()).toEqual([begun])
+})
+
+describe('what is shared out keeps its rule, and how many readings a mark waits for', () => {
+  const wanted = () =>
+    (server.db.prepare('SELECT readings_wanted AS n FROM assessment WHERE id = ?').get(`${COURSE}-detail`) as { n: number }).n
+  const pairs = () =>
+    server.db
+      .prepare("SELECT student_id || ' ' || marker_id AS pair FROM allotment WHERE assessment_id = ? ORDER BY 1")
+      .pluck()
+      .all(`${COURSE}-detail`) as string[]
+
+  test('shared out with two readings, the first is not the mark: two are wanted, and taken back one is again', async () => {
+    expect(wanted()).toBe(1)
+    expect((await tried('detail', rule({ seed: 9 }))).readingsWanted).toBe(2)
+    const done = (await lead('put', of('detail'), rule({ seed: 9 })).expect(200)).body as Sharing
+    expect([wanted(), done.assessment.readingsWanted]).toEqual([2, 2])
+    expect(done.rule).toEqual(rule({ seed: 9 }))
+    await lead('delete', `${of('detail')}/${done.latest!}`).expect(200)
+    expect(wanted()).toBe(1)
+  })
+
+  test('somebody falls ill: only what is theirs moves, on purpose what they began as well, and what they did is kept', async () => {
+    await lead('put', of('detail'), rule({ seed: 9 })).expect(200)
+    const before = pairs()
+    const ill = before.filter((p) => p.endsWith(' marker-1'))
+    const [begun] = ill.map((p) => p.split(' ')[0]!)
+    const scriptId = `${COURSE}-detail:${begun!}`
+    server.db
+      .prepare('INSERT INTO script (id, student_id, assessment_id) VALUES (?, ?, ?) ON CONFLICT DO NOTHING')
+      .run(scriptId, begun, `${COURSE}-detail`)
+    server.db
+      .prepare(
+        "INSERT INTO reading (id, script_id, marker_id, mark, comment, state) VALUES ('half-done', ?, 'marker-1', 11, 'So far so good', 'draft')",
+      )
+      .run(scriptId)
+    const kept = (await sharing('detail')).rule!
+    const without = { ...kept, keep: true, markers: kept.markers.filter((m) => m.id !== 'marker-1') }
+    await lead('put', of('detail'), without).expect(200)
+    expect(pairs().filter((p) => p.endsWith(' marker-1'))).toEqual([`${begun!} marker-1`])
+    expect(before.filter((p) => !p.endsWith(' marker-1') && !pairs().includes(p))).toEqual([])
+    await lead('put', of('detail'), { ...without, moveBegun: ['marker-1'] }).expect(200)
+    expect(pairs().filter((p) => p.endsWith(' marker-1'))).toEqual([])
+    const after = await sharing('detail')
+    expect([after.short, after.loads.find((l) => l.id === 'marker-1')!.allotted]).toEqual([0, 0])
+    expect(server.db.prepare("SELECT mark, comment FROM reading WHERE id = 'half-done'").get()).toEqual({
+      mark: 11,
+      comment: 'So far so good',
+    })
+  })
 })

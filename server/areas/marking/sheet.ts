@@ -19,6 +19,7 @@ import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
 import { appliesTo } from './applies-to'
 import { gateFor } from '../tuning/queries'
+import { readersOf, readNotTyped } from './readers'
 
 type Table = Omit<CourseTable, 'head'>
 
@@ -62,6 +63,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   )
 
   const gateOf = gateFor(db)
+  const readers = readersOf(db)
   const scale = db.prepare<[string], { body: string }>("SELECT body FROM standard WHERE id = ? AND kind = 'scale'")
   const labelsOf = (id: string) => {
     const row = scale.get(id)
@@ -169,6 +171,8 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       const assessment = assessments.get(cell.assessmentId)
       const row = whose && assessment && script.get(whose.id, assessment.id)
       const current = row ? cellOf(cell, row) : null
+      const retyped = cell.mark !== null && cell.mark !== (row?.entered ?? null)
+      const readBy = retyped && assessment ? readers.of(assessment.id, cell.studentId) : []
       const refuse = (kind: CellRefusal['kind'], message: string) =>
         refused.push({
           studentId: cell.studentId,
@@ -180,18 +184,14 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       if (!whose || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
       else if (own && !own.has(whose.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
       else if (!applies(whose, assessment.id)) refuse('not placed', `${assessment.title} is not set for this student.`)
-      else if (
-        role === 'marker' &&
-        cell.mark !== null &&
-        cell.mark !== (row?.entered ?? null) &&
-        gateOf(assessment.id, personId).gate === 'held'
-      )
+      else if (role === 'marker' && retyped && gateOf(assessment.id, personId).gate === 'held')
         refuse('held', heldWords(assessment.title, gateOf(assessment.id, personId).unread))
       // Sent again because the answer was lost: it stands there already.
       else if (current && current.version !== cell.version && sameValue(current, cell)) saved.push(current)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
       else if (row && row.readings > 0 && cell.mark !== row.entered)
         refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
+      else if (readBy.length > 0) refuse('readings', readNotTyped(readBy, personId, role !== 'marker'))
       else if (cell.mark !== null && cell.mark > assessment.outOf)
         refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
       else if (cell.mark !== null && cell.mark < 0 && !assessment.bonus)

@@ -6,11 +6,13 @@ import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
 import type { PlanLoader } from '../table/load-plan'
 import type { TableLoader } from '../table/load-table'
+import { readersOf } from './readers'
 import { sheets } from './sheet'
 
 /** One mark for everybody who has none yet, given once and on purpose. */
 export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
   const { write } = sheets(db, tables, plans)
+  const readers = readersOf(db)
   handle(routes.startingMark, ({ params: { courseId, assessmentId }, body, me, role }) => {
     const table = tables.load(courseId)
     const assessment = table.assessments.find((a) => a.id === assessmentId)
@@ -18,6 +20,7 @@ export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, ta
     if (body.mark > assessment.outOf)
       throw new HttpProblem(422, `${body.mark} is over the maximum of ${assessment.outOf}.`, { field: 'mark' })
     const applies = appliesIn(table)
+    const readBy = readers.inCourse(courseId)
     const at = table.assessments.indexOf(assessment)
     const { scripts, readings } = table
     const read = new Set(readings.script)
@@ -30,7 +33,13 @@ export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, ta
     })
     const cells = table.students.flatMap((s, i): CellWrite[] => {
       const version = blank.get(i) ?? (blank.has(i) ? null : 0)
-      if (version === null || !applies(s.id, assessmentId) || table.agreed[scriptIdOf(assessmentId, s.id)] !== undefined) return []
+      if (
+        version === null ||
+        !applies(s.id, assessmentId) ||
+        readBy.has(`${s.id} ${assessmentId}`) ||
+        table.agreed[scriptIdOf(assessmentId, s.id)] !== undefined
+      )
+        return []
       return [{ studentId: s.id, assessmentId, version, mark: body.mark, status: 'in', daysLate: 0 }]
     })
     return writes.writeOpen(courseId, () => {

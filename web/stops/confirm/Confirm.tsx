@@ -154,6 +154,8 @@ function useSentence(): (item: OpenItem) => string {
         return `${counted(i.count, 'script')} held back`
       case 'readings':
         return `${counted(i.count, 'script')} with fewer readings than wanted`
+      case 'clash':
+        return `${counted(i.count, 'script')} with a typed mark that a reading does not bear out`
       case 'spread':
         return `${counted(i.count, 'script')} whose readings lie over tolerance`
       case 'unsettled':

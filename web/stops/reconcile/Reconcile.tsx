@@ -1,13 +1,13 @@
 import { useMemo, useRef, useState, useEffect } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { settleBy, type AgreeRule } from '#core'
+import { settleBy, type AgreeRule, type HandedInReading } from '#core'
 import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
 import { usePersonLabels } from '../../frame/names'
-import { ReadingShape, ReadingsLine } from '../../parts/ReadingsLine'
+import { ReadingShape, ReadingsLine, TypedShape } from '../../parts/ReadingsLine'
 import { counted, fixed, plain } from '../../parts/format'
 import { tickStep } from '../../parts/ticks'
-import { readingRows, type QueueRow } from './queue'
+import { isToSettle, keepTyped, readingRows, type QueueRow } from './queue'
 import { SettleCloseUp } from './SettleCloseUp'
 import './reconcile.css'
 
@@ -22,16 +22,16 @@ const BULK: { kind: 'mean' | 'median' | 'highest' | 'lowest' | 'first'; words: s
 /** Scripts whose readings disagree, worst first; settled one by one or, within the tolerance, in bulk. */
 export default function Reconcile() {
   const course = useCourse()
-  const { table, workings, trial, propose, setTrial, mayDecide } = course
+  const { table, workings, adopted, trial, propose, setTrial, mayDecide } = course
   const label = usePersonLabels(table.students)
-  const readTwice = useMemo(() => {
-    const count = new Map<string, number>()
-    for (const r of workings.readings) count.set(r.scriptId, (count.get(r.scriptId) ?? 0) + 1)
-    const ids = new Set(workings.scripts.filter((s) => (count.get(s.id) ?? 0) > 1).map((s) => s.assessmentId))
+  const toSettle = useMemo(() => {
+    const readings = new Map<string, HandedInReading[]>()
+    for (const r of workings.readings) readings.set(r.scriptId, [...(readings.get(r.scriptId) ?? []), r])
+    const ids = new Set(adopted.standing.filter((s) => isToSettle(readings.get(s.scriptId) ?? [], s)).map((s) => s.assessmentId))
     return table.assessments.filter((a) => ids.has(a.id))
-  }, [workings, table.assessments])
+  }, [workings, adopted, table.assessments])
   const [chosenAssessment, setAssessment] = useState<string | null>(null)
-  const assessment = readTwice.find((a) => a.id === chosenAssessment) ?? readTwice[0]
+  const assessment = toSettle.find((a) => a.id === chosenAssessment) ?? toSettle[0]
   // Rows keep their places while a trial settles them, so that the next one is where one looks for it.
   const rows = useMemo(() => (assessment ? readingRows(course, assessment) : []), [course, assessment])
   const [chosenId, setChosen] = useState<string | null>(null)
@@ -81,6 +81,9 @@ export default function Reconcile() {
           { key: 'd', does: 'settle by median', run: () => settle(chosen, { kind: 'median' }) },
           { key: 'h', does: 'settle by the highest', run: () => settle(chosen, { kind: 'highest' }) },
           { key: 'l', does: 'settle by the lowest', run: () => settle(chosen, { kind: 'lowest' }) },
+          ...(chosen.typed === null
+            ? []
+            : [{ key: 't', does: 'keep the mark that was typed', run: () => settle(chosen, keepTyped(chosen.typed!)) }]),
           ...chosen.readings.slice(0, 4).map((r, i) => ({
             key: String(i + 1),
             does: `settle by reading ${i + 1}`,
@@ -102,7 +105,7 @@ export default function Reconcile() {
 
   const open = rows.filter((r) => r.agreed === null || r.trying)
   const overOpen = rows.filter((r) => r.over && r.agreed === null).length
-  const lowest = Math.min(...rows.flatMap((r) => r.readings.map((x) => x.mark)))
+  const lowest = Math.min(...rows.flatMap((r) => [...r.readings.map((x) => x.mark), ...(r.typed === null ? [] : [r.typed])]))
   const step = tickStep(assessment.outOf)
   const from = Math.max(0, Math.floor(lowest / step) * step)
   const ticks = Array.from({ length: Math.round((assessment.outOf - from) / step) + 1 }, (_, i) => from + i * step)
@@ -117,7 +120,7 @@ export default function Reconcile() {
           </span>
           <div className="end">
             <Form.Select size="sm" aria-label="Assessment" value={assessment.id} onChange={(e) => setAssessment(e.target.value)}>
-              {readTwice.map((a) => (
+              {toSettle.map((a) => (
                 <option key={a.id} value={a.id}>
                   {a.title}
                 </option>
@@ -175,7 +178,8 @@ export default function Reconcile() {
                     tolerance={assessment.tolerance}
                     from={from}
                     to={assessment.outOf}
-                    words={`Readings ${r.readings.map((x) => plain(x.mark)).join(' and ')}, spread ${plain(r.spread)}`}
+                    typed={r.typed}
+                    words={`Readings ${r.readings.map((x) => plain(x.mark)).join(' and ')}${r.typed === null ? '' : `, ${plain(r.typed)} typed in the sheet`}, spread ${plain(r.spread)}`}
                   />
                 </td>
                 <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
@@ -215,6 +219,14 @@ export default function Reconcile() {
           <span>
             <i className="tick" /> agreed
           </span>
+          {rows.some((r) => r.typed !== null) && (
+            <span>
+              <svg width="14" height="14" aria-hidden>
+                <TypedShape cx={7} cy={7} />
+              </svg>
+              typed in the sheet
+            </span>
+          )}
         </p>
         {open.length === 0 && <p className="note">Every script of {assessment.title} is settled.</p>}
       </main>

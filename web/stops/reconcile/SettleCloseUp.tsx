@@ -9,7 +9,7 @@ import { useCourse } from '../../frame/course'
 import { usePersonLabels } from '../../frame/names'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
 import { fixed, plain, typedNumber } from '../../parts/format'
-import type { QueueRow } from './queue'
+import { keepTyped, type QueueRow } from './queue'
 
 interface Props {
   row: QueueRow
@@ -57,6 +57,7 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
     { key: 'D', words: 'median', rule: { kind: 'median' } },
     { key: 'H', words: 'highest', rule: { kind: 'highest' } },
     { key: 'L', words: 'lowest', rule: { kind: 'lowest' } },
+    ...(row.typed === null ? [] : [{ key: 'T', words: 'typed', rule: keepTyped(row.typed) }]),
     ...row.readings
       .slice(0, 4)
       .map((r, i) => ({ key: String(i + 1), words: `${surname(r.markerId)}’s`, rule: { kind: 'senior' as const, markerId: r.markerId } })),
@@ -140,9 +141,15 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
       {mayDecide && (
         <section>
           <h2>Settle by</h2>
+          {row.typed !== null && (
+            <p className="ochre">
+              {plain(row.typed)} was typed in the sheet, and {row.readings.length === 1 ? 'the reading says' : 'the readings say'}{' '}
+              otherwise: no mark stands until you say which.
+            </p>
+          )}
           <div className="settle-options">
             {options.map((o) => {
-              const { mark } = agreeMark(row.readings, o.rule, assessment.step)
+              const { mark } = agreeMark(row.readings, o.rule, o.rule.kind === 'value' ? null : assessment.step)
               return (
                 <button key={o.key} onClick={() => onSettle(o.rule)}>
                   <kbd>{o.key}</kbd> <span>{o.words}</span> <b className="num">{fixed(mark)}</b>{' '}

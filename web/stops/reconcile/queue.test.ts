@@ -1,6 +1,6 @@
 import type { Change } from '#core'
 import { smallCourse, smallTable } from '../../testing/small-course'
-import { readingRows } from './queue'
+import { keepTyped, readingRows } from './queue'
 
 const table = () =>
   smallTable(
@@ -47,4 +47,15 @@ test('a settling that is tried stands on its row and keeps it among the open one
     ['bo', 13, true],
     ['di', 14, false],
   ])
+})
+
+test('one reading beside another mark that was typed is settled by a person, whatever the tolerance', () => {
+  const typed = smallTable([['ada', 'paper', 20]], [['ada', 'paper', 'mo', 21]])
+  const [paper] = typed.assessments
+  const [ada] = readingRows(smallCourse(typed), paper!)
+  expect(ada).toMatchObject({ typed: 20, spread: 1, over: true, agreed: null })
+  const same = smallTable([['ada', 'paper', 20]], [['ada', 'paper', 'mo', 20]])
+  expect(readingRows(smallCourse(same), paper!)).toEqual([])
+  const kept: Change = { kind: 'settle', scriptId: 'paper:ada', mark: 20, rule: keepTyped(20), step: null }
+  expect(readingRows(smallCourse(typed, [kept]), paper!)[0]).toMatchObject({ agreed: 20, trying: true })
 })

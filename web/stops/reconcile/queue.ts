@@ -1,4 +1,14 @@
-import { gradeAt, gradeCourse, percentOf, spreadOf, toCourse, withinTolerance, type HandedInReading, type StandingMark } from '#core'
+import {
+  gradeAt,
+  gradeCourse,
+  percentOf,
+  spreadOf,
+  toCourse,
+  withinTolerance,
+  type AgreeRule,
+  type HandedInReading,
+  type StandingMark,
+} from '#core'
 import type { Assessment } from '#contract'
 import type { Course } from '../../frame/course'
 
@@ -6,8 +16,11 @@ export interface QueueRow {
   scriptId: string
   studentId: string
   readings: HandedInReading[]
+  /** Between its readings, and the mark that was typed where they do not bear it out. */
   spread: number
   over: boolean
+  /** The mark typed in the sheet that the readings do not bear out; null where there is none. */
+  typed: number | null
   agreed: number | null
   /** The agreed mark is being tried, not adopted. */
   trying: boolean
@@ -15,7 +28,11 @@ export interface QueueRow {
   stake: [string | null, string | null]
 }
 
-/** Scripts of an assessment with two readings or more: open ones by spread against tolerance, then the settled. */
+/** Whether a script's readings have to be settled, or were: two or more of them, or one beside another mark that was typed. */
+export const isToSettle = (readings: readonly HandedInReading[], standing: Pick<StandingMark, 'source'>): boolean =>
+  readings.length > 1 || (readings.length > 0 && (standing.source === 'clash' || standing.source === 'agreed'))
+
+/** Scripts of an assessment to settle: open ones by spread against tolerance, then the settled. */
 export function readingRows({ workings, tried: triedWorkings, current, trial }: Course, assessment: Assessment): QueueRow[] {
   const readings = new Map<string, HandedInReading[]>()
   for (const r of workings.readings) {
@@ -23,12 +40,16 @@ export function readingRows({ workings, tried: triedWorkings, current, trial }: 
     if (list) list.push(r)
     else readings.set(r.scriptId, [r])
   }
+  const typedIn = new Map(workings.scripts.flatMap((s) => (s.entered === null ? [] : [[s.id, s.entered]])))
   const tried = new Set(trial.changes.flatMap((c) => (c.kind === 'settle' ? c.scriptId : [])))
   const rows = current.standing.flatMap((s): QueueRow[] => {
     const own = s.assessmentId === assessment.id ? readings.get(s.scriptId) : undefined
-    const spread = own ? spreadOf(own) : null
-    if (!own || spread === null) return []
-    const over = !withinTolerance(spread, assessment.tolerance)
+    if (!own || !isToSettle(own, s)) return []
+    const entered = typedIn.get(s.scriptId) ?? null
+    const typed = entered !== null && own.some((r) => Math.abs(r.mark - entered) > 1e-9) ? entered : null
+    const spread = spreadOf(typed === null ? own : [...own, { markerId: '', mark: typed }]) ?? 0
+    // What somebody typed against a reading is settled by a person, however near it is.
+    const over = typed !== null || !withinTolerance(spread, assessment.tolerance)
     return [
       {
         scriptId: s.scriptId,
@@ -36,6 +57,7 @@ export function readingRows({ workings, tried: triedWorkings, current, trial }: 
         readings: own,
         spread,
         over,
+        typed,
         agreed: s.source === 'agreed' ? s.plain : null,
         trying: tried.has(s.scriptId),
         stake: [null, null],
@@ -57,9 +79,12 @@ export function readingRows({ workings, tried: triedWorkings, current, trial }: 
         const percent = percentOf(student)
         return student.grade ?? (percent === null ? null : gradeAt(percent, course.boundaries, course.policy.rounding))
       }
-      const marks = row.readings.map((r) => r.mark)
+      const marks = [...row.readings.map((r) => r.mark), ...(row.typed === null ? [] : [row.typed])]
       row.stake = [gradeWith(Math.min(...marks)), gradeWith(Math.max(...marks))]
     }
   const open = (r: QueueRow) => r.agreed === null || r.trying
   return rows.sort((a, b) => Number(open(b)) - Number(open(a)) || b.spread - a.spread || (a.studentId < b.studentId ? -1 : 1))
 }
+
+/** Keeps the mark that was typed, as a mark of the lead's own. */
+export const keepTyped = (mark: number): AgreeRule => ({ kind: 'value', mark, reason: 'The mark typed in the sheet stands' })

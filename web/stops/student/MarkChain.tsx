@@ -10,6 +10,7 @@ const SOURCE = {
   entered: 'typed in or brought in from a file',
   reading: 'the reading',
   open: 'readings not settled yet',
+  clash: 'the typed mark and a reading disagree: to be settled at Reconcile',
   none: 'no mark yet',
 }
 

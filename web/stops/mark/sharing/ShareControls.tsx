@@ -42,6 +42,8 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
   }
   useKeys(trying && tried ? [{ key: 'Ctrl+Enter', does: 'share it out as shown', inFields: true, run: () => void share() }] : [])
   const unnamed = rule.how === 'panels' && rule.panels.some((p) => p.length === 0)
+  // Who has no time for it any more, with scripts that are begun.
+  const leaving = rule.how === 'draw' ? of.loads.filter((l) => l.draft > 0 && !rule.markers.some((m) => m.id === l.id)) : []
   const drawn = rule.how === 'draw' || rule.how === 'sample' || rule.how === 'panels'
   return (
     <div className="share-controls">
@@ -72,6 +74,15 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
             label="nobody their own section"
             checked={rule.avoidOwnSection}
             onChange={(e) => onSet({ ...rule, avoidOwnSection: e.target.checked })}
+          />
+        )}
+        {rule.how === 'draw' && of.loads.some((l) => l.allotted > 0) && (
+          <Form.Check
+            id="keep-readers"
+            label="who reads what stays"
+            title="Only what has too few readers is given out, and what belongs to somebody whose time is 0"
+            checked={rule.keep}
+            onChange={(e) => onSet({ ...rule, keep: e.target.checked })}
           />
         )}
         {drawn && trying && (
@@ -113,6 +124,21 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
           marks of a boundary
         </p>
       )}
+      {leaving.length > 0 && (
+        <div>
+          {leaving.map((l) => (
+            <Form.Check
+              key={l.id}
+              id={`move-${l.id}`}
+              label={`the ${counted(l.draft, 'script')} that ${l.name} has begun go to others too; what is begun is kept`}
+              checked={rule.moveBegun.includes(l.id)}
+              onChange={(e) =>
+                onSet({ ...rule, moveBegun: [...rule.moveBegun.filter((id) => id !== l.id), ...(e.target.checked ? [l.id] : [])] })
+              }
+            />
+          ))}
+        </div>
+      )}
       {unnamed && <p className="soft mb-0">Put somebody on every panel, and you see what it would give.</p>}
       {problem && (
         <p className="note bad mb-0" role="alert">
@@ -132,6 +158,13 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
                 <b>{counted(tried.readings, 'reading')}</b> shared out anew
                 {tried.sample.length > 0 && `: ${tried.sample.map((s) => `${s.scripts} ${s.why}`).join(', ')}`}
                 {tried.loads.some((l) => l.kept > 0) && `, ${tried.loads.reduce((n, l) => n + l.kept, 0)} begun or done stay`}.
+                {tried.readingsWanted > of.assessment.readingsWanted && (
+                  <>
+                    {' '}
+                    A script then has no mark before <b>{counted(tried.readingsWanted, 'reading')}</b> are in (
+                    {of.assessment.readingsWanted} now).
+                  </>
+                )}
                 {tried.ownSection > 0 && <span className="ochre"> {tried.ownSection} could not be kept from their own section.</span>}
                 {tried.notes.map((n) => (
                   <span key={n} className="ochre">

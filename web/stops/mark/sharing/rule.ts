@@ -2,13 +2,21 @@ import type { ShareRule, Sharing } from '#contract'
 
 export type Rule = ShareRule
 
-/** What one begins with: everybody alike, as many readings as are wanted, nobody their own section. */
-export const ruleFor = ({ assessment, loads }: Sharing): Rule => ({
+/**
+ * What one begins with: how it was shared out last, with who reads what left as it is; the first time everybody alike, as many
+ * readings as are wanted, nobody their own section.
+ */
+export const ruleFor = ({ rule, assessment, loads }: Sharing): Rule =>
+  rule ? { ...rule, keep: true, moveBegun: [] } : firstRule({ assessment, loads })
+
+const firstRule = ({ assessment, loads }: Pick<Sharing, 'assessment' | 'loads'>): Rule => ({
   how: 'draw',
   readings: Math.min(assessment.readingsWanted, Math.max(1, loads.length)),
   markers: loads.map(({ id }) => ({ id, capacity: 1 })),
   panels: [[]],
   avoidOwnSection: true,
+  keep: loads.some((l) => l.allotted > 0),
+  moveBegun: [],
   seed: 1,
   sample: { share: 0.1, least: 10, zone: 1 },
 })

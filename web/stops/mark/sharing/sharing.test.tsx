@@ -29,11 +29,13 @@ const shared = (more: Partial<Shared> = {}): Shared => ({
   loads: [load('mo', 'Mo Lund', { teaches: ['East'] }), load('ny', 'Ny Asplund'), load('pia', 'Pia Brook')],
   groups: [],
   latest: null,
+  rule: null,
   ...more,
 })
 const tried = (more: Partial<SharingTried> = {}): SharingTried => ({
   loads: ['mo', 'ny', 'pia'].map((id) => ({ id, name: id, before: 0, after: 20, kept: 0 })),
   readings: 60,
+  readingsWanted: 2,
   ownSection: 0,
   groups: [['Mo', 'Ny', 'Pia']],
   joining: [],
@@ -204,4 +206,32 @@ test('who only looks on sees it and can set nothing', async () => {
   expect(screen.queryByRole('button', { name: 'See what it would give' })).toBeNull()
   expect(screen.queryByLabelText('Wanted from Mo Lund by')).toBeNull()
   expect(screen.getByLabelText<HTMLInputElement>('notes for markers').disabled).toBe(true)
+})
+
+test('it goes on from how it was shared out last; scripts that an ill marker began are moved on purpose alone', async () => {
+  const kept: Rule = {
+    how: 'draw',
+    readings: 2,
+    markers: [
+      { id: 'mo', capacity: 1 },
+      { id: 'ny', capacity: 3 },
+    ],
+    panels: [],
+    avoidOwnSection: false,
+    keep: false,
+    moveBegun: [],
+    seed: 12,
+    sample: { share: 0.1, least: 10, zone: 1 },
+  }
+  const loads = [load('mo', 'Mo Lund', { allotted: 20, draft: 2 }), load('ny', 'Ny Asplund', { allotted: 20 })]
+  const { user, rules, ready } = sharing({ of: shared({ rule: kept, loads }), would: tried({ readingsWanted: 3 }) })
+  await ready()
+  expect(screen.getByLabelText<HTMLInputElement>('Time that Ny Asplund has for it').value).toBe('3')
+  expect(screen.getByLabelText<HTMLInputElement>('who reads what stays').checked).toBe(true)
+  const time = screen.getByLabelText('Time that Mo Lund has for it')
+  await user.clear(time)
+  await user.type(time, '0{Enter}')
+  await user.click(await screen.findByLabelText(/the 2 scripts that Mo Lund has begun go to others too/))
+  await waitFor(() => expect(rules.at(-1)).toEqual({ ...kept, keep: true, markers: [{ id: 'ny', capacity: 3 }], moveBegun: ['mo'] }))
+  expect(await screen.findByText('3 readings')).toBeTruthy()
 })
