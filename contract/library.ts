@@ -8,11 +8,22 @@ const ItemTitle = z.string().trim().min(1, 'Give it a title.').max(200, 'At most
 export const RubricCriterion = z.strictObject({
   id: Id,
   title: ItemTitle,
+  /** What it is about, where its title does not say enough. */
+  description: Words.optional(),
   /** Any point inside a level's range may be given. */
   ranges: z.boolean(),
   penalty: z.boolean(),
   levels: z
-    .array(z.strictObject({ points: Points, to: Points.optional(), words: Words, comment: Words.optional() }))
+    .array(
+      z.strictObject({
+        points: Points,
+        to: Points.optional(),
+        /** What it is called, beside the words that describe it. */
+        name: z.string().max(120, 'At most 120 characters.').optional(),
+        words: Words,
+        comment: Words.optional(),
+      }),
+    )
     .max(60, 'At most 60 levels.'),
   /** Outcomes that it gives evidence of. */
   outcomeIds: z.array(Id).max(40).optional(),
@@ -158,9 +169,19 @@ export const LibraryUpload = z.strictObject({
 /** What a file holds: tables to be read as a rubric, or rubrics as they are. */
 export const LibraryFile = z.strictObject({
   tables: z.array(z.array(z.array(z.string()))),
-  rubrics: z.array(z.strictObject({ title: z.string(), criteria: z.array(RubricCriterion) })),
-  /** Outcomes that come with the rubrics; criteria name them by these ids. */
-  outcomes: z.array(OutcomeBody.extend({ id: Id, title: z.string() })),
+  rubrics: z.array(
+    RubricBody.extend({
+      title: z.string(),
+      /** By which the file names it; null where it does not. */
+      source: z.string().nullable(),
+      /** The entry that was made from it, or that it was taken out of. */
+      known: z.strictObject({ id: Id, title: z.string(), same: z.boolean() }).nullable(),
+    }),
+  ),
+  /** Outcomes that come with the rubrics; criteria name them by these ids. One that is here already says as what. */
+  outcomes: z.array(OutcomeBody.extend({ id: Id, title: z.string(), known: Id.nullable() })),
+  /** What the file says that it does not hold. */
+  notes: z.array(z.string()),
 })
 export type LibraryFile = z.infer<typeof LibraryFile>
 

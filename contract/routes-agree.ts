@@ -25,7 +25,8 @@ export const agreeRoutes = {
     access: lead,
     summary: 'Make a rubric, mark scheme or scale',
     params: inCourse,
-    body: Standard,
+    /** With what a file named it, where it comes from one. */
+    body: z.strictObject({ standard: Standard, source: z.string().max(200).nullable() }),
     response: StandardId,
   }),
   editStandard: route({

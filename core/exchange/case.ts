@@ -12,7 +12,13 @@ export interface CaseRubric {
   id: string
   title: string
   criteria: CaseCriterion[]
+  bands?: { from: number; words: string }[] | undefined
+  descending?: boolean | undefined
+  alike?: boolean | undefined
 }
+
+/** A rubric of a file, with the identifier that it has there; null where it has none. */
+export type FileRubric = Omit<CaseRubric, 'id'> & { source: string | null }
 
 export interface CaseOutcome {
   id: string
@@ -28,61 +34,76 @@ const MAX_OUTCOMES = 500
 const AT = '1970-01-01T00:00:00+00:00'
 
 interface Stamp {
-  /** A UUID for one of our ids, always the same. */
+  /** A UUID for one of our ids, always the same; the schema takes versions 1 to 5. */
   uuid: (id: string) => string
   /** When it was last changed, as ISO 8601. */
   at: string
   outcomes?: readonly CaseOutcome[]
 }
 
+/** Under which names our entries have their identifiers. */
+export const caseNames = { rubric: (id: string) => `rubric ${id}`, outcome: (id: string) => `outcome ${id}` }
+
 /**
- * Rubrics with their outcomes as a CASE 1.1 package: CFItem, CFRubric, CFRubricCriterion, CFRubricCriterionLevel. A comment
- * kept ready is a level's feedback, a penalty has weight −1; ranges, an outcome's levels and rule, and a criterion's further
- * outcomes stand in extensions.
+ * Rubrics with their outcomes as a CASE 1.1 package: CFItem, CFRubric, CFRubricCriterion, CFRubricCriterionLevel. A level's name
+ * is its quality, a comment kept ready its feedback, and what a penalty takes off a negative score; ranges, bands, order, an outcome's
+ * levels and rule, and a criterion's further outcomes stand in extensions. Items hang under their document.
  */
 export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes = [] }: Stamp): object {
-  const uri = (kind: string, id: string) => `urn:uuid:${uuid(`${kind} ${id}`)}`
-  const base = (kind: string, id: string) => ({ identifier: uuid(`${kind} ${id}`), uri: uri(kind, id), lastChangeDateTime: at || AT })
-  const link = (id: string) => ({
-    title: outcomes.find((o) => o.id === id)?.title ?? id,
-    identifier: uuid(`outcome ${id}`),
-    uri: uri('outcome', id),
-  })
+  const uri = (id: string) => `urn:uuid:${id}`
+  const base = (name: string) => ({ identifier: uuid(name), uri: uri(uuid(name)), lastChangeDateTime: at || AT })
+  const link = (title: string, name: string) => ({ title, identifier: uuid(name), uri: uri(uuid(name)) })
+  const outcomeLink = (id: string) => link(outcomes.find((o) => o.id === id)?.title ?? id, caseNames.outcome(id))
   const linkOf = ([first, ...rest]: string[]) =>
-    first === undefined ? {} : { CFItemURI: link(first), ...(rest.length > 0 ? { extensions: { furtherCFItemURIs: rest.map(link) } } : {}) }
+    first === undefined
+      ? {}
+      : { CFItemURI: outcomeLink(first), ...(rest.length > 0 ? { extensions: { furtherCFItemURIs: rest.map(outcomeLink) } } : {}) }
+  const documentName = `document ${rubrics.map((r) => r.id).join(' ')}`
+  const title = rubrics.length === 1 ? rubrics[0]!.title : 'Rubrics'
+  const documentLink = link(title, documentName)
   return {
     CFDocument: {
-      ...base('document', rubrics.map((r) => r.id).join(' ')),
+      ...base(documentName),
       creator: 'Level Table',
-      title: rubrics.length === 1 ? rubrics[0]!.title : 'Rubrics',
+      title,
       caseVersion: '1.1',
-      CFPackageURI: { title: 'Rubrics', identifier: uuid('package'), uri: uri('package', '') },
+      // A package is known by its document's identifier.
+      CFPackageURI: documentLink,
     },
     CFItems: outcomes.map((o) => ({
-      ...base('outcome', o.id),
+      ...base(caseNames.outcome(o.id)),
+      CFDocumentURI: documentLink,
       fullStatement: o.statement || o.title,
       abbreviatedStatement: o.title,
       CFItemType: 'Outcome',
       extensions: { levels: o.levels, reached: o.reached, rule: o.rule },
     })),
-    CFAssociations: [],
+    CFAssociations: outcomes.map((o, i) => ({
+      ...base(`child ${documentName} ${o.id}`),
+      CFDocumentURI: documentLink,
+      associationType: 'isChildOf',
+      sequenceNumber: i + 1,
+      originNodeURI: outcomeLink(o.id),
+      destinationNodeURI: documentLink,
+    })),
     CFRubrics: rubrics.map((r) => ({
-      ...base('rubric', r.id),
+      ...base(caseNames.rubric(r.id)),
       title: r.title,
+      ...(r.bands || r.descending || r.alike ? { extensions: { bands: r.bands ?? [], bestFirst: !!r.descending, alike: !!r.alike } } : {}),
       CFRubricCriteria: r.criteria.map((c, position) => ({
-        ...base('criterion', `${r.id} ${c.id}`),
+        ...base(`criterion ${r.id} ${c.id}`),
         category: c.title,
-        description: c.title,
+        description: c.description || c.title,
         position: position + 1,
-        weight: c.penalty ? -1 : 1,
-        rubricId: uuid(`rubric ${r.id}`),
+        weight: 1,
+        rubricId: uuid(caseNames.rubric(r.id)),
         ...linkOf(c.outcomeIds ?? []),
         CFRubricCriterionLevels: c.levels.map((l, i) => ({
-          ...base('level', `${r.id} ${c.id} ${i}`),
+          ...base(`level ${r.id} ${c.id} ${i}`),
           description: l.words,
           ...(l.comment ? { feedback: l.comment } : {}),
-          quality: l.words.split('\n')[0]!.slice(0, 80),
-          score: l.points,
+          ...(l.name ? { quality: l.name } : {}),
+          score: c.penalty ? 0 - l.points : l.points,
           position: i + 1,
           rubricCriterionId: uuid(`criterion ${r.id} ${c.id}`),
           ...(c.ranges ? { extensions: { scoreTo: l.to ?? l.points } } : {}),
@@ -98,7 +119,7 @@ const text = (x: unknown) => (typeof x === 'string' ? x : '')
 const byPosition = (a: Json, b: Json) => Number(a.position ?? 0) - Number(b.position ?? 0)
 
 interface ReadCase {
-  rubrics: Omit<CaseRubric, 'id'>[]
+  rubrics: FileRubric[]
   /** Those that criteria name, or all items where there is no rubric; by the identifiers of the file. */
   outcomes: CaseOutcome[]
 }
@@ -124,38 +145,64 @@ export function readCase(json: string): ReadCase {
     const links = [c.CFItemURI, ...list((c.extensions as Json | undefined)?.furtherCFItemURIs)] as (Json | undefined)[]
     return links.map((l) => text(l?.identifier)).filter((id) => items.has(id))
   }
-  const read = rubrics.slice(0, MAX_RUBRICS).map((r) => ({
-    title: text(r.title).slice(0, 200) || 'Rubric',
-    criteria: list(r.CFRubricCriteria)
-      .sort(byPosition)
-      .map((c, i): CaseCriterion => {
-        const levels = list(c.CFRubricCriterionLevels).sort(byPosition)
-        const ranges = levels.some((l) => typeof (l.extensions as Json | undefined)?.scoreTo === 'number')
-        const outcomeIds = linksOf(c)
-        for (const id of outcomeIds) named.add(id)
-        return {
-          id: `c${i + 1}`,
-          title: (text(c.category) || text(c.description)).slice(0, 200) || `Criterion ${i + 1}`,
-          ranges,
-          penalty: Number(c.weight) < 0,
-          ...(outcomeIds.length > 0 ? { outcomeIds } : {}),
-          levels: levels
-            .map((l) => {
-              const points = Math.max(0, Number(l.score) || 0)
-              const to = (l.extensions as Json | undefined)?.scoreTo
-              return {
-                points,
-                ...(typeof to === 'number' && to > points ? { to } : {}),
-                words: (text(l.description) || text(l.quality)).slice(0, 2000),
-                ...(text(l.feedback) ? { comment: text(l.feedback).slice(0, 2000) } : {}),
-              }
-            })
-            .sort((a, b) => a.points - b.points),
-        }
-      }),
-  }))
+  const read = rubrics.slice(0, MAX_RUBRICS).map((r): FileRubric => {
+    const more = (r.extensions ?? {}) as Json
+    const bands = list(more.bands)
+      .slice(0, 20)
+      .map((b) => ({ from: Math.min(100, Math.max(0, Number(b.from) || 0)), words: text(b.words).slice(0, 2000) }))
+    return {
+      source: text(r.identifier).slice(0, 200) || null,
+      title: text(r.title).slice(0, 200) || 'Rubric',
+      ...(bands.length > 0 ? { bands } : {}),
+      ...(more.bestFirst === true ? { descending: true } : {}),
+      ...(more.alike === true ? { alike: true } : {}),
+      criteria: list(r.CFRubricCriteria)
+        .sort(byPosition)
+        .map((c, i): CaseCriterion => {
+          const outcomeIds = linksOf(c)
+          for (const id of outcomeIds) named.add(id)
+          return criterionOf(c, i, outcomeIds)
+        }),
+    }
+  })
   const wanted = [...items].filter(([id]) => rubrics.length === 0 || named.has(id)).slice(0, MAX_OUTCOMES)
   return { rubrics: read, outcomes: wanted.map(([id, item]) => outcomeOf(id, item)) }
+}
+
+/** A criterion whose scores, weighed, are points; where they are below 0 it takes them off. */
+function criterionOf(c: Json, i: number, outcomeIds: string[]): CaseCriterion {
+  const given = Number(c.weight ?? 1)
+  const weight = Number.isFinite(given) && given !== 0 ? given : 1
+  const levels = list(c.CFRubricCriterionLevels).sort(byPosition)
+  const scoreTo = (l: Json) => (l.extensions as Json | undefined)?.scoreTo
+  const weighed = levels.map((l) => (Number(l.score) || 0) * weight)
+  const [category, description] = [text(c.category), text(c.description)]
+  const further = category !== '' && description !== category ? description.slice(0, 2000) : ''
+  const points = (x: number) => Math.min(10_000, Number(Math.abs(x).toFixed(3)))
+  return {
+    id: `c${i + 1}`,
+    title: (category || description).slice(0, 200) || `Criterion ${i + 1}`,
+    ...(further === '' ? {} : { description: further }),
+    ranges: levels.some((l) => typeof scoreTo(l) === 'number'),
+    penalty: weighed.some((score) => score < 0),
+    ...(outcomeIds.length > 0 ? { outcomeIds } : {}),
+    levels: levels
+      .map((l, at) => {
+        const to = scoreTo(l)
+        const end = typeof to === 'number' ? points(to * weight) : null
+        const words = text(l.description).slice(0, 2000)
+        // What is told as the level's quality is its name, unless it is how its words begin.
+        const name = text(l.quality).slice(0, 120)
+        return {
+          points: points(weighed[at]!),
+          ...(end !== null && end > points(weighed[at]!) ? { to: end } : {}),
+          ...(name !== '' && (words === '' || !words.startsWith(name)) ? { name } : {}),
+          words,
+          ...(text(l.feedback) ? { comment: text(l.feedback).slice(0, 2000) } : {}),
+        }
+      })
+      .sort((a, b) => a.points - b.points),
+  }
 }
 
 const USUAL_LEVELS = ['not yet', 'partly', 'reached', 'beyond'].map((label) => ({ label, words: '' }))

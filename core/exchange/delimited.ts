@@ -1,4 +1,5 @@
 import { parse } from 'csv-parse/sync'
+import { withoutGuard } from './write-delimited'
 
 /** A table read from a file: a heading and rows of text, each with its line for messages. */
 export interface FileTable {
@@ -51,7 +52,10 @@ export function readDelimited(text: string): FileTable {
     throw new FileError(`The file breaks off or a quotation mark is not closed: ${message}`, lines ?? 1)
   }
   const [header, ...rows] = records
-  return checkTable({ header: header?.record ?? [], rows: rows.map((r) => ({ line: r.info.lines, cells: r.record })) })
+  return checkTable({
+    header: (header?.record ?? []).map(withoutGuard),
+    rows: rows.map((r) => ({ line: r.info.lines, cells: r.record.map(withoutGuard) })),
+  })
 }
 
 /** @throws FileError where a table has no rows, too many, or two columns of one name */

@@ -1,7 +1,7 @@
 import { parse } from 'csv-parse/sync'
-import { stringify } from 'csv-stringify/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
+import { withoutGuard, writeDelimited } from './write-delimited'
 
 export type RosterRow = Record<string, string>
 
@@ -24,7 +24,14 @@ export function readSheet(files: ReadonlyMap<string, Uint8Array>, name: string, 
   if (!bytes) throw new FileError(`The roster has no ${name}: it needs ${whole}.`, 1, name)
   let rows: RosterRow[]
   try {
-    rows = parse(strFromU8(bytes), { columns: true, bom: true, skip_empty_lines: true, relax_column_count: true, to: MOST + 1 })
+    rows = parse(strFromU8(bytes), {
+      columns: true,
+      cast: withoutGuard,
+      bom: true,
+      skip_empty_lines: true,
+      relax_column_count: true,
+      to: MOST + 1,
+    })
   } catch (e) {
     throw new FileError(`${name} in the roster breaks off or a quotation mark is not closed.`, (e as { lines?: number }).lines ?? 1, name)
   }
@@ -207,7 +214,7 @@ export function rosterWriter(names: readonly Exclude<SheetName, 'manifest.csv'>[
         Object.fromEntries(
           [...sheets].map(([name, rows]) => [
             name,
-            strToU8(stringify(rows, { header: true, columns: [...COLUMNS[name]], record_delimiter: 'windows', escape_formulas: true })),
+            strToU8(writeDelimited([COLUMNS[name], ...rows.map((row) => COLUMNS[name].map((c) => row[c] ?? ''))], { bom: false })),
           ]),
         ),
       ),

@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto'
 import fc from 'fast-check'
 import type { Criterion } from '../scales/rubric'
 import { readCase, writeCase } from './case'
-import { FileError } from './delimited'
+import { FileError, readDelimited } from './delimited'
 import { tablesFromHtml } from './html-table'
-import { guessLayout, pointsIn, rubricFromTable, tableFromRubric } from './rubric-table'
+import { readRubricSheet, rubricSheet, type SheetRubric } from './rubric-sheet'
+import { guessLayout, pointsIn, rubricFromTable } from './rubric-table'
+import { writeDelimited } from './write-delimited'
 
 const id = (nth: number) => `c${nth + 1}`
 const read = (table: string[][]) => rubricFromTable(table, guessLayout(table), id)
@@ -19,9 +21,16 @@ test.each([
   ['clear (2,5 points)', 2.5, undefined, 'clear'],
   ['clear – 2', 2, undefined, 'clear'],
   ['5\nclear', 5, undefined, 'clear'],
+  ['Excellent 4 points', 4, undefined, 'Excellent'],
+  ['Excellent: 4', 4, undefined, 'Excellent'],
+  ['Excellent = 4 pts', 4, undefined, 'Excellent'],
+  ['Fair 2-3 marks', 2, 3, 'Fair'],
+  ['4 pts', 4, undefined, ''],
+  ['7,5', 7.5, undefined, ''],
 ])('points in “%s”', (text, points, to, words) => expect(pointsIn(text)).toEqual({ points, to, words }))
 test('words alone have no points', () => {
   expect(pointsIn('names 3 sources')).toBeNull()
+  expect(pointsIn('names all 3')).toBeNull()
   expect(pointsIn('')).toBeNull()
 })
 
@@ -114,8 +123,93 @@ const criterion = (nth: number) =>
     .map((c): Criterion => ({ ...c, id: id(nth), ranges: false, levels: c.levels.sort((a, b) => a.points - b.points) }))
 const rubric = fc.integer({ min: 1, max: 5 }).chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => criterion(i))))
 
-test('written as a table and read again, a rubric is the same', () =>
-  fc.assert(fc.property(rubric, (criteria) => expect(read(tableFromRubric(criteria))).toEqual(criteria))))
+const name = fc.option(fc.constantFrom('good', 'not yet', '= best', '-1', "'-1", '@home', 'sehr gut'), { nil: undefined })
+const whole: fc.Arbitrary<SheetRubric> = fc
+  .tuple(
+    rubric,
+    fc.array(fc.record({ from: fc.integer({ min: 0, max: 100 }), words }), { maxLength: 3 }),
+    fc.boolean(),
+    fc.boolean(),
+    fc.boolean(),
+    name,
+    name,
+  )
+  .map(([criteria, bands, descending, alike, ranges, called, comment]) => ({
+    criteria: criteria.map((c, i) => ({
+      ...c,
+      ranges,
+      ...(i === 0 && comment !== undefined ? { description: comment } : {}),
+      levels: c.levels.map((l, at) => ({
+        ...l,
+        ...(ranges && at === 0 ? { to: l.points + 0.5 } : {}),
+        ...(called === undefined ? {} : { name: called }),
+        ...(comment === undefined ? {} : { comment }),
+      })),
+    })),
+    ...(bands.length > 0 ? { bands } : {}),
+    ...(descending ? { descending } : {}),
+    ...(alike ? { alike } : {}),
+  }))
+
+test('written as CSV and read again, a rubric is the same: names, descriptions, comments, bands and order too', () =>
+  fc.assert(
+    fc.property(whole, (made) => {
+      const { header, rows } = readDelimited(writeDelimited(rubricSheet(made)))
+      expect(readRubricSheet([header, ...rows.map((r) => r.cells)], id)).toEqual({ rubric: made, notes: [] })
+    }),
+  ))
+test('what a sheet cannot hold it says', () => {
+  const linked = { id: 'c1', title: 'Purpose', ranges: false, penalty: false, levels: [{ points: 0, words: '' }], outcomeIds: ['o'] }
+  expect(readRubricSheet(rubricSheet({ criteria: [linked] }), id)!.notes).toEqual([
+    'Links to outcomes are not in this file: the CASE file has them.',
+  ])
+})
+
+test('names of levels are kept apart from their words, wherever the points are', () => {
+  const levelsOf = (table: string[][]) => read(table)[0]!.levels
+  expect(
+    levelsOf([
+      ['', 'Excellent (4)', 'Poor (0)'],
+      ['Aim', 'all', 'none'],
+    ]),
+  ).toEqual([
+    { points: 0, name: 'Poor', words: 'none' },
+    { points: 4, name: 'Excellent', words: 'all' },
+  ])
+  expect(
+    levelsOf([
+      ['', 'Poor', 'Good'],
+      ['Aim', '0 none', '3 all'],
+    ]),
+  ).toEqual([
+    { points: 0, name: 'Poor', words: 'none' },
+    { points: 3, name: 'Good', words: 'all' },
+  ])
+})
+test('levels named best first get the most points unasked; where no name tells, somebody has to say', () => {
+  const bestFirst = [
+    ['', 'Excellent', 'Satisfactory', 'Poor'],
+    ['Aim', 'all', 'some', 'none'],
+  ]
+  expect(guessLayout(bestFirst)).toMatchObject({ points: 'none', descending: true })
+  expect(read(bestFirst)[0]!.levels.map((l) => [l.points, l.name])).toEqual([
+    [0, 'Poor'],
+    [1, 'Satisfactory'],
+    [2, 'Excellent'],
+  ])
+  expect(
+    guessLayout([
+      ['', 'Poor', 'Good'],
+      ['Aim', 'none', 'all'],
+    ]).descending,
+  ).toBe(false)
+  expect(
+    guessLayout([
+      ['', 'Oak', 'Birch'],
+      ['Aim', 'none', 'all'],
+    ]).descending,
+  ).toBeNull()
+})
 
 const stamp = {
   at: '2026-11-24T00:00:00+00:00',
@@ -125,18 +219,47 @@ const stamp = {
       .digest('hex')
       .replace(/^(.{8})(.{4})(.{4})(.{4})(.{12}).*/, '$1-$2-$3-$4-$5'),
 }
-test('written as CASE and read again, a rubric is the same, ranges and penalties too', () =>
+test('written as CASE and read again, a rubric is the same, ranges, penalties, names, bands and order too', () =>
   fc.assert(
-    fc.property(rubric, fc.boolean(), (criteria, ranges) => {
-      const made = criteria.map((c) => ({
-        ...c,
-        ranges,
-        levels: c.levels.map((l, i) => (ranges && i === 0 ? { ...l, to: l.points + 0.5 } : l)),
-      }))
-      const json = JSON.stringify(writeCase([{ id: 'r', title: 'Map', criteria: made }], stamp))
-      expect(readCase(json)).toEqual({ rubrics: [{ title: 'Map', criteria: made }], outcomes: [] })
+    fc.property(whole, (made) => {
+      const json = JSON.stringify(writeCase([{ ...made, id: 'r', title: 'Map' }], stamp))
+      expect(readCase(json)).toEqual({ rubrics: [{ ...made, title: 'Map', source: stamp.uuid('rubric r') }], outcomes: [] })
     }),
   ))
+test('in CASE of others a criterion’s weight counts, and what is scored below 0 is a penalty', () => {
+  const levels = (scores: number[]) => scores.map((score, i) => ({ description: `level ${i}`, score, position: i + 1 }))
+  const package_ = {
+    CFRubrics: [
+      {
+        identifier: 'x',
+        title: 'Theirs',
+        CFRubricCriteria: [
+          { category: 'Aim', description: 'Whom it is for', weight: 2.5, position: 1, CFRubricCriterionLevels: levels([0, 1, 2]) },
+          { description: 'Late', weight: 1, position: 2, CFRubricCriterionLevels: levels([0, -3]) },
+        ],
+      },
+    ],
+  }
+  const [theirs] = readCase(JSON.stringify(package_)).rubrics
+  expect(theirs!.criteria.map((c) => [c.title, c.description, c.penalty, c.levels.map((l) => l.points)])).toEqual([
+    ['Aim', 'Whom it is for', false, [0, 2.5, 5]],
+    ['Late', undefined, true, [0, 3]],
+  ])
+})
+test('items hang under their document, by which the package is known', () => {
+  const outcome = { id: 'o', title: 'Reads', statement: 'Reads a map', levels: [], reached: 1, rule: {} }
+  const made = writeCase([{ id: 'r', title: 'Map', criteria: [] }], { ...stamp, outcomes: [outcome] }) as {
+    CFDocument: { identifier: string; CFPackageURI: { identifier: string } }
+    CFItems: { identifier: string; CFDocumentURI: { identifier: string } }[]
+    CFAssociations: { associationType: string; originNodeURI: { identifier: string }; destinationNodeURI: { identifier: string } }[]
+  }
+  const document = made.CFDocument.identifier
+  expect(made.CFDocument.CFPackageURI.identifier).toBe(document)
+  expect(made.CFItems[0]!.CFDocumentURI.identifier).toBe(document)
+  expect(made.CFAssociations.map((a) => [a.associationType, a.originNodeURI.identifier, a.destinationNodeURI.identifier])).toEqual([
+    ['isChildOf', made.CFItems[0]!.identifier, document],
+  ])
+})
 test('what is no CASE gets a sentence', () => {
   expect(() => readCase('{')).toThrow('This is not JSON')
   expect(() => readCase('{"CFItems":[]}')).toThrow('holds no rubric')

@@ -12,16 +12,19 @@ export interface RubricLayout {
   leftOut: number[]
   /** Where the points are: in the heading, in each cell, or nowhere (then 0, 1, 2 … from the lowest). */
   points: 'heading' | 'cells' | 'none'
-  /** The best level stands first. */
-  descending: boolean
+  /** The best level stands first; null where neither points nor the names of the levels tell, and somebody has to say. */
+  descending: boolean | null
 }
 
 const NUMBER = String.raw`\d+(?:[.,]\d{1,3})?`
 const RANGE = String.raw`(${NUMBER})(?:\s*(?:-|–|—|to)\s*(${NUMBER}))?`
 const UNIT = String.raw`(?:\s*(?:points?|pts?|marks?|p))?`
-/** "4", "4 points: words", "0–3.5 words", "(3) words", "words (3 points)", "words – 3". */
+/** "4", "4 points: words", "0–3.5 words", "(3) words", "words (3 points)", "words 3 points", "words: 3", "words – 3". */
 const LEADING = new RegExp(String.raw`^[([]?\s*${RANGE}${UNIT}\s*[)\]]?\s*(?:[:.–—-]\s+|[:.]?\s*\n|\s+|$)`, 'i')
-const TRAILING = new RegExp(String.raw`\s*(?:[([]\s*${RANGE}${UNIT}\s*[)\]]|[–—-]\s+${RANGE}${UNIT})\s*$`, 'i')
+const TRAILING = new RegExp(
+  String.raw`\s*(?:[([]\s*${RANGE}${UNIT}\s*[)\]]|[–—-]\s+${RANGE}${UNIT}|[:=]\s*${RANGE}${UNIT}|(?<=\s)${RANGE}\s*(?:points?|pts?\.?|marks?|p))\s*$`,
+  'i',
+)
 
 const value = (text: string) => Number(text.replace(',', '.'))
 
@@ -31,7 +34,8 @@ export function pointsIn(text: string): { points: number; to: number | undefined
   if (lead) return found(lead[1]!, lead[2], text.slice(lead[0].length))
   const trail = TRAILING.exec(text)
   if (!trail) return null
-  return found((trail[1] ?? trail[3])!, trail[2] ?? trail[4], text.slice(0, trail.index))
+  const at = [1, 3, 5, 7].find((i) => trail[i] !== undefined)!
+  return found(trail[at]!, trail[at + 1], text.slice(0, trail.index))
 }
 
 function found(first: string, second: string | undefined, words: string) {
@@ -61,14 +65,90 @@ export function guessLayout(table: readonly (readonly string[])[]): RubricLayout
   const points = inHeading ? 'heading' : inCells ? 'cells' : 'none'
   const sample = (points === 'heading' ? table[headed]! : (table[heading === null ? 0 : 1] ?? [])).map(pointsIn)
   const [left, right] = [sample[levelColumns[0] ?? 1]?.points, sample[levelColumns.at(-1) ?? 1]?.points]
+  const names = heading === null ? [] : levelColumns.map((c) => (table[heading]![c] ?? '').trim())
   return {
     titleColumn: 0,
     levelColumns,
     heading,
     leftOut: Array.from({ length: heading ?? 0 }, (_, i) => i),
     points,
-    descending: left !== undefined && right !== undefined && left > right,
+    descending: left !== undefined && right !== undefined ? left > right : namedBestFirst(names),
   }
+}
+
+/** Names of levels as they are usually met, in ranks from the lowest. */
+const RANKS = [
+  ['none', 'missing', 'absent', 'fail', 'failing', 'failed', 'refer', 'unacceptable', 'very poor', 'not done', 'no evidence', 'f', 'e'],
+  [
+    'poor',
+    'weak',
+    'insufficient',
+    'unsatisfactory',
+    'inadequate',
+    'beginning',
+    'beginner',
+    'novice',
+    'low',
+    'below',
+    'not yet',
+    'd',
+    'emerging',
+    'limited',
+  ],
+  [
+    'fair',
+    'pass',
+    'adequate',
+    'sufficient',
+    'satisfactory',
+    'acceptable',
+    'developing',
+    'partial',
+    'partly',
+    'average',
+    'basic',
+    'c',
+    'credit',
+    'sound',
+  ],
+  ['good', 'merit', 'competent', 'proficient', 'accomplished', 'secure', 'at', 'met', 'reached', 'b', 'strong', 'solid'],
+  [
+    'very good',
+    'excellent',
+    'outstanding',
+    'distinction',
+    'exemplary',
+    'advanced',
+    'superior',
+    'above',
+    'beyond',
+    'high',
+    'a',
+    'mastery',
+    'expert',
+    'exceptional',
+  ],
+]
+const rankOf = (name: string): number => {
+  const plain = name
+    .toLowerCase()
+    .replace(/[^\p{L}\s]/gu, '')
+    .trim()
+  return RANKS.findIndex((names) => names.includes(plain))
+}
+
+/** Whether levels are named from the best down; null where their names do not tell. */
+export function namedBestFirst(names: readonly string[]): boolean | null {
+  const known = names.map(rankOf).filter((r) => r >= 0)
+  const [first, last] = [known[0], known.at(-1)]
+  return first === undefined || last === undefined || first === last ? null : first > last
+}
+
+/** A heading that only counts its levels is no name: “level 1”, “b”. */
+const COUNTED = /^(?:level\s*)?[\da-z]{0,2}$/i
+const nameIn = (heading: string): { name?: string } => {
+  const name = heading.replace(/\s+/g, ' ').trim().slice(0, 120)
+  return COUNTED.test(name) ? {} : { name }
 }
 
 /**
@@ -85,13 +165,14 @@ export function rubricFromTable(table: readonly (readonly string[])[], layout: R
     if (raw === '' && columns.every((c) => (row[c] ?? '').trim() === '')) return []
     const levels = columns.flatMap((c, i): RubricLevel[] => {
       const text = (row[c] ?? '').trim()
-      if (layout.points === 'none') return [{ points: layout.descending ? columns.length - 1 - i : i, words: text }]
-      const read = pointsIn(layout.points === 'heading' ? (head[c] ?? '') : text)
+      const heads = head[c] ?? ''
+      if (layout.points === 'none') return [{ points: layout.descending ? columns.length - 1 - i : i, ...nameIn(heads), words: text }]
+      const read = pointsIn(layout.points === 'heading' ? heads : text)
       // A cell without points in a table that has them is not a level of this criterion.
       if (!read) return []
-      return [
-        { points: read.points, ...(read.to === undefined ? {} : { to: read.to }), words: layout.points === 'heading' ? text : read.words },
-      ]
+      const { points, to } = read
+      const named = layout.points === 'heading' ? { ...nameIn(read.words), words: text } : { ...nameIn(heads), words: read.words }
+      return [{ points, ...(to === undefined ? {} : { to }), ...named }]
     })
     const penalty = /\s*\(penalty\)$/i.test(raw)
     return [
@@ -104,20 +185,4 @@ export function rubricFromTable(table: readonly (readonly string[])[], layout: R
       },
     ]
   })
-}
-
-/** A rubric as a table that reads back as the same: a heading, then a row a criterion, points before the words. */
-export function tableFromRubric(criteria: readonly Criterion[]): string[][] {
-  const most = Math.max(0, ...criteria.map((c) => c.levels.length))
-  const head = ['criterion', ...Array.from({ length: most }, (_, i) => `level ${String.fromCharCode(97 + (i % 26))}`)]
-  return [
-    head,
-    ...criteria.map((c) => [
-      `${c.title}${c.penalty ? ' (penalty)' : ''}`,
-      ...Array.from({ length: most }, (_, i) => {
-        const l = c.levels[i]
-        return l ? `${l.points}${c.ranges && l.to !== undefined && l.to !== l.points ? `–${l.to}` : ''}: ${l.words}`.trim() : ''
-      }),
-    ]),
-  ]
 }

@@ -1,4 +1,4 @@
-import { stringify } from 'csv-stringify/sync'
+import { writeDelimited } from './write-delimited'
 import type { Day } from '../roll/days'
 import type { Stay } from '../roll/stays'
 import type { RollField } from './roll-file'
@@ -37,5 +37,5 @@ export function writeRollTable({ sections, students }: WrittenRoll): { header: s
 /** RFC 4180 with BOM; a text that a spreadsheet would run as a formula is kept a text. */
 export function writeRollCsv(roll: WrittenRoll): string {
   const { header, rows } = writeRollTable(roll)
-  return stringify([header, ...rows], { bom: true, record_delimiter: 'windows', escape_formulas: true })
+  return writeDelimited([header, ...rows])
 }

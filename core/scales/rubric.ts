@@ -2,6 +2,8 @@ import { compare, minus, most, over, plus, rationalOf, times, toNumber, ZERO } f
 
 export interface RubricLevel {
   points: number
+  /** What it is called, as in “good”, beside the words that describe it. */
+  name?: string | undefined
   words: string
   /** Highest points inside the level where the criterion allows ranges; the level's own points otherwise. */
   to?: number | undefined
@@ -10,12 +12,17 @@ export interface RubricLevel {
 export interface Criterion {
   id: string
   title: string
+  /** What it is about, where its title does not say enough. */
+  description?: string | undefined
   /** In ascending order of points. A penalty's points are what it takes off, 0 or more. */
   levels: RubricLevel[]
   /** Any point inside a level's range may be given. */
   ranges: boolean
   penalty: boolean
 }
+
+/** A level in one line: its name, its words, or both. */
+export const levelText = ({ name, words }: Pick<RubricLevel, 'name' | 'words'>): string => [name, words].filter(Boolean).join(': ')
 
 export interface Rubric {
   criteria: Criterion[]

@@ -1,14 +1,17 @@
 import mammoth from 'mammoth'
 import { zipSync } from 'fflate'
 import type { MessagePort } from 'node:worker_threads'
+import { readCase } from '#core/exchange/case'
 import { FileError, readDelimited } from '#core/exchange/delimited'
 import { tablesFromHtml } from '#core/exchange/html-table'
 import type { MarksFile } from '#core/exchange/marks-file'
 import { readMarks } from '#core/exchange/read-marks'
 import { decodeText, readRoll } from '#core/exchange/read-roll'
+import { readRubricSheet } from '#core/exchange/rubric-sheet'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import { unzipBounded } from '#core/exchange/unzip'
 import { readWorkbook } from '#core/exchange/workbook'
+import type { LibraryFileRead } from '../areas/scales/library-file'
 
 /** Off the main thread: what files hold. A file that cannot be read comes back as a sentence. */
 async function orSentence<T>(work: () => Promise<T>): Promise<T | string> {
@@ -39,27 +42,43 @@ export function marks({ bytes }: { bytes: Uint8Array }): Promise<MarksFile | str
   return orSentence(() => readMarks(bytes))
 }
 
-/** The tables of a CSV, XLSX or DOCX file, as rows of text. */
-export function tables({ bytes }: { bytes: Uint8Array }): Promise<string[][][] | string> {
+/** What the library takes: the tables of a CSV, XLSX or DOCX file as rows of text, rubrics of our own sheets, or a CASE package. */
+export function library({ bytes }: { bytes: Uint8Array }): Promise<LibraryFileRead | string> {
   return orSentence(async () => {
-    if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
-      const { header, rows } = readDelimited(decodeText(bytes))
-      return [[header, ...rows.map((r) => r.cells)]]
+    // A JSON file begins with a brace, with or without a mark before it.
+    const head = new TextDecoder().decode(bytes.subarray(0, 64))
+    if (/^\uFEFF?\s*\{/.test(head)) return { tables: [], notes: [], ...readCase(new TextDecoder().decode(bytes)) }
+    const read: LibraryFileRead = { tables: [], rubrics: [], outcomes: [], notes: [] }
+    for (const table of await tablesOf(bytes)) {
+      const own = readRubricSheet(table, (nth) => `c${nth + 1}`)
+      if (!own) read.tables.push(table)
+      else {
+        read.rubrics.push({ ...own.rubric, title: '', source: null })
+        read.notes.push(...own.notes)
+      }
     }
-    const files = unzipBounded(bytes)
-    if (files.has('xl/workbook.xml')) {
-      const { header, rows } = await readWorkbook(files)
-      return [[header, ...rows.map((r) => r.cells)]]
-    }
-    if (!files.has('word/document.xml')) throw new FileError('This is no document (DOCX), workbook (XLSX) or CSV file.')
-    // Packed anew from what was counted, so that nothing else is unpacked behind our back; pictures stay out.
-    const text = [...files].filter(([name]) => !name.startsWith('word/media/'))
-    const buffer = Buffer.from(zipSync(Object.fromEntries(text), { level: 0 }))
-    const html = await mammoth.convertToHtml({ buffer }).catch(() => {
-      throw new FileError('The document is damaged and cannot be read: open it, save it again as DOCX, and bring that in.')
-    })
-    const found = tablesFromHtml(html.value)
-    if (found.length === 0) throw new FileError('The document holds no table.')
-    return found
+    return read
   })
+}
+
+async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
+    const { header, rows } = readDelimited(decodeText(bytes))
+    return [[header, ...rows.map((r) => r.cells)]]
+  }
+  const files = unzipBounded(bytes)
+  if (files.has('xl/workbook.xml')) {
+    const { header, rows } = await readWorkbook(files)
+    return [[header, ...rows.map((r) => r.cells)]]
+  }
+  if (!files.has('word/document.xml')) throw new FileError('This is no document (DOCX), workbook (XLSX) or CSV file.')
+  // Packed anew from what was counted, so that nothing else is unpacked behind our back; pictures stay out.
+  const text = [...files].filter(([name]) => !name.startsWith('word/media/'))
+  const buffer = Buffer.from(zipSync(Object.fromEntries(text), { level: 0 }))
+  const html = await mammoth.convertToHtml({ buffer }).catch(() => {
+    throw new FileError('The document is damaged and cannot be read: open it, save it again as DOCX, and bring that in.')
+  })
+  const found = tablesFromHtml(html.value)
+  if (found.length === 0) throw new FileError('The document holds no table.')
+  return found
 }

@@ -3,6 +3,7 @@ import { MessageChannel } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
+import type { LibraryFileRead } from '../areas/scales/library-file'
 import type { RollTask } from './files'
 
 export interface WorkerSource {
@@ -46,9 +47,9 @@ export function workerPool(source: WorkerSource = FROM_SOURCE) {
         port1.close()
       }
     },
-    /** The tables of a file, in a worker thread. @returns a sentence where it cannot be read */
-    readTables: async (bytes: Uint8Array): Promise<string[][][] | string> =>
-      (await start().run({ bytes }, { name: 'tables' })) as string[][][] | string,
+    /** What a file holds for the library, in a worker thread. @returns a sentence where it cannot be read */
+    readLibraryFile: async (bytes: Uint8Array): Promise<LibraryFileRead | string> =>
+      (await start().run({ bytes }, { name: 'library' })) as LibraryFileRead | string,
     /** The marks in a file, in a worker thread. @returns a sentence where it cannot be read */
     readMarks: async (bytes: Uint8Array): Promise<MarksFile | string> =>
       (await start().run({ bytes }, { name: 'marks' })) as MarksFile | string,

@@ -7,6 +7,8 @@ interface RulerProps {
   longest: number
   /** Figures above the stops, e.g. −4 for a penalty. */
   sign?: 1 | -1
+  /** The best level stands on the left. */
+  descending?: boolean | undefined
 }
 
 const W = 820
@@ -15,9 +17,10 @@ const RIGHT = 130
 const H = 66
 
 /** A criterion as a ruler: its levels are stops at true distance, with their words beneath. */
-export function Ruler({ title, stops, longest, sign = 1 }: RulerProps) {
-  const x = (v: number) => LEFT + (v / longest) * (W - LEFT - RIGHT)
+export function Ruler({ title, stops: given, longest, sign = 1, descending = false }: RulerProps) {
+  const stops = descending ? given.toReversed() : given
   const end = Math.max(...stops.map((s) => s.to ?? s.at))
+  const x = (v: number) => LEFT + ((descending ? end - v : v) / longest) * (W - LEFT - RIGHT)
   const room = (i: number) => (i < stops.length - 1 ? x(stops[i + 1]!.at) - x(stops[i]!.at) : W - x(stops[i]!.at))
   const words = stops.map((s) => `${plain(sign * s.at)}${s.to && s.to !== s.at ? ` to ${plain(s.to)}` : ''} ${s.words}`).join('; ')
   return (

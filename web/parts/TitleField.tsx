@@ -5,17 +5,22 @@ export function TitleField({
   label,
   value,
   disabled,
+  placeholder,
+  optional = false,
   onCommit,
 }: {
   label: string
   value: string
   disabled: boolean
+  placeholder?: string
+  /** Emptied, it is none. */
+  optional?: boolean
   onCommit: (title: string) => void
 }) {
   const { text, type, sent, putBack } = useTyped(value)
   const commit = () => {
     const title = text.trim()
-    if (title === '' || title === value) return putBack()
+    if ((title === '' && !optional) || title === value) return putBack()
     sent()
     onCommit(title)
   }
@@ -25,6 +30,7 @@ export function TitleField({
       aria-label={label}
       title={value}
       disabled={disabled}
+      placeholder={placeholder}
       maxLength={200}
       value={text}
       data-clean={text === value}

@@ -1,5 +1,5 @@
-import { stringify } from 'csv-stringify/sync'
 import exceljs from 'exceljs'
+import { writeDelimited } from '#core/exchange/write-delimited'
 import type { IssueContent } from '#contract'
 
 const percent = (x: number | null) => (x === null ? '' : Number(x.toFixed(3)))
@@ -33,7 +33,7 @@ function rowsOf(content: IssueContent): { head: string[]; rows: (string | number
 /** RFC 4180 with BOM; a text that a spreadsheet would run as a formula is kept a text. */
 export function resultsCsv(content: IssueContent): string {
   const { head, rows } = rowsOf(content)
-  return stringify([head, ...rows], { bom: true, record_delimiter: 'windows', escape_formulas: true })
+  return writeDelimited([head, ...rows])
 }
 
 export async function resultsXlsx(content: IssueContent): Promise<Buffer> {

@@ -1,8 +1,8 @@
 import { routes, unpackSheet, type CellState, type CourseTable, type MarksUpload, type Role, type ScriptDetail } from '#contract'
-import { stringify } from 'csv-stringify/sync'
 import type { Response } from 'express'
 import { readMarksFile, type MarksFile, type Status } from '#core'
 import { writeRosterResults, type ResultToWrite } from '#core/exchange/roster-results'
+import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'
@@ -68,8 +68,7 @@ export function markingRoutes(
   }
   handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => {
     const rows = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
-    const csv = stringify(rows, { bom: true, record_delimiter: 'windows', escape_formulas: true })
-    return sendSheet(res, courseId, 'csv', routes.marksCsv.produces!, csv)
+    return sendSheet(res, courseId, 'csv', routes.marksCsv.produces!, writeDelimited(rows))
   })
   handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
     const [header, ...rows] = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())

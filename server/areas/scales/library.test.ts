@@ -1,5 +1,4 @@
 import { strToU8, zipSync } from 'fflate'
-import { rubricFromTable, guessLayout } from '#core'
 import type { Assessment, Library, LibraryFile, RubricBody, Standard } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
@@ -31,7 +30,11 @@ const body = (words = 'all of it'): RubricBody => ({
   ],
 })
 const made = async (title = 'Voice') =>
-  ((await lead('post', api('/library'), { kind: 'rubric', title, body: body() }).expect(200)).body as { id: string }).id
+  (
+    (await lead('post', api('/library'), { standard: { kind: 'rubric', title, body: body() }, source: null }).expect(200)).body as {
+      id: string
+    }
+  ).id
 const put = (id: string, revision: number, standard: Standard) => lead('put', api(`/library/${id}`), { revision, standard })
 
 test('made as a draft of one’s own, edited in place, titles kept apart', async () => {
@@ -103,8 +106,11 @@ test('attached, it is in use; where there are readings, or it cannot give a mark
   const map = server.db.prepare('SELECT version FROM assessment WHERE id = ?').get(`${COURSE}-map`) as { version: number }
   expect((await rubricOf('rubric-map')).uses[0]).toMatchObject({ hidesPoints: false, hidesWords: false })
   expect(detail(await attach(`${COURSE}-map`, map.version, id).expect(409))).toMatch(/^Map project has \d+ readings already/)
-  const empty = ((await lead('post', api('/library'), { kind: 'rubric', title: 'Empty', body: { criteria: [] } })).body as { id: string })
-    .id
+  const empty = (
+    (await lead('post', api('/library'), { standard: { kind: 'rubric', title: 'Empty', body: { criteria: [] } }, source: null })).body as {
+      id: string
+    }
+  ).id
   expect(detail(await attach(a.id, done.version, empty).expect(422))).toBe('Empty has no criterion yet.')
   expect(detail(await lead('put', api(`/library/${empty}/state`), { state: 'ready' }).expect(422))).toBe('Empty has no criterion yet.')
   await lead('put', api(`/library/${id}/state`), { state: 'retired' }).expect(204)
@@ -117,16 +123,51 @@ test('taken out as CSV and as CASE, it reads back as the same', async () => {
   const file = async (text: string) =>
     (await lead('post', api('/library-files'), { file: Buffer.from(text).toString('base64') }).expect(200)).body as LibraryFile
   const csv = await file((await lead('get', api('/library/rubric-map/table.csv')).expect(200)).text)
-  const table = csv.tables[0]!
   const levels = (list: typeof plain) =>
     list.map((c) => [c.title, c.penalty, c.levels.map((l) => [l.points, l.to === l.points ? undefined : l.to, l.words])])
-  expect(levels(rubricFromTable(table, guessLayout(table), (n) => `c${n}`))).toEqual(levels(plain))
+  expect(levels(csv.rubrics[0]!.criteria)).toEqual(levels(plain))
   const answer = await lead('get', api('/library/rubric-map/case.json')).expect(200)
   const back = await file(JSON.stringify(answer.body))
   expect(levels(back.rubrics[0]!.criteria)).toEqual(levels(plain))
   const package_ = answer.body as { CFDocument: { caseVersion: string; identifier: string } }
   expect(package_.CFDocument.caseVersion).toBe('1.1')
-  expect(package_.CFDocument.identifier).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-8[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/)
+  // The pattern of the 1.1 schema.
+  expect(package_.CFDocument.identifier).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-[1-5][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/)
+})
+
+test('a file that was taken out of here, or brought in before, is recognised when it comes again', async () => {
+  const file = async (content: object) =>
+    (await lead('post', api('/library-files'), { file: Buffer.from(JSON.stringify(content)).toString('base64') }).expect(200))
+      .body as LibraryFile
+  const newest = (await library()).rubrics.find((r) => !r.superseded && r.lineId === 'rubric-map')!
+  const out = (await lead('get', api(`/library/${newest.id}/case.json`)).expect(200)).body as object
+  const back = await file(out)
+  expect(back.rubrics[0]!.known).toMatchObject({ id: newest.id, same: true })
+  expect(back.outcomes.map((o) => o.known)).not.toContain(null)
+  const theirs = (words: string) => ({
+    CFRubrics: [
+      {
+        identifier: '11111111-1111-4111-8111-111111111111',
+        title: 'Theirs',
+        CFRubricCriteria: [
+          {
+            category: 'Aim',
+            CFRubricCriterionLevels: [
+              { score: 0, description: 'none' },
+              { score: 2, description: words },
+            ],
+          },
+        ],
+      },
+    ],
+  })
+  const first = await file(theirs('all'))
+  expect(first.rubrics[0]!.known).toBeNull()
+  const { criteria, source } = first.rubrics[0]!
+  const standard = { kind: 'rubric', title: 'Theirs', body: { criteria } }
+  const { id } = (await lead('post', api('/library'), { standard, source }).expect(200)).body as { id: string }
+  expect((await file(theirs('all'))).rubrics[0]!.known).toEqual({ id, title: 'Theirs', same: true })
+  expect((await file(theirs('most'))).rubrics[0]!.known).toEqual({ id, title: 'Theirs', same: false })
 })
 
 test('a table in a document is found; a document without one, a damaged one and any other file get a sentence', async () => {
@@ -161,19 +202,21 @@ test('a table in a document is found; a document without one, a damaged one and 
 
 test('markers read the library and change nothing in it', async () => {
   await marker('get', api('/library')).expect(200)
-  await marker('post', api('/library'), { kind: 'rubric', title: 'x', body: body() }).expect(403)
+  await marker('post', api('/library'), { standard: { kind: 'rubric', title: 'x', body: body() }, source: null }).expect(403)
 })
 
 describe('what is too large', () => {
   test('500 levels, and 61 criteria, are refused with the limit', async () => {
     const levels = Array.from({ length: 500 }, (_, i) => ({ points: i, words: `level ${i}` }))
     const many = { criteria: [{ ...body().criteria[0]!, levels }] }
-    const refused = await lead('post', api('/library'), { kind: 'rubric', title: 'Long', body: many }).expect(422)
+    const refused = await lead('post', api('/library'), { standard: { kind: 'rubric', title: 'Long', body: many }, source: null }).expect(
+      422,
+    )
     expect(detail(refused)).toContain('At most 60 levels.')
     const wide = { criteria: Array.from({ length: 61 }, (_, i) => ({ ...body().criteria[0]!, id: `c${i}` })) }
-    expect(detail(await lead('post', api('/library'), { kind: 'rubric', title: 'Wide', body: wide }).expect(422))).toContain(
-      'At most 60 criteria.',
-    )
+    expect(
+      detail(await lead('post', api('/library'), { standard: { kind: 'rubric', title: 'Wide', body: wide }, source: null }).expect(422)),
+    ).toContain('At most 60 criteria.')
   })
 
   test('a document of 20 MB is refused with a sentence, before it is read', async () => {

@@ -48,10 +48,16 @@ export function libraryQueries(db: Db) {
      FROM assessment a JOIN course c ON c.id = a.course_id JOIN standard u ON u.id = a.standard_id
      WHERE a.standard_id IN (SELECT id FROM line) ORDER BY c.first_day DESC, c.code, a.position`,
   )
+  const sources = db.prepare<[], { id: string; kind: Standard['kind']; source: string | null }>('SELECT id, kind, source FROM standard')
+  const newest = db.prepare<[string], { id: string }>(
+    `WITH RECURSIVE line (id, version) AS (
+       SELECT id, version FROM standard WHERE id = ? UNION SELECT s.id, s.version FROM standard s JOIN line ON s.follows = line.id
+     ) SELECT id FROM line ORDER BY version DESC LIMIT 1`,
+  )
   const titles = db.prepare<[], { title: string }>('SELECT title FROM standard')
   const insert = db.prepare(
-    `INSERT INTO standard (id, kind, title, owner_id, version, follows, body, state, edited_at, copied_from)
-     VALUES (@id, @kind, @title, @ownerId, @version, @follows, @body, @state, @at, @copiedFrom)`,
+    `INSERT INTO standard (id, kind, title, owner_id, version, follows, body, state, edited_at, copied_from, source)
+     VALUES (@id, @kind, @title, @ownerId, @version, @follows, @body, @state, @at, @copiedFrom, @source)`,
   )
   const versions = db.prepare<[string], { id: string; version: number; editedAt: string | null; readings: number; body: string }>(
     `WITH RECURSIVE back (id, follows) AS (
@@ -88,6 +94,10 @@ export function libraryQueries(db: Db) {
       for (let n = 2; taken.has(free.toLowerCase()); n++) free = `${title} ${n}`
       return free
     },
+    /** By which files name entries. */
+    sources: () => sources.all(),
+    /** The latest version of the line that an entry belongs to. */
+    newestOf: (id: string) => newest.get(id)!.id,
     versions: (id: string) => versions.all(id),
     suggestions: (id: string) => suggestions.all(id),
     suggest(standardId: string, words: string, copyId: string | null, by: string): string {
@@ -102,8 +112,14 @@ export function libraryQueries(db: Db) {
       {
         follows = null,
         copiedFrom = null,
+        source = null,
         state = 'draft',
-      }: { follows?: Pick<StandardRow, 'id' | 'version'> | null; copiedFrom?: string | null; state?: StandardState } = {},
+      }: {
+        follows?: Pick<StandardRow, 'id' | 'version'> | null
+        copiedFrom?: string | null
+        source?: string | null
+        state?: StandardState
+      } = {},
     ): string {
       const id = randomUUID()
       insert.run({
@@ -117,6 +133,7 @@ export function libraryQueries(db: Db) {
         state,
         at: now(),
         copiedFrom,
+        source,
       })
       if (follows) moveSuggestions.run(id, follows.id)
       return id

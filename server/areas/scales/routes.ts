@@ -1,13 +1,10 @@
-import { createHash } from 'node:crypto'
-import { stringify } from 'csv-stringify/sync'
 import type { Response } from 'express'
 import { checkScale, workingsOf } from '#core'
-import { readCase, writeCase } from '#core/exchange/case'
-import { FileError } from '#core/exchange/delimited'
-import { tableFromRubric } from '#core/exchange/rubric-table'
+import { writeCase } from '#core/exchange/case'
+import { rubricSheet } from '#core/exchange/rubric-sheet'
+import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
 import {
-  OutcomeRule,
   routes,
   type Library,
   type LibraryFile,
@@ -25,6 +22,7 @@ import type { CourseWrites } from '../table/course-writes'
 import type { TableLoader } from '../table/load-table'
 import type { WorkerPool } from '../../workers/pool'
 import { carrier } from './carry'
+import { recognised, uuidOf } from './library-file'
 import { libraryQueries, type StandardRow } from './queries'
 
 const MARKING = { rubric: 'rubric', scheme: 'scheme', scale: 'judgement' } as const
@@ -79,8 +77,10 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return row
   }
 
-  handle(routes.addStandard, ({ params, body, me }) =>
-    writes.write(params.courseId, () => ({ id: library.add({ ...body, title: library.freeTitle(body.title) } as Standard, me.id) })),
+  handle(routes.addStandard, ({ params, body: { standard, source }, me }) =>
+    writes.write(params.courseId, () => ({
+      id: library.add({ ...standard, title: library.freeTitle(standard.title) } as Standard, me.id, { source }),
+    })),
   )
 
   handle(routes.editStandard, ({ params: { courseId, standardId }, body: { revision, standard }, me }) =>
@@ -117,22 +117,9 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   )
 
   handle(routes.readLibraryFile, async ({ body }): Promise<LibraryFile> => {
-    const bytes = Buffer.from(body.file, 'base64')
-    // A JSON file begins with a brace, with or without a mark before it.
-    if (/^\uFEFF?\s*\{/.test(bytes.subarray(0, 64).toString('utf8'))) {
-      try {
-        const { rubrics, outcomes } = readCase(bytes.toString('utf8').replace(/^\uFEFF/, ''))
-        // A rule that is not one of ours stands in an extension of somebody else’s.
-        const withRules = outcomes.map((o) => ({ ...o, rule: OutcomeRule.safeParse(o.rule).data ?? { kind: 'latest' as const } }))
-        return { tables: [], rubrics, outcomes: withRules }
-      } catch (e) {
-        if (e instanceof FileError) throw new HttpProblem(422, e.message, { field: 'file' })
-        throw e
-      }
-    }
-    const tables = await pool.readTables(bytes)
-    if (typeof tables === 'string') throw new HttpProblem(422, tables, { field: 'file' })
-    return { tables, rubrics: [], outcomes: [] }
+    const read = await pool.readLibraryFile(Buffer.from(body.file, 'base64'))
+    if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
+    return recognised(read, library)
   })
 
   const send = (res: Response, { title }: StandardRow, ending: string, type: string, content: string | Uint8Array) => {
@@ -142,8 +129,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   }
   handle(routes.standardCsv, ({ params, res }) => {
     const row = existing(params.standardId)
-    const csv = stringify(tableOf(row), { bom: true, record_delimiter: 'windows', escape_formulas: true })
-    return send(res, row, 'csv', routes.standardCsv.produces!, csv)
+    return send(res, row, 'csv', routes.standardCsv.produces!, writeDelimited(tableOf(row)))
   })
   handle(routes.standardXlsx, async ({ params, res }) => {
     const row = existing(params.standardId)
@@ -153,10 +139,11 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   handle(routes.standardCase, ({ params, res }) => {
     const row = existing(params.standardId)
     if (row.kind !== 'rubric') throw new HttpProblem(422, `CASE holds rubrics; ${row.title} is a ${WORDS[row.kind]}.`)
-    const { criteria } = JSON.parse(row.body) as RubricBody
+    const rubric = JSON.parse(row.body) as RubricBody
+    const { criteria } = rubric
     const linked = [...new Set(criteria.flatMap((c) => c.outcomeIds ?? []))].flatMap((id) => library.get(id) ?? [])
     const outcomes = linked.map((o) => ({ id: o.id, title: o.title, ...(JSON.parse(o.body) as OutcomeBody) }))
-    const content = writeCase([{ id: row.id, title: row.title, criteria }], { uuid, at: row.editedAt ?? '', outcomes })
+    const content = writeCase([{ ...rubric, id: row.lineId, title: row.title }], { uuid: uuidOf, at: row.editedAt ?? '', outcomes })
     return send(res, row, 'json', routes.standardCase.produces!, JSON.stringify(content, null, 2))
   })
 
@@ -222,16 +209,9 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   )
 }
 
-/** A UUID that is always the same for one of our ids (RFC 9562, version 8: made from a hash). */
-function uuid(id: string): string {
-  const hex = createHash('sha256').update(id).digest('hex')
-  const variant = ((parseInt(hex[16]!, 16) & 3) | 8).toString(16)
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-${variant}${hex.slice(17, 20)}-${hex.slice(20, 32)}`
-}
-
 /** An entry as a table with a heading. */
 function tableOf({ kind, body }: StandardRow): string[][] {
-  if (kind === 'rubric') return tableFromRubric((JSON.parse(body) as RubricBody).criteria)
+  if (kind === 'rubric') return rubricSheet(JSON.parse(body) as RubricBody)
   if (kind === 'outcome') {
     const { statement, levels } = JSON.parse(body) as OutcomeBody
     return [['level', 'words'], ['', statement], ...levels.map((l) => [l.label, l.words])]

@@ -119,6 +119,24 @@ test('shown from the best level down, right is still towards what stands on the 
   expect(latest().picks.a).toBe(3)
 })
 
+test.each([
+  [false, ['0', '3', '7'], ['0', '1', '2']],
+  [true, ['7', '3', '0'], ['2', '1', '0']],
+])('best level first %s: ruler, words and bubble stand in the same order, and say what is saved', async (descending, figures, order) => {
+  const { user, latest } = judging(rubric({ descending }))
+  const aim = levels('Aim').closest('section')!
+  const ruler = () => aim.querySelector('svg')!
+  const placed = [...ruler().querySelectorAll('text')].map((t) => ({ figure: t.textContent!, x: Number(t.getAttribute('x')) }))
+  expect(placed.sort((a, b) => a.x - b.x).map((p) => p.figure)).toEqual(figures)
+  expect([...levels('Aim').querySelectorAll('button')].map((b) => b.dataset.level)).toEqual(order)
+  for (const button of levels('Aim').querySelectorAll('button')) {
+    await user.click(button)
+    const lit = [0, 3, 7][Number(button.dataset.level)]!
+    expect(latest().picks.a).toBe(lit)
+    expect(Number(ruler().querySelector('ellipse')!.getAttribute('cx'))).toBe(placed.find((p) => p.figure === String(lit))!.x)
+  }
+})
+
 test('while points are hidden none is in the page, by eye or by ear; words likewise', () => {
   judging(rubric(), { use: { hidePoints: true, hideWords: false }, judged: { ...NOTHING_JUDGED, picks: { a: 7 } } })
   expect(document.body.innerHTML).not.toMatch(/points|of 7|>7</)

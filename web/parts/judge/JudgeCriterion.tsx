@@ -1,8 +1,9 @@
 import { useRef, type KeyboardEvent, type ReactNode } from 'react'
 import { flushSync } from 'react-dom'
-import { criterionMaximum } from '#core'
+import { criterionMaximum, levelText } from '#core'
 import type { RubricCriterion } from '#contract'
 import { NumberField } from '../NumberField'
+import { LevelWords } from '../LevelWords'
 import { plain, signed } from '../format'
 import { Track, type Compared } from './Track'
 
@@ -102,12 +103,18 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
           )}
         </span>
       </h3>
+      {shows.words && c.description && (
+        <p className="soft small mb-1" dir="auto">
+          {c.description}
+        </p>
+      )}
       <Track
         stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined }))}
         longest={longest}
         points={points}
         compared={compared}
         hidePoints={!shows.points}
+        descending={descending}
         sign={c.penalty ? '−' : ''}
       />
       <div
@@ -127,11 +134,11 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
             data-level={i}
             aria-checked={at === i}
             aria-disabled={disabled}
-            aria-label={`${i + 1}: ${shows.words ? l.words : ''}${shows.points ? ` ${given(l.points)} points` : ''}${compared?.points === l.points ? `, ${compared.whose}` : ''}`}
+            aria-label={`${i + 1}: ${shows.words ? levelText(l) : ''}${shows.points ? ` ${given(l.points)} points` : ''}${compared?.points === l.points ? `, ${compared.whose}` : ''}`}
             tabIndex={at === i || (at < 0 && nth === 0) ? 0 : -1}
             onClick={() => !disabled && onPick(at === i && points === l.points ? undefined : l.points)}
           >
-            {!disabled && <kbd aria-hidden>{i + 1}</kbd>} <span dir="auto">{shows.words ? l.words : `level ${i + 1}`}</span>
+            {!disabled && <kbd aria-hidden>{i + 1}</kbd>} <span dir="auto">{shows.words ? <LevelWords of={l} /> : `level ${i + 1}`}</span>
           </button>
         ))}
       </div>

@@ -19,6 +19,7 @@ export function Track({
   points,
   compared,
   hidePoints,
+  descending = false,
   sign = '',
 }: {
   stops: Stop[]
@@ -26,14 +27,16 @@ export function Track({
   points: number | undefined
   compared?: Compared | undefined
   hidePoints: boolean
+  /** The best level stands on the left, as it does beneath. */
+  descending?: boolean
   sign?: string
 }) {
   const even = hidePoints ? evenly(given) : null
   const stops = even?.stops ?? given
   const longest = even ? Math.max(1, even.end) : shared
   const place = even?.place ?? ((p: number) => p)
-  const x = (v: number) => EDGE + (v / longest) * (W - 2 * EDGE)
   const end = Math.max(...stops.map((s) => s.to ?? s.at), 0)
+  const x = (v: number) => EDGE + ((descending ? end - v : v) / longest) * (W - 2 * EDGE)
   return (
     <svg className="ruler track" viewBox={`0 0 ${W} ${H}`} width="100%" aria-hidden>
       <line x1={x(0)} x2={x(end)} y1={LINE} y2={LINE} />

@@ -1,6 +1,7 @@
 import { rubricMaximum } from '#core'
 import type { RubricBody, ScaleBody, SchemeBody } from '#contract'
 import { plain } from '../format'
+import { LevelWords } from '../LevelWords'
 import { BandsInWords } from './BandsInWords'
 import './standard.css'
 
@@ -18,6 +19,11 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
               <caption>
                 {c.title}
                 {c.penalty && ' (taken off)'}
+                {c.description && (
+                  <span className="soft small fw-normal d-block" dir="auto">
+                    {c.description}
+                  </span>
+                )}
               </caption>
               <tbody>
                 <tr>
@@ -28,7 +34,9 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
                         {plain(l.points)}
                         {c.ranges && l.to !== undefined && l.to !== l.points && `–${plain(l.to)}`}
                       </b>{' '}
-                      <span dir="auto">{l.words}</span>
+                      <span dir="auto">
+                        <LevelWords of={l} />
+                      </span>
                     </td>
                   ))}
                 </tr>

@@ -37,9 +37,7 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
     // A range reaches to just before the next level, until somebody says otherwise.
     const levels = c.levels.map((l, i) => {
       const next = c.levels[i + 1]
-      return ranges
-        ? { ...l, to: next ? Math.max(l.points, next.points - step) : l.points }
-        : { points: l.points, words: l.words, ...(l.comment ? { comment: l.comment } : {}) }
+      return ranges ? { ...l, to: next ? Math.max(l.points, next.points - step) : l.points } : withoutRange(l)
     })
     onChange({ ...c, ranges, levels }, ranges ? `ranges in ${c.title}` : `no ranges in ${c.title}`)
   }
@@ -96,6 +94,13 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
           </button>
         </span>
       </div>
+      <WordsField
+        label={`What ${c.title} is about`}
+        value={c.description ?? ''}
+        placeholder="what it is about, where the title does not say enough"
+        quiet
+        onCommit={(description) => onChange({ ...c, description: description.trim() || undefined }, `what ${c.title} is about`)}
+      />
       <PullRuler
         criterion={c}
         longest={longest}
@@ -146,6 +151,14 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
                 </button>
               )}
             </div>
+            <TitleField
+              label={`Name of level ${i + 1} of ${c.title}`}
+              value={l.name ?? ''}
+              placeholder="name, if any"
+              optional
+              disabled={false}
+              onCommit={(name) => setLevel(i, { name: name || undefined }, `name of a level of ${c.title}`)}
+            />
             <WordsField
               label={`Words of level ${i + 1} of ${c.title}`}
               value={l.words}
@@ -192,3 +205,5 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
     </section>
   )
 }
+
+const withoutRange = ({ to: _, ...level }: Level): Level => level

@@ -3,6 +3,8 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import {
   criterionMaximum,
   guessLayout,
+  levelText,
+  readRubricSheet,
   rubricFindings,
   rubricFromTable,
   rubricMaximum,
@@ -19,6 +21,17 @@ import { TableLayout } from './TableLayout'
 
 type Source = LibraryFile
 
+/** Tables that were pasted: those of a sheet of ours are rubrics already. */
+function fromTables(tables: string[][][]): Source {
+  const sheets = tables.map((t) => readRubricSheet(t, (n) => `c${n + 1}`))
+  return {
+    tables: tables.filter((_, i) => !sheets[i]),
+    rubrics: sheets.flatMap((s) => (s ? [{ ...s.rubric, title: '', source: null, known: null }] : [])) as Source['rubrics'],
+    outcomes: [],
+    notes: sheets.flatMap((s) => s?.notes ?? []),
+  }
+}
+
 const MAX_CRITERIA = 60
 const MAX_LEVELS = 60
 
@@ -30,7 +43,7 @@ export function FromTable({
 }: {
   courseId: string
   /** Null where the file held outcomes alone, which are made already. */
-  onMade: (standard: Standard | null) => Promise<void>
+  onMade: (standard: Standard | null, source: string | null) => Promise<void>
   onClose: () => void
 }) {
   const [source, setSource] = useState<Source | null>(null)
@@ -50,14 +63,14 @@ export function FromTable({
         ? 'There is no table in it: copy the rows and columns of the rubric.'
         : null,
     )
-    setTitle((was) => found.rubrics[0]?.title ?? called ?? was)
+    setTitle((was) => found.rubrics[0]?.title || called || was)
   }
   const paste = (e: React.ClipboardEvent) => {
     e.preventDefault()
     try {
       const html = e.clipboardData.getData('text/html')
       const tables = html ? tablesFromHtml(html) : []
-      take({ tables: tables.length > 0 ? tables : tablesFromText(e.clipboardData.getData('text/plain')), rubrics: [], outcomes: [] })
+      take(fromTables(tables.length > 0 ? tables : tablesFromText(e.clipboardData.getData('text/plain'))))
     } catch (error) {
       setProblem(messageOf(error))
     }
@@ -76,10 +89,13 @@ export function FromTable({
   }
   const table = source?.tables[at]
   const layout = useMemo(() => own ?? (table ? guessLayout(table) : null), [own, table])
+  const rubric = source?.rubrics[at]
+  // A table that has its best level first is shown so as well.
+  const whole: Pick<LibraryFile['rubrics'][number], 'bands' | 'descending' | 'alike'> = rubric ?? { descending: !!layout?.descending }
   const criteria = useMemo(() => {
-    if (source?.rubrics[at]) return source.rubrics[at].criteria
+    if (rubric) return rubric.criteria
     return table && layout ? (rubricFromTable(table, layout, (n) => `c${n + 1}`) as RubricCriterion[]) : []
-  }, [source, at, table, layout])
+  }, [rubric, table, layout])
   const over =
     criteria.length > MAX_CRITERIA
       ? `${criteria.length} rows are too many for one rubric, which takes ${MAX_CRITERIA} criteria: leave rows out, or bring the table in in parts.`
@@ -89,6 +105,7 @@ export function FromTable({
   const longest = Math.max(1, ...criteria.map(criterionMaximum))
   const findings = criteria.length > 0 ? rubricFindings({ criteria }) : []
   const set = (patch: Partial<RubricLayout>) => layout && setLayout({ ...layout, ...patch })
+  const unordered = layout?.points === 'none' && layout.descending === null && !rubric
   const choices = source ? source.tables.length || source.rubrics.length : 0
   const outcomesAlone = !!source && source.rubrics.length + source.tables.length === 0 && source.outcomes.length > 0
   /** Outcomes first, so that criteria can name them by their ids here. */
@@ -97,12 +114,22 @@ export function FromTable({
     try {
       const named = new Set(criteria.flatMap((c) => c.outcomeIds ?? []))
       const here = new Map<string, string>()
-      for (const { id, title: called, ...body } of source!.outcomes.filter((o) => outcomesAlone || named.has(o.id))) {
-        const made = await call(routes.addStandard, { params: { courseId }, body: { kind: 'outcome', title: called, body } })
-        here.set(id, made.id)
+      for (const { id, title: called, known, ...body } of source!.outcomes.filter((o) => outcomesAlone || named.has(o.id))) {
+        // What is here already is not made once more.
+        const made =
+          known ??
+          (
+            await call(routes.addStandard, {
+              params: { courseId },
+              body: { standard: { kind: 'outcome', title: called, body }, source: id },
+            })
+          ).id
+        here.set(id, made)
       }
       const linked = criteria.map((c) => (c.outcomeIds ? { ...c, outcomeIds: c.outcomeIds.flatMap((id) => here.get(id) ?? []) } : c))
-      await onMade(outcomesAlone ? null : { kind: 'rubric', title: title.trim(), body: { criteria: linked } })
+      const { bands, descending, alike } = whole
+      const body = { criteria: linked, ...(bands ? { bands } : {}), ...(descending ? { descending } : {}), ...(alike ? { alike } : {}) }
+      await onMade(outcomesAlone ? null : { kind: 'rubric', title: title.trim(), body }, rubric?.source ?? null)
     } catch (e) {
       setProblem(messageOf(e))
       setBusy(false)
@@ -149,12 +176,12 @@ export function FromTable({
                     const next = Number(e.target.value)
                     setAt(next)
                     setLayout(null)
-                    setTitle((was) => source!.rubrics[next]?.title ?? was)
+                    setTitle((was) => source!.rubrics[next]?.title || was)
                   }}
                 >
                   {Array.from({ length: choices }, (_, i) => (
                     <option key={i} value={i}>
-                      {source!.rubrics[i]?.title ?? `${source!.tables[i]!.length} rows: ${source!.tables[i]![0]!.join(' ').slice(0, 30)}`}
+                      {source!.rubrics[i]?.title || `${source!.tables[i]!.length} rows: ${source!.tables[i]![0]!.join(' ').slice(0, 30)}`}
                     </option>
                   ))}
                 </Form.Select>
@@ -171,17 +198,40 @@ export function FromTable({
                   </Form.Select>
                 </Form.Group>
                 {layout.points === 'none' && (
-                  <Form.Check
-                    id="table-descending"
-                    label="the best level first"
-                    checked={layout.descending}
-                    onChange={(e) => set({ descending: e.target.checked })}
-                  />
+                  <Form.Group controlId="table-order">
+                    <Form.Label className="soft small mb-0 d-block">First stands</Form.Label>
+                    <Form.Select
+                      value={layout.descending === null ? '' : layout.descending ? 'best' : 'lowest'}
+                      isInvalid={layout.descending === null}
+                      onChange={(e) => set({ descending: e.target.value === '' ? null : e.target.value === 'best' })}
+                    >
+                      {layout.descending === null && <option value="">say which…</option>}
+                      <option value="lowest">the lowest level</option>
+                      <option value="best">the best level</option>
+                    </Form.Select>
+                  </Form.Group>
                 )}
               </>
             )}
           </div>
         )}
+        {unordered && (
+          <p className="ochre mt-2 mb-0" role="status">
+            Neither points nor names tell which end is the best: say which level stands first, so that none gets 0 unasked.
+          </p>
+        )}
+        {rubric?.known && (
+          <p className="note mt-3 mb-0" role="status">
+            {rubric.known.same
+              ? `It is in the library already, as “${rubric.known.title}”, and nothing in it differs.`
+              : `It is in the library already, as “${rubric.known.title}”, and the file differs from that: made here it stands beside it.`}
+          </p>
+        )}
+        {source?.notes.map((n) => (
+          <p className="ochre small mt-2 mb-0" key={n}>
+            {n}
+          </p>
+        ))}
         {table && layout && <TableLayout table={table} layout={layout} onSet={set} />}
         {criteria.length > 0 && (
           <>
@@ -195,14 +245,15 @@ export function FromTable({
               )}
             </p>
             <div className="rulers">
-              {(over ? [] : criteria.slice(0, 30)).map((c) => (
+              {(over || unordered ? [] : criteria.slice(0, 30)).map((c) => (
                 <section key={c.id}>
                   <h3>{c.title}</h3>
                   <Ruler
                     title={c.title}
                     longest={longest}
                     sign={c.penalty ? -1 : 1}
-                    stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))}
+                    descending={whole.descending}
+                    stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: levelText(l) }))}
                   />
                 </section>
               ))}
@@ -222,7 +273,7 @@ export function FromTable({
           Cancel
         </Button>
         <Button
-          disabled={busy || over !== null || (criteria.length === 0 && !outcomesAlone) || title.trim() === ''}
+          disabled={busy || unordered || over !== null || (criteria.length === 0 && !outcomesAlone) || title.trim() === ''}
           onClick={() => void make()}
         >
           {outcomesAlone ? `Make ${counted(source!.outcomes.length, 'outcome')}` : 'Make the rubric'}

@@ -1,3 +1,4 @@
+import { levelText } from '#core'
 import type { Entry, Hides } from './library'
 
 /** An entry without what is hidden from those who mark by it: criteria and labels in their order, at no distance. */
@@ -5,7 +6,7 @@ export function InPart({ entry, hides }: { entry: Entry; hides: Hides }) {
   const what = hides.points && hides.words ? 'Points and words are' : hides.points ? 'Points are' : 'Words are'
   const parts =
     entry.kind === 'rubric'
-      ? entry.of.criteria.map((c) => ({ title: c.title, words: c.levels.map((l) => l.words) }))
+      ? entry.of.criteria.map((c) => ({ title: c.title, words: c.levels.map(levelText) }))
       : entry.kind === 'scheme'
         ? entry.of.criteria.map((c) => ({ title: c.title, words: [c.words] }))
         : entry.kind === 'scale'

@@ -108,8 +108,8 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   if (problem) return <div className="empty">{problem}</div>
   if (!library.data) return <div className="empty">Fetching the library…</div>
 
-  const add = async (standard: Standard) => {
-    const made = await write('add to the library', () => call(routes.addStandard, { params: { courseId }, body: standard }))
+  const add = async (standard: Standard, source: string | null = null) => {
+    const made = await write('add to the library', () => call(routes.addStandard, { params: { courseId }, body: { standard, source } }))
     if (made) setChosen(made.id)
     setView('maker')
   }
@@ -288,8 +288,8 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
         <FromTable
           courseId={courseId}
           onClose={() => setReading(false)}
-          onMade={async (standard) => {
-            if (standard) await add(standard)
+          onMade={async (standard, source) => {
+            if (standard) await add(standard, source)
             else await queries.invalidateQueries({ queryKey: ['library'] })
             setReading(false)
           }}

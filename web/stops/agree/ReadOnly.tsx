@@ -1,4 +1,4 @@
-import { criterionMaximum, rubricMaximum } from '#core'
+import { criterionMaximum, levelText, rubricMaximum } from '#core'
 import type { Library, RubricBody } from '#contract'
 import { plain } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
@@ -48,11 +48,17 @@ function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Libr
               <span className="soft small fw-normal">{c.penalty ? 'penalty' : c.ranges ? 'any half point inside a level' : ''}</span>
               <span className="num soft fw-normal float-end">{c.penalty ? `up to ${plain(top)} off` : `of ${plain(top)}`}</span>
             </h3>
+            {c.description && (
+              <p className="soft small mb-1" dir="auto">
+                {c.description}
+              </p>
+            )}
             <Ruler
               title={c.title}
               longest={longest}
               sign={c.penalty ? -1 : 1}
-              stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: l.words }))}
+              descending={rubric.descending}
+              stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: levelText(l) }))}
             />
             {c.outcomeIds && (
               <p className="soft small mb-1">

@@ -225,7 +225,7 @@ test('an empty library says what will stand there, and a new one is made from he
   expect(screen.getByText(/The library is empty/)).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'Make a new…' }))
   await user.click(within(document.querySelector<HTMLElement>('.dropdown-menu.show')!).getByText('scale'))
-  await waitFor(() => expect(bodies(/library$/)[0]).toMatchObject({ kind: 'scale', title: 'New scale' }))
+  await waitFor(() => expect(bodies(/library$/)[0]).toMatchObject({ standard: { kind: 'scale', title: 'New scale' } }))
 })
 
 describe('a rubric from a table', () => {
@@ -236,7 +236,7 @@ describe('a rubric from a table', () => {
     const dialog = within(screen.getByRole('dialog'))
     const paste = (types: Record<string, string>) =>
       fireEvent.paste(dialog.getByLabelText(/^Paste a table/), { clipboardData: { getData: (type: string) => types[type] ?? '' } })
-    return { ...lib, dialog, paste, made: () => lib.bodies(/library$/)[0] as Standard | undefined }
+    return { ...lib, dialog, paste, made: () => (lib.bodies(/library$/)[0] as { standard: Standard } | undefined)?.standard }
   }
   const HTML = `<p>Marked by this:</p><table><tr><th></th><th>Poor (1)</th><th>Good (3)</th></tr>
     <tr><td>Aim<img src=x onerror="globalThis.ran = true"></td><td>vague</td><td>clear</td></tr>
@@ -246,7 +246,7 @@ describe('a rubric from a table', () => {
     const { user, dialog, paste, made } = await opened()
     paste({ 'text/html': HTML })
     expect(dialog.getByRole('status').textContent).toMatch(/2 criteria, 6 points/)
-    expect(dialog.getByRole('img', { name: 'Aim: 1 vague; 3 clear' })).toBeTruthy()
+    expect(dialog.getByRole('img', { name: 'Aim: 1 Poor: vague; 3 Good: clear' })).toBeTruthy()
     await user.clear(dialog.getByLabelText('Title'))
     await user.type(dialog.getByLabelText('Title'), 'Walks')
     await user.click(dialog.getByRole('button', { name: 'Make the rubric' }))
@@ -261,8 +261,12 @@ describe('a rubric from a table', () => {
     await user.selectOptions(dialog.getByLabelText('Row 1 is'), 'left out')
     await user.selectOptions(dialog.getByLabelText('Row 3 is'), 'left out')
     await user.selectOptions(dialog.getByLabelText('Points are'), 'nowhere: 0, 1, 2 …')
+    // Nothing tells which end is the best, so it is asked and nothing can be made before.
+    expect(screen.getByText(/say which level stands first/)).toBeTruthy()
+    expect(dialog.getByRole<HTMLButtonElement>('button', { name: 'Make the rubric' }).disabled).toBe(true)
+    await user.selectOptions(dialog.getByLabelText('First stands'), 'the best level')
     expect(dialog.getByRole('status').textContent).toMatch(/^2 criteria, 2 points/)
-    await user.click(dialog.getByLabelText('the best level first'))
+    expect(dialog.getByRole<HTMLButtonElement>('button', { name: 'Make the rubric' }).disabled).toBe(false)
     expect(dialog.getByRole('img', { name: /^Aim: .*1 vague/ })).toBeTruthy()
     await user.selectOptions(dialog.getByLabelText('Column 3 is'), 'left out')
     expect(dialog.getByRole('img', { name: 'Line: 0 shaky' })).toBeTruthy()
@@ -294,9 +298,10 @@ describe('a rubric from a table', () => {
         () => ({
           tables: [],
           outcomes: [],
+          notes: ['Links to outcomes are not in this file.'],
           rubrics: [
-            { title: 'Walks', criteria },
-            { title: 'Maps', criteria },
+            { title: 'Walks', source: 'w', known: { id: 'walks', title: 'Walks in the field', same: true }, criteria },
+            { title: 'Maps', source: 'm', known: null, criteria },
           ],
         }),
       ],
@@ -305,7 +310,10 @@ describe('a rubric from a table', () => {
     ])
     await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], 'export.json', { type: 'application/json' }))
     expect((await dialog.findByLabelText<HTMLInputElement>('Title')).value).toBe('Walks')
+    expect(dialog.getByText(/in the library already, as “Walks in the field”, and nothing in it differs/)).toBeTruthy()
+    expect(dialog.getByText('Links to outcomes are not in this file.')).toBeTruthy()
     await user.selectOptions(dialog.getByLabelText('Which of 2'), 'Maps')
+    expect(dialog.queryByText(/in the library already/)).toBeNull()
     expect(dialog.getByLabelText<HTMLInputElement>('Title').value).toBe('Maps')
     expect(made()).toBeUndefined()
   })
