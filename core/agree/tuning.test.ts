@@ -52,3 +52,8 @@ test('readings of what is no exemplar have no part; criteria without levels have
   const { markers } = tuningOf(agreed, [read('m', 'gone', 0, 0, 0), read('m', 'x1', 2, 6, 21)], { tolerance: 2, bandOf: () => null })
   expect(markers[0]).toMatchObject({ read: 1, lean: 1, kappa: { kappa: null, n: 0 }, criteria: { a: 0, b: 1 } })
 })
+
+test('who takes off more than was agreed is severe, not generous', () => {
+  const { markers } = tuningOf(agreed, [read('m', 'x1', 2, 10, 15)], { tolerance: 2, takesOff: (id) => id === 'b', bandOf })
+  expect(markers[0]!.criteria).toEqual({ a: 0, b: -5 })
+})

@@ -28,19 +28,28 @@ export interface Tuning {
   agreement: Agreement
   /** Quadratic weighted kappa over the levels of all criteria. */
   kappa: Kappa
-  /** Criterion id → mean of own − agreed points. */
+  /** Criterion id → mean of own − agreed points, + generous; where points are taken off, more of them is severe. */
   criteria: Record<string, number>
 }
 
 /**
  * How far each marker lies from what was agreed on the exemplars.
+ * @param takesOff whether a criterion's points are taken off
  * @param bandOf place of the level that points lie in, from 0; null where a criterion has no levels, which then has no part in kappa
  * @returns a row for each marker that read at least one, and the intraclass correlations of those who read them all
  */
 export function tuningOf(
   agreed: readonly ExemplarMark[],
   readings: readonly ExemplarReading[],
-  { tolerance, bandOf }: { tolerance: number; bandOf: (criterionId: string, points: number) => number | null },
+  {
+    tolerance,
+    takesOff = () => false,
+    bandOf,
+  }: {
+    tolerance: number
+    takesOff?: (criterionId: string) => boolean
+    bandOf: (criterionId: string, points: number) => number | null
+  },
 ): { markers: Tuning[]; together: Icc[] } {
   const agreedOn = new Map(agreed.map((a) => [a.exemplarId, a]))
   const byMarker = new Map<string, ExemplarReading[]>()
@@ -57,7 +66,7 @@ export function tuningOf(
       for (const [criterionId, points] of Object.entries(r.picks)) {
         const wanted = picks[criterionId]
         if (wanted === undefined) continue
-        apart.set(criterionId, [...(apart.get(criterionId) ?? []), points - wanted])
+        apart.set(criterionId, [...(apart.get(criterionId) ?? []), takesOff(criterionId) ? wanted - points : points - wanted])
         const [a, b] = [bandOf(criterionId, points), bandOf(criterionId, wanted)]
         if (a === null || b === null) continue
         bands.push(a)

@@ -29,6 +29,16 @@ test('a set typed as fractions is recognised and the hundredfold offered', () =>
   expect(finding).toMatchObject({ kind: 'fractions', row: null, fix: set(['A', 89.5], ['B', 70], ['C', 0]) })
 })
 
+test.each([
+  [set(['A', 0.895], ['B', 70], ['C', 0]), set(['A', 89.5], ['B', 70], ['C', 0])],
+  [set(['A', 85], ['B', 0.7], ['C', 60], ['D', 0]), set(['A', 85], ['B', 70], ['C', 60], ['D', 0])],
+])('typed one after another, fractions beside percents are recognised in any order', (boundaries, fix) => {
+  expect(checkBoundaries(boundaries)[0]).toMatchObject({ kind: 'fractions', fix })
+})
+test('a limit at or below 1 that is in order may be meant', () => {
+  expect(checkBoundaries(set(['A', 70], ['B', 1], ['C', 0]))).toEqual([])
+})
+
 test('grades are counted in boundary order with zeros shown, and nobody without a grade', () => {
   const students = ['A', 'C', 'A', null].map((grade) => ({ grade })) as Parameters<typeof gradeCounts>[0]['students']
   expect(gradeCounts({ students, boundaries: set(['A', 80], ['B', 60], ['C', 0]) })).toEqual([

@@ -30,6 +30,13 @@ export function checkBoundaries(boundaries: Boundary[], above100: Policy['above1
       `The limits look like fractions (${limits.join(', ')}). Boundaries are percents: ${hundredfold(limits[0]!)} in place of ${limits[0]}.`,
       boundaries.map((b) => ({ ...b, from: hundredfold(b.from) })),
     )
+  else {
+    // Typed one after another, some stand as fractions beside percents: with those alone made percents the set is in order.
+    const mended = boundaries.map((b) => (b.from > 0 && b.from <= 1 ? { ...b, from: hundredfold(b.from) } : b))
+    const some = boundaries.find((b, i) => mended[i] !== b)
+    if (some && !falls(limits) && falls(mended.map((b) => b.from)))
+      add(null, 'fractions', `${some.grade}: ${some.from} looks like a fraction. Boundaries are percents: ${hundredfold(some.from)}.`, mended)
+  }
   const seen = new Map<string, number>()
   boundaries.forEach(({ grade, from }, row) => {
     const name = grade.trim().toLowerCase()
@@ -60,6 +67,8 @@ export function checkBoundaries(boundaries: Boundary[], above100: Policy['above1
     )
   return findings
 }
+
+const falls = (limits: readonly number[]) => limits.every((x, i) => i === 0 || x < limits[i - 1]!)
 
 /** 100 times a fraction, as the decimal a person means: 0.895 → 89.5. */
 const hundredfold = (x: number) => Number((x * 100).toFixed(6))

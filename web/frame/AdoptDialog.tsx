@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { Dialog } from '../parts/Dialog'
 import { messageOf } from '../api/client'
 import { counted } from '../parts/format'
 import { useCourse } from './course'
@@ -21,7 +22,7 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
     }
   }
   return (
-    <Modal show onHide={onClose} centered animation={false}>
+    <Dialog onClose={onClose}>
       <Form
         onSubmit={(e) => {
           e.preventDefault()
@@ -53,6 +54,6 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
           </Button>
         </Modal.Footer>
       </Form>
-    </Modal>
+    </Dialog>
   )
 }

@@ -12,6 +12,8 @@ import { useCourseEvents } from './events'
 import { Head } from './Head'
 import { KeysProvider } from './keys'
 import { KeysHelp } from './KeysHelp'
+import { useDraftsGuard } from './drafts'
+import { LeaveGuard } from './LeaveGuard'
 import { LookingAs } from './look'
 import { NamesProvider } from './names'
 import { needsMarks } from './needs-marks'
@@ -126,6 +128,7 @@ function FirstCourse() {
 }
 
 function CourseFrame() {
+  useDraftsGuard()
   const { courseId = '' } = useParams()
   const me = useMe()
   const courses = useCourses()
@@ -141,6 +144,7 @@ function CourseFrame() {
     <KeysProvider key={courseId}>
       <NamesProvider>
         <SavedProvider>
+          <LeaveGuard />
           <UndoProvider>
             {head.role === 'student' ? (
               <StudentFrame me={me.data} courses={courses.data!} head={head} />

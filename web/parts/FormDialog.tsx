@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { Dialog } from './Dialog'
 import type { UseFormRegisterReturn } from 'react-hook-form'
 
 /** A dialog that takes a few fields: Enter sends them, Esc or Cancel leaves. */
@@ -20,7 +21,7 @@ export function FormDialog({
   children: ReactNode
 }) {
   return (
-    <Modal show onHide={onClose} centered animation={false}>
+    <Dialog onClose={onClose}>
       <Form onSubmit={(e) => void onSubmit(e)} noValidate>
         <Modal.Header closeButton>
           <Modal.Title>{title}</Modal.Title>
@@ -35,7 +36,7 @@ export function FormDialog({
           </Button>
         </Modal.Footer>
       </Form>
-    </Modal>
+    </Dialog>
   )
 }
 

@@ -1,5 +1,6 @@
-import { useRef } from 'react'
+import { useId, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
+import { useHeld } from '../frame/saved'
 import { plain, typedNumber } from './format'
 import { useTyped } from './useTyped'
 
@@ -10,6 +11,8 @@ interface Props {
   /** Whether it may be left empty. */
   optional?: boolean
   missing?: boolean
+  /** What stands in it is not taken, for a reason that is said elsewhere. */
+  refused?: boolean
   disabled?: boolean
   min?: number
   max?: number
@@ -18,13 +21,17 @@ interface Props {
   className?: string
 }
 
-/** A number edited in place: Enter commits and goes to the next one below, Esc puts it back, arrows step. */
+/**
+ * A number edited in place: Enter commits and goes to the next one below, Esc puts it back, arrows step. What cannot be taken
+ * stays, with the reason beneath, until it is mended or put back.
+ */
 export function NumberField({
   label,
   value,
   onCommit,
   optional = false,
   missing = false,
+  refused = false,
   disabled = false,
   min = -Infinity,
   max = Infinity,
@@ -32,7 +39,9 @@ export function NumberField({
   className = '',
 }: Props) {
   const shown = value === null ? '' : plain(value)
-  const { text, isTyping, type, sent, putBack } = useTyped(shown)
+  const { text, isTyping, type, sent, putBack } = useTyped(shown, () => !wrong && typed !== value && onCommit(typed))
+  const [left, setLeft] = useState(false)
+  const reasonId = useId()
   const field = useRef<HTMLInputElement>(null)
   const typed = text.trim() === '' ? null : typedNumber(text)
   const wrong = text.trim() === '' ? !optional && value !== null : typed === null || typed < min || typed > max
@@ -42,30 +51,36 @@ export function NumberField({
     sent()
     onCommit(typed)
   }
-  return (
+  const waits = wrong && left
+  const reason = `${text.trim() === '' ? 'Emptied' : 'Not taken'}: give a number${min > -Infinity ? ` from ${plain(min)}` : ''}${max < Infinity ? ` to ${plain(max)}` : ''}`
+  useHeld(waits ? `${label}: ${text.trim() === '' ? 'emptied' : text}` : null)
+  const input = (
     <input
       ref={field}
-      className={`cell-input ${missing && text === '' ? 'missing' : ''} ${wrong ? 'wrong' : ''} ${className}`}
+      className={`cell-input ${missing && text === '' ? 'missing' : ''} ${wrong || refused ? 'wrong' : ''} ${className}`}
       aria-label={label}
-      aria-invalid={wrong}
-      title={wrong ? `Give a number${min > -Infinity ? ` from ${min}` : ''}${max < Infinity ? ` to ${max}` : ''}.` : undefined}
+      aria-invalid={wrong || refused}
+      aria-describedby={waits ? reasonId : undefined}
+      title={wrong ? `${reason}.` : undefined}
       inputMode="decimal"
       disabled={disabled}
       value={text}
       data-clean={text === shown}
       onChange={(e) => type(e.target.value)}
       onBlur={() => {
-        if (wrong) putBack()
-        else if (isTyping()) commit()
+        setLeft(wrong)
+        if (!wrong && isTyping()) commit()
       }}
       onKeyDown={(e) => {
         // What the screen does at Ctrl+Enter, it does with what is typed.
         if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) return flushSync(commit)
         if (e.key === 'Enter') {
           commit()
+          setLeft(wrong)
           if (!wrong) goDown(e.currentTarget)
         } else if (e.key === 'Escape') {
           putBack()
+          setLeft(false)
           requestAnimationFrame(() => field.current?.blur())
         } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
           const next = (typed ?? value ?? 0) + (e.key === 'ArrowUp' ? step : -step)
@@ -77,6 +92,26 @@ export function NumberField({
         e.preventDefault()
       }}
     />
+  )
+  if (!waits) return input
+  return (
+    <>
+      {input}
+      <span id={reasonId} role="alert" className="field-reason">
+        {reason}
+        {value !== null && `; ${plain(value)} is what stands`}.{' '}
+        <button
+          className="quiet-button"
+          onClick={() => {
+            putBack()
+            setLeft(false)
+            field.current?.focus()
+          }}
+        >
+          Put it back
+        </button>
+      </span>
+    </>
   )
 }
 

@@ -17,7 +17,10 @@ export function TitleField({
   optional?: boolean
   onCommit: (title: string) => void
 }) {
-  const { text, type, sent, putBack } = useTyped(value)
+  const { text, type, sent, putBack } = useTyped(
+    value,
+    (left) => left.trim() !== value && (left.trim() !== '' || optional) && onCommit(left.trim()),
+  )
   const commit = () => {
     const title = text.trim()
     if ((title === '' && !optional) || title === value) return putBack()

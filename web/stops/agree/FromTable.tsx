@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { Dialog } from '../../parts/Dialog'
 import {
   criterionMaximum,
   guessLayout,
@@ -136,7 +137,7 @@ export function FromTable({
     }
   }
   return (
-    <Modal show onHide={onClose} size="xl" centered scrollable animation={false} backdrop={source ? 'static' : true}>
+    <Dialog onClose={onClose} size="xl" scrollable>
       <Modal.Header closeButton>
         <Modal.Title>A rubric from a table</Modal.Title>
       </Modal.Header>
@@ -279,6 +280,6 @@ export function FromTable({
           {outcomesAlone ? `Make ${counted(source!.outcomes.length, 'outcome')}` : 'Make the rubric'}
         </Button>
       </Modal.Footer>
-    </Modal>
+    </Dialog>
   )
 }

@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { format, parseISO } from 'date-fns'
 import { routes, type Suggestion } from '#contract'
 import { call } from '../../api/client'
+import { useDraft } from '../../frame/drafts'
 import { useWrites } from '../../frame/writes'
 import type { Entry } from './library'
 
@@ -19,7 +20,7 @@ interface Props {
 /** Changes that others would like to see: answered by the owner, made by everybody else. */
 export function Suggestions({ courseId, entry, own, copy, onMoved }: Props) {
   const { write } = useWrites()
-  const [words, setWords] = useState('')
+  const [words, setWords, dropWords] = useDraft(`suggestion ${courseId} ${entry.of.id}`)
   const [withCopy, setWithCopy] = useState(true)
   const waiting = entry.of.suggestions.filter((g) => !g.answer)
   const answered = entry.of.suggestions.filter((g) => g.answer)
@@ -39,7 +40,7 @@ export function Suggestions({ courseId, entry, own, copy, onMoved }: Props) {
         body: { words, copyId: copy && withCopy ? copy.of.id : null },
       }),
     )
-    if (done) setWords('')
+    if (done) dropWords()
   }
   if (own && entry.of.suggestions.length === 0) return null
   return (

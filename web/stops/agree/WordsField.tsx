@@ -14,7 +14,7 @@ export function WordsField({
   quiet?: boolean
   onCommit: (words: string) => void
 }) {
-  const { text, type, sent, putBack } = useTyped(value)
+  const { text, type, sent, putBack } = useTyped(value, (left) => left !== value && onCommit(left))
   return (
     <textarea
       className={`words-field ${quiet ? 'quiet' : ''}`}

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { boundaryImpact, checkBoundaries, describe, gradeCounts, nearBoundary, type Boundary } from '#core'
@@ -20,23 +20,30 @@ export default function Bound() {
   // From the trial itself, not from the worker's answer: the next key must step from here.
   const { boundaries } = tried.course
   const [chosenAt, setChosen] = useState(1)
-  const [refused, setRefused] = useState<string | null>(null)
+  /** Limits as they were typed, while they are no set that could be in force. */
+  const [typed, setTyped] = useState<Boundary[] | null>(null)
+  const inTrial = boundaries.map((b) => b.from).join()
+  // What is in force or tried has changed, by Discard for one: what was typed against what stood before is done with.
+  useEffect(() => setTyped(null), [inTrial])
+  const findings = typed ? checkBoundaries(typed, table.policy.above100) : []
   const chosen = Math.min(chosenAt, boundaries.length - 2)
   const boundary = boundaries[chosen]
 
-  const moved = (at: number, from: number): Boundary[] => boundaries.map((b, i) => (i === at ? { ...b, from } : b))
-  const put = (at: number, from: number) => {
-    const next = moved(at, from)
-    const finding = checkBoundaries(next, table.policy.above100)[0]
-    setRefused(finding?.message ?? null)
-    if (finding || !mayDecide) return preview(null)
+  const moved = (at: number, from: number, of = boundaries): Boundary[] => of.map((b, i) => (i === at ? { ...b, from } : b))
+  /** Tries a set of limits as a whole; one that could not be in force waits, as typed, until it can or is put back. */
+  const tryOut = (next: Boundary[], what: string) => {
+    preview(null)
+    if (!mayDecide) return
+    if (checkBoundaries(next, table.policy.above100).length > 0) return setTyped(next)
+    setTyped(null)
     if (table.boundaries.every((b, i) => b.from === next[i]!.from))
       setTrial(
         trial.changes.filter((c) => c.kind !== 'bound'),
         'boundaries back as adopted',
       )
-    else propose([{ kind: 'bound', boundaries: next }], `${next[at]!.grade} begins at ${from}`)
+    else propose([{ kind: 'bound', boundaries: next }], what)
   }
+  const put = (at: number, from: number) => tryOut(moved(at, from, typed ?? boundaries), `${boundaries[at]!.grade} begins at ${from}`)
   const pull = (at: number, from: number) => {
     const next = moved(at, from)
     if (checkBoundaries(next, table.policy.above100).length === 0) preview([{ kind: 'bound', boundaries: next }])
@@ -104,10 +111,27 @@ export default function Bound() {
           onLetGo={put}
           onPick={(s) => void navigate(`/courses/${id}/students/${s}`)}
         />
-        {refused && (
-          <p className="note bad" role="alert">
-            {refused}
-          </p>
+        {typed && (
+          <div className="note bad" role="alert">
+            {findings.map((f) => (
+              <p className="mb-1" key={`${f.row} ${f.kind}`}>
+                {f.message}{' '}
+                {f.fix && (
+                  <button className="quiet-button" onClick={() => tryOut(f.fix!, 'boundaries as percents')}>
+                    Make it {f.fix.map((b) => plain(b.from)).join(', ')}
+                  </button>
+                )}
+              </p>
+            ))}
+            <p className="mb-0">
+              The limits as typed are not tried: {boundaries.map((b) => `${b.grade} ${plain(b.from)}`).join(', ')}{' '}
+              {trial.changes.some((c) => c.kind === 'bound') ? 'are' : 'are in force'}
+              {trial.changes.some((c) => c.kind === 'bound') && ' in the trial'}.{' '}
+              <button className="quiet-button" onClick={() => setTyped(null)}>
+                Put them back
+              </button>
+            </p>
+          </div>
         )}
         <table className="grid bounds">
           <thead>
@@ -127,7 +151,8 @@ export default function Bound() {
                 <td key={b.grade} className="num" onFocus={() => i < boundaries.length - 1 && setChosen(i)}>
                   <NumberField
                     label={`${b.grade} begins at`}
-                    value={b.from}
+                    value={typed?.[i]?.from ?? b.from}
+                    refused={!!typed && typed[i]!.from !== b.from}
                     disabled={!mayDecide || i === boundaries.length - 1}
                     step={GRAIN}
                     onCommit={(v) => v !== null && put(i, v)}

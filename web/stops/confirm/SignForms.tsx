@@ -4,6 +4,7 @@ import { Button, Form } from 'react-bootstrap'
 import { routes, type IssueHead, type Me } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useCourse } from '../../frame/course'
+import { useDraft } from '../../frame/drafts'
 import { useSaved } from '../../frame/saved'
 import { counted } from '../../parts/format'
 
@@ -24,13 +25,14 @@ function StatementForm({
 }) {
   const { refresh } = useCourse()
   const { saving } = useSaved()
-  const [text, setText] = useState('')
+  const { id: courseId } = useCourse()
+  const [text, setText, drop] = useDraft(`statement ${courseId} ${id}`)
   const [problem, setProblem] = useState<string | null>(null)
   const send = async () => {
     setProblem(null)
     try {
       await saving(onSend(text.trim()))
-      setText('')
+      drop()
       await refresh()
     } catch (e) {
       setProblem(messageOf(e))

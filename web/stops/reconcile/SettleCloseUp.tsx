@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { agreeMark, criterionMaximum, gradeAt, gradeCourse, percentOf, toCourse, type AgreeRule } from '#core'
 import { routes, type Assessment, type Library } from '#contract'
 import { call } from '../../api/client'
 import { useCourse } from '../../frame/course'
+import { useDraft } from '../../frame/drafts'
 import { usePersonLabels } from '../../frame/names'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
 import { fixed, plain, typedNumber } from '../../parts/format'
@@ -31,12 +31,8 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
     queryFn: () => call(routes.library, { params: { courseId: id } }),
     staleTime: Infinity,
   })
-  const [own, setOwn] = useState('')
-  const [reason, setReason] = useState('')
-  useEffect(() => {
-    setOwn('')
-    setReason('')
-  }, [row.scriptId])
+  const [own, setOwn, dropOwn] = useDraft(`own mark ${row.scriptId}`)
+  const [reason, setReason, dropReason] = useDraft(`own mark because ${row.scriptId}`)
 
   const gradeWith = (mark: number): string => {
     const course = toCourse(tried)
@@ -165,6 +161,8 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
               e.preventDefault()
               if (ownMark !== null && !ownWrong && reason.trim() !== '') {
                 onSettle({ kind: 'value', mark: ownMark, reason: reason.trim() })
+                dropOwn()
+                dropReason()
                 // Back to the queue, so that the next key settles the next script.
                 ;(document.activeElement as HTMLElement | null)?.blur()
               }

@@ -7,6 +7,7 @@ import { call, messageOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
+import { useDraft } from '../../frame/drafts'
 import { useSaved } from '../../frame/saved'
 import { counted } from '../../parts/format'
 import { Looks } from './Looks'
@@ -28,7 +29,6 @@ export default function Record() {
   const { saving } = useSaved()
   const record = useQuery({ queryKey: ['record', id], queryFn: () => call(routes.record, { params: { courseId: id } }) })
   const [chosenId, setChosen] = useState<string | null>(null)
-  const [reason, setReason] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const decisions = record.data ?? []
   const at = Math.max(
@@ -36,6 +36,7 @@ export default function Record() {
     decisions.findIndex((d) => d.id === chosenId),
   )
   const chosen = decisions[at]
+  const [reason, setReason, dropReason] = useDraft(`withdraw ${chosen?.id ?? ''}`)
   useKeys([
     { key: 'ArrowDown', does: 'next decision', run: () => setChosen(decisions[Math.min(decisions.length - 1, at + 1)]?.id ?? null) },
     { key: 'ArrowUp', does: 'decision before', run: () => setChosen(decisions[Math.max(0, at - 1)]?.id ?? null) },
@@ -44,7 +45,7 @@ export default function Record() {
     setProblem(null)
     try {
       await saving(call(routes.withdraw, { params: { courseId: id, decisionId: d.id }, body: { reason } }))
-      setReason('')
+      dropReason()
       await refresh()
     } catch (e) {
       setProblem(messageOf(e))

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Assessment, type DeliveryRow, type SortDelivery, type Student } from '#contract'
 import { addressOf, call } from '../../../api/client'
+import { useDraft } from '../../../frame/drafts'
 import { useWrites } from '../../../frame/writes'
 import { FindStudent } from '../../../parts/FindStudent'
 
@@ -30,7 +31,7 @@ export function SortCloseUp({ courseId, delivery: d, assessments, students, labe
   }
   const [studentId, setStudent] = useState(d.studentId ?? said.student)
   const [assessmentId, setAssessment] = useState(d.assessmentId ?? said.assessment)
-  const [why, setWhy] = useState('')
+  const [why, setWhy] = useDraft(`set aside ${d.id}`)
   const sort = (body: SortDelivery, what: string) =>
     write(
       what,

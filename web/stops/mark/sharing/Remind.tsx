@@ -3,13 +3,14 @@ import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { routes, type Sharing } from '#contract'
 import { call } from '../../../api/client'
+import { useDraft } from '../../../frame/drafts'
 import { useWrites } from '../../../frame/writes'
 import { counted } from '../../../parts/format'
 
 /** A letter to everyone who has something left to read, or to those alone whose day has passed. */
 export function Remind({ courseId, of }: { courseId: string; of: Sharing }) {
   const { write } = useWrites()
-  const [words, setWords] = useState('')
+  const [words, setWords, dropWords] = useDraft(`remind ${courseId} ${of.assessment.id}`)
   const [sent, setSent] = useState<number | null>(null)
   const today = new Date().toISOString().slice(0, 10)
   const behind = of.loads.filter((l) => l.handedIn < l.allotted)
@@ -23,7 +24,7 @@ export function Remind({ courseId, of }: { courseId: string; of: Sharing }) {
       }),
     )
     setSent(done?.sent ?? null)
-    if (done) setWords('')
+    if (done) dropWords()
   }
   return (
     <section>

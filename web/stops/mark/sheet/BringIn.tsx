@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { Dialog } from '../../../parts/Dialog'
 import { routes, type BroughtIn, type MarksUpload, type TriedImport } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { base64Of } from '../../../api/stream'
@@ -66,7 +67,7 @@ export function BringIn({
   }
   const changes = tried ? tried.counts.added + tried.counts.changed : 0
   return (
-    <Modal show onHide={onClose} size="xl" centered scrollable animation={false}>
+    <Dialog onClose={onClose} size="xl" scrollable>
       <Modal.Header closeButton>
         <Modal.Title>Bring in a file of marks</Modal.Title>
       </Modal.Header>
@@ -168,6 +169,6 @@ export function BringIn({
           Bring in {tried && tried.counts.refused === 0 ? counted(changes, 'mark') : ''}
         </Button>
       </Modal.Footer>
-    </Modal>
+    </Dialog>
   )
 }

@@ -1,6 +1,7 @@
 import { format, parseISO } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { useDraft } from '../../../frame/drafts'
 import type { PlacementFinding } from '#core'
 import type { Plan } from '#contract'
 import { grouped, type dateFindings, type FindingGroup } from '../../../parts/plan-findings'
@@ -61,6 +62,7 @@ export function Findings({ findings: { open, accepted }, accepted: reasons, edit
             )}
             {asking === g.key && (
               <Because
+                of={g.key}
                 onBecause={(reason) => {
                   edits.accept(
                     g.findings.map((f) => f.key),
@@ -117,14 +119,16 @@ function Mend({
   )
 }
 
-function Because({ onBecause }: { onBecause: (reason: string) => void }) {
-  const [reason, setReason] = useState('')
+function Because({ of, onBecause }: { of: string; onBecause: (reason: string) => void }) {
+  const [reason, setReason, drop] = useDraft(`let stand ${of}`)
   return (
     <form
       className="d-flex gap-2 mt-1"
       onSubmit={(e) => {
         e.preventDefault()
-        if (reason.trim() !== '') onBecause(reason.trim())
+        if (reason.trim() === '') return
+        onBecause(reason.trim())
+        drop()
       }}
     >
       <Form.Control

@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core'
 import type { Assessment, Marking, Plan } from '#contract'
 import { plain } from '../../../parts/format'
+import { useTyped } from '../../../parts/useTyped'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
 import { MARKINGS } from './markings'
@@ -20,7 +21,8 @@ interface Props {
 export function AssessmentCloseUp({ assessment: a, decided, edits, weights, onCopy, onClose }: Props) {
   const { plan, mayDecide } = edits
   const away = edits.takenAway.has(a.id)
-  const [notes, setNotes] = useState(a.notes)
+  const saveNotes = (words: string) => words !== a.notes && void edits.editAssessment(a, { notes: words })
+  const notes = useTyped(a.notes, saveNotes)
   return (
     <>
       <section>
@@ -125,11 +127,14 @@ export function AssessmentCloseUp({ assessment: a, decided, edits, weights, onCo
           <Form.Control
             as="textarea"
             rows={2}
-            value={notes}
+            value={notes.text}
             maxLength={4000}
             disabled={!mayDecide}
-            onChange={(e) => setNotes(e.target.value)}
-            onBlur={() => notes !== a.notes && void edits.editAssessment(a, { notes })}
+            onChange={(e) => notes.type(e.target.value)}
+            onBlur={() => {
+              notes.sent()
+              saveNotes(notes.text)
+            }}
           />
         </Form.Group>
       </section>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { Dialog } from '../../../parts/Dialog'
 import type { z } from 'zod'
 import { routes, type Component, type Taken } from '#contract'
 import { call } from '../../../api/client'
@@ -49,7 +50,7 @@ export function CopyAssessment({
   const componentId = chosenComponent || (components.find((c) => c.title === alike) ?? components[0])?.id || ''
   const [take, setTake] = useState<Taken>({ standard: true, passMark: true, moderation: true, notes: true, placements: true })
   return (
-    <Modal show onHide={onClose} centered animation={false}>
+    <Dialog onClose={onClose}>
       <Form
         onSubmit={(e) => {
           e.preventDefault()
@@ -118,6 +119,6 @@ export function CopyAssessment({
           </Button>
         </Modal.Footer>
       </Form>
-    </Modal>
+    </Dialog>
   )
 }

@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { Dialog } from '../../../parts/Dialog'
 import { routes, type Plan, type RollField, type TriedRoll } from '#contract'
 import { messageOf } from '../../../api/client'
 import { base64Of, callStreamed } from '../../../api/stream'
@@ -79,7 +80,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const n = tried?.counts
   const changes = n ? n.added + n.changed + n.moved + n.back + tried.sections.length + leaving.size : 0
   return (
-    <Modal show onHide={() => (stop.current?.abort(), onClose())} size="xl" centered scrollable animation={false}>
+    <Dialog onClose={() => (stop.current?.abort(), onClose())} size="xl" scrollable>
       <Modal.Header closeButton>
         <Modal.Title>Bring in a roll</Modal.Title>
       </Modal.Header>
@@ -185,7 +186,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
           Bring in {n && n.refused === 0 && changes > 0 ? counted(changes, 'change') : ''}
         </Button>
       </Modal.Footer>
-    </Modal>
+    </Dialog>
   )
 }
 
