@@ -39,6 +39,10 @@ const MarksUpload = z.union([
 ])
 export type MarksUpload = z.infer<typeof MarksUpload>
 
+/** A trial as it is kept; version 0 where none ever was. */
+const KeptTrial = z.strictObject({ changes: z.array(Change).max(20_000), version: z.number().int().min(0) })
+export type KeptTrial = z.infer<typeof KeptTrial>
+
 const lead = ['lead'] as const
 const overseers = ['lead', 'external'] as const
 const staff = ['lead', 'marker', 'external'] as const
@@ -229,16 +233,16 @@ export const routes = {
     access: lead,
     summary: 'The open trial',
     params: inCourse,
-    response: z.strictObject({ changes: z.array(Change) }),
+    response: KeptTrial,
   }),
   keepTrial: route({
     method: 'PUT',
     path: '/api/courses/:courseId/trial',
     access: lead,
-    summary: 'Keep the open trial; an empty one is discarded',
+    summary: 'Keep the open trial, in place of the version that one knows of; an empty one is discarded',
     params: inCourse,
-    body: z.strictObject({ changes: z.array(Change).max(20_000) }),
-    response: z.strictObject({ changes: z.array(Change) }),
+    body: KeptTrial,
+    response: KeptTrial,
   }),
   adopt: route({
     method: 'POST',
@@ -246,7 +250,12 @@ export const routes = {
     access: lead,
     summary: 'Adopt changes as one decision',
     params: inCourse,
-    body: z.strictObject({ changes: z.array(Change).min(1).max(20_000), reason: z.string().trim().max(2000) }),
+    body: z.strictObject({
+      changes: z.array(Change).min(1).max(20_000),
+      reason: Reason,
+      /** The version of the open trial that it was; without it the trial stays as it is. */
+      trialVersion: z.number().int().min(0).optional(),
+    }),
     response: Decision,
   }),
   record: route({
@@ -263,7 +272,7 @@ export const routes = {
     access: lead,
     summary: 'Withdraw a decision',
     params: z.strictObject({ courseId: Id, decisionId: Id }),
-    body: z.strictObject({ reason: z.string().trim().max(2000) }),
+    body: z.strictObject({ reason: Reason }),
     response: Decision,
   }),
 

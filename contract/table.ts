@@ -70,7 +70,7 @@ export const Sheet = z.strictObject({
   sections: z.array(Section),
   students: z.array(Student),
   assessments: z.array(
-    Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true }).extend({
+    Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true, bonus: true }).extend({
       /** Labels of the scale that it is marked on; null where there is none. */
       labels: ScaleBody.shape.labels.nullable(),
     }),
@@ -80,8 +80,8 @@ export const Sheet = z.strictObject({
   placements: z.array(Placement),
   /** Cells whose readings are further apart than the assessment tolerates; not told to markers. */
   overTolerance: z.array(z.strictObject({ studentId: Id, assessmentId: Id })),
-  /** Students whose assessments differ from their section’s: who moved or is left out → what applies to them. */
-  exceptions: z.record(Id, z.array(Id)),
+  /** Students whose assessments differ from their section’s: who moved or is left out → what applies to them, with its due day. */
+  exceptions: z.record(Id, z.record(Id, z.iso.date().nullable())),
   cells: z.array(Cell),
   /** Whether this person may type into it now. */
   writable: z.boolean(),

@@ -35,7 +35,12 @@ export function checkBoundaries(boundaries: Boundary[], above100: Policy['above1
     const mended = boundaries.map((b) => (b.from > 0 && b.from <= 1 ? { ...b, from: hundredfold(b.from) } : b))
     const some = boundaries.find((b, i) => mended[i] !== b)
     if (some && !falls(limits) && falls(mended.map((b) => b.from)))
-      add(null, 'fractions', `${some.grade}: ${some.from} looks like a fraction. Boundaries are percents: ${hundredfold(some.from)}.`, mended)
+      add(
+        null,
+        'fractions',
+        `${some.grade}: ${some.from} looks like a fraction. Boundaries are percents: ${hundredfold(some.from)}.`,
+        mended,
+      )
   }
   const seen = new Map<string, number>()
   boundaries.forEach(({ grade, from }, row) => {

@@ -1,4 +1,5 @@
 import type { Placement } from '../grades/course'
+import { placementFor } from './due-for'
 import { sectionOn, type Stay } from './stays'
 
 /** A placement with the day it is due; null where none is set. */
@@ -16,13 +17,13 @@ export interface Applying {
 }
 
 /**
- * Which assessments apply to the students who differ from their section: who moved, and who is left out.
+ * Which assessments apply to the students who differ from their section, who moved and who is left out, and when each is due for them.
  * For who moved, a placement applies where the student was in its section on the day it was due, or where it has no
  * date yet and the section is theirs now. What is set for every section they were in applies whatever the dates,
  * so that nobody slips between two of them.
  */
-export function applyingExceptions({ students, placements, stays, leftOut }: Applying): Map<string, Set<string>> {
-  const exceptions = new Map<string, Set<string>>()
+export function applyingExceptions({ students, placements, stays, leftOut }: Applying): Map<string, Map<string, string | null>> {
+  const exceptions = new Map<string, Map<string, string | null>>()
   const out = new Map<string, Set<string>>()
   for (const [assessmentId, ids] of Object.entries(leftOut))
     for (const id of ids) {
@@ -40,14 +41,15 @@ export function applyingExceptions({ students, placements, stays, leftOut }: App
   }
   for (const student of different) {
     const own = stays[student.id] ?? []
-    const applies = new Set<string>()
+    const applies = new Map<string, string | null>()
     for (const [assessmentId, list] of byAssessment) {
       if (out.get(student.id)?.has(assessmentId)) continue
       const now = list.find((p) => p.sectionId === student.sectionId)
       const moved = own.length > 1
       const there = moved && list.some((p) => p.due !== null && sectionOn(own, p.due) === p.sectionId)
       const throughout = own.every((stay) => list.some((p) => p.sectionId === stay.sectionId))
-      if (there || (now && (!moved || now.due === null || throughout))) applies.add(assessmentId)
+      if (there || (now && (!moved || now.due === null || throughout)))
+        applies.set(assessmentId, placementFor(list, own, student.sectionId)?.due ?? null)
     }
     exceptions.set(student.id, applies)
   }

@@ -2,15 +2,20 @@ import type { Day } from './days'
 import { sectionOn, type Stay } from './stays'
 
 /**
- * The day an assessment is due for a student: that of the section they were in on it, else that of their section now.
+ * The placement of an assessment that is a student's: that of the section they were in on the day it was due, else that of their
+ * section now.
  * @param placements those of the one assessment
- * @returns null where no day is set for them
+ * @returns undefined where none is theirs
  */
-export function dueFor(
-  placements: readonly { sectionId: string; due: Day | null }[],
+export function placementFor<P extends { sectionId: string; due: Day | null }>(
+  placements: readonly P[],
   stays: readonly Stay[],
   sectionId: string,
-): Day | null {
+): P | undefined {
   const there = placements.find((p) => p.due !== null && sectionOn(stays, p.due) === p.sectionId)
-  return (there ?? placements.find((p) => p.sectionId === sectionId))?.due ?? null
+  return there ?? placements.find((p) => p.sectionId === sectionId)
 }
+
+/** The day an assessment is due for a student; null where no day is set for them. */
+export const dueFor = (placements: Parameters<typeof placementFor>[0], stays: readonly Stay[], sectionId: string): Day | null =>
+  placementFor(placements, stays, sectionId)?.due ?? null

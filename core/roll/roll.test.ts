@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { applyingExceptions } from './applying'
+import { setFor } from './set-for'
 import { dayInWeek, sameDayInTerm, shiftDay, teachingWeek, weekdayOf } from './days'
 import { layOut } from './lay-out'
 import { firstMeeting, meetsOn } from './meetings'
@@ -107,12 +108,21 @@ describe('what applies to who moved', () => {
   const stays = { x: moveFrom([{ sectionId: 'a', from: '2026-09-07', to: null }], 'b', '2026-10-12') }
   test('the section at the due date decides, and nobody slips between two dates', () => {
     const own = applyingExceptions({ students, placements, stays, leftOut: {} }).get('x')!
-    expect([...own].sort()).toEqual(['early', 'only a', 'open b', 'slips'])
+    // Each with the day that holds for them: that of the section they were in on it.
+    expect(Object.fromEntries(own)).toEqual({ early: '2026-09-20', 'only a': '2026-09-25', 'open b': null, slips: '2026-09-30' })
+    const { isSet, dueOf } = setFor({ placements, exceptions: { x: Object.fromEntries(own) } })
+    const [x, y] = students
+    expect([dueOf(x!, 'early'), dueOf(y!, 'early'), isSet(x!, 'later a'), isSet(y!, 'only b')]).toEqual([
+      '2026-09-20',
+      '2026-09-21',
+      false,
+      true,
+    ])
   })
   test('who is left out of something differs by that alone', () => {
     const exceptions = applyingExceptions({ students, placements, stays: {}, leftOut: { early: ['y'] } })
     expect([...exceptions.keys()]).toEqual(['y'])
-    expect([...exceptions.get('y')!].sort()).toEqual(['only b', 'open b', 'slips'])
+    expect([...exceptions.get('y')!.keys()].sort()).toEqual(['only b', 'open b', 'slips'])
   })
 })
 

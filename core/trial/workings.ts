@@ -142,7 +142,7 @@ export function toCourse(w: Workings, standing: StandingMark[] = standingMarks(w
     students: w.course.students.map((s) => (exceptions.has(s.id) ? { ...s, sectionId: own(s.id) } : s)),
     placements: [
       ...w.course.placements,
-      ...[...exceptions].flatMap(([id, applies]) => [...applies].map((assessmentId) => ({ assessmentId, sectionId: own(id) }))),
+      ...[...exceptions].flatMap(([id, applies]) => [...applies.keys()].map((assessmentId) => ({ assessmentId, sectionId: own(id) }))),
     ],
     marks,
   }

@@ -12,6 +12,7 @@ export function HeadTools() {
   useKeys([
     { key: 'Ctrl+z', does: 'undo, whatever it was', run: undo },
     { key: 'Ctrl+y', does: 'redo', run: redo },
+    { key: 'Ctrl+Shift+z', does: 'redo', run: redo },
     { key: 'N', does: 'names or candidate numbers', run: turn },
   ])
   return (

@@ -2,8 +2,9 @@ import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
-import { describe, gradeCounts, percentOf, type CourseResult } from '#core'
+import { type Change, describe, gradeCounts, percentOf, type CourseResult } from '#core'
 import { columnCounts, stackDots } from '../parts/dots'
+import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
 import { AdoptDialog } from './AdoptDialog'
 import { useCourse } from './course'
@@ -15,7 +16,7 @@ const DOTS = 800
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
 export default function Horizon() {
-  const { current, adopted, trial, discard, id } = useCourse()
+  const { current, adopted, trial, discard, clash, settleClash, id } = useCourse()
   const [folded, setFolded] = useState(false)
   const [adopting, setAdopting] = useState(false)
   const open = trial.changes.length > 0
@@ -33,6 +34,13 @@ export default function Horizon() {
     return { finals: finals.length, of: current.result.students.length, mean: describe(finals).mean }
   }, [current])
 
+  const asked = clash && (
+    <div className="trial-clash">
+      <WhichStands onSettle={settleClash}>
+        You changed the trial in another window: {inWords(clash)} there, {inWords(trial.changes)} here.
+      </WhichStands>
+    </div>
+  )
   return (
     <footer className={`horizon${folded ? ' folded' : ''}`} aria-label="Where it stands">
       <div>
@@ -70,9 +78,30 @@ export default function Horizon() {
           <Link to={`/courses/${id}/record`}>The record</Link>
         )}
       </div>
+      {asked}
       {adopting && <AdoptDialog onClose={() => setAdopting(false)} />}
     </footer>
   )
+}
+
+const WHAT: Record<Change['kind'], string> = {
+  settle: 'settled',
+  adjust: 'adjustment',
+  switch: 'adjustment switched',
+  bound: 'boundaries',
+  weigh: 'weight',
+  shape: 'component',
+  'take away': 'taken away',
+  exclude: 'left out',
+  policy: 'policies',
+  carry: 'carried over',
+  assess: 'assessment',
+}
+/** What is in a trial, by kind. */
+function inWords(changes: readonly Change[]): string {
+  if (changes.length === 0) return 'nothing is tried'
+  const kinds = [...new Set(changes.map((c) => c.kind))]
+  return kinds.map((kind) => `${changes.filter((c) => c.kind === kind).length} ${WHAT[kind]}`).join(', ')
 }
 
 function TrialWords() {

@@ -6,7 +6,7 @@ import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { smallTable } from '../testing/small-course'
 import { Find } from './Find'
-import { useKeys } from './keys'
+import { singleKeys, useKeys } from './keys'
 import { KeysHelp } from './KeysHelp'
 import { TrialProvider, useTrial } from './trial'
 import { useUndo } from './undo'
@@ -23,6 +23,40 @@ beforeEach(() => {
 })
 
 describe('keys', () => {
+  test('Enter on a button is the button’s, a key that is only listed takes none, and letters can be switched off', async () => {
+    const did: string[] = []
+    function Screen() {
+      useKeys([
+        { key: 'Enter', does: 'listed only' },
+        { key: 'x', does: 'a letter', run: () => did.push('x') },
+        { key: 'Ctrl+Shift+z', does: 'redo what was', run: () => did.push('redo') },
+        { key: 'Ctrl+z', does: 'undo', run: () => did.push('undo') },
+      ])
+      return (
+        <>
+          <button onClick={() => did.push('button')}>Press</button>
+          <input type="checkbox" aria-label="box" />
+          <KeysHelp />
+        </>
+      )
+    }
+    const { user } = inPage(<Screen />)
+    screen.getByRole('button', { name: 'Press' }).focus()
+    await user.keyboard('{Enter}x{Control>}{Shift>}z{/Shift}z{/Control}')
+    expect(did).toEqual(['button', 'x', 'redo', 'undo'])
+    screen.getByLabelText('box').focus()
+    await user.keyboard('x')
+    expect(did).toHaveLength(4)
+    screen.getByLabelText('box').blur()
+    await user.keyboard('?')
+    await user.click(await screen.findByLabelText('single letters and signs act as keys'))
+    await user.keyboard('{Escape}')
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
+    await user.keyboard('x')
+    expect(did).toHaveLength(4)
+    singleKeys.set(true)
+  })
+
   function Screen({ did }: { did: (what: string) => void }) {
     useKeys([
       { key: 'x', does: 'cross it out', run: () => did('x') },
@@ -248,23 +282,23 @@ describe('a trial', () => {
 
   test('is kept as it grows, in one write; undo takes it back; discarding is undone too', async () => {
     const server = serverAnswers([
-      [routes.trial, () => ({ changes: [] })],
-      [routes.keepTrial, () => ({ changes: [] })],
+      [routes.trial, () => ({ changes: [], version: 0 })],
+      [routes.keepTrial, ({ changes, version }: { changes: unknown[]; version: number }) => ({ changes, version: version + 1 })],
     ])
     const { user } = trying('lead')
     act(() => trial.propose([RULE], 'weight of Exam'))
     expect(screen.getByText('1 in trial')).toBeTruthy()
-    await waitFor(() => expect(server.sent.map((s) => s.body)).toEqual([{ changes: [RULE] }]))
+    await waitFor(() => expect(server.sent.map((s) => s.body)).toEqual([{ changes: [RULE], version: 0 }]))
     act(() => trial.discard())
     await user.keyboard('{Control>}z{/Control}')
     expect(screen.getByText('1 in trial')).toBeTruthy()
     await user.keyboard('{Control>}z{/Control}')
     expect(screen.getByText('0 in trial')).toBeTruthy()
-    await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ changes: [] }))
+    await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ changes: [], version: 1 }))
   })
 
   test('what is only pulled is shown and not kept', () => {
-    const server = serverAnswers([[routes.trial, () => ({ changes: [] })]])
+    const server = serverAnswers([[routes.trial, () => ({ changes: [], version: 0 })]])
     trying('lead')
     act(() => trial.preview([RULE]))
     expect(screen.getByText('1 in trial')).toBeTruthy()
@@ -274,7 +308,7 @@ describe('a trial', () => {
 
   test('what the server refuses to adopt stays a trial', async () => {
     serverAnswers([
-      [routes.trial, () => ({ changes: [RULE] })],
+      [routes.trial, () => ({ changes: [RULE], version: 4 })],
       [routes.adopt, () => new Refuses(409, 'Two boundaries are alike.')],
     ])
     trying('lead')
@@ -290,5 +324,27 @@ describe('a trial', () => {
     cleanup()
     trying('lead', { confirmedIssue: 1 })
     expect([trial.mayDecide, trial.changes]).toEqual([false, []])
+  })
+
+  test('changed in another window meanwhile, both are there and nothing is sent until one is chosen', async () => {
+    const theirs = [{ ...(RULE as object), weight: 10 }, RULE]
+    let version = 1
+    const server = serverAnswers([
+      [routes.trial, () => ({ changes: [], version: 0 })],
+      [
+        routes.keepTrial,
+        (body: { changes: unknown[]; version: number }) =>
+          body.version === version
+            ? { changes: body.changes, version: ++version }
+            : new Refuses(409, 'You changed the trial in another window.', { changes: theirs, version }),
+      ],
+    ])
+    trying('lead')
+    act(() => trial.propose([RULE], 'weight of Exam'))
+    await waitFor(() => expect(trial.clash).toEqual(theirs))
+    expect(screen.getByText('1 in trial')).toBeTruthy()
+    act(() => trial.settleClash('mine'))
+    await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ changes: [RULE], version: 1 }))
+    expect(trial.clash).toBeNull()
   })
 })

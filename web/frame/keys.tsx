@@ -4,7 +4,8 @@ export interface Key {
   /** As `KeyboardEvent.key`, with `Ctrl+` for Ctrl or Cmd, `Alt+`, `Shift+` in front. */
   key: string
   does: string
-  run: () => void
+  /** Without one it is listed only: a part of the screen takes the key itself. */
+  run?: () => void
   /** Also while typing in a field. */
   inFields?: boolean
 }
@@ -12,13 +13,32 @@ export interface Key {
 const Keys = createContext<{ current: Map<object, Key[]> } | null>(null)
 
 const combination = (e: KeyboardEvent) =>
-  `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && e.key.length > 1 ? 'Shift+' : ''}${e.key.length === 1 && (e.ctrlKey || e.metaKey) ? e.key.toLowerCase() : e.key}`
+  `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey) ? 'Shift+' : ''}${e.key.length === 1 && (e.ctrlKey || e.metaKey) ? e.key.toLowerCase() : e.key}`
 
 const inField = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select'))
 
-const UNDO = new Set(['Ctrl+z', 'Ctrl+y'])
+const UNDO = new Set(['Ctrl+z', 'Ctrl+y', 'Ctrl+Shift+z'])
+
+/** A letter, digit or sign alone: it can be switched off, and never acts while a control has the focus that could mean something else by it. */
+const isSingle = (pressed: string) => pressed.length === 1
+const inControl = (target: EventTarget | null) => target instanceof HTMLElement && target.matches('input, select, [role=combobox]')
+/** Enter and the space bar on a link or button are its own. */
+const activates = (e: KeyboardEvent) =>
+  (e.key === 'Enter' || e.key === ' ') &&
+  !e.ctrlKey &&
+  !e.metaKey &&
+  !e.altKey &&
+  e.target instanceof HTMLElement &&
+  e.target.matches('a[href], button, summary, [role=button], [role=menuitem]')
+
+const SINGLES = 'level-table-single-keys'
+/** Whether single letters and signs act as keys in this browser (WCAG 2.1.4). */
+export const singleKeys = {
+  on: (): boolean => localStorage.getItem(SINGLES) !== 'off',
+  set: (on: boolean): void => (on ? localStorage.removeItem(SINGLES) : localStorage.setItem(SINGLES, 'off')),
+}
 
 /** Listens once for the keys that the screens announce. */
 export function KeysProvider({ children }: { children: ReactNode }) {
@@ -26,12 +46,15 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     const listen = (e: KeyboardEvent) => {
       if (e.defaultPrevented || document.querySelector('.modal.show')) return
+      if (activates(e)) return
       const pressed = combination(e)
+      // The list of keys stays within reach, since they are switched on again there.
+      if (isSingle(pressed) && (inControl(e.target) || (!singleKeys.on() && pressed !== '?'))) return
       // In a field that holds nothing unsaved, undo and redo mean what was done before, not the field.
       const typing = inField(e.target) && !(UNDO.has(pressed) && (e.target as HTMLElement).dataset.clean === 'true')
       for (const keys of [...registry.current.values()].reverse())
         for (const k of keys)
-          if (k.key === pressed && (!typing || k.inFields)) {
+          if (k.run && k.key === pressed && (!typing || k.inFields)) {
             e.preventDefault()
             k.run()
             return

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { addChanges, type Change } from '#core'
-import { routes, type CourseHead } from '#contract'
-import { call } from '../api/client'
+import { routes, type CourseHead, type KeptTrial } from '#contract'
+import { call, ProblemError } from '../api/client'
 import { useRefresh } from './refresh'
 import { useSaved } from './saved'
 import { useUndo } from './undo'
@@ -20,6 +20,9 @@ export interface OpenTrial {
   preview: (changes: Change[] | null) => void
   discard: () => void
   adopt: (reason: string) => Promise<void>
+  /** The trial as another window of this person's left it, where both were changed; nothing is sent until one is chosen. */
+  clash: Change[] | null
+  settleClash: (whose: 'mine' | 'theirs') => void
   /** Fetches anew whatever a write to the course may have changed. */
   refresh: () => Promise<void>
   /** Whether this person may decide now. */
@@ -48,24 +51,47 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   const keptTrial = mayDecide ? (own ?? kept.data?.changes ?? NO_CHANGES) : NO_CHANGES
   const changes = useMemo(() => (pulled ? addChanges(keptTrial, pulled) : keptTrial), [keptTrial, pulled])
 
+  const [clash, setClash] = useState<KeptTrial | null>(null)
+  const clashes = useRef(clash)
+  clashes.current = clash
+  // The version that this window knows of: what another one kept since is not written over unseen.
+  const version = useRef(0)
+  const known = kept.data?.version
+  useEffect(() => {
+    if (known !== undefined) version.current = Math.max(version.current, known)
+  }, [known])
   const waiting = useRef<{ changes: Change[]; timer: ReturnType<typeof setTimeout> } | null>(null)
+  /** One after the other: each goes on top of the version that the one before it made. */
+  const turn = useRef<Promise<unknown>>(Promise.resolve())
+  const put = useCallback(
+    async (changes: Change[], keepalive: boolean) => {
+      if (clashes.current) return
+      try {
+        const done = await saving(call(routes.keepTrial, { params: { courseId }, body: { changes, version: version.current }, keepalive }))
+        version.current = done.version
+      } catch (e) {
+        if (e instanceof ProblemError && e.problem.status === 409 && e.problem.current) setClash(e.problem.current as KeptTrial)
+      }
+    },
+    [courseId, saving],
+  )
   const send = useCallback(
     (leaving = false) => {
       if (!waiting.current) return
       const { changes: next, timer } = waiting.current
       clearTimeout(timer)
       waiting.current = null
-      // A page that is being left may send only a little.
-      const keepalive = leaving && JSON.stringify(next).length < KEEPALIVE_LIMIT
-      void saving(call(routes.keepTrial, { params: { courseId }, body: { changes: next }, keepalive })).catch(() => undefined)
+      // A page that is being left may send only a little, and has no time to wait for its turn.
+      if (leaving) void put(next, JSON.stringify(next).length < KEEPALIVE_LIMIT)
+      else turn.current = turn.current.then(() => put(next, false))
     },
-    [courseId, saving],
+    [put],
   )
   const keep = useCallback(
     (next: Change[]) => {
       setOwn(next)
       clearTimeout(waiting.current?.timer)
-      waiting.current = { changes: next, timer: setTimeout(send, KEEP_AFTER_MS) }
+      waiting.current = { changes: next, timer: setTimeout(() => send(), KEEP_AFTER_MS) }
     },
     [send],
   )
@@ -96,11 +122,18 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
     async (reason: string) => {
       clearTimeout(waiting.current?.timer)
       waiting.current = null
-      const decision = await saving(call(routes.adopt, { params: { courseId }, body: { changes: latest.current, reason } }))
+      await turn.current
+      const decision = await saving(
+        call(routes.adopt, { params: { courseId }, body: { changes: latest.current, reason, trialVersion: version.current } }),
+      ).catch((e: unknown) => {
+        if (e instanceof ProblemError && e.problem.status === 409 && isKept(e.problem.current)) setClash(e.problem.current)
+        throw e
+      })
+      version.current++
       // The trial stays in sight until what it became has arrived, so that nothing flickers back.
       await refresh()
       setOwn([])
-      queries.setQueryData(['trial', courseId], { changes: [] })
+      queries.setQueryData<KeptTrial>(['trial', courseId], { changes: [], version: version.current })
       did({
         label: `adopt: ${decision.summary}`,
         undo: async () => {
@@ -117,12 +150,38 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
     },
     [courseId, saving, queries, refresh, did, keep],
   )
+  const settleClash = useCallback(
+    (whose: 'mine' | 'theirs') => {
+      if (!clash) return
+      version.current = clash.version
+      clashes.current = null
+      setClash(null)
+      if (whose === 'mine') keep(latest.current)
+      else setOwn(clash.changes)
+    },
+    [clash, keep],
+  )
+  const theirs = clash?.changes ?? null
   const value = useMemo(
-    (): OpenTrial => ({ courseId, changes, propose, setTrial, preview: setPulled, discard, adopt, refresh, mayDecide }),
-    [courseId, changes, propose, setTrial, discard, adopt, refresh, mayDecide],
+    (): OpenTrial => ({
+      courseId,
+      changes,
+      propose,
+      setTrial,
+      preview: setPulled,
+      discard,
+      adopt,
+      clash: theirs,
+      settleClash,
+      refresh,
+      mayDecide,
+    }),
+    [courseId, changes, propose, setTrial, discard, adopt, theirs, settleClash, refresh, mayDecide],
   )
   return <TrialContext value={value}>{children}</TrialContext>
 }
+
+const isKept = (current: unknown): current is KeptTrial => typeof current === 'object' && current !== null && 'changes' in current
 
 export function useTrial(): OpenTrial {
   const trial = use(TrialContext)

@@ -240,6 +240,8 @@ test('done or not is handed in as all it is marked out of or nothing, and counts
     markers: [{ id: 'marker-1', capacity: 1 }],
     panels: [],
     avoidOwnSection: false,
+    keep: false,
+    moveBegun: [],
     seed: 1,
     sample: { share: 0, least: 0, zone: 0 },
   }

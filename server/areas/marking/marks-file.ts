@@ -1,4 +1,5 @@
-import { readCellText, writeCellText, type MarksFile, type Status } from '#core'
+import { BLANK, cellAfter, readCellText, setFor, writeCellText, type CellValue, type MarksFile, type Status } from '#core'
+import { inFile } from './marks-table'
 import type { Cell, CellWrite, Sheet, TriedImport, TriedRow } from '#contract'
 
 const LISTED = 2000
@@ -14,11 +15,7 @@ export interface ChangedCell {
   by: string
 }
 
-type CellValue = Pick<CellWrite, 'mark' | 'status' | 'daysLate'>
-
 interface Known {
-  /** Assessments whose marks may be deductions. */
-  belowZero: ReadonlySet<string>
   /** Candidate numbers of students by their ids from outside. */
   candidateOf: ReadonlyMap<string, string>
   /** Why a mark is not brought in for a script that is shared out, by student and assessment. */
@@ -35,15 +32,12 @@ interface Known {
 export function tryMarksFile(
   file: MarksFile,
   sheet: Sheet,
-  { belowZero, candidateOf, readNotTyped, changedSince }: Known,
+  { candidateOf, readNotTyped, changedSince }: Known,
 ): { tried: TriedImport; writes: (CellWrite & { was: CellValue })[] } {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
   const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
-  const due = new Map(sheet.placements.map((p) => [`${p.assessmentId} ${p.sectionId}`, p.due]))
-  const placed = new Set(sheet.placements.map((p) => `${p.assessmentId} ${p.sectionId}`))
-  const applies = (student: Sheet['students'][number], assessmentId: string) =>
-    sheet.exceptions[student.id]?.includes(assessmentId) ?? placed.has(`${assessmentId} ${student.sectionId}`)
+  const { isSet, dueOf } = setFor(sheet)
   const rows: TriedRow[] = file.faults.map((f) => ({ ...f, outcome: 'refused', before: '', after: '' }))
   const writes: (CellWrite & { was: CellValue })[] = []
   const seen = new Map<string, number>()
@@ -93,26 +87,22 @@ export function tryMarksFile(
       )
       continue
     }
-    const calendar = { due: due.get(`${assessment.id} ${student.sectionId}`) ?? null, term: sheet.term }
+    const calendar = { due: dueOf(student, assessment.id), term: sheet.term }
     const scale = assessment.labels && { labels: assessment.labels }
-    const typed = readCellText(m.text, assessment.outOf, belowZero.has(assessment.id), scale, calendar)
+    const typed = readCellText(m.text, assessment.outOf, assessment.bonus, scale, calendar)
     if (typed.kind === 'blank') continue // an empty cell leaves the mark alone
     if (typed.kind === 'wrong') {
       refuse(typed.reason)
       continue
     }
-    if (!applies(student, assessment.id)) {
+    if (!isSet(student, assessment.id)) {
       refuse(`${assessment.title} is not set for this student.`)
       continue
     }
-    const next = {
-      mark: typed.kind === 'mark' ? typed.mark : typed.kind === 'late' ? (cell?.mark ?? null) : null,
-      status: typed.kind === 'late' ? ('late' as const) : typed.status,
-      daysLate: 'daysLate' in typed ? typed.daysLate : 0,
-    }
+    const next = cellAfter(valueOf(cell), typed)!
     // What was agreed on readings may come back as it went out.
     const asAgreed =
-      cell?.fromReadings && cell.fromReadings.mark === next.mark && cell.status === next.status && cell.daysLate === next.daysLate
+      cell?.fromReadings && inFile(cell.fromReadings.mark) === next.mark && cell.status === next.status && cell.daysLate === next.daysLate
     if (cell?.fromReadings && next.mark !== null && !asAgreed) {
       refuse(`${assessment.title} is marked by readings: settle it at Reconcile.`)
       continue
@@ -160,8 +150,7 @@ export function tryMarksFile(
   return { tried: summary(rows), writes }
 }
 
-const valueOf = (cell: Cell | undefined): CellValue =>
-  cell ? { mark: cell.mark, status: cell.status, daysLate: cell.daysLate } : { mark: null, status: 'in', daysLate: 0 }
+const valueOf = (cell: Cell | undefined): CellValue => (cell ? { mark: cell.mark, status: cell.status, daysLate: cell.daysLate } : BLANK)
 const blank = (cell: Cell) => cell.mark === null && cell.status === 'in'
 
 function summary(rows: TriedRow[]): TriedImport {

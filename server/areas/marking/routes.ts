@@ -1,4 +1,4 @@
-import { routes, unpackSheet, type CellState, type CourseTable, type MarksUpload, type Role, type ScriptDetail } from '#contract'
+import { routes, unpackSheet, type CellState, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import type { Response } from 'express'
 import { readMarksFile, type MarksFile, type Status } from '#core'
 import { writeRosterResults, type ResultToWrite } from '#core/exchange/roster-results'
@@ -29,13 +29,6 @@ export function markingRoutes(
   pool: WorkerPool,
 ): void {
   const { sheetFor, cellsNow, write } = sheets(db, tables, plans)
-  const bonuses = (courseId: string) =>
-    new Set(
-      tables
-        .load(courseId)
-        .assessments.filter((a: CourseTable['assessments'][number]) => a.bonus)
-        .map((a) => a.id),
-    )
 
   handle(routes.sheet, ({ params, me, look, role }) => {
     const sheet = sheetFor(params.courseId, me.id, role)
@@ -124,7 +117,6 @@ export function markingRoutes(
     const candidateOf = new Map(externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])))
     const readBy = readers.inCourse(courseId)
     return tryMarksFile(file, unpackSheet(sheetFor(courseId, me, role)), {
-      belowZero: bonuses(courseId),
       candidateOf,
       readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, role !== 'marker') : null),
       changedSince: changedSince(courseId),

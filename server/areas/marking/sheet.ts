@@ -105,19 +105,22 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       version: table.version,
       sections: table.sections.filter((s) => seen(s.id)),
       students,
-      assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId, standardId }) => ({
+      assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId, standardId, bonus }) => ({
         id,
         title,
         outOf,
         marking,
         passMark,
         componentId,
+        bonus,
         labels: marking === 'completion' ? DONE_OR_NOT : marking === 'judgement' && standardId !== null ? labelsOf(standardId) : null,
       })),
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
       placements: table.placements.filter((p) => seen(p.sectionId)),
       overTolerance: role === 'marker' ? [] : overTolerance(table, read),
-      exceptions: Object.fromEntries([...applyingExceptions(table)].flatMap(([id, own]) => (studentAt.has(id) ? [[id, [...own]]] : []))),
+      exceptions: Object.fromEntries(
+        [...applyingExceptions(table)].flatMap(([id, own]) => (studentAt.has(id) ? [[id, Object.fromEntries(own)]] : [])),
+      ),
       cells,
       writable: role !== 'external' && table.head.confirmedIssue === null,
     }

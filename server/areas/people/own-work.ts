@@ -1,5 +1,5 @@
 import { formatISO } from 'date-fns'
-import { appliesIn, isReleased, sectionOn, standingMarks, workingsOf, type Stay } from '#core'
+import { appliesIn, isReleased, placementFor, standingMarks, workingsOf, type Stay } from '#core'
 import { routes, type Assessment, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
@@ -34,11 +34,12 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     const stays: Stay[] = table.stays[student.id] ?? []
     const work = table.assessments.flatMap((a, at): OwnWork['work'] => {
       if (!applies(student.id, a.id)) return []
-      const placed = plan.placements.filter(([x]) => x === at)
-      const there = placed.find(([, s, due]) => due !== null && sectionOn(stays, due) === plan.sections[s]!.id)
-      const placement = there ?? placed.find(([, s]) => plan.sections[s]!.id === student.sectionId)
-      const due = placement?.[2] ?? null
-      const release = placement && plan.releases[placement[3]]
+      const placed = plan.placements.flatMap(([x, s, due, r]) =>
+        x === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [],
+      )
+      const placement = placementFor(placed, stays, student.sectionId)
+      const due = placement?.due ?? null
+      const release = placement?.release
       const released = !!release && isReleased(release, { today, due, confirmed: plan.head.confirmedIssue !== null })
       const mark = released ? standing.get(a.id) : undefined
       // A script that is held is looked into: its mark and its remarks wait.

@@ -178,17 +178,17 @@ test.each<[string, Change, number, RegExp]>([
   ['an adjustment that is not there', { kind: 'switch', adjustmentId: 'nothing', on: false }, 422, /no such adjustment/],
 ])('%s is refused with a sentence, and nothing changes', async (_, change, status, sentence) => {
   const before = await table()
-  const answer = await lead('post', api('/decisions'), { changes: [change], reason: '' }).expect(status)
+  const answer = await lead('post', api('/decisions'), { changes: [change], reason: 'because' }).expect(status)
   expect((answer.body as { detail: string }).detail).toMatch(sentence)
   expect((await table()).version).toBe(before.version)
 })
 
 test('an open trial is kept for the person who opened it, and gone when discarded', async () => {
   const changes: Change[] = [{ kind: 'weigh', componentId: `${COURSE}-c-viva`, weight: 12 }]
-  await lead('put', api('/trial'), { changes }).expect(200)
-  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes })
-  await lead('put', api('/trial'), { changes: [] }).expect(200)
-  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes: [] })
+  await lead('put', api('/trial'), { changes, version: 0 }).expect(200)
+  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes, version: 1 })
+  await lead('put', api('/trial'), { changes: [], version: 1 }).expect(200)
+  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes: [], version: 2 })
 })
 
 test('weights are not edited past a trial once there are marks; titles are', async () => {
@@ -211,4 +211,30 @@ test('decisions and readings cannot be deleted or rewritten behind the programâ€
   refuse("UPDATE reading SET marker_id = 'lead'", /belongs to one marker/)
   refuse("UPDATE script SET status = 'lost'", /CHECK/)
   refuse("INSERT INTO script (id, student_id, assessment_id) SELECT 'twice', student_id, assessment_id FROM script LIMIT 1", /UNIQUE/)
+})
+
+test('two windows of one lead: the second is told, sent the trial as it is, and nothing of the first is lost', async () => {
+  const weigh = (weight: number): Change => ({ kind: 'weigh', componentId: `${COURSE}-c-viva`, weight })
+  const keep = (changes: Change[], version: number) => lead('put', api('/trial'), { changes, version })
+  const { version } = (await lead('get', api('/trial')).expect(200)).body as { version: number }
+  const first = (await keep([weigh(12)], version).expect(200)).body as { version: number }
+  // Sent again because the answer was lost.
+  expect((await keep([weigh(12)], version).expect(200)).body).toEqual(first)
+  const second = await keep([weigh(15)], version).expect(409)
+  expect(second.body).toMatchObject({
+    detail: 'You changed the trial in another window.',
+    current: { changes: [weigh(12)], version: first.version },
+  })
+  const adopting = { changes: [weigh(15)], reason: 'From the second window', trialVersion: version }
+  await lead('post', api('/decisions'), adopting).expect(409)
+  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes: [weigh(12)], version: first.version })
+  await keep([], first.version).expect(200)
+})
+
+test('a decision without a reason is refused, and so is taking one back', async () => {
+  const changes: Change[] = [{ kind: 'weigh', componentId: `${COURSE}-c-viva`, weight: 11 }]
+  for (const reason of ['', '  ']) await lead('post', api('/decisions'), { changes, reason }).expect(422)
+  const { id } = await adopt(changes)
+  await lead('post', api(`/decisions/${id}/withdraw`), { reason: '' }).expect(422)
+  await lead('post', api(`/decisions/${id}/withdraw`), { reason: 'tried' }).expect(200)
 })

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { applyChanges, compareResults, gradeCourse, toCourse, workingsOf, type Workings } from '#core'
-import { routes, type Change, type Decision, type Effect } from '#contract'
+import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
@@ -14,30 +14,42 @@ import { kindOf, summarise } from './summarise'
 
 export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
   const record = decisions(db)
-  const trialOf = db.prepare<[string, string], { changes: string }>('SELECT changes FROM trial WHERE course_id = ? AND person_id = ?')
-  const keep = db.prepare(
+  const trialOf = db.prepare<[string, string], { changes: string; version: number }>(
+    'SELECT changes, version FROM trial WHERE course_id = ? AND person_id = ?',
+  )
+  const keep = db.prepare<[string, string, string, string], { version: number }>(
     `INSERT INTO trial (course_id, person_id, changes, kept_at) VALUES (?, ?, ?, ?)
-     ON CONFLICT DO UPDATE SET changes = excluded.changes, kept_at = excluded.kept_at`,
+     ON CONFLICT DO UPDATE SET changes = excluded.changes, kept_at = excluded.kept_at, version = version + 1 RETURNING version`,
   )
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const carriedOver = carrier(db)
-  const drop = db.prepare('DELETE FROM trial WHERE course_id = ? AND person_id = ?')
 
-  handle(routes.trial, ({ params, me }) => {
-    const row = trialOf.get(params.courseId, me.id)
-    return { changes: row ? (JSON.parse(row.changes) as Change[]) : [] }
-  })
+  const kept = (courseId: string, personId: string): KeptTrial => {
+    const row = trialOf.get(courseId, personId)
+    return row ? { changes: JSON.parse(row.changes) as Change[], version: row.version } : { changes: [], version: 0 }
+  }
+  /** @throws HttpProblem 409 with the trial as it is, where it is another than the one that is known */
+  const requireKnown = (courseId: string, personId: string, version: number) => {
+    const current = kept(courseId, personId)
+    if (current.version !== version) throw new HttpProblem(409, 'You changed the trial in another window.', { current })
+  }
+
+  handle(routes.trial, ({ params, me }) => kept(params.courseId, me.id))
 
   // A trial touches nothing but itself, so it does not raise the course's version.
   handle(routes.keepTrial, ({ params, body, me }) => {
-    if (body.changes.length === 0) drop.run(params.courseId, me.id)
-    else keep.run(params.courseId, me.id, JSON.stringify(body.changes), now())
-    return { changes: body.changes }
+    const changes = JSON.stringify(body.changes)
+    const current = kept(params.courseId, me.id)
+    // Sent again because the answer was lost: it is there already.
+    if (current.version === body.version + 1 && JSON.stringify(current.changes) === changes) return current
+    requireKnown(params.courseId, me.id, body.version)
+    return { changes: body.changes, version: keep.get(params.courseId, me.id, changes, now())!.version }
   })
 
   handle(routes.adopt, ({ params: { courseId }, body, me, role }) => {
     const table = { ...tables.load(courseId), head: { ...tables.load(courseId).head, role } }
     return writes.writeOpen(courseId, (): Decision => {
+      if (body.trialVersion !== undefined) requireKnown(courseId, me.id, body.trialVersion)
       const before = workingsOf(table)
       checkChanges(table, before, body.changes, (assessmentId, standardId) => {
         const row = assessment.get(assessmentId, courseId)
@@ -53,7 +65,7 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
         reason: body.reason,
         by: me.id,
       })
-      drop.run(courseId, me.id)
+      if (body.trialVersion !== undefined) keep.get(courseId, me.id, '[]', now())
       return record.get(id)!
     })
   })

@@ -144,7 +144,7 @@ export default function Record() {
                     Withdraw it, because
                   </Form.Label>
                   <Form.Control id="withdraw-reason" value={reason} maxLength={2000} onChange={(e) => setReason(e.target.value)} />
-                  <Button type="submit" variant="outline-primary" size="sm" className="mt-2">
+                  <Button type="submit" variant="outline-primary" size="sm" className="mt-2" disabled={reason.trim() === ''}>
                     Withdraw
                   </Button>
                   <p className="soft small mt-2">What it decided no longer holds; what was decided before or after it stays.</p>

@@ -2,12 +2,13 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { format, parseISO } from 'date-fns'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { daysLateOn, scaleLabel, shiftDay, STATUSES, writeCellText } from '#core'
+import { daysLateOn, scaleLabel, shiftDay, STATUSES, writeCellText, withStatus } from '#core'
 import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
 import { counted, plain } from '../../../parts/format'
-import type { CellEdit, CellValue, Refused } from './cell-queue'
+import type { CellValue } from '#core'
+import type { CellEdit, Refused } from './cell-queue'
 
 interface Props {
   courseId: string
@@ -111,13 +112,7 @@ export function CellCloseUp({
               aria-pressed={value.status === s}
               disabled={!writable}
               title={MEANS[s]}
-              onClick={() =>
-                onSet({
-                  mark: s === 'in' || s === 'late' || s === 'held' ? value.mark : null,
-                  status: s,
-                  daysLate: s === 'late' ? Math.max(1, value.daysLate) : 0,
-                })
-              }
+              onClick={() => onSet(withStatus(value, s, Math.max(1, value.daysLate)))}
             >
               {s === 'in' ? 'on time' : s}
             </button>

@@ -2,14 +2,19 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { packSheet, routes, type Cell, type CellWrite, type SheetInColumns } from '#contract'
 import { cell } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
+import { cellsOf } from './cells'
 import { MarkSheet } from './MarkSheet'
+import { forgetKept } from '../../../parts/useKept'
 
 // As large as the screen that one works at: nothing is laid out here.
 beforeAll(() => {
   const size = { clientWidth: 880, clientHeight: 600 }
   for (const [name, value] of Object.entries(size)) Object.defineProperty(HTMLElement.prototype, name, { configurable: true, value })
 })
-beforeEach(() => localStorage.clear())
+beforeEach(() => {
+  localStorage.clear()
+  forgetKept()
+})
 
 const ASSESSMENTS = [
   { id: 'paper', title: 'Paper', outOf: 40, passMark: 16, labels: null },
@@ -28,7 +33,7 @@ const sheetOf = (cells: Cell[]): SheetInColumns =>
       candidate: String(100 + i),
       sectionId: i < 2 ? 'e' : 'w',
     })),
-    assessments: ASSESSMENTS.map((a) => ({ ...a, marking: 'direct' as const, componentId: 'x' })),
+    assessments: ASSESSMENTS.map((a) => ({ ...a, marking: 'direct' as const, componentId: 'x', bonus: a.id === 'talk' })),
     placements: ['e', 'w'].flatMap((sectionId) => ASSESSMENTS.map((a) => ({ assessmentId: a.id, sectionId, due: '2026-11-16' }))),
     term: { firstDay: '2026-09-07', lastDay: '2026-12-18' },
     overTolerance: [],
@@ -242,4 +247,45 @@ test('one assessment of all sections: one column, with the section, the label an
   await waitFor(() => expect(saved('bo talk')).toEqual([8, 'in', 0]))
   await user.selectOptions(screen.getByLabelText('Which students'), 'late')
   expect(screen.getByText(/1 of 3 students/)).toBeTruthy()
+})
+
+test('a deduction is typed where a bonus may be one, and nowhere else', async () => {
+  const { user, go, saved, at } = sheet()
+  go(/^Talk, Ada/)
+  await user.keyboard('-2{Enter}')
+  await waitFor(() => expect(saved('ada talk')).toEqual([-2, 'in', 0]))
+  go(/^Paper, Ada/)
+  await user.keyboard('-2{Enter}')
+  expect(at(/^Paper, Ada: pending\. Not saved: /).textContent).toBe('-2')
+})
+
+test('what somebody else puts there while one types is not written over: it is saved with the version that it was typed over', async () => {
+  const shown = sheetOf([cell('ada', 'paper', 20)])
+  const server = serverAnswers([
+    [routes.writeCells, () => ({ saved: [], refused: [] })],
+    [routes.cellStates, () => []],
+  ])
+  const { user } = inPage(<MarkSheet courseId="c" sheet={shown} nav={null} />, { known: [[['me'], { id: 'ines', name: 'Ines Valdry' }]] })
+  fireEvent.mouseDown(screen.getByRole('gridcell', { name: /^Paper, Ada/ }))
+  await user.keyboard('3')
+  cellsOf(shown).put([{ ...cell('ada', 'paper', 25), version: 2 }])
+  await user.keyboard('1{Enter}')
+  await waitFor(() => expect(server.sent).toHaveLength(1))
+  expect((server.sent[0]!.body as { cells: CellWrite[] }).cells).toEqual([
+    expect.objectContaining({ mark: 31, version: cell('ada', 'paper', 20).version }),
+  ])
+})
+
+test('a refused cell is there again when one comes back to the sheet, and is not called saved meanwhile', async () => {
+  const { user, go, show } = sheet()
+  go(/^Paper, Ada/)
+  await user.keyboard('41{Enter}')
+  expect(screen.getByText('✕ not saved')).toBeTruthy()
+  show(<p>another stop</p>)
+  expect(screen.getByText('✕ not saved')).toBeTruthy()
+  show(<MarkSheet courseId="c" sheet={sheetOf([])} nav={null} />)
+  expect(screen.getByRole('gridcell', { name: /^Paper, Ada: pending\. Not saved: / }).textContent).toBe('41')
+  go(/^Paper, Ada/)
+  await user.keyboard('{Enter}{Control>}a{/Control}39{Enter}')
+  await waitFor(() => expect(screen.queryByText('✕ not saved')).toBeNull())
 })

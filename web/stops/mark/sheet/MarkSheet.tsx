@@ -1,14 +1,16 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
-import { readCellText, writeCellText } from '#core'
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { BLANK, cellAfter, readCellText, writeCellText, type CellValue } from '#core'
 import type { SheetInColumns } from '#contract'
 import { useSignedIn } from '../../../frame/ahead'
 import { useKeys } from '../../../frame/keys'
+import { useSaved } from '../../../frame/saved'
 import { usePersonLabels } from '../../../frame/names'
 import { counted } from '../../../parts/format'
+import { useKept } from '../../../parts/useKept'
 import { useStable } from '../../../parts/useStable'
 import { BringIn } from './BringIn'
-import { cellKey, useCellQueue, type CellEdit, type CellValue } from './cell-queue'
+import { cellKey, useCellQueue, type CellEdit } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
 import { cellsOf } from './cells'
 import { rowsOf, type Only, type Wanted } from './rows'
@@ -17,13 +19,13 @@ import { SheetTools } from './SheetTools'
 import { useSteps } from './useSteps'
 import './sheet.css'
 
-const EMPTY: CellValue = { mark: null, status: 'in', daysLate: 0 }
 const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, status, daysLate })
 
 /** Students × assessments, typed like any sheet: arrows walk, typing enters, Enter goes down, paste takes a block. */
 export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: SheetInColumns; nav: ReactNode }) {
   const queries = useQueryClient()
   const me = useSignedIn()
+  const { hold } = useSaved()
   const label = usePersonLabels(sheet.students)
   const [sectionId, setSectionId] = useState('')
   const [only, setOnly] = useState<Only>('all')
@@ -32,7 +34,9 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const [at, setAt] = useState<At>({ row: 0, column: 0 })
   const [bringing, setBringing] = useState(false)
   const [typing, setTyping] = useState<string | null>(null)
-  const [wrong, setWrong] = useState(new Map<string, { text: string; reason: string }>())
+  /** The version of the cell when one began to type in it: what somebody puts there meanwhile is not written over unseen. */
+  const readAt = useRef(0)
+  const [wrong, setWrong] = useKept(`wrong ${courseId} ${me.id}`, () => new Map<string, { text: string; reason: string }>())
   const grid = useRef<{ reveal: (at: At) => void }>(null)
   const cells = cellsOf(sheet)
   const of = ofId === '' || cells.columnOf(ofId) < 0 ? null : cells.columnOf(ofId)
@@ -52,7 +56,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const student = rows[here.row]
   const assessment = columns[here.column]
   const valueOf = useCallback(
-    (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? EMPTY,
+    (key: string, s: number, a: number): CellValue => unsaved.get(key) ?? cells.get(s, a) ?? BLANK,
     [unsaved, cells],
   )
   const { step, remember, left } = useSteps(courseId, me.id, write, (e) =>
@@ -82,7 +86,12 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     step(
       what,
       before,
-      edits.map((e) => ({ studentId: e.studentId, assessmentId: e.assessmentId, ...pick(e) })),
+      edits.map((e) => ({
+        studentId: e.studentId,
+        assessmentId: e.assessmentId,
+        ...pick(e),
+        ...(e.readAt === undefined ? {} : { readAt: e.readAt }),
+      })),
     )
   }
   /** What a typed text makes of a cell; null with the reason kept in the cell. */
@@ -92,23 +101,25 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     const key = cellKey(ids)
     const was = valueAt(row, column)
     const due = cells.dueOf(cells.placeOf(ids.studentId), places[column]!)
-    const typed = readCellText(text, a.outOf, false, a.labels && { labels: a.labels }, { due, term: sheet.term })
+    const typed = readCellText(text, a.outOf, a.bonus, a.labels && { labels: a.labels }, { due, term: sheet.term })
     if (typed.kind === 'wrong') {
       setWrong((old) => new Map(old).set(key, { text, reason: typed.reason }))
       return null
     }
     setWrong((old) => new Map([...old].filter(([k]) => k !== key)))
     forget(key)
-    if (typed.kind === 'blank') return { ...ids, ...EMPTY }
-    if (typed.kind === 'status') return { ...ids, mark: typed.status === 'held' ? was.mark : null, status: typed.status, daysLate: 0 }
-    if (typed.kind === 'late') return { ...ids, mark: was.mark, status: 'late', daysLate: typed.daysLate }
-    return { ...ids, mark: typed.mark, status: typed.status, daysLate: typed.daysLate }
+    // Emptied on purpose, a cell is blank again.
+    return { ...ids, ...(cellAfter(was, typed) ?? BLANK) }
   }
   const commit = (text: string) => {
     if (!editable(here.row, here.column)) return setTyping(null)
     const edit = understood(here.row, here.column, text)
-    if (edit) change([edit], `mark of ${label(edit.studentId)}`)
+    if (edit) change([{ ...edit, readAt: readAt.current }], `mark of ${label(edit.studentId)}`)
     setTyping(null)
+  }
+  const begin = (row: number, column: number, text: string) => {
+    readAt.current = cells.get(cells.placeOf(rows[row]!.id), places[column]!)?.version ?? 0
+    setTyping(text)
   }
   const paste = (text: string) => {
     const block = text
@@ -150,14 +161,13 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     {
       key: 'Enter',
       does: 'in the sheet: edit, then commit and go down; a letter m, a, e, h sets missing, absent, exempt, held; “17 late 2” is late by two days',
-      run: () => undefined,
     },
     { key: 'Ctrl+d', does: 'fill the blanks beneath with what stands here', run: fillDown },
   ])
 
   const shownText = (row: number, column: number) =>
     wrong.get(`${rows[row]!.id} ${columns[column]!.id}`)?.text ?? writeCellText(valueAt(row, column))
-  const type = (row: number, column: number) => editable(row, column) && setTyping(shownText(row, column))
+  const type = (row: number, column: number) => editable(row, column) && begin(row, column, shownText(row, column))
   const onKeyDown = (e: React.KeyboardEvent) => {
     if (typing !== null || e.altKey || (e.target as HTMLElement).matches('.head-row button')) return
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], PageUp: [-15, 0], PageDown: [15, 0] }[e.key]
@@ -167,8 +177,10 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     else if (e.ctrlKey || e.metaKey) return
     else if (!editable(here.row, here.column)) return
     else if (e.key === 'Enter' || e.key === 'F2') type(here.row, here.column)
-    else if (e.key === 'Delete' || e.key === 'Backspace') commit('')
-    else if (/^[0-9.,maehl−-]$/i.test(e.key) || (assessment?.labels && /^\p{L}$/u.test(e.key))) setTyping(e.key)
+    else if (e.key === 'Delete' || e.key === 'Backspace') {
+      begin(here.row, here.column, '')
+      commit('')
+    } else if (/^[0-9.,maehl−-]$/i.test(e.key) || (assessment?.labels && /^\p{L}$/u.test(e.key))) begin(here.row, here.column, e.key)
     else return
     e.preventDefault()
     e.stopPropagation()
@@ -183,6 +195,11 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const onCancel = useCallback(() => setTyping(null), [])
 
   const faults = wrong.size + refused.size
+  // They are there again when one comes back to the sheet, and are not called saved meanwhile.
+  useEffect(
+    () => hold('mark sheet', faults > 0 ? { what: `${counted(faults, 'cell')} of the mark sheet`, lost: false } : null),
+    [hold, faults],
+  )
   const key = student && assessment ? `${student.id} ${assessment.id}` : ''
   return (
     <div className="work">

@@ -1,16 +1,19 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import type { CellValue } from '#core'
 import { routes, type CellRefusal, type CellWrite } from '#contract'
 import { call, isStill, OfflineError, ProblemError } from '../../../api/client'
 import { useSaved } from '../../../frame/saved'
+import { useKept } from '../../../parts/useKept'
 import type { Cells } from './cells'
 import { keepCells, keptCells } from './waiting'
 
 export const cellKey = (c: { studentId: string; assessmentId: string }) => `${c.studentId} ${c.assessmentId}`
-export type CellValue = Pick<CellWrite, 'mark' | 'status' | 'daysLate'>
 export interface CellEdit extends CellValue {
   studentId: string
   assessmentId: string
+  /** Version of the cell that it was typed over, where that may not be the latest. */
+  readAt?: number
 }
 export type Refused = CellRefusal & { typed: CellEdit }
 
@@ -34,7 +37,9 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const latest = useRef(cells)
   latest.current = cells
-  const [refused, setRefused] = useState(new Map<string, Refused>())
+  /** The version that this page itself saved last. */
+  const ours = useRef(new Map<string, number>())
+  const [refused, setRefused] = useKept(`refused ${courseId} ${personId}`, () => new Map<string, Refused>())
   const [unsaved, setUnsaved] = useState(new Map<string, CellWrite>())
 
   const show = useCallback(() => {
@@ -61,6 +66,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
         // Typed again while the first was on its way: the next goes on top of it.
         else if (now && saved.has(cellKey(e))) waiting.current.set(cellKey(e), { ...now, version: saved.get(cellKey(e))!.version })
       }
+      for (const c of done.saved) ours.current.set(cellKey(c), c.version)
       latest.current.put([...done.saved, ...done.refused.flatMap((r) => r.current ?? [])])
       setRefused((old) => {
         const next = new Map(old)
@@ -86,13 +92,15 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
       settled.current = undefined
     }
     if (waiting.current.size > 0) timer.current = setTimeout(() => void flush(), wait)
-  }, [courseId, personId, saving, queries, onSaved, show])
+  }, [courseId, personId, saving, queries, onSaved, show, setRefused])
 
   const write = useCallback(
     (edits: CellEdit[]) => {
-      for (const { studentId, assessmentId, mark, status, daysLate } of edits) {
+      for (const { studentId, assessmentId, mark, status, daysLate, readAt } of edits) {
         const e = { studentId, assessmentId, mark, status, daysLate }
-        waiting.current.set(cellKey(e), { ...e, version: waiting.current.get(cellKey(e))?.version ?? versionOf(e) })
+        const now = versionOf(e)
+        const over = readAt === undefined || ours.current.get(cellKey(e)) === now ? now : readAt
+        waiting.current.set(cellKey(e), { ...e, version: waiting.current.get(cellKey(e))?.version ?? over })
       }
       show()
       settled.current ??= typed()
@@ -118,6 +126,6 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     return () => window.removeEventListener('beforeunload', onLeave)
   }, [])
 
-  const forget = useCallback((key: string) => setRefused((old) => new Map([...old].filter(([k]) => k !== key))), [])
+  const forget = useCallback((key: string) => setRefused((old) => new Map([...old].filter(([k]) => k !== key))), [setRefused])
   return { write, refused, unsaved, forget }
 }

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { writeCellText } from '#core'
 import type { Cell } from '#contract'
 import { plain } from '../../../parts/format'
-import type { CellValue } from './cell-queue'
+import type { CellValue } from '#core'
 
 /** What a cell says, for those who hear it. */
 export function spoken(value: CellValue, cell: Cell | undefined): string {

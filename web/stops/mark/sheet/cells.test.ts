@@ -12,6 +12,7 @@ const assessment = (id: string, passMark: number | null = null) => ({
   outOf: 20,
   marking: 'direct' as const,
   passMark,
+  bonus: false,
   componentId: 'c',
   labels: null,
 })
@@ -28,7 +29,7 @@ const sheet = (): SheetInColumns =>
     ],
     term: { firstDay: '2026-09-07', lastDay: '2026-12-18' },
     overTolerance: [{ studentId: 'q', assessmentId: 'a' }],
-    exceptions: { q: ['a'] },
+    exceptions: { q: { a: '2026-11-02' } },
     cells: [
       cell('p', 'a', 8),
       cell('p', 'b', null, { version: 0 }),

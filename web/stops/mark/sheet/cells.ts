@@ -1,4 +1,4 @@
-import { STATUSES } from '#core'
+import { setFor, STATUSES } from '#core'
 import { cellOf, readingsColumn, type Cell, type SheetInColumns, type SheetSince } from '#contract'
 
 /**
@@ -11,7 +11,7 @@ export class Cells {
   private readonly studentAt: Map<string, number>
   private readonly assessmentAt: Map<string, number>
   private readonly apart: Set<number>
-  private readonly due: Map<string, string | null>
+  private readonly placing: ReturnType<typeof setFor>
   /** Whether an assessment is set for a student. */
   private readonly set: Uint8Array
   /** Raised by every change, for what is reckoned from the cells. */
@@ -25,7 +25,7 @@ export class Cells {
     this.at = new Int32Array(students.length * this.width).fill(-1)
     cells.student.forEach((s, i) => (this.at[s * this.width + cells.assessment[i]!] = i))
     this.apart = new Set(sheet.overTolerance.map((c) => this.placeOf(c.studentId) * this.width + this.columnOf(c.assessmentId)))
-    this.due = new Map(placements.map((p) => [`${p.assessmentId} ${p.sectionId}`, p.due]))
+    this.placing = setFor(sheet)
     this.set = new Uint8Array(this.at.length)
     const bySection = new Map<string, number[]>()
     for (const p of placements) {
@@ -34,7 +34,8 @@ export class Cells {
       else bySection.set(p.sectionId, [this.assessmentAt.get(p.assessmentId)!])
     }
     students.forEach((s, i) => {
-      const own = exceptions[s.id]?.map((id) => this.assessmentAt.get(id)!) ?? bySection.get(s.sectionId) ?? []
+      const differs = exceptions[s.id]
+      const own = differs ? Object.keys(differs).map((id) => this.assessmentAt.get(id)!) : (bySection.get(s.sectionId) ?? [])
       for (const a of own) this.set[i * this.width + a] = 1
     })
   }
@@ -75,10 +76,10 @@ export class Cells {
 
   /** Its readings are further apart than is tolerated. */
   isApart = (student: number, assessment: number): boolean => this.apart.has(student * this.width + assessment)
-  /** The day it is due for a student, in their section now; null where none is set. */
+  /** The day it is due for a student; null where none is set. */
   dueOf(student: number, assessment: number): string | null {
     const { students, assessments } = this.sheet
-    return this.due.get(`${assessments[assessment]!.id} ${students[student]!.sectionId}`) ?? null
+    return this.placing.dueOf(students[student]!, assessments[assessment]!.id)
   }
 
   /** Takes in what was saved; what comes from readings stays as it was. */

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useUndo, type Step } from '../../../frame/undo'
-import type { CellEdit, CellValue } from './cell-queue'
+import type { CellValue } from '#core'
+import type { CellEdit } from './cell-queue'
 import { keptSteps, type SheetStep } from './kept-steps'
 
 const same = (a: CellValue, b: CellValue) => a.mark === b.mark && a.status === b.status && a.daysLate === b.daysLate
@@ -60,7 +61,9 @@ export function useSteps(courseId: string, personId: string, write: (edits: Cell
     step: useCallback(
       (label: string, before: CellEdit[], after: CellEdit[]) => {
         latest.current.write(after)
-        remember(label, before, after)
+        // Undone or done again later, it goes over what stands then.
+        const values = after.map(({ readAt: _, ...edit }) => edit)
+        remember(label, before, values)
       },
       [remember],
     ),
