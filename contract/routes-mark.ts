@@ -42,7 +42,12 @@ export const markRoutes = {
     access: marker,
     summary: 'Keep one’s own reading as a draft, hand it in, or take it back; a repeated one is not applied twice',
     params: ofScript,
-    body: ReadingBody.extend({ version: z.number().int().min(0), state: z.enum(['draft', 'handed in']), gapMeant: z.boolean() }),
+    body: ReadingBody.extend({
+      version: z.number().int().min(0),
+      state: z.enum(['draft', 'handed in']),
+      gapMeant: z.boolean(),
+      afterSeeing: z.boolean(),
+    }),
     response: z.strictObject({ version: z.number().int(), mark: z.number().nullable(), state: z.enum(['draft', 'handed in']) }),
   }),
   keptComments: route({

@@ -22,7 +22,9 @@ import {
 } from './table'
 
 const Person = z.strictObject({ id: Id, name: z.string() })
-const Me = Person.extend({
+/** Whoever has signed in, with what seals the work that their browser keeps. */
+const Self = Person.extend({ keepKey: z.base64() })
+const Me = Self.extend({
   /** The marker as whom one looks at a course, read only. */
   look: Person.extend({ courseId: Id }).nullable(),
 })
@@ -82,7 +84,7 @@ export const routes = {
       signIn: z.string().trim().min(1, 'Who are you?').max(200),
       passphrase: z.string().min(1, 'The passphrase is missing.').max(500),
     }),
-    response: Person,
+    response: Self,
   }),
   me: route({ method: 'GET', path: '/api/session', access: 'signed in', summary: 'Who is signed in', response: Me }),
   signOut: route({ method: 'DELETE', path: '/api/session', access: 'signed in', summary: 'Sign out', mayWhileLooking: true }),

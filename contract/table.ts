@@ -184,7 +184,7 @@ export type CellWrite = z.infer<typeof CellWrite>
 export const CellRefusal = z.strictObject({
   studentId: Id,
   assessmentId: Id,
-  kind: z.enum(['range', 'readings', 'not placed', 'unknown', 'stale', 'not yours', 'late', 'held']),
+  kind: z.enum(['range', 'readings', 'not placed', 'unknown', 'stale', 'not yours', 'late', 'held', 'set by lead']),
   message: z.string(),
   current: Cell.nullable(),
 })
@@ -224,8 +224,15 @@ export type BroughtIn = z.infer<typeof BroughtIn>
 export const CellState = z.strictObject({ at: z.string(), by: z.string(), mark: z.number().nullable(), status: Status, daysLate: DaysLate })
 export type CellState = z.infer<typeof CellState>
 
-/** A mark that a reading was handed in with and that was replaced later. */
-export const EarlierReading = z.strictObject({ replacedAt: z.string(), mark: z.number(), attempt: z.number().int() })
+/** A state that a reading was in and that was replaced later. */
+export const EarlierReading = z.strictObject({
+  replacedAt: z.string(),
+  mark: z.number().nullable(),
+  attempt: z.number().int(),
+  state: z.enum(['draft', 'handed in']),
+  /** Made after its marker had seen how others read the script. */
+  afterSeeing: z.boolean(),
+})
 export type EarlierReading = z.infer<typeof EarlierReading>
 
 export const ScriptDetail = z.strictObject({
@@ -247,7 +254,11 @@ export const ScriptDetail = z.strictObject({
       judgement: z.string().nullable(),
       comment: z.string(),
       criterionComments: z.record(z.string(), z.string()),
+      /** For markers and those who oversee, never for students. */
+      notes: z.string(),
       handedInAt: z.string(),
+      /** It was changed after its marker had seen how others read the script. */
+      afterSeeing: z.boolean(),
       earlier: z.array(EarlierReading),
     }),
   ),

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { stringify } from 'csv-stringify/sync'
 import { FileError, readDelimited, rowFault } from './delimited'
+import { writeDelimited } from './write-delimited'
 import { readWeekdays, writeWeekdays } from './weekdays'
 
 const cell = fc.string({ maxLength: 12 }).map((s) => s.replace(/[\u0000-\u001f\u007f]/g, ' ').trim()) // eslint-disable-line no-control-regex
@@ -55,4 +56,19 @@ test('weekdays are read from words and numbers and written as words', () => {
       (days) => expect(readWeekdays(writeWeekdays(days))).toEqual(days),
     ),
   )
+})
+
+test('written as CSV and read again every cell is what it was, whatever a spreadsheet would make of it', () => {
+  const cell = fc.oneof(
+    fc.constantFrom('-1', "'-1", "''-1", '=1+1', '+49 30', '@home', '-Ann', "'tis", '\uFF1Dx', '-2.5', ''),
+    fc.string({ maxLength: 8 }).map((s) => s.replaceAll(/[\r\n\uFEFF\uFFFD]/g, '').trim()),
+  )
+  fc.assert(
+    fc.property(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 5 }), (rows) => {
+      const kept = rows.filter((r) => r.some((c) => c !== ''))
+      fc.pre(kept.length > 0)
+      expect(readDelimited(writeDelimited([['a', 'b'], ...kept])).rows.map((r) => r.cells)).toEqual(kept)
+    }),
+  )
+  expect(writeDelimited([['=x', '-1']], { bom: false })).toBe("'=x,-1\r\n")
 })

@@ -1,5 +1,5 @@
 import { parse } from 'csv-parse/sync'
-import { withoutGuard } from './write-delimited'
+import { withoutGuard } from './guard'
 
 /** A table read from a file: a heading and rows of text, each with its line for messages. */
 export interface FileTable {

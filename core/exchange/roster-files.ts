@@ -1,7 +1,8 @@
 import { parse } from 'csv-parse/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
-import { withoutGuard, writeDelimited } from './write-delimited'
+import { withoutGuard } from './guard'
+import { writeDelimited } from './write-delimited'
 
 export type RosterRow = Record<string, string>
 

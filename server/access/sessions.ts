@@ -21,6 +21,10 @@ export function sessions(db: Db) {
   const byName = db.prepare<[string], { id: string; name: string; passphrase_hash: string }>(
     'SELECT id, name, passphrase_hash FROM person WHERE sign_in = ? AND active = 1',
   )
+  // Made when somebody signs in for the first time.
+  const keepKey = db.prepare<[string], { key: Buffer }>(
+    'UPDATE person SET keep_key = coalesce(keep_key, randomblob(32)) WHERE id = ? RETURNING keep_key AS key',
+  )
   const insert = db.prepare('INSERT INTO session (token_hash, person_id, created_at, expires_at) VALUES (?, ?, ?, ?)')
   const find = db.prepare<[string, string], SignedIn & { lookCourse: string | null; lookAs: string | null; lookName: string | null }>(
     `SELECT p.id, p.name, l.course_id AS lookCourse, l.as_id AS lookAs, q.name AS lookName FROM session s JOIN person p ON p.id = s.person_id
@@ -54,6 +58,8 @@ export function sessions(db: Db) {
       const { id, name, lookCourse, lookAs, lookName } = found
       return { id, name, look: lookCourse ? { courseId: lookCourse, id: lookAs!, name: lookName! } : null }
     },
+    /** What seals the work that a person's browser keeps, in base64. */
+    keepKey: (personId: string): string => keepKey.get(personId)!.key.toString('base64'),
     signOut: (token: string | undefined) =>
       db.transaction(() => {
         if (token) endLook.run(now(), hashOf(token))

@@ -2,19 +2,18 @@ import { useState } from 'react'
 import { Dropdown } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { routes, type CourseHead, type Me } from '#contract'
-import { addressOf, call } from '../api/client'
+import { addressOf } from '../api/client'
 import { Find } from './Find'
 import { HeadTools } from './HeadTools'
+import { signOut } from './leave'
 import { SeeItAs } from './look'
+import { useSaved } from './saved'
 import { StartCourse } from './StartCourse'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {
   const [starting, setStarting] = useState(false)
-  const leave = async () => {
-    await call(routes.signOut)
-    // Nothing of what one saw may stay in the page's memory.
-    window.location.assign('/')
-  }
+  const { saving } = useSaved()
+  const leave = () => void saving(signOut()).catch(() => undefined)
   return (
     <header className="head">
       <Link className="brand" to={`/courses/${course.id}`}>
@@ -75,7 +74,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
             </Dropdown.Item>
           )}
           {course.role === 'lead' && <SeeItAs courseId={course.id} />}
-          <Dropdown.Item onClick={() => void leave()}>Sign out</Dropdown.Item>
+          <Dropdown.Item onClick={leave}>Sign out</Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
     </header>

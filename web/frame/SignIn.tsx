@@ -22,6 +22,7 @@ export function SignIn({ again = false }: { again?: boolean }) {
       // Nothing that was fetched for whoever was here before may be shown to them.
       queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'me' })
       page.personId = me.id
+      page.keepKey = me.keepKey
       queries.setQueryData(['me'], me)
     } catch (e) {
       setProblem(messageOf(e))

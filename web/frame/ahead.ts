@@ -6,6 +6,7 @@ import { planQuery, rollQuery } from './plan'
 async function whoIsSignedIn(): Promise<Me> {
   const me = await call(routes.me)
   page.personId = me.id
+  page.keepKey = me.keepKey
   return me
 }
 

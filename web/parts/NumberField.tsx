@@ -18,6 +18,8 @@ interface Props {
   max?: number
   /** What the arrow keys add. */
   step?: number
+  /** Enter and the arrow keys go on from it, and change nothing by surprise. */
+  onWalk?: (by: 1 | -1, from: HTMLElement) => void
   className?: string
 }
 
@@ -36,6 +38,7 @@ export function NumberField({
   min = -Infinity,
   max = Infinity,
   step = 1,
+  onWalk,
   className = '',
 }: Props) {
   const shown = value === null ? '' : plain(value)
@@ -77,11 +80,17 @@ export function NumberField({
         if (e.key === 'Enter') {
           commit()
           setLeft(wrong)
-          if (!wrong) goDown(e.currentTarget)
+          if (wrong) return e.preventDefault()
+          if (onWalk) onWalk(1, e.currentTarget)
+          else goDown(e.currentTarget)
         } else if (e.key === 'Escape') {
           putBack()
           setLeft(false)
           requestAnimationFrame(() => field.current?.blur())
+        } else if (onWalk && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) {
+          commit()
+          setLeft(wrong)
+          if (!wrong) onWalk(e.key === 'ArrowUp' ? -1 : 1, e.currentTarget)
         } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
           const next = (typed ?? value ?? 0) + (e.key === 'ArrowUp' ? step : -step)
           if (next >= min && next <= max) {

@@ -1,5 +1,5 @@
 import type { Plan } from '#contract'
-import { dateFindings, grouped, openFindings } from './plan-findings'
+import { dateFindings, grouped, openFindings, sumFindings } from './plan-findings'
 
 const section = (id: string, name: string, weekdays: number[]) => ({
   id,
@@ -82,4 +82,28 @@ test('weights, worths and pass marks count as things to look at in the plan', ()
     assessments: [assessment('a', 'Pacing', { worth: null }), assessment('b', 'Levelling', { passMark: 12 })],
   })
   expect(openFindings(p).plan).toBe(3)
+})
+
+test('sums that cannot be meant are said: all dropped, more dropped than may be, done or not out of 20', () => {
+  const component = (id: string, dropLowest: number) => ({ id, dropLowest }) as Plan['components'][number]
+  const assessment = (id: string, componentId: string, more: object = {}) =>
+    ({ id, componentId, counts: true, bonus: false, droppable: true, marking: 'direct', outOf: 20, ...more }) as Plan['assessments'][number]
+  const found = sumFindings({
+    components: [component('all', 2), component('some', 2), component('fine', 1)],
+    assessments: [
+      assessment('a', 'all'),
+      assessment('b', 'all'),
+      assessment('c', 'some'),
+      assessment('d', 'some', { droppable: false }),
+      assessment('e', 'some', { droppable: false }),
+      assessment('f', 'fine'),
+      assessment('g', 'fine', { marking: 'completion' }),
+      assessment('h', 'fine', { marking: 'completion', outOf: 1 }),
+    ],
+  })
+  expect(Object.fromEntries(found)).toEqual({
+    all: 'It drops 2 of 2, which would leave nothing: at most 1 are dropped.',
+    some: 'It drops 2, and only 1 of its assessments may be dropped.',
+    g: 'Done or not, out of 20: done gives all 20, and nothing between can be given.',
+  })
 })

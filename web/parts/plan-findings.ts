@@ -77,13 +77,31 @@ export function grouped(findings: PlacementFinding[], { assessments, sections }:
     .sort((a, b) => GRAVEST.indexOf(a.kind) - GRAVEST.indexOf(b.kind))
 }
 
+/** What is odd about components and assessments, in sentences by their ids. */
+export function sumFindings({ components, assessments }: Pick<Plan, 'components' | 'assessments'>): Map<string, string> {
+  const found = new Map<string, string>()
+  for (const c of components) {
+    const own = assessments.filter((a) => a.componentId === c.id && a.counts && !a.bonus)
+    const droppable = own.filter((a) => a.droppable).length
+    if (c.dropLowest > 0 && own.length > 0 && c.dropLowest >= own.length)
+      found.set(c.id, `It drops ${c.dropLowest} of ${own.length}, which would leave nothing: at most ${own.length - 1} are dropped.`)
+    else if (c.dropLowest > droppable && own.length > 0)
+      found.set(c.id, `It drops ${c.dropLowest}, and ${droppable === 0 ? 'none' : `only ${droppable}`} of its assessments may be dropped.`)
+  }
+  for (const a of assessments)
+    if (a.marking === 'completion' && a.outOf !== 1)
+      found.set(a.id, `Done or not, out of ${a.outOf}: done gives all ${a.outOf}, and nothing between can be given.`)
+  return found
+}
+
 /** What a person should look at in each part. */
 export function openFindings(plan: Plan): Partial<Record<Part, number>> {
   return {
     plan:
       plan.components.filter((c) => c.weight === null).length +
       plan.assessments.filter((a) => a.counts && a.worth === null).length +
-      plan.assessments.filter((a) => a.passMark !== null && a.passMark > a.outOf).length,
+      plan.assessments.filter((a) => a.passMark !== null && a.passMark > a.outOf).length +
+      sumFindings(plan).size,
     placements: grouped(dateFindings(plan).open, plan).length,
   }
 }

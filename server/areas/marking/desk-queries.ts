@@ -16,6 +16,7 @@ export interface OwnReadingRow {
   state: 'draft' | 'handed in'
   version: number
   attempt: number
+  afterSeeing: 0 | 1
 }
 
 export interface DeskScriptRow {
@@ -33,6 +34,8 @@ export const bodyColumns = (body: ReadingBody) => ({
   criterionComments: JSON.stringify(body.criterionComments),
   notes: body.notes,
 })
+
+const DRAFT_STATES = { everyMs: 5 * 60_000, most: 40 }
 
 /** Plain SQL of the desk. Writes go on inside the caller's transaction. */
 export function deskQueries(db: Db) {
@@ -54,7 +57,7 @@ export function deskQueries(db: Db) {
     'SELECT id, status, days_late AS daysLate, came_at AS cameAt FROM script WHERE assessment_id = ? AND student_id = ?',
   )
   const READING = `SELECT r.id, r.script_id AS scriptId, r.standard_id AS standardId, r.mark, r.picks, r.judgement, r.comment, r.criterion_comments AS criterionComments,
-    r.notes, r.state, r.version, r.attempt`
+    r.notes, r.state, r.version, r.attempt, r.after_seeing AS afterSeeing`
   const own = db.prepare<[string, string], OwnReadingRow>(`${READING} FROM reading r WHERE r.script_id = ? AND r.marker_id = ?`)
   const others = db.prepare<[string, string], OwnReadingRow>(
     `${READING} FROM reading r WHERE r.script_id = ? AND r.marker_id <> ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
@@ -67,13 +70,19 @@ export function deskQueries(db: Db) {
      VALUES (@id, @scriptId, @markerId, @standardId, @mark, @picks, @judgement, @comment, @criterionComments, @notes, @state, @handedInAt, @at, @attempt)`,
   )
   const keepState = db.prepare(
-    `INSERT INTO reading_state (reading_id, version, mark, picks, state, at, judgement, comment, criterion_comments, notes, attempt)
-     SELECT id, version, mark, picks, state, ?, judgement, comment, criterion_comments, notes, attempt FROM reading WHERE id = ?`,
+    `INSERT INTO reading_state (reading_id, version, mark, picks, state, at, judgement, comment, criterion_comments, notes, attempt, after_seeing)
+     SELECT id, version, mark, picks, state, @at, judgement, comment, criterion_comments, notes, attempt, after_seeing FROM reading
+     WHERE id = @id AND (state = 'handed in' OR @state = 'handed in' OR (
+       (SELECT count(*) FROM reading_state s WHERE s.reading_id = @id AND s.state = 'draft') < @most
+       AND NOT EXISTS (SELECT 1 FROM reading_state s WHERE s.reading_id = @id AND s.state = 'draft' AND s.at > @since)))`,
   )
   const update = db.prepare(
     `UPDATE reading SET mark = @mark, picks = @picks, judgement = @judgement, comment = @comment, criterion_comments = @criterionComments,
-       notes = @notes, state = @state, handed_in_at = @handedInAt, edited_at = @at, attempt = @attempt, version = version + 1 WHERE id = @id`,
+       notes = @notes, state = @state, handed_in_at = @handedInAt, edited_at = @at, attempt = @attempt, after_seeing = max(after_seeing, @afterSeeing),
+       version = version + 1 WHERE id = @id`,
   )
+  const saw = db.prepare('INSERT INTO seen_others (reading_id, at) VALUES (?, ?) ON CONFLICT DO NOTHING')
+  const seen = db.prepare<[string], { at: string }>('SELECT at FROM seen_others WHERE reading_id = ?')
   const settled = db.prepare<[string], { name: string }>(
     `SELECT p.name FROM agreed_mark g JOIN decision d ON d.id = g.decision_id JOIN person p ON p.id = d.made_by WHERE g.script_id = ? AND g.in_force = 1`,
   )
@@ -117,12 +126,19 @@ export function deskQueries(db: Db) {
       insertScript.run(scriptId, ids.studentId, ids.assessmentId)
       insert.run({ id: `${scriptId}/${markerId}`, scriptId, markerId, standardId, ...columns(body, mark, state, attempt, now()) })
     },
-    /** Changes a reading and keeps the state before. */
-    change(id: string, body: ReadingBody, mark: number | null, state: 'draft' | 'handed in', attempt: number): void {
+    /**
+     * Changes a reading and keeps the state before: every one that was handed in, and of drafts one every few minutes, so that what
+     * is kept for good stays bounded.
+     */
+    change(id: string, body: ReadingBody, mark: number | null, state: 'draft' | 'handed in', attempt: number, afterSeeing = false): void {
       const at = now()
-      keepState.run(at, id)
-      update.run({ id, ...columns(body, mark, state, attempt, at) })
+      const since = new Date(Date.parse(at) - DRAFT_STATES.everyMs).toISOString()
+      keepState.run({ id, at, state, since, most: DRAFT_STATES.most })
+      update.run({ id, ...columns(body, mark, state, attempt, at), afterSeeing: Number(afterSeeing) })
     },
+    /** Notes that a marker was shown others' readings beside their own. */
+    saw: (readingId: string) => void saw.run(readingId, now()),
+    hasSeen: (readingId: string) => seen.get(readingId) !== undefined,
     comments: (personId: string) => comments.all(personId),
     keepComment: (personId: string, words: string) => keepComment.get(randomUUID(), personId, words, now())!,
     dropComment: (personId: string, id: string) => dropComment.run(id, personId).changes > 0,

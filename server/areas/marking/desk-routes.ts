@@ -83,7 +83,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
       throw new HttpProblem(404, 'This script is not in your pile (any more).')
   }
 
-  handle(routes.deskScript, ({ params: { courseId, assessmentId, studentId }, me }): DeskScript => {
+  handle(routes.deskScript, ({ params: { courseId, assessmentId, studentId }, me, look }): DeskScript => {
     const row = assessmentOf(courseId, assessmentId)
     allotted(row, studentId, me.id)
     const assessment = toAssessment(row)
@@ -93,6 +93,8 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     const next = anew ? attempts.next(own.id) : null
     const handedIn = own?.state === 'handed in' && !anew
     const settledBy = handedIn || anew ? desk.settledBy(script!.id) : null
+    const others = handedIn || anew ? othersOf(row, desk.others(script!.id, me.id)) : []
+    if (others.length > 0 && !look) desk.saw(own!.id)
     const { id, title, outOf, marking, use, notes } = assessment
     return {
       studentId,
@@ -110,7 +112,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
           : { ...bodyOf(own), state: own.state, version: own.version, mark: use.hidePoints ? null : own.mark },
       before: anew ? { attempt: own.attempt, mark: use.hidePoints ? null : own.mark } : null,
       earlier: own && !use.hidePoints ? earlier(own.id) : [],
-      others: handedIn || anew ? othersOf(row, desk.others(script!.id, me.id)) : [],
+      others,
       fixed: settledBy && `${settledBy} has agreed a mark on it: ask for that to be withdrawn first.`,
     }
   })
@@ -120,64 +122,76 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     return own.state === 'handed in' && attempts.latest(own.scriptId) > own.attempt
   }
 
-  handle(routes.keepReading, ({ params: { courseId, assessmentId, studentId }, body: { version, state, gapMeant, ...body }, me }) => {
-    const row = assessmentOf(courseId, assessmentId)
-    const scriptId = desk.script(assessmentId, studentId)?.id ?? scriptIdOf(assessmentId, studentId)
-    const before = desk.own(scriptId, me.id)
-    const work = () => {
-      allotted(row, studentId, me.id)
-      const { gate, unread } = gateOf(assessmentId, me.id)
-      if (gate === 'held')
-        throw new HttpProblem(
-          409,
-          unread > 0 ? `Read the exemplars of ${row.title} first.` : `The lead holds the marking of ${row.title} for you.`,
-        )
-      const own = desk.own(scriptId, me.id)
-      const standard = standardFor(row, own)
-      const { outOf, use } = toAssessment(row)
-      const judged = standard ? { ...body.judged, mark: null } : body.judged
-      const of = { outOf, use, completion: row.marking === 'completion' }
-      const mark = state === 'handed in' ? markOf(judged, standard, { ...of, gapMeant }).mark : markSoFar(judged, standard, of)
-      const answer = (v: number) => ({ version: v, mark: use.hidePoints ? null : mark, state })
-      const attempt = attempts.latest(scriptId)
-      if (own && isAnew(own)) {
-        const next: Pick<NextReadingRow, 'version'> = attempts.next(own.id) ?? { version: 0 }
-        if (state === 'draft') {
-          if (next.version !== version && sameBody({ ...own, ...next }, body)) return answer(next.version)
-          if (next.version !== version)
-            throw new HttpProblem(409, 'You changed this reading in another window.', {
-              current: { version: next.version, ...bodyOf({ ...own, ...next }), state: 'draft' },
-            })
-          attempts.keepNext(own.id, body, mark)
-          return answer(next.version + 1)
+  handle(
+    routes.keepReading,
+    ({ params: { courseId, assessmentId, studentId }, body: { version, state, gapMeant, afterSeeing, ...body }, me }) => {
+      const row = assessmentOf(courseId, assessmentId)
+      const scriptId = desk.script(assessmentId, studentId)?.id ?? scriptIdOf(assessmentId, studentId)
+      const before = desk.own(scriptId, me.id)
+      const work = () => {
+        allotted(row, studentId, me.id)
+        const { gate, unread } = gateOf(assessmentId, me.id)
+        if (gate === 'held')
+          throw new HttpProblem(
+            409,
+            unread > 0 ? `Read the exemplars of ${row.title} first.` : `The lead holds the marking of ${row.title} for you.`,
+          )
+        const own = desk.own(scriptId, me.id)
+        const standard = standardFor(row, own)
+        const { outOf, use } = toAssessment(row)
+        const judged = standard ? { ...body.judged, mark: null } : body.judged
+        const of = { outOf, use, completion: row.marking === 'completion' }
+        const mark = state === 'handed in' ? markOf(judged, standard, { ...of, gapMeant }).mark : markSoFar(judged, standard, of)
+        const answer = (v: number) => ({ version: v, mark: use.hidePoints ? null : mark, state })
+        const attempt = attempts.latest(scriptId)
+        if (own && isAnew(own)) {
+          const next: Pick<NextReadingRow, 'version'> = attempts.next(own.id) ?? { version: 0 }
+          if (state === 'draft') {
+            if (next.version !== version && sameBody({ ...own, ...next }, body)) return answer(next.version)
+            if (next.version !== version)
+              throw new HttpProblem(409, 'You changed this reading in another window.', {
+                current: { version: next.version, ...bodyOf({ ...own, ...next }), state: 'draft' },
+              })
+            attempts.keepNext(own.id, body, mark)
+            return answer(next.version + 1)
+          }
+          requireUnsettled(scriptId)
+          desk.change(own.id, body, mark, 'handed in', attempt)
+          attempts.dropNext(own.id)
+          return answer(own.version + 1)
         }
-        requireUnsettled(scriptId)
-        desk.change(own.id, body, mark, 'handed in', attempt)
-        attempts.dropNext(own.id)
+        if (!own) {
+          if (version !== 0) throw new HttpProblem(409, 'This reading is not there (any more): open the script again.')
+          desk.begin({ scriptId, assessmentId, studentId, markerId: me.id, standardId: standard?.id ?? null }, body, mark, state, attempt)
+          return answer(1)
+        }
+        // Sent again because the answer was lost: it is there already.
+        if ((own.version !== version || own.state === 'handed in') && own.state === state && sameBody(own, body)) return answer(own.version)
+        if (own.version !== version)
+          throw new HttpProblem(409, 'You changed this reading in another window.', {
+            current: { version: own.version, ...bodyOf(own), state: own.state },
+          })
+        if (own.state === 'handed in') requireUnsettled(scriptId)
+        const seen = desk.hasSeen(own.id)
+        if (seen && own.state === 'handed in' && !afterSeeing)
+          throw new HttpProblem(
+            409,
+            'You have seen how others read this script. Changed now, the lead sees that it was changed after that.',
+            {
+              field: 'afterSeeing',
+            },
+          )
+        desk.change(own.id, body, mark, state, attempt, seen)
         return answer(own.version + 1)
       }
-      if (!own) {
-        if (version !== 0) throw new HttpProblem(409, 'This reading is not there (any more): open the script again.')
-        desk.begin({ scriptId, assessmentId, studentId, markerId: me.id, standardId: standard?.id ?? null }, body, mark, state, attempt)
-        return answer(1)
-      }
-      // Sent again because the answer was lost: it is there already.
-      if ((own.version !== version || own.state === 'handed in') && own.state === state && sameBody(own, body)) return answer(own.version)
-      if (own.version !== version)
-        throw new HttpProblem(409, 'You changed this reading in another window.', {
-          current: { version: own.version, ...bodyOf(own), state: own.state },
-        })
-      if (own.state === 'handed in') requireUnsettled(scriptId)
-      desk.change(own.id, body, mark, state, attempt)
-      return answer(own.version + 1)
-    }
-    // A draft is nobody's but the marker's: other open pages need not hear of it.
-    if (state === 'draft' && before?.state !== 'handed in') return writes.quietOpen(courseId, work)
-    const cells = [{ studentId, assessmentId }]
-    const done = writes.writeMarks(courseId, work, () => cells)
-    tables.patchReadings(courseId, cells)
-    return done
-  })
+      // A draft is nobody's but the marker's: other open pages need not hear of it.
+      if (state === 'draft' && before?.state !== 'handed in') return writes.quietOpen(courseId, work)
+      const cells = [{ studentId, assessmentId }]
+      const done = writes.writeMarks(courseId, work, () => cells)
+      tables.patchReadings(courseId, cells)
+      return done
+    },
+  )
 
   const requireUnsettled = (scriptId: string) => {
     const by = desk.settledBy(scriptId)

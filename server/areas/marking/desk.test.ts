@@ -6,6 +6,7 @@ import {
   type Pile,
   type PileScript,
   type Plan,
+  type ScriptDetail,
   type SheetInColumns,
   type SheetSince,
 } from '#contract'
@@ -39,6 +40,7 @@ const reading = (more: object = {}) => ({
   version: 0,
   state: 'draft',
   gapMeant: false,
+  afterSeeing: false,
   judged: { picks: FULL, judgement: null, mark: null },
   comment: '',
   criterionComments: {},
@@ -283,4 +285,87 @@ test('an open sheet is told of a handed-in reading alone: the lead what it says,
   const { version, use } = ((await lead('get', api('/plan')).expect(200)).body as Plan).assessments.find((a) => a.id === SKETCH)!
   await lead('patch', api(`/assessments/${SKETCH}`), { version, use }).expect(200)
   expect((await since(lead)).cells).toBeNull()
+})
+
+describe('a reading changed after others’ were seen', () => {
+  const course = 'cfs214-2026'
+  const of = (path: string) => `/api/courses/${course}/assessments/${course}-map${path}`
+  let who: Client
+  let studentId: string
+  beforeAll(async () => {
+    who = await server.as('rune.daal')
+    // Neither settled nor read anew: it can be taken back.
+    const scripts = (await who('get', of('/pile')).expect(200)).body as PileScript[]
+    for (const s of scripts) {
+      const seen = (await who('get', of(`/pile/${s.studentId}`)).expect(200)).body as DeskScript
+      if (seen.own.state === 'handed in' && !seen.fixed) studentId ??= s.studentId
+    }
+  })
+  const own = async () => ((await who('get', of(`/pile/${studentId}`)).expect(200)).body as DeskScript).own
+  const write = async (more: object) => {
+    const { state: _, version, mark: _m, ...body } = await own()
+    return who('put', of(`/pile/${studentId}/reading`), { ...body, version, gapMeant: false, afterSeeing: false, ...more })
+  }
+  const told = async () =>
+    ((await lead('get', `/api/courses/${course}/scripts/${course}-map:${studentId}`).expect(200)).body as ScriptDetail).readings
+
+  test('is changed only with that said, every state is kept, and the lead sees it; notes for markers reach the lead', async () => {
+    const before = await own()
+    await write({ state: 'draft' }).then((r) => expect(r.status).toBe(200))
+    await write({ state: 'handed in', notes: 'FOR-MARKERS' }).then((r) => expect(r.status).toBe(200))
+    expect((await told()).find((r) => r.notes === 'FOR-MARKERS')).toMatchObject({ afterSeeing: false })
+    server.db.prepare('UPDATE assessment SET sees = ? WHERE id = ?').run('{"marks":true}', `${course}-map`)
+    expect(((await who('get', of(`/pile/${studentId}`)).expect(200)).body as DeskScript).others.length).toBeGreaterThan(0)
+    const silent = await write({ state: 'draft' })
+    expect([silent.status, detail(silent)]).toEqual([409, expect.stringMatching(/the lead sees that it was changed after that/)])
+    await write({ state: 'draft', afterSeeing: true }).then((r) => expect(r.status).toBe(200))
+    await write({ state: 'handed in' }).then((r) => expect(r.status).toBe(200))
+    const mine = (await told()).find((r) => r.notes === 'FOR-MARKERS')!
+    expect(mine.afterSeeing).toBe(true)
+    expect(mine.earlier.map((e) => e.state)).toEqual(['draft', 'handed in', 'draft', 'handed in'])
+    expect(mine.earlier.map((e) => e.afterSeeing)).toEqual([true, false, false, false])
+    expect(mine.earlier.at(-1)!.mark).toBe(before.mark)
+  })
+
+  test('of drafts a bounded number of states is kept, however often one saves', async () => {
+    await write({ state: 'draft', afterSeeing: true })
+    const states = () =>
+      server.db
+        .prepare(
+          "SELECT count(*) AS n FROM reading_state s JOIN reading r ON r.id = s.reading_id WHERE r.script_id = ? AND s.state = 'draft'",
+        )
+        .pluck()
+        .get(`${course}-map:${studentId}`) as number
+    const before = states()
+    for (let i = 0; i < 30; i++) await write({ state: 'draft', comment: `thought ${i}` }).then((r) => expect(r.status).toBe(200))
+    expect(states() - before).toBeLessThanOrEqual(1)
+  })
+})
+
+test('a marker lifts no hold or exemption of the lead’s, and sets none on a script that others read', async () => {
+  const course = 'cfs214-2026'
+  const rune = await server.as('rune.daal')
+  const mine = unpackSheet((await rune('get', `/api/courses/${course}/sheet`).expect(200)).body as SheetInColumns)
+  const cell = mine.cells.find((c) => c.assessmentId === `${course}-levelling` && c.status === 'in')!
+  const put = async (as: Client, assessmentId: string, status: string) => {
+    const now = unpackSheet((await lead('get', `/api/courses/${course}/sheet`).expect(200)).body as SheetInColumns).cells.find(
+      (c) => c.studentId === cell.studentId && c.assessmentId === assessmentId,
+    )!
+    const write = { studentId: cell.studentId, assessmentId, version: now.version, mark: now.mark, status, daysLate: 0 }
+    return (await as('patch', `/api/courses/${course}/sheet`, { cells: [write] }).expect(200)).body as {
+      refused: { kind: string; message: string }[]
+    }
+  }
+  for (const status of ['held', 'exempt']) {
+    expect((await put(lead, cell.assessmentId, status)).refused).toEqual([])
+    expect((await put(rune, cell.assessmentId, 'in')).refused).toEqual([
+      expect.objectContaining({ kind: 'set by lead', message: `It is ${status}, as the lead set it: ask for that to be lifted.` }),
+    ])
+  }
+  expect((await put(lead, cell.assessmentId, 'in')).refused).toEqual([])
+  expect((await put(rune, cell.assessmentId, 'held')).refused).toEqual([])
+  expect((await put(rune, cell.assessmentId, 'in')).refused).toEqual([])
+  expect((await put(rune, `${course}-map`, 'held')).refused).toEqual([
+    expect.objectContaining({ kind: 'set by lead', message: 'Others read this script: the lead sets it to held.' }),
+  ])
 })

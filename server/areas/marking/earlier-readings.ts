@@ -1,10 +1,16 @@
 import type { EarlierReading } from '#contract'
 import type { Db } from '../../db/open'
 
-/** With which marks a reading was handed in before it was as it is. */
+/** What a reading was before it was as it is. */
 export function earlierReadings(db: Db) {
-  const all = db.prepare<[string], EarlierReading>(
-    "SELECT at AS replacedAt, mark, attempt FROM reading_state WHERE reading_id = ? AND state = 'handed in' ORDER BY version DESC",
+  const all = db.prepare<[string], Omit<EarlierReading, 'afterSeeing'> & { afterSeeing: 0 | 1 }>(
+    `SELECT at AS replacedAt, mark, attempt, state, after_seeing AS afterSeeing FROM reading_state
+     WHERE reading_id = ? ORDER BY version DESC LIMIT 200`,
   )
-  return { earlier: (readingId: string) => all.all(readingId) }
+  const everyState = (readingId: string): EarlierReading[] => all.all(readingId).map((r) => ({ ...r, afterSeeing: !!r.afterSeeing }))
+  return {
+    everyState,
+    /** With which marks it was handed in. */
+    earlier: (readingId: string): EarlierReading[] => everyState(readingId).filter((r) => r.state === 'handed in'),
+  }
 }

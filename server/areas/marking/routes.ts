@@ -170,10 +170,13 @@ export function markingRoutes(
       judgement: string | null
       comment: string
       criterion_comments: string
+      notes: string
       handedInAt: string
+      afterSeeing: 0 | 1
     }
   >(`SELECT r.id, r.marker_id AS markerId, p.name AS marker, coalesce(c.mark, r.mark) AS mark, coalesce(c.picks, r.picks) AS picks,
-       CASE WHEN c.reading_id IS NULL THEN NULL ELSE r.mark END AS madeMark, r.judgement, r.comment, r.criterion_comments, r.handed_in_at AS handedInAt
+       CASE WHEN c.reading_id IS NULL THEN NULL ELSE r.mark END AS madeMark, r.judgement, r.comment, r.criterion_comments, r.notes, r.handed_in_at AS handedInAt,
+       r.after_seeing AS afterSeeing
      FROM reading r JOIN person p ON p.id = r.marker_id LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`)
   const history = db.prepare<[string], CellState>(
     `SELECT h.at, p.name AS by, h.entered AS mark, h.status, h.days_late AS daysLate FROM script_state h JOIN person p ON p.id = h.by_id
@@ -184,7 +187,7 @@ export function markingRoutes(
      LEFT JOIN enrolment e ON e.student_id = t.id AND e.to_day IS NULL LEFT JOIN section x ON x.id = e.section_id
      WHERE s.student_id = ? AND s.assessment_id = ? AND t.course_id = ?`,
   )
-  const { earlier } = earlierReadings(db)
+  const { everyState } = earlierReadings(db)
 
   handle(routes.cellStates, ({ params: { courseId, studentId, assessmentId }, me, role }) => {
     const row = cell.get(studentId, assessmentId, courseId)
@@ -205,7 +208,8 @@ export function markingRoutes(
       cameAt: row.came_at,
       readings: readings.all(row.id).map(({ id, picks, criterion_comments, ...r }) => ({
         ...r,
-        earlier: earlier(id),
+        afterSeeing: !!r.afterSeeing,
+        earlier: everyState(id),
         picks: JSON.parse(picks) as Record<string, number>,
         criterionComments: JSON.parse(criterion_comments) as Record<string, string>,
       })),

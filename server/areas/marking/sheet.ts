@@ -29,6 +29,9 @@ const DONE_OR_NOT: ScaleBody['labels'] = [
   { label: 'done', percent: 100, threshold: 50 },
 ]
 
+/** What holds a script back or takes it out is a decision about a student, not a mark. */
+const isGuarded = (status: Status): boolean => status === 'held' || status === 'exempt'
+
 const sameValue = (a: Pick<Cell, 'mark' | 'status' | 'daysLate'>, b: Pick<CellWrite, 'mark' | 'status' | 'daysLate'>) =>
   a.mark === b.mark && a.status === b.status && a.daysLate === b.daysLate
 
@@ -62,6 +65,9 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, ?, ?, ?, ?)',
   )
 
+  const lastBy = db.prepare<[string], { by: string }>(
+    'SELECT by_id AS by FROM script_state WHERE script_id = ? ORDER BY version DESC LIMIT 1',
+  )
   const gateOf = gateFor(db)
   const readers = readersOf(db)
   const scale = db.prepare<[string], { body: string }>("SELECT body FROM standard WHERE id = ? AND kind = 'scale'")
@@ -194,6 +200,10 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
       else if (row && row.readings > 0 && cell.mark !== row.entered)
         refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
+      else if (role === 'marker' && row && isGuarded(row.status) && !sameValue(cellOf(cell, row), cell) && setByOther(row, personId))
+        refuse('set by lead', `It is ${row.status}, as the lead set it: ask for that to be lifted.`)
+      else if (role === 'marker' && isGuarded(cell.status) && cell.status !== row?.status && readByOthers(cell, personId))
+        refuse('set by lead', `Others read this script: the lead sets it to ${cell.status}.`)
       else if (readBy.length > 0) refuse('readings', readNotTyped(readBy, personId, role !== 'marker'))
       else if (cell.mark !== null && cell.mark > assessment.outOf)
         refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
@@ -204,6 +214,11 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     }
     return { saved, refused }
   }
+
+  /** Whether somebody else than this marker put the cell as it is. */
+  const setByOther = (row: ScriptRow, personId: string): boolean => (lastBy.get(row.id)?.by ?? '') !== personId
+  const readByOthers = (cell: CellWrite, personId: string): boolean =>
+    readers.of(cell.assessmentId, cell.studentId).some((r) => r.id !== personId)
 
   function save(cell: CellWrite, row: ScriptRow | undefined, personId: string): Cell {
     // Work that never came has no mark; what was typed before stays in its history.

@@ -60,6 +60,7 @@ test('a mark typed before its reading waits beside it, is never the mark unasked
     version: 0,
     state: 'handed in',
     gapMeant: false,
+    afterSeeing: false,
   }
   await marker('put', api(`/assessments/${stereo}/pile/${studentId}/reading`), body).expect(200)
   expect(await source()).toMatchObject({ source: 'clash', mark: null })

@@ -31,10 +31,10 @@ export function peopleRoutes(app: Express, handle: Handle, db: Db, open: ReturnT
     const done = await open.signIn(body.signIn, body.passphrase, tokenOf(req))
     if (!done) throw new HttpProblem(401, 'That name and passphrase do not go together.', { field: 'passphrase' })
     res.cookie(COOKIE, done.token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge: 7 * 86_400_000 })
-    return done.person
+    return { ...done.person, keepKey: open.keepKey(done.person.id) }
   })
 
-  handle(routes.me, ({ me: { id, name }, look }) => ({ id, name, look }))
+  handle(routes.me, ({ me: { id, name }, look }) => ({ id, name, look, keepKey: open.keepKey(id) }))
 
   handle(routes.signOut, ({ req, res }) => {
     open.signOut(tokenOf(req))

@@ -1,4 +1,4 @@
-import { screen } from '@testing-library/react'
+import { cleanup, screen } from '@testing-library/react'
 import { useState } from 'react'
 import type { Judged, StandardInUse } from '#contract'
 import { inPage } from '../../testing/in-page'
@@ -78,7 +78,7 @@ test('arrows walk the levels, down and up the criteria; Backspace takes a judgem
   expect(latest().picks).toEqual({ a: 3 })
   await user.keyboard('{ArrowDown}')
   expect(levels('Sketch').contains(document.activeElement)).toBe(true)
-  await user.keyboard('2{ArrowUp}')
+  await user.keyboard('2{ArrowUp}{ArrowUp}')
   expect(latest().picks).toEqual({ a: 3, b: 4 })
   expect(levels('Aim').contains(document.activeElement)).toBe(true)
   await user.keyboard('{Backspace}')
@@ -217,4 +217,62 @@ test('a direct mark lies between 0 and what it is marked out of', async () => {
     await user.type(mark, `${typed}{Enter}`)
     expect(latest().mark).toBe(stands)
   }
+})
+
+test('a digit goes on also where the criterion has ranges; what is inside one is typed, and Enter and arrows go on', async () => {
+  const { user, latest } = judging(rubric())
+  levels('Sketch').querySelector<HTMLElement>('[data-level="0"]')!.focus()
+  await user.keyboard('2')
+  expect(latest().picks.b).toBe(4)
+  expect(levels('Handed in late').contains(document.activeElement)).toBe(true)
+  const exact = screen.getByLabelText('Points of Sketch')
+  await user.clear(exact)
+  await user.type(exact, '5.5{ArrowDown}')
+  expect(latest().picks.b).toBe(5.5)
+  expect(levels('Handed in late').contains(document.activeElement)).toBe(true)
+})
+
+test('in a mark scheme Enter goes on, arrows change nothing, and a number over the maximum says why it is refused', async () => {
+  const two: StandardInUse = {
+    ...head,
+    kind: 'scheme',
+    body: {
+      criteria: [
+        { id: 'x', title: 'Sums', max: 10, words: '' },
+        { id: 'y', title: 'Units', max: 5, words: '' },
+      ],
+    },
+  }
+  const { user, latest } = judging(two)
+  const [sums, units] = ['Sums', 'Units'].map((t) => screen.getByLabelText(`Points of ${t}`))
+  sums!.focus()
+  await user.keyboard('8{Enter}')
+  expect([latest().picks, document.activeElement]).toEqual([{ x: 8 }, units])
+  await user.keyboard('{ArrowUp}{ArrowUp}')
+  expect([latest().picks, document.activeElement]).toEqual([{ x: 8 }, sums])
+  await user.keyboard('{ArrowDown}9{Enter}')
+  expect([latest().picks, document.activeElement]).toEqual([{ x: 8 }, units])
+  expect(screen.getByRole('alert').textContent).toMatch(/Not taken: give a number from 0 to 5/)
+  await user.keyboard('{Backspace}4{Enter}')
+  expect(latest().picks).toEqual({ x: 8, y: 4 })
+  expect(document.activeElement!.textContent).toBe('Hand in')
+})
+
+test('on a scale of points the key 4 means 4, and two digits are typed one after the other', async () => {
+  const points = (n: number): StandardInUse => ({
+    ...head,
+    kind: 'scale',
+    body: { labels: Array.from({ length: n + 1 }, (_, i) => ({ label: String(i), percent: (100 * i) / n, threshold: i })) },
+  })
+  const five = judging(points(5))
+  screen.getAllByRole('radio')[0]!.focus()
+  await five.user.keyboard('4')
+  expect(five.latest().judgement).toBe('4')
+  cleanup()
+  const twelve = judging(points(12))
+  screen.getAllByRole('radio')[0]!.focus()
+  await twelve.user.keyboard('1')
+  expect(twelve.latest().judgement).toBe('1')
+  await twelve.user.keyboard('2')
+  expect(twelve.latest().judgement).toBe('12')
 })

@@ -9,6 +9,19 @@ import { JudgeCriterion } from './JudgeCriterion'
 import { Track } from './Track'
 import './judge.css'
 
+const isNumbered = (labels: readonly { label: string }[]) => labels.every((l) => /^\d+$/.test(l.label.trim()))
+
+/**
+ * The label that a digit means: on a scale of points the one that is called so, or that begins with what was typed before; else
+ * the one in that place. With it whether there is nothing more to type.
+ */
+function labelFor<L extends { label: string }>(labels: readonly L[], digit: string, before: string): [L | undefined, boolean] {
+  if (!isNumbered(labels)) return [labels[Number(digit) - 1], true]
+  const called = (name: string) => labels.find((l) => l.label.trim() === name)
+  const longer = called(before + digit)
+  return [longer ?? called(digit), longer ? !labels.some((l) => l.label.startsWith(before + digit) && l !== longer) : labels.length <= 10]
+}
+
 /** Where judging a criterion begins: its levels, or the field of its points. */
 export const focusable = (criterion: HTMLElement): HTMLElement | null =>
   criterion.querySelector<HTMLElement>('[role="radio"][tabindex="0"]') ?? criterion.querySelector<HTMLElement>('input')
@@ -30,6 +43,8 @@ interface Props {
 /** A script being judged by whatever it is marked by: rulers, free points, one label, or a mark. Without `onChange` it is shown. */
 export function Judge({ standard, completion, outOf, use, judged, onChange, below, compared }: Props) {
   const list = useRef<HTMLDivElement>(null)
+  /** Digits of a label typed so far, on a scale of points with more than one digit. */
+  const typed = useRef('')
   const disabled = !onChange
   const pick = (id: string, points: number | undefined) => {
     const picks = { ...judged.picks }
@@ -65,6 +80,9 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
             optional
             min={0}
             max={outOf}
+            onWalk={(by, from) =>
+              by > 0 && from.closest('section, .exemplar-judged')?.querySelector<HTMLElement>('[data-after-judging]')?.focus()
+            }
             onCommit={(mark) => onChange({ ...judged, mark })}
           />
         )}{' '}
@@ -73,15 +91,19 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
     )
   if (standard.kind === 'scale') {
     const labels = [...standard.body.labels].reverse()
+    const numbered = isNumbered(standard.body.labels)
     return (
       <fieldset
         className="judge-scale"
         aria-label={standard.title}
         onKeyDown={(e) => {
-          const label = /^[1-9]$/.test(e.key) ? standard.body.labels[Number(e.key) - 1] : undefined
-          if (!label || disabled) return
+          if (disabled || !/^[0-9]$/.test(e.key)) return
+          const [label, whole] = labelFor(standard.body.labels, e.key, typed.current)
+          if (!label) return
           e.preventDefault()
+          typed.current = whole ? '' : label.label
           flushSync(() => onChange({ ...judged, judgement: label.label }))
+          if (!whole) return
           e.currentTarget.closest('section, .exemplar-judged')?.querySelector<HTMLElement>('[data-after-judging]')?.focus()
         }}
       >
@@ -103,7 +125,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
               data-nth={i}
             />{' '}
             <span dir="auto">
-              {!disabled && labels.length <= 9 && <kbd aria-hidden>{labels.length - i}</kbd>} {l.label}
+              {!disabled && labels.length <= 9 && !numbered && <kbd aria-hidden>{labels.length - i}</kbd>} {l.label}
             </span>
             {!use.hidePoints && <span className="num soft">{plain((l.percent / 100) * outOf)}</span>}
             {compared?.judged.judgement === l.label && <i className="soft small">{whose}</i>}
@@ -157,7 +179,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
                         value={points ?? null}
                         min={0}
                         max={c.max}
-                        step={0.5}
+                        onWalk={(by) => walk(c.id, by)}
                         onCommit={(p) => pick(c.id, p ?? undefined)}
                       />
                     )}{' '}

@@ -59,10 +59,8 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
       const level = c.levels[digit - 1]!
       // Handing in opens with the last pick, and is where the last key leads.
       flushSync(() => onPick(level.points))
-      // A level alone is all there is to say; inside a range somebody may go on to the exact point.
-      const exact = c.ranges && (level.to ?? 0) > level.points
-      if (exact) group.current?.querySelector<HTMLElement>(`[data-level="${digit - 1}"]`)?.focus()
-      else onWalk(1)
+      // A digit always goes on; who wants the exact point inside a range comes back, or types it.
+      onWalk(1)
     } else if (inRange && (e.key === '+' || e.key === '-')) {
       const next = points! + (e.key === '+' ? STEP : -STEP)
       if (next >= inRange.points && next <= inRange.to!) onPick(next)
@@ -88,6 +86,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
                   min={inRange.points}
                   max={inRange.to!}
                   step={STEP}
+                  onWalk={onWalk}
                   onCommit={(p) => p !== null && onPick(p)}
                 />
               ) : (

@@ -1,6 +1,8 @@
+import { page } from '../../api/client'
 import { backupOf, type Backup } from './desk/backup'
 import { keepCells, keptCells } from './sheet/waiting'
 
+page.keepKey = btoa('k'.repeat(32))
 const kept = new Map<string, string>()
 /** Characters that the browser has room for in one entry. */
 let room = Infinity
@@ -23,6 +25,9 @@ const cell = { studentId: 's', assessmentId: 'a', version: 2, mark: 7.5, status:
 const SCRIPT = { personId: 'ines', courseId: 'c', assessmentId: 'a', studentId: 's' }
 const reading: Backup = {
   version: 3,
+  as: 'handed in',
+  gapMeant: false,
+  afterSeeing: false,
   unanswered: [],
   body: { judged: { picks: { a: 4 }, judgement: null, mark: null }, comment: 'Go on.', criterionComments: { a: 'Here.' }, notes: '' },
 }
@@ -39,7 +44,8 @@ test('cells that have not reached the server are there after a reload, of their 
 test('of more than there is room for the latest are kept, and it is said that not all are', () => {
   const many = Array.from({ length: 100 }, (_, i) => ({ ...cell, studentId: `s${i}` }))
   expect(keepCells('c', 'ines', many)).toBe(true)
-  room = JSON.stringify(many).length / 3
+  // Sealed and in base64 it takes a third more.
+  room = (JSON.stringify(many).length / 3) * 1.4
   expect(keepCells('c', 'ines', many)).toBe(false)
   expect(keptCells('c', 'ines')).toEqual(many.slice(-25))
   room = 0
@@ -75,4 +81,22 @@ test('whoever signs in next in the same browser finds nothing of it', () => {
   backupOf(SCRIPT).keep(reading)
   expect(keptCells('c', 'rune')).toEqual([])
   expect(backupOf({ ...SCRIPT, personId: 'rune' }).read()).toBeNull()
+})
+
+test('nothing of it can be read without the key that signing in gives', () => {
+  const backup = backupOf(SCRIPT)
+  backup.keep(reading)
+  keepCells('c', 'ines', [cell])
+  for (const [name, value] of kept) {
+    expect(value).not.toContain('Go on')
+    expect(atob(value)).not.toMatch(/Go on|mark/)
+    expect(name).toMatch(/^level-table-(reading ines c a s|cells c ines)$/)
+  }
+  const { keepKey } = page
+  page.keepKey = null
+  expect([backup.read(), keptCells('c', 'ines')]).toEqual([null, []])
+  page.keepKey = btoa('x'.repeat(32))
+  expect([backup.read(), keptCells('c', 'ines')]).toEqual([null, []])
+  page.keepKey = keepKey
+  expect(backup.read()).toEqual(reading)
 })

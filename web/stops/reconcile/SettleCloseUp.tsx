@@ -1,14 +1,15 @@
 import { useQuery } from '@tanstack/react-query'
+import { format, parseISO } from 'date-fns'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { agreeMark, criterionMaximum, gradeAt, gradeCourse, percentOf, toCourse, type AgreeRule } from '#core'
-import { routes, type Assessment, type Library } from '#contract'
+import { routes, type Assessment, type Library, type ScriptDetail } from '#contract'
 import { call } from '../../api/client'
 import { useCourse } from '../../frame/course'
 import { useDraft } from '../../frame/drafts'
 import { usePersonLabels } from '../../frame/names'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
-import { fixed, plain, typedNumber } from '../../parts/format'
+import { counted, fixed, plain, typedNumber } from '../../parts/format'
 import { keepTyped, type QueueRow } from './queue'
 
 interface Props {
@@ -119,7 +120,7 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
         {readings.map(
           (r, i) =>
             r &&
-            (r.comment || Object.values(r.criterionComments).some(Boolean)) && (
+            (r.comment || r.notes || r.afterSeeing || r.earlier.length > 0 || Object.values(r.criterionComments).some(Boolean)) && (
               <blockquote key={r.markerId} style={{ borderColor: readingColour(i) }}>
                 <span dir="auto">{r.comment}</span>
                 {Object.entries(r.criterionComments).map(
@@ -130,6 +131,12 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
                       </p>
                     ),
                 )}
+                {r.notes && (
+                  <p className="small mb-0" dir="auto">
+                    <span className="soft">for markers:</span> {r.notes}
+                  </p>
+                )}
+                <ReadingStates reading={r} />
               </blockquote>
             ),
         )}
@@ -196,6 +203,32 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
         </section>
       )}
     </>
+  )
+}
+
+/** How a reading came to be what it is: every state it was in, and what was changed after others' readings were seen. */
+function ReadingStates({ reading: r }: { reading: ScriptDetail['readings'][number] }) {
+  if (r.earlier.length === 0 && !r.afterSeeing) return null
+  return (
+    <div className="small">
+      {r.afterSeeing && <b className="ochre">changed after seeing how others read it</b>}
+      {r.earlier.length > 0 && (
+        <details>
+          <summary className="soft">{counted(r.earlier.length, 'earlier state')}</summary>
+          <ul className="people">
+            {r.earlier.map((e) => (
+              <li key={e.replacedAt}>
+                <span>
+                  <b>{e.mark === null ? 'not all judged' : plain(e.mark)}</b> {e.state}
+                  {e.afterSeeing && <span className="ochre"> after seeing others</span>}
+                </span>
+                <span className="soft">until {format(parseISO(e.replacedAt), 'd MMM, HH:mm')}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </div>
   )
 }
 

@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import type { DeskScript, Judged } from '#contract'
 import { useKeys } from '../../../frame/keys'
 import { useLooking } from '../../../frame/look'
+import { useUndo } from '../../../frame/undo'
 import { counted, plain } from '../../../parts/format'
 import { focusable, Judge } from '../../../parts/judge/Judge'
 import { levelAt, markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
@@ -19,6 +20,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
   const { body, state, edit } = reading
   const { standard, assessment } = script
   const [asked, setAsked] = useState(false)
+  const [seenSaid, setSeenSaid] = useState(false)
   const rulers = useRef<HTMLDivElement>(null)
   const handedIn = state === 'handed in'
   const looking = useLooking()
@@ -36,9 +38,21 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
     const all = unjudged(standard, NOTHING_JUDGED).length
     return comesTo === null ? `${all - unjudged(standard, judged).length} of ${all} are judged` : `it comes to ${plain(comesTo)}`
   }
+  const latest = useRef(reading)
+  latest.current = reading
+  const { did } = useUndo()
+  /** Steps of this script, which end with it: what is undone must be in sight. */
+  const steps = useRef<(() => void)[]>([])
+  useEffect(() => () => steps.current.forEach((forget) => forget()), [])
   const judge = (judged: Judged) => {
     setAsked(false)
-    edit({ ...body, judged, criterionComments: withPreset(script, body.judged, judged, body.criterionComments) })
+    const turn = (from: Judged, to: Judged) => {
+      const { body: now } = latest.current
+      latest.current.edit({ ...now, judged: to, criterionComments: withPreset(script, from, to, now.criterionComments) })
+    }
+    const was = body.judged
+    turn(was, judged)
+    steps.current.push(did({ label: `judgement of ${script.label}`, undo: () => turn(judged, was), redo: () => turn(was, judged) }))
   }
   const handIn = async () => {
     // A gap is asked about once; where nothing can follow from it there is nothing to ask.
@@ -46,7 +60,23 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
     if (gaps.length > 0 && (!mayGap || !asked)) return setAsked(true)
     if (await reading.handIn(gaps.length > 0)) onDone()
   }
-  useKeys(fixed ? [] : [{ key: 'Ctrl+Enter', does: 'hand in, and on to the next', inFields: true, run: () => void handIn() }])
+  const takeBack = () => {
+    if (script.others.length > 0 && !seenSaid) return setSeenSaid(true)
+    void reading.takeBack(script.others.length > 0)
+  }
+  useKeys(
+    fixed
+      ? []
+      : [
+          { key: 'Ctrl+Enter', does: 'hand in, and on to the next', inFields: true, run: () => void handIn() },
+          { key: 'ArrowUp / ArrowDown', does: 'the criterion before, the next one; after the last, handing in' },
+          { key: 'ArrowLeft / ArrowRight', does: 'the level to the left, to the right' },
+          { key: '1 … 9', does: 'that level, and on to the next criterion; on a scale of points, the label with that number' },
+          { key: '+ / -', does: 'half a point more or less, inside a level that has a range' },
+          { key: 'Enter', does: 'on to the next criterion' },
+          { key: 'Backspace', does: 'not judged again' },
+        ],
+  )
 
   return (
     <div className={`desk-body ${script.attempts.length === 0 ? 'on-paper' : ''}`}>
@@ -109,6 +139,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
         {reading.problem && (
           <p className="note bad" role="alert">
             {reading.problem}
+            {reading.waitsToBeHandedIn && ' It is handed in as soon as the server is back.'}
           </p>
         )}
         <div className="judge-end desk-end">
@@ -140,9 +171,16 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
             script.fixed ? (
               <span className="soft small">{script.fixed}</span>
             ) : (
-              <Button variant="outline-primary" onClick={() => void reading.takeBack()}>
-                Take it back
-              </Button>
+              <>
+                {seenSaid && (
+                  <span className="ochre small" role="status">
+                    You have seen how others read it: the lead sees what you change after that.
+                  </span>
+                )}
+                <Button variant="outline-primary" onClick={takeBack}>
+                  {seenSaid ? 'Take it back all the same' : 'Take it back'}
+                </Button>
+              </>
             )
           ) : (
             <Button data-after-judging onClick={() => void handIn()}>

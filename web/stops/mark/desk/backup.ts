@@ -1,12 +1,19 @@
 import { hashKey } from '@tanstack/react-query'
 import { ReadingBody } from '#contract'
 import { z } from 'zod'
+import { vault } from '../../../api/vault'
 import { keepFitting } from '../keep-fitting'
 
 /** A reading that has not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes it. */
 const Backup = z.strictObject({
   version: z.number(),
   body: ReadingBody,
+  /** What was done with it: kept going, or handed in. */
+  as: z.enum(['draft', 'handed in']),
+  /** What was not judged was left so on purpose. */
+  gapMeant: z.boolean(),
+  /** Others' readings had been seen, and it was changed all the same. */
+  afterSeeing: z.boolean(),
   /** What was sent and not answered: the server may have it, or not. */
   unanswered: z.array(ReadingBody),
 })
@@ -21,12 +28,23 @@ interface Of {
   studentId: string
 }
 
+const PREFIX = 'level-table-reading'
+
+/** The readings of a person in a course that have not reached the server yet. */
+export function keptReadings(personId: string, courseId: string): { assessmentId: string; studentId: string }[] {
+  const before = `${PREFIX} ${personId} ${courseId} `
+  return vault.names().flatMap((key) => {
+    const [assessmentId, studentId] = key.startsWith(before) ? key.slice(before.length).split(' ') : []
+    return assessmentId && studentId ? [{ assessmentId, studentId }] : []
+  })
+}
+
 /** Of one person alone: whoever reads the same script in the same browser must not find it. */
 export function backupOf({ personId, courseId, assessmentId, studentId }: Of) {
-  const key = `level-table-reading ${personId} ${courseId} ${assessmentId} ${studentId}`
+  const key = `${PREFIX} ${personId} ${courseId} ${assessmentId} ${studentId}`
   return {
     read(): Backup | null {
-      const kept = localStorage.getItem(key)
+      const kept = vault.get(key)
       if (kept === null) return null
       try {
         return Backup.parse(JSON.parse(kept))
@@ -35,6 +53,6 @@ export function backupOf({ personId, courseId, assessmentId, studentId }: Of) {
       }
     },
     keep: (backup: Backup) => keepFitting(key, [backup], ([only]) => JSON.stringify(only)),
-    drop: () => localStorage.removeItem(key),
+    drop: () => vault.drop(key),
   }
 }

@@ -1,11 +1,15 @@
 import { cleanup, screen, waitFor } from '@testing-library/react'
+import { page as whose } from '../../../api/client'
 import { routes, type DeskScript, type ReadingBody, type StandardInUse } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
 import { USE } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { DeskScriptView } from './DeskScriptView'
 
-beforeEach(() => localStorage.clear())
+beforeEach(() => {
+  localStorage.clear()
+  whose.keepKey = btoa('k'.repeat(32))
+})
 
 const rubric: StandardInUse = {
   id: 's',
@@ -51,7 +55,7 @@ const scriptOf = (more: Partial<DeskScript> = {}, use: Partial<typeof USE> = {})
   ...more,
 })
 
-type Kept = ReadingBody & { version: number; state: 'draft' | 'handed in'; gapMeant: boolean }
+type Kept = ReadingBody & { version: number; state: 'draft' | 'handed in'; gapMeant: boolean; afterSeeing: boolean }
 
 /** A server that keeps one reading by version, as the real one does. */
 function desk(script = scriptOf(), there: DeskScript['own'] = script.own, person = 'mo') {
@@ -62,7 +66,7 @@ function desk(script = scriptOf(), there: DeskScript['own'] = script.own, person
     [
       routes.keepReading,
       (sent: Kept) => {
-        const { version, state, gapMeant: _, ...body } = sent
+        const { version, state, gapMeant: _gap, afterSeeing: _seen, ...body } = sent
         if (version !== row.version)
           return new Refuses(409, 'You changed this reading in another window.', {
             ...EMPTY,
@@ -259,4 +263,40 @@ test('a new attempt: the reading before it is named, and the new one starts from
   )
   expect(screen.getByRole('note').textContent).toMatch(/Your reading of attempt 1, 24, stands until you hand in this one/)
   expect(screen.getByText('attempt 2 says')).toBeTruthy()
+})
+
+test('a judgement is undone with Ctrl+Z, and done again; with the script its steps end', async () => {
+  const { user, row, show } = desk()
+  await user.keyboard('21')
+  await waitFor(() => expect(picksOf(row)).toEqual({ aim: 4, line: 0 }))
+  await user.keyboard('{Control>}z{/Control}')
+  await waitFor(() => expect(picksOf(row)).toEqual({ aim: 4 }))
+  await user.keyboard('{Control>}{Shift>}z{/Shift}{/Control}')
+  await waitFor(() => expect(picksOf(row)).toEqual({ aim: 4, line: 0 }))
+  show(<p>another</p>)
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(true)
+})
+
+test('handed in without a connection it is handed in once the server is back, and a reload does not change that', async () => {
+  const { user, server, onDone } = desk()
+  await user.keyboard('22122')
+  server.away = true
+  await user.keyboard('{Enter}')
+  expect(await screen.findByText(/It is handed in as soon as the server is back/)).toBeTruthy()
+  expect(onDone).not.toHaveBeenCalled()
+  cleanup()
+  const again = desk(scriptOf())
+  await waitFor(() => expect(again.writes.at(-1)).toMatchObject({ state: 'handed in' }))
+  expect(picksOf(again.writes.at(-1))).toEqual({ aim: 4, line: 4, scale: 0, relief: 4, key: 4 })
+})
+
+test('who has seen how others read it takes their own back only with that said', async () => {
+  const others = [{ marker: 'another reader', mark: 30, picks: null, judgement: null, comment: null, criterionComments: null, notes: null }]
+  const handedIn = own({ judged: { ...NOTHING_JUDGED, picks: { aim: 0 } } }, { state: 'handed in', version: 3, mark: 0 })
+  const { user, writes } = desk(scriptOf({ own: handedIn, others }))
+  await user.click(screen.getByRole('button', { name: 'Take it back' }))
+  expect(screen.getByText(/the lead sees what you change after that/)).toBeTruthy()
+  expect(writes).toEqual([])
+  await user.click(screen.getByRole('button', { name: 'Take it back all the same' }))
+  await waitFor(() => expect(writes.at(-1)).toMatchObject({ state: 'draft', afterSeeing: true }))
 })

@@ -8,6 +8,8 @@ import { useLooking } from '../../../frame/look'
 import { useSaved } from '../../../frame/saved'
 import { backupOf, sameReading, type Backup } from './backup'
 
+type Meant = Pick<Backup, 'as' | 'gapMeant' | 'afterSeeing'>
+const DRAFT: Meant = { as: 'draft', gapMeant: false, afterSeeing: false }
 const KEEP_AFTER_MS = 500
 const RETRY_MS = 3000
 const UNANSWERED = 5
@@ -21,7 +23,8 @@ const bodyOf = ({ judged, comment, criterionComments, notes }: ReadingBody): Rea
 /** What one begins with: what the server has, or what was kept here and did not reach it. */
 function begin(own: DeskScript['own'], kept: Backup | null): { body: ReadingBody; unsent: boolean; clash: Current | null } {
   const there = bodyOf(own)
-  if (!kept || own.state === 'handed in' || sameReading(kept.body, there)) return { body: there, unsent: false, clash: null }
+  const nothingLeft = kept && sameReading(kept.body, there) && kept.as === 'draft'
+  if (!kept || own.state === 'handed in' || nothingLeft) return { body: there, unsent: false, clash: null }
   const known = kept.version === own.version || kept.unanswered.some((sent) => sameReading(sent, there))
   return { body: kept.body, unsent: known, clash: known ? null : { ...there, version: own.version, state: 'draft' } }
 }
@@ -41,7 +44,8 @@ export function useReading(courseId: string, script: DeskScript) {
   )
   const backup = useMemo(() => backupOf({ personId: me.id, ...ids }), [me.id, ids])
   const looking = useLooking()
-  const [first] = useState(() => begin(script.own, looking ? null : backup.read()))
+  const [kept] = useState(() => (looking ? null : backup.read()))
+  const [first] = useState(() => begin(script.own, kept))
   const [body, setBody] = useState(first.body)
   const [state, setState] = useState(script.own.state)
   const [mark, setMark] = useState(script.own.mark)
@@ -52,22 +56,29 @@ export function useReading(courseId: string, script: DeskScript) {
   const dirty = useRef(first.unsent)
   const held = useRef(first.clash !== null)
   const unanswered = useRef<ReadingBody[]>([])
+  /** What was done with it last: what could not be sent is sent again as what it was. */
+  const meant = useRef<Meant>(kept ? { as: kept.as, gapMeant: kept.gapMeant, afterSeeing: kept.afterSeeing } : DRAFT)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const chain = useRef<Promise<unknown>>(Promise.resolve())
   /** Says that what was typed is no longer waiting. */
   const settled = useRef<() => void>(undefined)
 
-  const keep = useCallback(() => backup.keep({ version: version.current, body: latest.current, unanswered: unanswered.current }), [backup])
+  const keep = useCallback(
+    () => backup.keep({ version: version.current, body: latest.current, unanswered: unanswered.current, ...meant.current }),
+    [backup],
+  )
   const send = useCallback(
-    (as: 'draft' | 'handed in', gapMeant = false): Promise<boolean> => {
+    (next: Meant = meant.current): Promise<boolean> => {
+      meant.current = next
       clearTimeout(timer.current)
       const once = async (): Promise<boolean> => {
         if (held.current || !isStill(me.id)) return false
         const sent = latest.current
         dirty.current = false
         try {
+          const { as, ...more } = next
           const done = await saving(
-            call(routes.keepReading, { params: ids, body: { ...sent, version: version.current, state: as, gapMeant } }),
+            call(routes.keepReading, { params: ids, body: { ...sent, version: version.current, state: as, ...more } }),
           )
           version.current = done.version
           unanswered.current = []
@@ -95,7 +106,7 @@ export function useReading(courseId: string, script: DeskScript) {
           if (e instanceof OfflineError) {
             unanswered.current = [...unanswered.current, sent].slice(-UNANSWERED)
             keep()
-            timer.current = setTimeout(() => void send('draft'), RETRY_MS)
+            timer.current = setTimeout(() => void send(), RETRY_MS)
           }
           return false
         }
@@ -117,11 +128,12 @@ export function useReading(courseId: string, script: DeskScript) {
     (next: ReadingBody) => {
       latest.current = next
       dirty.current = true
+      meant.current = DRAFT
       setBody(next)
       settled.current ??= typed()
       keep()
       clearTimeout(timer.current)
-      timer.current = setTimeout(() => void send('draft'), KEEP_AFTER_MS)
+      timer.current = setTimeout(() => void send(), KEEP_AFTER_MS)
     },
     [keep, send, typed],
   )
@@ -131,7 +143,7 @@ export function useReading(courseId: string, script: DeskScript) {
       version.current = clash.version
       held.current = false
       setClash(null)
-      if (whose === 'mine') return void send('draft')
+      if (whose === 'mine') return void send()
       latest.current = bodyOf(clash)
       dirty.current = false
       // Nothing of one's own waits any more.
@@ -143,9 +155,9 @@ export function useReading(courseId: string, script: DeskScript) {
     [backup, clash, send, typed],
   )
   useEffect(() => {
-    if (dirty.current) timer.current = setTimeout(() => void send('draft'), KEEP_AFTER_MS)
+    if (dirty.current) timer.current = setTimeout(() => void send(), KEEP_AFTER_MS)
     return () => {
-      if (dirty.current) void send('draft')
+      if (dirty.current) void send()
     }
   }, [send])
 
@@ -159,7 +171,10 @@ export function useReading(courseId: string, script: DeskScript) {
     clash,
     settleClash,
     edit,
-    handIn: (gapMeant: boolean) => send('handed in', gapMeant),
-    takeBack: () => send('draft'),
+    handIn: (gapMeant: boolean) => send({ as: 'handed in', gapMeant, afterSeeing: false }),
+    /** @param afterSeeing others' readings were seen, and that is said to the lead */
+    takeBack: (afterSeeing: boolean) => send({ ...DRAFT, afterSeeing }),
+    /** It is handed in here and waits for the server. */
+    waitsToBeHandedIn: problem !== null && meant.current.as === 'handed in',
   }
 }

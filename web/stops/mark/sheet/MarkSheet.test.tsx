@@ -4,6 +4,7 @@ import { cell } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { cellsOf } from './cells'
 import { MarkSheet } from './MarkSheet'
+import { page as whose } from '../../../api/client'
 import { forgetKept } from '../../../parts/useKept'
 
 // As large as the screen that one works at: nothing is laid out here.
@@ -14,6 +15,7 @@ beforeAll(() => {
 beforeEach(() => {
   localStorage.clear()
   forgetKept()
+  whose.keepKey = btoa('k'.repeat(32))
 })
 
 const ASSESSMENTS = [

@@ -1,5 +1,7 @@
+import { page } from '../../../api/client'
 import { keptSteps, type SheetStep } from './kept-steps'
 
+page.keepKey = btoa('k'.repeat(32))
 const edit = (mark: number | null) => ({ studentId: 's', assessmentId: 'a', mark, status: 'in' as const, daysLate: 0 })
 const step = (id: string, cells = 1): SheetStep => ({
   id,

@@ -1,5 +1,6 @@
 import { CellWrite } from '#contract'
 import { z } from 'zod'
+import { vault } from '../../../api/vault'
 import { keepFitting } from '../keep-fitting'
 
 const Edit = CellWrite.omit({ version: true })
@@ -17,7 +18,7 @@ export function keptSteps(courseId: string, personId: string) {
   const key = `level-table-steps ${courseId} ${personId}`
   const read = (): z.infer<typeof Kept> => {
     try {
-      return Kept.parse(JSON.parse(localStorage.getItem(key) ?? 'null'))
+      return Kept.parse(JSON.parse(vault.get(key) ?? 'null'))
     } catch {
       return { done: [], undone: [] }
     }

@@ -1,5 +1,6 @@
 import { CellWrite } from '#contract'
 import { z } from 'zod'
+import { vault } from '../../../api/vault'
 import { keepFitting } from '../keep-fitting'
 
 /**
@@ -11,7 +12,7 @@ const Kept = z.array(CellWrite)
 const keyOf = (courseId: string, personId: string) => `level-table-cells ${courseId} ${personId}`
 
 export function keptCells(courseId: string, personId: string): CellWrite[] {
-  const kept = localStorage.getItem(keyOf(courseId, personId))
+  const kept = vault.get(keyOf(courseId, personId))
   if (kept === null) return []
   try {
     return Kept.parse(JSON.parse(kept))

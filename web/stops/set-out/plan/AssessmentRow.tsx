@@ -13,6 +13,8 @@ interface Props {
   assessment: Assessment
   edits: PlanEdits
   weights: SectionWeights[]
+  /** What is odd about its sums; empty where nothing is. */
+  odd: string
   /** For how many sections it is set, of how many. */
   placed: number
   sections: number
@@ -24,14 +26,14 @@ interface Props {
   onStep: ((by: number) => void) | null
 }
 
-export function AssessmentRow({ assessment: a, edits, weights, placed, sections, within, chosen, onChoose, onStep }: Props) {
+export function AssessmentRow({ assessment: a, edits, weights, odd, placed, sections, within, chosen, onChoose, onStep }: Props) {
   const { mayDecide } = edits
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: a.id,
     disabled: onStep === null,
   })
   const away = edits.takenAway.has(a.id)
-  const findings = findingsOf(a)
+  const findings = [...findingsOf(a), odd].filter(Boolean)
   return (
     <tr
       ref={setNodeRef}

@@ -5,7 +5,18 @@ import type { PlanEdits } from './edits'
 import { TitleField } from '../../../parts/TitleField'
 
 /** A component's row: what it weighs, how its assessments are combined, how many of the worst are dropped. */
-export function ComponentRow({ component: c, holds, edits }: { component: Component; holds: number; edits: PlanEdits }) {
+export function ComponentRow({
+  component: c,
+  holds,
+  odd,
+  edits,
+}: {
+  component: Component
+  holds: number
+  /** What is odd about its sums; empty where nothing is. */
+  odd: string
+  edits: PlanEdits
+}) {
   const { mayDecide } = edits
   return (
     <tr className="component">
@@ -72,6 +83,7 @@ export function ComponentRow({ component: c, holds, edits }: { component: Compon
             </button>
           )}
         </span>
+        {odd && <span className="ochre small d-block text-wrap">{odd}</span>}
       </td>
     </tr>
   )

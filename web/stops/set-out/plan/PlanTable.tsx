@@ -3,6 +3,7 @@ import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSo
 import { useMemo } from 'react'
 import type { SectionWeights } from '#core'
 import type { Assessment, Plan } from '#contract'
+import { sumFindings } from '../../../parts/plan-findings'
 import { AssessmentRow } from './AssessmentRow'
 import { ComponentRow } from './ComponentRow'
 import type { PlanEdits } from './edits'
@@ -44,6 +45,7 @@ export function PlanTable({ decided, edits, weights, order, find, chosen, onChoo
   const end = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) moveTo(String(active.id), String(over.id))
   }
+  const odd = useMemo(() => sumFindings(decided), [decided])
   const row = (a: Assessment) => (
     <AssessmentRow
       key={a.id}
@@ -51,6 +53,7 @@ export function PlanTable({ decided, edits, weights, order, find, chosen, onChoo
       edits={edits}
       weights={weights}
       placed={placed.get(a.id)?.sections ?? 0}
+      odd={odd.get(a.id) ?? ''}
       sections={decided.sections.length}
       within={order === 'plan' ? null : (plan.components.find((c) => c.id === a.componentId)?.title ?? '')}
       chosen={chosen === a.id}
@@ -103,7 +106,7 @@ export function PlanTable({ decided, edits, weights, order, find, chosen, onChoo
               const inside = plan.assessments.filter((a) => a.componentId === c.id)
               return (
                 <tbody key={c.id}>
-                  <ComponentRow component={c} holds={inside.length} edits={edits} />
+                  <ComponentRow component={c} holds={inside.length} odd={odd.get(c.id) ?? ''} edits={edits} />
                   {inside.filter(found).map(row)}
                 </tbody>
               )

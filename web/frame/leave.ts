@@ -1,0 +1,29 @@
+import { routes } from '#contract'
+import { call, page } from '../api/client'
+import { vault } from '../api/vault'
+import { forgetKept } from '../parts/useKept'
+
+/** Told before a person signs out: whoever has something unsent adds the promise that it went off. */
+export class Leaving extends Event {
+  readonly sending: Promise<unknown>[] = []
+  constructor() {
+    super('leaving')
+  }
+}
+export const leaving = new EventTarget()
+
+/**
+ * Signs out: what waits is sent first, then nothing of the person is left in the page or readable in the browser. What could not be
+ * sent stays sealed under a key that signing in gives back.
+ */
+export async function signOut(): Promise<void> {
+  const told = new Leaving()
+  leaving.dispatchEvent(told)
+  await Promise.allSettled(told.sending)
+  await call(routes.signOut, { keepalive: true })
+  for (const name of vault.names()) if (name.startsWith('level-table-steps ')) vault.drop(name)
+  forgetKept()
+  page.keepKey = null
+  // Nothing of what one saw may stay in the page's memory.
+  window.location.assign('/')
+}
