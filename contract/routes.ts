@@ -115,8 +115,8 @@ export const routes = {
   looks: route({
     method: 'GET',
     path: '/api/courses/:courseId/looks',
-    access: overseers,
-    summary: 'Who looked at the course as whom, and when',
+    access: staff,
+    summary: 'Who looked at the course as whom, and when; to a marker, who looked as they',
     params: inCourse,
     response: z.array(z.strictObject({ by: z.string(), as: z.string(), at: z.string(), endedAt: z.string().nullable() })),
   }),

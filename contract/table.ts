@@ -71,6 +71,8 @@ export const Sheet = z.strictObject({
   students: z.array(Student),
   assessments: z.array(
     Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true, bonus: true }).extend({
+      /** It is read blind: whether and how is not told in this person's sheet. */
+      blind: z.boolean(),
       /** Labels of the scale that it is marked on; null where there is none. */
       labels: ScaleBody.shape.labels.nullable(),
     }),

@@ -81,8 +81,8 @@ test('read by keyboard: levels, an exact point, a comment from the stock, a gap 
     .getByRole('link', { name: 'go on' })
     .click()
   await expect(page.getByRole('radiogroup', { name: 'Purpose and reader' }).getByRole('radio').first()).toBeFocused()
-  // Six criteria: a digit each, the range's exact point with + and on with Enter; then hand in.
-  for (const key of ['3', '2', '+', 'Enter', '3', '2', '3', '1']) await page.keyboard.press(key)
+  // Six criteria: a digit each; back for the range's exact point with +, and on with Enter; then hand in.
+  for (const key of ['3', '2', 'ArrowUp', '+', 'Enter', '3', '2', '3', '1']) await page.keyboard.press(key)
   await expect(page.getByText('24.5 of 40')).toBeVisible()
   await page.getByLabel('Find in your stock of comments').fill('datum')
   await page.getByLabel('Find in your stock of comments').press('Enter')

@@ -1,4 +1,5 @@
-import { routes, type Role, type Route } from '#contract'
+import { routes, type DeskScript, type PileScript, type Role, type Route } from '#contract'
+import { SIGN_INS } from '../testing/markers'
 import { COURSE, serveDemo, type Client, type TestServer } from '../testing/serve'
 
 let server: TestServer
@@ -43,7 +44,12 @@ test('what is sent is what the marker is sent; nothing can be changed; it is rec
   await lead('delete', '/api/look').expect(204)
   await lead('get', `/api/courses/${COURSE}/table`).expect(200)
   const { body } = await external('get', `/api/courses/${COURSE}/looks`).expect(200)
-  expect(body).toEqual([{ by: 'Ines Valdry', as: 'Rune Daal', at: expect.any(String), endedAt: expect.any(String) }])
+  const known = [{ by: 'Ines Valdry', as: 'Rune Daal', at: expect.any(String) as string, endedAt: expect.any(String) as string }]
+  expect(body).toEqual(known)
+  // Who was looked at is told; other markers are not.
+  expect((await marker('get', `/api/courses/${COURSE}/looks`).expect(200)).body).toEqual(known)
+  const other = await server.as(SIGN_INS[0])
+  expect((await other('get', `/api/courses/${COURSE}/looks`).expect(200)).body).toEqual([])
 })
 
 test('it is for the lead, and goes with the session', async () => {
@@ -54,4 +60,30 @@ test('it is for the lead, and goes with the session', async () => {
   expect(server.db.prepare('SELECT count(*) AS n FROM look WHERE ended_at IS NULL').get()).toEqual({ n: 0 })
   const again = await server.as('ines.valdry')
   await again('get', `/api/courses/${COURSE}/table`).expect(200)
+})
+
+test('what a marker has not handed in, and their stock of comments, are not part of what is seen', async () => {
+  const course = 'cfs118-2026'
+  const first = await server.as(SIGN_INS[0])
+  const of = `/api/courses/${course}/assessments/${course}-sketch/pile`
+  const [script] = ((await first('get', of).expect(200)).body as PileScript[]).filter((s) => s.state === 'untouched')
+  const draft = {
+    judged: { picks: { purpose: 6 }, judgement: null, mark: null },
+    comment: 'HALF-DONE',
+    criterionComments: {},
+    notes: 'PRIVATE',
+  }
+  const body = { ...draft, gapMeant: false, afterSeeing: false, version: 0, state: 'draft' }
+  await first('put', `${of}/${script!.studentId}/reading`, body).expect(200)
+  await first('post', `/api/courses/${course}/kept-comments`, { words: 'OWN-STOCK' }).expect(200)
+  const lead = await server.as('ines.valdry')
+  const personId = server.db.prepare('SELECT id FROM person WHERE sign_in = ?').pluck().get(SIGN_INS[0]) as string
+  await lead('post', `/api/courses/${course}/looks`, { personId }).expect(204)
+  const seen = await Promise.all(
+    [of, `${of}/${script!.studentId}`, `/api/courses/${course}/kept-comments`, `/api/courses/${course}/piles`].map((p) => lead('get', p)),
+  )
+  expect(seen.map((a) => a.status)).toEqual([200, 200, 200, 200])
+  for (const { text } of seen) expect(text).not.toMatch(/HALF-DONE|PRIVATE|OWN-STOCK/)
+  expect((seen[1]!.body as DeskScript).own).toMatchObject({ state: 'untouched', version: 0 })
+  expect((seen[0]!.body as PileScript[]).find((s) => s.studentId === script!.studentId)!.state).toBe('untouched')
 })

@@ -1,5 +1,5 @@
 import { get } from 'node:http'
-import { routes, type Role, type Route, type Sees } from '#contract'
+import { routes, type PileScript, type Role, type Route, type Sees, type SheetInColumns } from '#contract'
 import { SIGN_INS } from '../testing/markers'
 import { serveDemo, type Client, type TestServer } from '../testing/serve'
 
@@ -116,6 +116,15 @@ const setNames = (on: boolean) =>
     .run(Number(on), COURSE)
 const setBlind = (blind: boolean, sees: Sees) =>
   people.lead!('put', `/api/courses/${COURSE}/assessments/${SKETCH}/blindness`, { blind, sees }).expect(204)
+/** What the reader's desk calls the script that both read. */
+async function deskId(): Promise<string> {
+  await setBlind(true, NOTHING)
+  await people.marker!('get', `/api/courses/${COURSE}/assessments/${SKETCH}/pile`).expect(200)
+  return server.db
+    .prepare('SELECT id FROM blind_script WHERE assessment_id = ? AND student_id = ?')
+    .pluck()
+    .get(SKETCH, studentId) as string
+}
 const NOTHING: Sees = { marks: false, comments: false, notes: false }
 const ALL: Sees = { marks: true, comments: true, notes: true }
 const secrets = Object.values(SECRET)
@@ -148,42 +157,78 @@ test.each([true, false])('a marker of a course without names, blind %s, is told 
   expect(finding(await told(people.marker!), names)).toEqual([])
 })
 
-test('a marker who may see names is told those of their own sections, but for whom they read blind', async () => {
+test('a marker who may see names is told those of their own sections and of no other', async () => {
   await setBlind(true, ALL)
   setNames(true)
-  const section = server.db.prepare(
-    'SELECT s.id, s.name FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE e.section_id = ?',
-  )
-  const own = section.all(sectionId) as { id: string; name: string }[]
-  const read = new Set(
-    (
-      server.db.prepare('SELECT student_id AS id FROM allotment WHERE assessment_id = ? AND marker_id = ?').all(SKETCH, READER) as {
-        id: string
-      }[]
-    ).map((a) => a.id),
-  )
-  const count = (name: string) => names.filter((n) => n === name).length
+  const own = server.db
+    .prepare('SELECT s.name FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE e.section_id = ?')
+    .pluck()
+    .all(sectionId) as string[]
   const said = await told(people.marker!)
-  const mine = own.filter((s) => count(s.name) === 1)
+  expect(finding(said, own).length).toBeGreaterThan(5)
   expect(
     finding(
       said,
-      mine.filter((s) => read.has(s.id)).map((s) => s.name),
+      names.filter((n) => !own.includes(n)),
     ),
   ).toEqual([])
-  expect(
-    finding(
-      said,
-      mine.filter((s) => !read.has(s.id)).map((s) => s.name),
-    ).length,
-  ).toBeGreaterThan(5)
-  const ownNames = new Set(own.map((s) => s.name))
-  expect(
-    finding(
-      said,
-      names.filter((n) => !ownNames.has(n)),
-    ),
-  ).toEqual([])
+})
+
+/** What the desk calls scripts that are read blind, and what everything else calls their students. */
+async function behindTheNumbers() {
+  const pile = (await people.marker!('get', `/api/courses/${COURSE}/assessments/${SKETCH}/pile`).expect(200)).body as PileScript[]
+  const students = server.db.prepare('SELECT id, name, candidate, external_id AS outside FROM student WHERE course_id = ?').all(COURSE) as {
+    id: string
+    name: string
+    candidate: string
+    outside: string | null
+  }[]
+  return {
+    desk: pile.flatMap((s) => [s.studentId, s.label]),
+    known: students.flatMap((s) => [s.id, s.name, s.candidate, s.outside ?? s.id]),
+    pile,
+  }
+}
+const ON_THE_DESK = ['pile', 'deskScript']
+const split = (said: Map<string, string>) => ({
+  onDesk: new Map([...said].filter(([route]) => ON_THE_DESK.includes(route))),
+  elsewhere: new Map([...said].filter(([route]) => !ON_THE_DESK.includes(route))),
+})
+
+test('what a script is called while it is read blind is told by the desk alone, and the desk tells nothing else of whose it is', async () => {
+  await setBlind(true, ALL)
+  setNames(true)
+  const { desk, known, pile } = await behindTheNumbers()
+  expect(pile.length).toBeGreaterThan(3)
+  const script = (await people.marker!('get', `/api/courses/${COURSE}/assessments/${SKETCH}/pile/${pile[0]!.studentId}`).expect(200)).text
+  const { onDesk, elsewhere } = split(await told(people.marker!))
+  // What stands by chance in an id is not told.
+  const words = new Map(
+    [...onDesk.set('a script', script)].map(([route, text]) => [route, text.replaceAll(/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, '')]),
+  )
+  expect(finding(words, known)).toEqual([])
+  const again = [...elsewhere].flatMap(([route, text]) =>
+    desk.filter((d) => new RegExp(`(?<![\\w-])${d}(?![\\w-])`).test(text)).map((d) => `${route}: ${d}`),
+  )
+  expect(again).toEqual([])
+})
+
+test('handing one in changes nothing that the sheet, files and events tell of anybody', async () => {
+  await setBlind(true, ALL)
+  setNames(true)
+  const { pile } = await behindTheNumbers()
+  const sheet = async () => (await people.marker!('get', `/api/courses/${COURSE}/sheet`).expect(200)).body as SheetInColumns
+  const csv = async () =>
+    (await people.marker!('get', `/api/courses/${COURSE}/marks.csv`).expect(200)).text.replaceAll(/\d{4}-\d\d-\d\dT[\d:.]+Z/g, 'now')
+  const before = [await sheet(), await csv()] as const
+  const open = pile.find((s) => s.state === 'untouched' && s.studentId !== params.studentId)!
+  const body = { judged: { picks: { purpose: 8 }, judgement: null, mark: null }, comment: '', criterionComments: {}, notes: '' }
+  const path = `/api/courses/${COURSE}/assessments/${SKETCH}/pile/${open.studentId}/reading`
+  await people.marker!('put', path, { ...body, gapMeant: true, afterSeeing: false, version: 0, state: 'handed in' }).expect(200)
+  const since = await people.marker!('get', `/api/courses/${COURSE}/sheet/since/${before[0].version}`).expect(200)
+  expect((since.body as { cells: unknown }).cells).toEqual([])
+  expect({ ...(await sheet()), version: before[0].version }).toEqual(before[0])
+  expect(await csv()).toBe(before[1])
 })
 
 test.each([
@@ -191,7 +236,8 @@ test.each([
   [{ marks: false, comments: true, notes: false }],
   [{ marks: false, comments: false, notes: true }],
 ])('after handing in, %j is seen and nothing else', async (sees) => {
-  const path = `/api/courses/${COURSE}/assessments/${SKETCH}/pile/${studentId}/reading`
+  const onDesk = await deskId()
+  const path = `/api/courses/${COURSE}/assessments/${SKETCH}/pile/${onDesk}/reading`
   const state = server.db.prepare('SELECT version FROM reading WHERE script_id = ? AND marker_id = ?').get(params.scriptId, READER) as
     { version: number } | undefined
   const body = {
@@ -200,10 +246,13 @@ test.each([
     criterionComments: {},
     notes: '',
     gapMeant: true,
+    afterSeeing: false,
   }
   if (!state) await people.marker!('put', path, { ...body, version: 0, state: 'handed in' }).expect(200)
+  params.studentId = await deskId()
   await setBlind(true, sees)
   const said = await told(people.marker!)
+  params.studentId = studentId
   const seen = (Object.keys(SECRET) as (keyof Sees)[]).filter((k) => finding(said, [SECRET[k]]).length > 0)
   expect(seen).toEqual((Object.keys(sees) as (keyof Sees)[]).filter((k) => sees[k]))
   // By the desk and by nothing else.

@@ -40,7 +40,7 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
             It can be withdrawn from the record at any time before the course is confirmed.
           </p>
           <Form.Group controlId="adopt-reason">
-            <Form.Label className="soft small mb-0">Why, in a few words (kept in the record)</Form.Label>
+            <Form.Label className="soft small mb-0">Why (kept in the record)</Form.Label>
             <Form.Control autoFocus value={reason} maxLength={2000} onChange={(e) => setReason(e.target.value)} />
           </Form.Group>
           {problem && <p className="note bad mt-3">{problem}</p>}

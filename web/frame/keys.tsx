@@ -23,7 +23,8 @@ const UNDO = new Set(['Ctrl+z', 'Ctrl+y', 'Ctrl+Shift+z'])
 
 /** A letter, digit or sign alone: it can be switched off, and never acts while a control has the focus that could mean something else by it. */
 const isSingle = (pressed: string) => pressed.length === 1
-const inControl = (target: EventTarget | null) => target instanceof HTMLElement && target.matches('input, select, [role=combobox]')
+const inControl = (target: EventTarget | null) =>
+  target instanceof HTMLElement && target.matches('input:not([type=radio]), select, [role=combobox]')
 /** Enter and the space bar on a link or button are its own. */
 const activates = (e: KeyboardEvent) =>
   (e.key === 'Enter' || e.key === ' ') &&

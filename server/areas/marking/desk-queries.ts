@@ -62,8 +62,9 @@ export function deskQueries(db: Db) {
   const others = db.prepare<[string, string], OwnReadingRow>(
     `${READING} FROM reading r WHERE r.script_id = ? AND r.marker_id <> ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
   )
+  // Nothing is recorded in the sheet by that, which is what version 0 says.
   const insertScript = db.prepare(
-    "INSERT INTO script (id, student_id, assessment_id, status) VALUES (?, ?, ?, 'in') ON CONFLICT DO NOTHING",
+    "INSERT INTO script (id, student_id, assessment_id, status, version) VALUES (?, ?, ?, 'in', 0) ON CONFLICT DO NOTHING",
   )
   const insert = db.prepare(
     `INSERT INTO reading (id, script_id, marker_id, standard_id, mark, picks, judgement, comment, criterion_comments, notes, state, handed_in_at, edited_at, attempt)

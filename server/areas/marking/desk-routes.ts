@@ -1,4 +1,4 @@
-import { scriptIdOf } from '#core'
+import { hasWork, scriptIdOf, type Status } from '#core'
 import { routes, SEES_NOTHING, type DeskScript, type OtherReading, type Pile, type ReadingBody, type Sees } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
@@ -10,6 +10,7 @@ import { toAssessment, type AssessmentRow } from '../table/rows'
 import { asUsed, markOf, markSoFar, standardsOf } from '../tuning/judge'
 import { gateFor } from '../tuning/queries'
 import { allotmentQueries } from './allotments'
+import { blindNumbers } from './blind-numbers'
 import { attemptQueries, type NextReadingRow } from './attempts'
 import { earlierReadings } from './earlier-readings'
 import { deskQueries, type OwnReadingRow } from './desk-queries'
@@ -22,6 +23,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
   const allotments = allotmentQueries(db)
   const inLibrary = standardsOf(libraryQueries(db))
   const gateOf = gateFor(db)
+  const blind = blindNumbers(db)
   const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const students = db.prepare<[string], { id: string; name: string; candidate: string }>(
     'SELECT id, name, candidate FROM student WHERE course_id = ?',
@@ -33,11 +35,14 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     if (!row || row.away) throw new HttpProblem(404, 'There is no such assessment.')
     return row
   }
-  /** How students are called on this marker's desk. */
-  const labels = (courseId: string, row: AssessmentRow) => {
-    const byNumber = !!row.blind || !names.get(courseId)?.names
-    return new Map(students.all(courseId).map((s) => [s.id, byNumber ? s.candidate : s.name]))
+  /** By which id and how students are called on this marker's desk. */
+  const called = (courseId: string, row: AssessmentRow, studentIds: readonly string[]): Map<string, { id: string; label: string }> => {
+    if (row.blind) return new Map([...blind.of(row.id, studentIds)].map(([id, s]) => [id, { id: s.id, label: s.number }]))
+    const byNumber = !names.get(courseId)?.names
+    return new Map(students.all(courseId).map((s) => [s.id, { id: s.id, label: byNumber ? s.candidate : s.name }]))
   }
+  /** The student that is meant by an id of this desk. */
+  const meant = (row: AssessmentRow, id: string): string => (row.blind ? (blind.studentOf(row.id, id) ?? '') : id)
   const pileOf = (row: AssessmentRow, markerId: string) => desk.pile(row.id, markerId)
   const standardFor = (row: AssessmentRow, own: OwnReadingRow | null) => {
     // A reading keeps the version that it was begun with.
@@ -45,7 +50,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     return standard?.kind === 'rubric' ? { ...standard, body: asUsed(standard.body, toAssessment(row).use) } : standard
   }
 
-  handle(routes.piles, ({ params: { courseId }, me }) =>
+  handle(routes.piles, ({ params: { courseId }, me, look }) =>
     desk.piles(courseId, me.id).map((id): Pile => {
       const row = assessmentOf(courseId, id)
       const own = pileOf(row, me.id)
@@ -55,7 +60,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
         title: row.title,
         marking: row.marking,
         total: own.length,
-        draft: own.filter((s) => s.state === 'draft').length,
+        draft: look ? 0 : own.filter((s) => s.state === 'draft').length,
         handedIn: own.filter((s) => s.state === 'handed in').length,
         due: allotments.deadlines(id).get(me.id) ?? null,
         gate,
@@ -64,46 +69,62 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     }),
   )
 
-  handle(routes.pile, ({ params: { courseId, assessmentId }, me }) => {
+  handle(routes.pile, ({ params: { courseId, assessmentId }, me, look }) => {
     const row = assessmentOf(courseId, assessmentId)
-    const label = labels(courseId, row)
+    const own = pileOf(row, me.id)
+    const names = called(
+      courseId,
+      row,
+      own.map((s) => s.studentId),
+    )
     const { hidePoints } = toAssessment(row).use
-    return pileOf(row, me.id).map(({ studentId, state, mark, status, again }) => ({
-      studentId,
-      again,
-      label: label.get(studentId) ?? '',
-      status,
-      state: state ?? ('untouched' as const),
-      mark: hidePoints ? null : mark,
-    }))
+    return own.map(({ studentId, state, mark, status, again }) => {
+      // What is not handed in is its marker's alone, also where somebody looks as they would.
+      const unfinished = state === 'draft' && look !== null
+      return {
+        studentId: names.get(studentId)?.id ?? studentId,
+        again,
+        label: names.get(studentId)?.label ?? '',
+        status: statusOnDesk(row, status),
+        state: unfinished || state === null ? ('untouched' as const) : state,
+        mark: hidePoints || unfinished ? null : mark,
+      }
+    })
   })
+
+  /** Read blind, a script is not known again by how it came in. */
+  const statusOnDesk = (row: AssessmentRow, status: Status): Status => (row.blind && hasWork(status) ? 'in' : status)
 
   const allotted = (row: AssessmentRow, studentId: string, markerId: string) => {
     if (!pileOf(row, markerId).some((s) => s.studentId === studentId))
       throw new HttpProblem(404, 'This script is not in your pile (any more).')
   }
 
-  handle(routes.deskScript, ({ params: { courseId, assessmentId, studentId }, me, look }): DeskScript => {
+  handle(routes.deskScript, ({ params: { courseId, assessmentId, studentId: id }, me, look }): DeskScript => {
     const row = assessmentOf(courseId, assessmentId)
+    const studentId = meant(row, id)
     allotted(row, studentId, me.id)
     const assessment = toAssessment(row)
     const script = desk.script(assessmentId, studentId)
-    const own = script && desk.own(script.id, me.id)
+    const kept = script && desk.own(script.id, me.id)
+    // What is not handed in is its marker's alone.
+    const own = kept && look && kept.state === 'draft' ? null : kept
     const anew = !!own && isAnew(own)
-    const next = anew ? attempts.next(own.id) : null
+    const next = anew && !look ? attempts.next(own.id) : null
     const handedIn = own?.state === 'handed in' && !anew
     const settledBy = handedIn || anew ? desk.settledBy(script!.id) : null
     const others = handedIn || anew ? othersOf(row, desk.others(script!.id, me.id)) : []
     if (others.length > 0 && !look) desk.saw(own!.id)
-    const { id, title, outOf, marking, use, notes } = assessment
+    const { title, outOf, marking, use, notes } = assessment
+    const came = script ? attempts.all(script.id) : []
     return {
-      studentId,
-      label: labels(courseId, row).get(studentId) ?? '',
-      status: script?.status ?? 'in',
-      daysLate: script?.daysLate ?? 0,
-      cameAt: script?.cameAt ?? null,
-      attempts: script ? attempts.all(script.id) : [],
-      assessment: { id, title, outOf, marking, use, notes },
+      studentId: id,
+      label: called(courseId, row, [studentId]).get(studentId)?.label ?? '',
+      status: statusOnDesk(row, script?.status ?? 'in'),
+      daysLate: row.blind ? 0 : (script?.daysLate ?? 0),
+      cameAt: row.blind ? null : (script?.cameAt ?? null),
+      attempts: row.blind ? came.map((a) => ({ ...a, cameAt: null })) : came,
+      assessment: { id: assessment.id, title, outOf, marking, use, notes },
       standard: standardFor(row, own),
       own: !own
         ? NOTHING
@@ -124,8 +145,9 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
 
   handle(
     routes.keepReading,
-    ({ params: { courseId, assessmentId, studentId }, body: { version, state, gapMeant, afterSeeing, ...body }, me }) => {
+    ({ params: { courseId, assessmentId, studentId: id }, body: { version, state, gapMeant, afterSeeing, ...body }, me }) => {
       const row = assessmentOf(courseId, assessmentId)
+      const studentId = meant(row, id)
       const scriptId = desk.script(assessmentId, studentId)?.id ?? scriptIdOf(assessmentId, studentId)
       const before = desk.own(scriptId, me.id)
       const work = () => {
@@ -198,8 +220,9 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     if (by) throw new HttpProblem(409, `${by} has agreed a mark on it: ask for that to be withdrawn first.`)
   }
 
-  handle(routes.attemptFile, ({ params: { courseId, assessmentId, studentId, attempt }, me, role, res }) => {
+  handle(routes.attemptFile, ({ params: { courseId, assessmentId, studentId: id, attempt }, me, role, res }) => {
     const row = assessmentOf(courseId, assessmentId)
+    const studentId = role === 'marker' ? meant(row, id) : id
     if (role === 'marker') allotted(row, studentId, me.id)
     const script = desk.script(assessmentId, studentId)
     const file = script && attempts.file(script.id, attempt)
@@ -208,7 +231,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     return undefined
   })
 
-  handle(routes.keptComments, ({ me }) => desk.comments(me.id))
+  handle(routes.keptComments, ({ me, look }) => (look ? [] : desk.comments(me.id)))
   handle(routes.keepComment, ({ body, me }) => desk.keepComment(me.id, body.words))
   handle(routes.dropComment, ({ params, me }) => {
     if (!desk.dropComment(me.id, params.commentId)) throw new HttpProblem(404, 'There is no such comment in your stock.')

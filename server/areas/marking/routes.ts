@@ -114,7 +114,10 @@ export function markingRoutes(
     return read
   }
   const tryFile = (courseId: string, file: MarksFile, me: string, role: Role) => {
-    const candidateOf = new Map(externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])))
+    // An id from outside may tell who somebody is: it finds nobody for a marker.
+    const candidateOf = new Map(
+      role === 'marker' ? [] : externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])),
+    )
     const readBy = readers.inCourse(courseId)
     return tryMarksFile(file, unpackSheet(sheetFor(courseId, me, role)), {
       candidateOf,

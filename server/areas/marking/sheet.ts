@@ -68,6 +68,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   const lastBy = db.prepare<[string], { by: string }>(
     'SELECT by_id AS by FROM script_state WHERE script_id = ? ORDER BY version DESC LIMIT 1',
   )
+  const readBlind = db.prepare<[string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND blind = 1')
   const gateOf = gateFor(db)
   const readers = readersOf(db)
   const scale = db.prepare<[string], { body: string }>("SELECT body FROM standard WHERE id = ? AND kind = 'scale'")
@@ -80,9 +81,10 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     const table = tables.load(courseId)
     const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
     const seen = (sectionId: string) => !own || own.has(sectionId)
+    const unseen = role === 'marker' ? new Set(readBlind.all(courseId).map((a) => a.id)) : new Set<string>()
+    const hidden = table.assessments.map((a) => unseen.has(a.id))
     const students = masked(
       courseId,
-      personId,
       role,
       table.students.filter((s) => seen(s.sectionId)),
     )
@@ -103,7 +105,8 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         status: STATUSES[scripts.status[i]!]!,
         daysLate: scripts.daysLate[i]!,
         mark: scripts.entered[i]!,
-        fromReadings: toldOfReadings(role, read.counts[i]!, plain.get(i) ?? null),
+        // That somebody has read blind, told beside a name, would tell whose script it was.
+        fromReadings: hidden[scripts.assessment[i]!] ? null : toldOfReadings(role, read.counts[i]!, plain.get(i) ?? null),
         version: scripts.version[i]!,
       })
     })
@@ -119,6 +122,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         passMark,
         componentId,
         bonus,
+        blind: unseen.has(id),
         labels: marking === 'completion' ? DONE_OR_NOT : marking === 'judgement' && standardId !== null ? labelsOf(standardId) : null,
       })),
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
@@ -136,7 +140,9 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   function cellsNow(courseId: string, keys: readonly CellKey[], personId: string, role: Role): NonNullable<SheetSince['cells']> {
     const table = tables.load(courseId)
     const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
+    const unseen = role === 'marker' ? new Set(readBlind.all(courseId).map((a) => a.id)) : new Set<string>()
     const found = keys.flatMap((key) => {
+      if (unseen.has(key.assessmentId)) return []
       const at = tables.placeOf(courseId, key)
       return at < 0 || (own && !own.has(table.students[table.scripts.student[at]!]!.sectionId)) ? [] : [{ key, at }]
     })
@@ -198,13 +204,18 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       // Sent again because the answer was lost: it stands there already.
       else if (current && current.version !== cell.version && sameValue(current, cell)) saved.push(current)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
-      else if (row && row.readings > 0 && cell.mark !== row.entered)
-        refuse('readings', `${assessment.title} is marked by readings: settle it at Reconcile.`)
       else if (role === 'marker' && row && isGuarded(row.status) && !sameValue(cellOf(cell, row), cell) && setByOther(row, personId))
         refuse('set by lead', `It is ${row.status}, as the lead set it: ask for that to be lifted.`)
       else if (role === 'marker' && isGuarded(cell.status) && cell.status !== row?.status && readByOthers(cell, personId))
         refuse('set by lead', `Others read this script: the lead sets it to ${cell.status}.`)
-      else if (readBy.length > 0) refuse('readings', readNotTyped(readBy, personId, role !== 'marker'))
+      // Whether it is read already is not told to a marker: they may have read it blind.
+      else if (readBy.length > 0 || (row && row.readings > 0 && cell.mark !== row.entered))
+        refuse(
+          'readings',
+          row && row.readings > 0 && role !== 'marker'
+            ? `${assessment.title} is marked by readings: settle it at Reconcile.`
+            : readNotTyped(readBy, personId, role !== 'marker'),
+        )
       else if (cell.mark !== null && cell.mark > assessment.outOf)
         refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
       else if (cell.mark !== null && cell.mark < 0 && !assessment.bonus)

@@ -14,8 +14,13 @@ export function lookRoutes(handle: Handle, db: Db, open: ReturnType<typeof sessi
     `SELECT b.name AS by, a.name AS "as", l.at, l.ended_at AS endedAt FROM look l JOIN person b ON b.id = l.by_id JOIN person a ON a.id = l.as_id
      WHERE l.course_id = ? ORDER BY l.at DESC, l.rowid DESC LIMIT 200`,
   )
+  const asThem = db.prepare<[string, string], { by: string; as: string; at: string; endedAt: string | null }>(
+    `SELECT b.name AS by, a.name AS "as", l.at, l.ended_at AS endedAt FROM look l JOIN person b ON b.id = l.by_id JOIN person a ON a.id = l.as_id
+     WHERE l.course_id = ? AND l.as_id = ? ORDER BY l.at DESC, l.rowid DESC LIMIT 200`,
+  )
   handle(routes.markers, ({ params }) => markers.all(params.courseId))
-  handle(routes.looks, ({ params }) => looks.all(params.courseId))
+  // While somebody looks as a marker, that they do is not news to them.
+  handle(routes.looks, ({ params, me, role }) => (role === 'marker' ? asThem.all(params.courseId, me.id) : looks.all(params.courseId)))
   handle(routes.look, ({ params: { courseId }, body: { personId }, me, req }) => {
     if (!markers.all(courseId).some((m) => m.id === personId))
       throw new HttpProblem(422, 'That person does not mark in this course.', { field: 'personId' })

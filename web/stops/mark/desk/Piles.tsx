@@ -1,6 +1,8 @@
+import { useQuery } from '@tanstack/react-query'
 import { format, isPast, parseISO } from 'date-fns'
 import { Link } from 'react-router'
-import type { Pile } from '#contract'
+import { routes, type Pile } from '#contract'
+import { call } from '../../../api/client'
 import { counted } from '../../../parts/format'
 import { Progress } from '../../../parts/Progress'
 
@@ -66,6 +68,21 @@ export function Piles({ courseId, piles }: { courseId: string; piles: Pile[] }) 
           ))}
         </tbody>
       </table>
+      <LookedAt courseId={courseId} />
     </>
+  )
+}
+
+/** That somebody looked at the course as this marker is told to them. */
+function LookedAt({ courseId }: { courseId: string }) {
+  const { data } = useQuery({ queryKey: ['looks', courseId], queryFn: () => call(routes.looks, { params: { courseId } }) })
+  const [last] = data ?? []
+  if (!last) return null
+  return (
+    <p className="soft small mt-3">
+      {last.by} looked at this course as you see it on {format(parseISO(last.at), 'd MMMM, HH:mm')}
+      {data!.length > 1 && `, and ${data!.length - 1} times before`}. What you have begun and your stock of comments are not shown to who
+      looks.
+    </p>
   )
 }

@@ -35,7 +35,7 @@ const sheetOf = (cells: Cell[]): SheetInColumns =>
       candidate: String(100 + i),
       sectionId: i < 2 ? 'e' : 'w',
     })),
-    assessments: ASSESSMENTS.map((a) => ({ ...a, marking: 'direct' as const, componentId: 'x', bonus: a.id === 'talk' })),
+    assessments: ASSESSMENTS.map((a) => ({ ...a, marking: 'direct' as const, componentId: 'x', bonus: a.id === 'talk', blind: false })),
     placements: ['e', 'w'].flatMap((sectionId) => ASSESSMENTS.map((a) => ({ assessmentId: a.id, sectionId, due: '2026-11-16' }))),
     term: { firstDay: '2026-09-07', lastDay: '2026-12-18' },
     overTolerance: [],

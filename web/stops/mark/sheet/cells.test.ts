@@ -13,6 +13,7 @@ const assessment = (id: string, passMark: number | null = null) => ({
   marking: 'direct' as const,
   passMark,
   bonus: false,
+  blind: false,
   componentId: 'c',
   labels: null,
 })

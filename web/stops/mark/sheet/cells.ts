@@ -61,7 +61,8 @@ export class Cells {
   }
   /** Whether a mark is waited for: work that is there, and neither a mark nor readings of it. */
   isPending(student: number, assessment: number): boolean {
-    if (!this.isSet(student, assessment)) return false
+    // Read blind, it waits on desks and not here.
+    if (!this.isSet(student, assessment) || this.sheet.assessments[assessment]!.blind) return false
     const i = this.at[student * this.width + assessment]!
     if (i < 0) return true
     const { cells } = this.sheet
