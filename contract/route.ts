@@ -16,15 +16,25 @@ export interface Route<P extends Shape = Shape, B extends z.ZodType = z.ZodType,
   response: R
   /** Media type of an answer that is a file or a stream and not JSON. */
   produces?: string
+  /** How large its body may be; without a word of it 256 KB and 20,000 values. */
+  takes?: 'a little' | 'a list' | 'a file'
   /** A write that may be done while one looks at a course as somebody else. */
   mayWhileLooking?: true
 }
+
+/** Bytes and values (numbers, texts, fields) that a body may hold, and how deep it may be nested. */
+export const LIMITS = {
+  'a little': { bytes: 16 * 2 ** 10, values: 100, depth: 4 },
+  usual: { bytes: 256 * 2 ** 10, values: 20_000, depth: 16 },
+  'a list': { bytes: 6 * 2 ** 20, values: 600_000, depth: 16 },
+  'a file': { bytes: 17 * 2 ** 20, values: 60_000, depth: 4 },
+} as const
 
 export const none = z.undefined()
 const noParams = z.strictObject({})
 
 export function route<P extends Shape = typeof noParams, B extends z.ZodType = typeof none, R extends z.ZodType = typeof none>(
-  definition: Pick<Route, 'method' | 'path' | 'access' | 'summary' | 'produces' | 'mayWhileLooking'> & {
+  definition: Pick<Route, 'method' | 'path' | 'access' | 'summary' | 'produces' | 'takes' | 'mayWhileLooking'> & {
     params?: P
     body?: B
     response?: R

@@ -20,6 +20,7 @@ export const agreeRoutes = {
     response: Library,
   }),
   addStandard: route({
+    takes: 'a list',
     method: 'POST',
     path: '/api/courses/:courseId/library',
     access: lead,
@@ -30,6 +31,7 @@ export const agreeRoutes = {
     response: StandardId,
   }),
   editStandard: route({
+    takes: 'a list',
     method: 'PUT',
     path: '/api/courses/:courseId/library/:standardId',
     access: lead,
@@ -98,6 +100,7 @@ export const agreeRoutes = {
     }),
   }),
   readLibraryFile: route({
+    takes: 'a file',
     method: 'POST',
     path: '/api/courses/:courseId/library-files',
     access: lead,

@@ -125,6 +125,7 @@ export const setOutRoutes = {
     response: z.strictObject({ names: z.boolean() }),
   }),
   tryRoll: route({
+    takes: 'a file',
     method: 'POST',
     path: '/api/courses/:courseId/roll-file/try',
     access: lead,
@@ -134,6 +135,7 @@ export const setOutRoutes = {
     produces: 'application/x-ndjson',
   }),
   bringInRoll: route({
+    takes: 'a file',
     method: 'POST',
     path: '/api/courses/:courseId/roll-file',
     access: lead,
@@ -267,6 +269,7 @@ export const setOutRoutes = {
   }),
 
   setPlacements: route({
+    takes: 'a list',
     method: 'PUT',
     path: '/api/courses/:courseId/placements',
     access: lead,
@@ -276,6 +279,7 @@ export const setOutRoutes = {
     response: z.strictObject({ before: z.array(PlacementWrite) }),
   }),
   acceptFinding: route({
+    takes: 'a list',
     method: 'POST',
     path: '/api/courses/:courseId/accepted-findings',
     access: lead,
@@ -284,6 +288,7 @@ export const setOutRoutes = {
     body: z.strictObject({ keys: z.array(FindingKey).min(1).max(5000), reason: AcceptReason }),
   }),
   raiseFinding: route({
+    takes: 'a list',
     method: 'DELETE',
     path: '/api/courses/:courseId/accepted-findings',
     access: lead,

@@ -23,7 +23,11 @@ import {
 
 const Person = z.strictObject({ id: Id, name: z.string() })
 /** Whoever has signed in, with what seals the work that their browser keeps. */
-const Self = Person.extend({ keepKey: z.base64() })
+const Self = Person.extend({
+  keepKey: z.base64(),
+  /** The installation's, by which days begin and moments are shown. */
+  timeZone: z.string(),
+})
 const Me = Self.extend({
   /** The marker as whom one looks at a course, read only. */
   look: Person.extend({ courseId: Id }).nullable(),
@@ -76,6 +80,7 @@ export const routes = {
     }),
   }),
   signIn: route({
+    takes: 'a little',
     method: 'POST',
     path: '/api/session',
     access: 'anyone',
@@ -162,6 +167,7 @@ export const routes = {
     response: SheetSince,
   }),
   writeCells: route({
+    takes: 'a list',
     method: 'PATCH',
     path: '/api/courses/:courseId/sheet',
     access: ['lead', 'marker'],
@@ -171,6 +177,7 @@ export const routes = {
     response: z.strictObject({ saved: z.array(Cell), refused: z.array(CellRefusal) }),
   }),
   tryImport: route({
+    takes: 'a file',
     method: 'POST',
     path: '/api/courses/:courseId/marks-file/try',
     access: ['lead', 'marker'],
@@ -204,6 +211,7 @@ export const routes = {
     produces: 'application/zip',
   }),
   bringIn: route({
+    takes: 'a file',
     method: 'POST',
     path: '/api/courses/:courseId/marks-file',
     access: ['lead', 'marker'],
@@ -238,6 +246,7 @@ export const routes = {
     response: KeptTrial,
   }),
   keepTrial: route({
+    takes: 'a list',
     method: 'PUT',
     path: '/api/courses/:courseId/trial',
     access: lead,
@@ -247,6 +256,7 @@ export const routes = {
     response: KeptTrial,
   }),
   adopt: route({
+    takes: 'a list',
     method: 'POST',
     path: '/api/courses/:courseId/decisions',
     access: lead,

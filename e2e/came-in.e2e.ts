@@ -30,6 +30,8 @@ test('work comes through the box: placed, sorted by hand, read as a PDF, and rea
 
   await test.step('collected with a key: what fits is placed, the rest waits with the reason', async () => {
     await expect(page.getByText('7 pieces of work lie in the submission box.')).toBeVisible()
+    // Keys of a letter are the screen's where no field has the focus.
+    await page.getByRole('heading', { level: 1 }).click()
     await page.keyboard.press('c')
     await expect(page.getByRole('status').filter({ hasText: '3 placed, 3 to sort, 1 set aside.' })).toBeVisible()
     await expect(page.getByRole('row', { name: /sheet-b-again/ })).toContainText('set aside: The same file came before.')

@@ -7,6 +7,7 @@ import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { routes } from '#contract'
 import { sessions } from './access/sessions'
+import { clockIn, machineZone, type Clock } from './clock'
 import { confirmRoutes } from './areas/confirm/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
@@ -46,6 +47,7 @@ interface AppOptions {
   webFolder?: string
   /** Where the built workers are; without it they run from their sources. */
   workers?: WorkerSource
+  clock?: Clock
 }
 
 /** The whole server over an open database. `app.locals.stop` ends its worker threads. */
@@ -53,7 +55,7 @@ interface AppOptions {
 const packable: typeof compression.filter = (req, res) =>
   !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res)
 
-export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}): Express {
+export function createApp(db: Db, { log, webFolder, workers, clock = clockIn(machineZone()) }: AppOptions = {}): Express {
   const app = express()
   const pool = workerPool(workers)
   app.locals.stop = pool.stop
@@ -92,12 +94,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   // Answers change with every write, so they are packed quickly; the pages' files are packed well.
   app.use('/api', compression({ level: 1, filter: packable }))
   app.use(compression({ filter: packable }))
-  // Files come whole, in base64.
-  app.use(
-    ['/api/courses/:courseId/roll-file', '/api/courses/:courseId/library-files', '/api/courses/:courseId/marks-file'],
-    express.json({ limit: '17mb' }),
-  )
-  app.use('/api', express.json({ limit: '6mb' }), (_req, res, next) => {
+  app.use('/api', (_req, res, next) => {
     res.set('cache-control', 'no-store')
     next()
   })
@@ -110,7 +107,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   const description = openapi()
   handle(routes.openapi, () => description)
   handle(routes.health, () => ({ ok: true as const }))
-  peopleRoutes(app, handle, db, open)
+  peopleRoutes(app, handle, db, open, clock)
   lookRoutes(handle, db, open)
   tableRoutes(handle, db, plans, tables, writes)
   startCourseRoutes(handle, db, plans)
@@ -120,7 +117,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, roll, pool, writes)
-  ownWorkRoutes(handle, db, plans, tables)
+  ownWorkRoutes(handle, db, plans, tables, clock)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
   markingRoutes(handle, db, plans, tables, writes, pool)
@@ -129,7 +126,7 @@ export function createApp(db: Db, { log, webFolder, workers }: AppOptions = {}):
   // The stand-ins keep their files beside the database.
   const data = dirname(db.name)
   const faults = standInFaults(db)
-  deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults), faults)
+  deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults), faults, pool, clock)
   postRoutes(handle, db, plans, post(join(data, 'post'), faults), faults)
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, tables, writes)

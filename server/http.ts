@@ -1,7 +1,8 @@
 import { parseCookie } from 'cookie'
 import type { Express, Request, Response } from 'express'
 import type { z } from 'zod'
-import type { Role, Route } from '#contract'
+import { LIMITS, type Role, type Route } from '#contract'
+import { readBody } from './body'
 import { COOKIE, type Look, type sessions, type SignedIn } from './access/sessions'
 import type { Db } from './db/open'
 import { HttpProblem } from './problem'
@@ -52,7 +53,9 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       }
       if (Object.keys(req.query).length > 0) throw new HttpProblem(422, `Unknown query field: ${Object.keys(req.query).join(', ')}.`)
       const params = route.params.parse(req.params)
-      const body = route.body.parse(req.body)
+      // Strangers are heard out least, and only where there is something to hear.
+      const limit = LIMITS[route.takes ?? (me ? 'usual' : 'a little')]
+      const body = route.body.parse(takesBody(route) ? await readBody(req, res, limit) : undefined)
       const answer = await handler({ params, body, req, res, me: as, look, role } as Parameters<typeof handler>[0])
       if (res.headersSent || route.produces) return
       if (answer === undefined) return void res.status(204).end()
@@ -63,6 +66,8 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
 }
 
 export type Handle = ReturnType<typeof registrar>
+
+const takesBody = (route: Route): boolean => route.body.def.type !== 'undefined'
 
 function requireSameOrigin(req: Request): void {
   const origin = req.get('origin')

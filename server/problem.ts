@@ -20,6 +20,7 @@ const TITLES: Record<number, string> = {
   404: 'Not here',
   409: 'Changed meanwhile',
   413: 'Too large',
+  415: 'Not in this form',
   422: 'Something to mend',
   429: 'Too often',
   500: 'Our mistake',
@@ -33,6 +34,9 @@ export const problemBody = (status: number, detail: string, more: HttpProblem['m
   detail,
   ...more,
 })
+
+export const tooLarge = (bytes: number): HttpProblem =>
+  new HttpProblem(413, `That is over ${bytes >= 2 ** 20 ? `${bytes / 2 ** 20} MB` : `${bytes / 2 ** 10} KB`}. Bring it in in parts.`)
 
 /** The first thing a schema refused, as a sentence with its field. */
 export function fromZod(error: z.ZodError): HttpProblem {
@@ -56,11 +60,9 @@ function toProblem(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (error instanceof z.ZodError) return fromZod(error)
   const type = (error as { type?: string }).type
-  if (type === 'entity.too.large') {
-    const { limit } = error as { limit: number }
-    return new HttpProblem(413, `That is over ${Math.floor(limit / 2 ** 20)} MB. Bring it in in parts.`)
-  }
-  if (type === 'entity.parse.failed') return new HttpProblem(400, 'The request is not valid JSON.')
+  if (type === 'entity.too.large') return tooLarge((error as { limit: number }).limit)
+  if (type === 'encoding.unsupported') return new HttpProblem(415, 'Send it as it is: packed requests are not taken.')
+  if (type === 'request.aborted' || type === 'request.size.invalid') return new HttpProblem(400, 'The request did not arrive whole.')
   if (error instanceof URIError) return new HttpProblem(400, 'The address is not well formed.')
   return new HttpProblem(
     500,

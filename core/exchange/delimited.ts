@@ -21,6 +21,9 @@ export class FileError extends Error {
 
 export const MAX_ROWS = 50_000
 export const MAX_CELL = 2_000
+export const MAX_COLUMNS = 500
+/** Longer than any title of ours. */
+const MAX_HEADING = 300
 
 /**
  * Reads delimited text (RFC 4180; comma, semicolon or tab, told by the first line; with or without BOM).
@@ -28,7 +31,6 @@ export const MAX_CELL = 2_000
  */
 export function readDelimited(text: string): FileTable {
   if (text.includes('\u0000')) throw new FileError('This is not a text file. Save the sheet as CSV (UTF-8) and bring that in.')
-  if (text.includes('\uFFFD')) throw new FileError('Some letters cannot be read: save the file as CSV in UTF-8.')
   const body = text.replace(/^\uFEFF/, '')
   const head = body.split(/\r?\n/, 1)[0] ?? ''
   if (body.trim() === '') throw new FileError('The file is empty.')
@@ -63,8 +65,12 @@ export function checkTable(table: FileTable): FileTable {
   if (table.rows.length === 0) throw new FileError('There is a heading line but no row beneath it.')
   if (table.rows.length > MAX_ROWS) throw new FileError(`The file has more than ${MAX_ROWS} rows. Bring it in in parts.`)
   const header = table.header.map((n) => n.trim())
-  const lower = header.map((n) => n.toLowerCase())
-  const doubled = lower.find((n, i) => n !== '' && lower.indexOf(n) !== i)
+  if (header.length > MAX_COLUMNS)
+    throw new FileError(`The file has ${header.length} columns, and ${MAX_COLUMNS} are read. Bring it in in parts.`)
+  const long = header.find((n) => n.length > MAX_HEADING)
+  if (long !== undefined) throw new FileError(`The heading “${long.slice(0, 40)}…” is longer than ${MAX_HEADING} characters: shorten it.`)
+  const seen = new Set<string>()
+  const doubled = header.map((n) => n.toLowerCase()).find((n) => n !== '' && (seen.has(n) || !seen.add(n)))
   if (doubled !== undefined) throw new FileError(`Two columns are headed “${doubled.slice(0, 60)}”: keep one.`, 1, doubled)
   return { ...table, header }
 }

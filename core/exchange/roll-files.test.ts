@@ -1,4 +1,3 @@
-import exceljs from 'exceljs'
 import fc from 'fast-check'
 import { runs } from '../testing/runs'
 import { strToU8, zipSync } from 'fflate'
@@ -6,6 +5,7 @@ import { rollChanges, type RollSection, type RollStudent } from '../roll/roll-ch
 import { FileError } from './delimited'
 import { writeOneRoster } from './one-roster'
 import { readRoll } from './read-roll'
+import { unzipBounded } from './unzip'
 import { writeWorkbook } from './workbook'
 import { writeRollCsv, writeRollTable, type WrittenRoll } from './write-roll'
 
@@ -156,6 +156,27 @@ test('a number and an id that belong to two students are refused', async () => {
   expect(changes.rows[0]!.reason).toMatch(/The number 3902 is Gael Castellane’s, the external id is Aylin Aldana’s/)
 })
 
+/** A workbook whose one sheet holds some rows as they are. */
+async function withSheet(rows: string): Promise<Uint8Array> {
+  const files = unzipBounded(await writeWorkbook('Roll', ['a'], [['b']]))
+  const [sheet] = [...files.keys()].filter((name) => /worksheets\/sheet\d+\.xml$/.test(name))
+  return zipSync({
+    ...Object.fromEntries(files),
+    [sheet!]: strToU8(
+      `<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData></worksheet>`,
+    ),
+  })
+}
+
+test('a name with letters that no encoding has stays one row that can be read, as CSV and as a workbook', async () => {
+  for (const name of ['Zo\uFFFD', 'Zo\uFFFF', 'Zo\uD800']) {
+    const roll = { ...ROLL, students: [{ ...ROLL.students[0]!, name }] }
+    const { header, rows } = writeRollTable(roll)
+    expect((await readRoll(bytes(writeRollCsv(roll)))).entries).toHaveLength(1)
+    expect((await readRoll(await writeWorkbook('Roll', header, rows))).entries).toHaveLength(1)
+  }
+})
+
 describe('files that cannot be read are refused with a sentence', () => {
   const sentence = async (file: Uint8Array) => {
     const error = await readRoll(file).then(
@@ -196,11 +217,15 @@ describe('files that cannot be read are refused with a sentence', () => {
     expect(await sentence(bomb)).toMatch(/unpacks to more than 120 MB/)
   })
   test('a formula in a cell is named by its place', async () => {
-    const book = new exceljs.Workbook()
-    const sheet = book.addWorksheet('Roll')
-    sheet.addRow(['candidate', 'name', 'section'])
-    sheet.addRow(['3901', { formula: 'A1', result: 'Aylin' }, 'A'])
-    expect(await sentence(new Uint8Array(await book.xlsx.writeBuffer()))).toMatch(/^Cell B2 holds a formula\. Paste/)
+    const row = (r: number, ...cells: string[]) => `<row r="${r}">${cells.map((c, i) => `<c r="${'ABC'[i]}${r}"${c}</c>`).join('')}</row>`
+    const text = (t: string) => ` t="inlineStr"><is><t>${t}</t></is>`
+    const rows = [row(1, ...['candidate', 'name', 'section'].map(text)), row(2, '><v>3901</v>', '><f>A1</f><v>7</v>', text('A'))]
+    expect(await sentence(await withSheet(rows.join('')))).toMatch(/^Cell B2 holds a formula\. Paste/)
+  })
+  test('one cell far out is told by its place, and no room is made for what lies between', async () => {
+    const far = (at: string) => withSheet(`<row r="1"><c r="A1"><v>1</v></c></row><row r="2"><c r="${at}"><v>1</v></c></row>`)
+    expect(await sentence(await far('XFD2'))).toMatch(/^Cell XFD2 lies beyond the 500 columns/)
+    expect(await sentence(await far('A1048576'))).toMatch(/more than 50000 rows/)
   })
   test('200,000 rows, as text and as a sheet', async () => {
     expect(await sentence(bytes(`candidate,name,section\n${'1,a,b\n'.repeat(200_000)}`))).toMatch(/more than 50000 rows/)

@@ -1,49 +1,66 @@
-import exceljs from 'exceljs'
-import { zipSync } from 'fflate'
-import { checkTable, FileError, MAX_ROWS, type FileTable } from './delimited'
+import { strFromU8, zipSync } from 'fflate'
+import { readSheet } from 'read-excel-file/universal'
+import writeExcelFile from 'write-excel-file/universal'
+import { checkTable, FileError, MAX_COLUMNS, MAX_ROWS, type FileTable } from './delimited'
+
+const DAMAGED = 'The workbook is damaged and cannot be read: open it, save it again as XLSX, and bring that in.'
 
 /**
  * The first sheet of an unpacked workbook (ISO/IEC 29500) as a table of text.
- * @throws FileError where it has no sheet, too many rows, or a formula in a cell
+ * @throws FileError where it has no sheet, a formula in a cell, or more rows or columns than are read
  */
 export async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Promise<FileTable> {
-  for (const [name, data] of files)
-    if (/^xl\/worksheets\/sheet\d+\.xml$/.test(name) && countRows(data) > MAX_ROWS + 1)
-      throw new FileError(`The sheet has more than ${MAX_ROWS} rows. Bring it in in parts.`)
-  const book = new exceljs.Workbook()
+  for (const [name, data] of files) if (/^xl\/worksheets\/sheet\d+\.xml$/.test(name)) checkSheet(strFromU8(data))
+  let rows: unknown[][]
   try {
     // Packed anew from what was counted, so that nothing else is unpacked behind our back.
     const packed = zipSync(Object.fromEntries(files), { level: 0 })
-    await book.xlsx.load(packed.buffer as ArrayBuffer)
+    rows = await readSheet(packed.buffer as ArrayBuffer)
   } catch {
-    throw new FileError('The workbook is damaged and cannot be read: open it, save it again as XLSX, and bring that in.')
+    throw new FileError(DAMAGED)
   }
-  const sheet = book.worksheets[0]
-  if (!sheet || sheet.rowCount === 0) throw new FileError('The workbook has no rows in its first sheet.')
-  const width = Math.min(sheet.columnCount, 500)
-  const textOf = (row: exceljs.Row): string[] =>
-    Array.from({ length: width }, (_, i) => {
-      const cell = row.getCell(i + 1)
-      if (cell.type === exceljs.ValueType.Formula || cell.formula)
-        throw new FileError(
-          `Cell ${cell.address} holds a formula. Paste the sheet’s cells as values, save, and bring it in again.`,
-          row.number,
-          cell.address,
-        )
-      const { value } = cell
-      if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : value.toISOString().slice(0, 10)
-      return value === null || value === undefined ? '' : cell.text.trim()
-    })
-  const rows: FileTable['rows'] = []
-  let header: string[] | null = null
-  sheet.eachRow((row) => {
-    const cells = textOf(row)
-    if (header) rows.push({ line: row.number, cells })
-    else header = cells
-  })
-  const names: string[] = header ?? []
-  while (names.length > 0 && names.at(-1) === '') names.pop()
-  return checkTable({ header: names, rows: rows.map((r) => ({ ...r, cells: trimEnd(r.cells, names.length) })) })
+  if (rows.length === 0) throw new FileError('The workbook has no rows in its first sheet.')
+  const lines = rows.flatMap((cells, i) => (cells.every((c) => c === null || c === '') ? [] : [{ line: i + 1, cells: cells.map(textOf) }]))
+  const [head, ...rest] = lines
+  const header = head?.cells ?? []
+  while (header.length > 0 && header.at(-1) === '') header.pop()
+  return checkTable({ header, rows: rest.map((r) => ({ ...r, cells: trimEnd(r.cells, header.length) })) })
+}
+
+function textOf(value: unknown): string {
+  if (value === null || value === undefined) return ''
+  if (value instanceof Date) return Number.isNaN(value.getTime()) ? '' : value.toISOString().slice(0, 10)
+  // A spreadsheet shows fifteen digits: 0.1 + 0.2 is 0.3 to whoever typed it.
+  if (typeof value === 'number') return String(Number(value.toPrecision(15)))
+  return String(value as string | boolean).trim()
+}
+
+/** Refuses a sheet by what its cells are called, before anything makes room for them: one far cell would be millions of empty ones. */
+function checkSheet(xml: string): void {
+  for (const [, column, row] of xml.matchAll(/<c\b[^>]*?\br="([A-Z]{1,7})(\d{1,9})"/g)) {
+    if (Number(row) > MAX_ROWS + 1) throw new FileError(`The sheet has more than ${MAX_ROWS} rows. Bring it in in parts.`)
+    if (placeOf(column!) > MAX_COLUMNS)
+      throw new FileError(
+        `Cell ${column}${row} lies beyond the ${MAX_COLUMNS} columns that are read: delete what stands out there.`,
+        Number(row),
+      )
+  }
+  if (countOf(xml, '<row') > MAX_ROWS + 1) throw new FileError(`The sheet has more than ${MAX_ROWS} rows. Bring it in in parts.`)
+  const formula = /<c\b[^>]*?\br="([A-Z]+)(\d+)"[^>]*>\s*<f\b/.exec(xml)
+  if (formula)
+    throw new FileError(
+      `Cell ${formula[1]}${formula[2]} holds a formula. Paste the sheet’s cells as values, save, and bring it in again.`,
+      Number(formula[2]),
+      formula[1] + formula[2]!,
+    )
+}
+
+const placeOf = (column: string): number => [...column].reduce((n, letter) => n * 26 + letter.charCodeAt(0) - 64, 0)
+
+function countOf(text: string, part: string): number {
+  let n = 0
+  for (let at = text.indexOf(part); at >= 0; at = text.indexOf(part, at + part.length)) n++
+  return n
 }
 
 const trimEnd = (cells: string[], width: number) => {
@@ -52,30 +69,43 @@ const trimEnd = (cells: string[], width: number) => {
   return kept
 }
 
-/** Counts `<row` without turning the sheet into a string. */
-function countRows(xml: Uint8Array): number {
-  let n = 0
-  for (let i = 0; i + 4 < xml.length; i++)
-    if (
-      xml[i] === 0x3c &&
-      xml[i + 1] === 0x72 &&
-      xml[i + 2] === 0x6f &&
-      xml[i + 3] === 0x77 &&
-      (xml[i + 4] === 0x20 || xml[i + 4] === 0x3e)
-    )
-      n++
-  return n
+/** A sheet to write: its heading, its rows, and columns whose numbers stay numbers. */
+export interface SheetToWrite {
+  title: string
+  header: readonly string[]
+  rows: readonly (readonly (string | number)[])[]
+  /** Columns that stay in sight when one scrolls to the right. */
+  held?: number
 }
 
-/** A workbook of one sheet with a frozen heading; every cell a text, so that numbers keep their zeros. */
-export async function writeWorkbook(title: string, header: readonly string[], rows: readonly (readonly string[])[]): Promise<Uint8Array> {
-  const book = new exceljs.Workbook()
-  const sheet = book.addWorksheet(title, { views: [{ state: 'frozen', ySplit: 1 }] })
-  sheet.addRow([...header]).font = { bold: true }
-  for (const row of rows) sheet.addRow(row.map((x) => (x === '' ? null : x)))
-  sheet.columns.forEach((column, i) => {
-    column.width = Math.max(12, header[i]!.length + 2)
-    column.numFmt = '@'
-  })
-  return new Uint8Array(await book.xlsx.writeBuffer())
+/** A workbook with a frozen bold heading on each sheet; texts stay texts, so that numbers in them keep their zeros. */
+export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint8Array> {
+  const blob = await writeExcelFile(
+    sheets.map(({ title, header, rows, held = 0 }) => ({
+      sheet: title.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31),
+      stickyRowsCount: 1,
+      ...(held > 0 ? { stickyColumnsCount: held } : {}),
+      columns: header.map((name, i) => ({
+        width: Math.max(12, name.length + 2, ...rows.slice(0, 50).map((r) => String(r[i] ?? '').length + 1)),
+      })),
+      data: [
+        header.map((name) => ({ value: inXml(name), type: String, fontWeight: 'bold' as const })),
+        ...rows.map((row) => row.map(cellOf)),
+      ],
+    })),
+  ).toBlob()
+  return new Uint8Array(await blob.arrayBuffer())
 }
+
+// A sheet is XML, which has no place for these.
+// eslint-disable-next-line no-control-regex
+const NOT_IN_XML =
+  /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]|[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g
+const inXml = (text: string): string => text.replace(NOT_IN_XML, '\uFFFD')
+
+const cellOf = (value: string | number) =>
+  value === '' ? null : typeof value === 'number' ? { value, type: Number } : { value: inXml(value), type: String, format: '@' }
+
+/** A workbook of one sheet, every cell a text. */
+export const writeWorkbook = (title: string, header: readonly string[], rows: readonly (readonly string[])[]): Promise<Uint8Array> =>
+  writeSheets([{ title, header, rows }])

@@ -1,4 +1,4 @@
-/** A calendar day as ISO 8601, `2026-10-12`. Days have no time and no zone; all reckoning is in UTC. */
+/** A calendar day as ISO 8601, `2026-10-12`. Days have no time and no zone; reckoning from day to day is in UTC, so that no summer time gets in its way. */
 export type Day = string
 
 /** First and last teaching day of a course. */
@@ -9,6 +9,22 @@ export interface Term {
 
 const MS = 86_400_000
 const iso = (ms: number): Day => new Date(ms).toISOString().slice(0, 10)
+
+const formats = new Map<string, Intl.DateTimeFormat>()
+
+/**
+ * The calendar day that a moment lies in, in a time zone (IANA, `Europe/Lisbon`).
+ * @throws RangeError for a zone that nobody knows
+ */
+export function dayAt(moment: Date, timeZone: string): Day {
+  let format = formats.get(timeZone)
+  if (!format) {
+    // Swedish writes days as ISO 8601 does.
+    format = new Intl.DateTimeFormat('sv-SE', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
+    formats.set(timeZone, format)
+  }
+  return format.format(moment)
+}
 
 /** The day `by` days later (earlier where negative). */
 export const shiftDay = (day: Day, by: number): Day => iso(Date.parse(day) + by * MS)

@@ -1,6 +1,8 @@
-import { existsSync, readFileSync, statSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
-import { FileError, readDelimited } from '#core/exchange/delimited'
+import { parse } from 'csv-parse/sync'
+import { FileError } from '#core/exchange/delimited'
+import { withoutGuard } from '#core/exchange/guard'
 import { decodeText } from '#core/exchange/read-roll'
 import { HttpProblem } from '../problem'
 import type { StandInFaults } from './faults'
@@ -12,7 +14,8 @@ export interface Boxed {
   cameAt: string
 }
 
-const LARGEST = 20 * 2 ** 20
+const LIST = 'deliveries.csv'
+const MOST = 5000
 
 /**
  * A stand-in for an institution's submission box: a folder a course, with the files that students handed in and a list of
@@ -23,23 +26,30 @@ export function submissionBox(folder: string, faults: StandInFaults) {
     /** What its list says, and what in the list cannot be taken over. */
     list(courseId: string): { rows: Boxed[]; faults: string[] } {
       faults.reach('submission box')
-      const file = join(folder, basename(courseId), 'deliveries.csv')
+      const file = join(folder, basename(courseId), LIST)
       if (!existsSync(file)) return { rows: [], faults: [] }
       const wrong: string[] = []
-      let table
-      try {
-        table = readDelimited(decodeText(readFileSync(file)))
-      } catch (e) {
-        if (e instanceof FileError) throw new HttpProblem(422, `The list of the submission box: ${e.message}`)
-        throw e
-      }
-      const at = ['file', 'candidate', 'assessment', 'came at'].map((name) => table.header.findIndex((h) => h.toLowerCase() === name))
+      const lines = orRefused(() => decodeText(readFileSync(file)))
+        .replace(/^\uFEFF/, '')
+        .split(/\r?\n/)
+      if (lines.length > MOST) wrong.push(`The list has more than ${MOST} lines: what stands beyond waits until those before it are gone.`)
+      const header = cellsOf(lines[0] ?? '') ?? []
+      const at = ['file', 'candidate', 'assessment', 'came at'].map((name) => header.findIndex((h) => h.toLowerCase() === name))
       if (at.includes(-1))
         throw new HttpProblem(422, 'The list of the submission box needs the columns file, candidate, assessment and came at.')
-      const rows = table.rows.flatMap(({ cells, line }): Boxed[] => {
-        const [fileName, candidate, assessment, came] = at.map((i) => (cells[i] ?? '').trim()) as [string, string, string, string]
+      const rows = lines.slice(1, MOST).flatMap((text, i): Boxed[] => {
+        const line = i + 2
+        if (text.trim() === '') return []
+        // One line that cannot be read is that line's, and not the end of the list.
+        const cells = cellsOf(text)
+        if (!cells) {
+          wrong.push(`Line ${line} is not well formed: a quotation mark is not closed, or stands where none should be.`)
+          return []
+        }
+        const [fileName, candidate, assessment, came] = at.map((c) => (cells[c] ?? '').trim()) as [string, string, string, string]
         const when = new Date(came)
-        if (fileName === '' || fileName !== basename(fileName) || fileName.startsWith('.'))
+        if (fileName.toLowerCase() === LIST) wrong.push(`Line ${line}: ${LIST} is this list itself.`)
+        else if (fileName === '' || fileName !== basename(fileName) || fileName.startsWith('.'))
           wrong.push(`Line ${line}: “${fileName.slice(0, 60)}” is not the name of a file.`)
         else if (Number.isNaN(when.getTime())) wrong.push(`Line ${line}, ${fileName}: “${came.slice(0, 40)}” is not a date and time.`)
         else return [{ fileName, candidate: candidate.slice(0, 80), assessment: assessment.slice(0, 200), cameAt: when.toISOString() }]
@@ -47,13 +57,26 @@ export function submissionBox(folder: string, faults: StandInFaults) {
       })
       return { rows, faults: wrong }
     },
-    /** A file's bytes; a sentence where it cannot be taken over. */
-    open(courseId: string, fileName: string): Buffer | string {
-      const file = join(folder, basename(courseId), basename(fileName))
-      if (!existsSync(file)) return `${fileName} is in the list and not in the box.`
-      if (statSync(file).size > LARGEST) return `${fileName} is over 20 MB.`
-      return readFileSync(file)
-    },
+    /** Where a file of it lies. */
+    pathOf: (courseId: string, fileName: string): string => join(folder, basename(courseId), basename(fileName)),
   }
 }
+function orRefused<T>(work: () => T): T {
+  try {
+    return work()
+  } catch (e) {
+    if (e instanceof FileError) throw new HttpProblem(422, `The list of the submission box: ${e.message}`)
+    throw e
+  }
+}
+
+/** The cells of one line of the list; null where it is not well formed. */
+function cellsOf(line: string): string[] | null {
+  try {
+    return ((parse(line, { trim: true, relax_column_count: true }) as string[][])[0] ?? []).map(withoutGuard)
+  } catch {
+    return null
+  }
+}
+
 export type SubmissionBox = ReturnType<typeof submissionBox>

@@ -82,3 +82,5 @@ async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
   if (found.length === 0) throw new FileError('The document holds no table.')
   return found
 }
+
+export { readDelivery as delivery } from './delivery'

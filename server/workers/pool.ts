@@ -4,6 +4,7 @@ import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import type { LibraryFileRead } from '../areas/scales/library-file'
+import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
 
 export interface WorkerSource {
@@ -50,6 +51,9 @@ export function workerPool(source: WorkerSource = FROM_SOURCE) {
     /** What a file holds for the library, in a worker thread. @returns a sentence where it cannot be read */
     readLibraryFile: async (bytes: Uint8Array): Promise<LibraryFileRead | string> =>
       (await start().run({ bytes }, { name: 'library' })) as LibraryFileRead | string,
+    /** A file of the submission box, in a worker thread. @returns a sentence where it cannot be taken over */
+    readDelivery: async (path: string, fileName: string): Promise<DeliveredFile | string> =>
+      (await start().run({ path, fileName }, { name: 'delivery' })) as DeliveredFile | string,
     /** The marks in a file, in a worker thread. @returns a sentence where it cannot be read */
     readMarks: async (bytes: Uint8Array): Promise<MarksFile | string> =>
       (await start().run({ bytes }, { name: 'marks' })) as MarksFile | string,

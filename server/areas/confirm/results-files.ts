@@ -1,5 +1,5 @@
-import exceljs from 'exceljs'
 import { writeDelimited } from '#core/exchange/write-delimited'
+import { writeSheets } from '#core/exchange/workbook'
 import type { IssueContent } from '#contract'
 
 const percent = (x: number | null) => (x === null ? '' : Number(x.toFixed(3)))
@@ -36,20 +36,15 @@ export function resultsCsv(content: IssueContent): string {
   return writeDelimited([head, ...rows])
 }
 
-export async function resultsXlsx(content: IssueContent): Promise<Buffer> {
+export function resultsXlsx(content: IssueContent): Promise<Uint8Array> {
   const { head, rows } = rowsOf(content)
-  const book = new exceljs.Workbook()
-  const sheet = book.addWorksheet(`Issue ${content.number}`, { views: [{ state: 'frozen', xSplit: 2, ySplit: 1 }] })
-  sheet.addRow(head).font = { bold: true }
-  for (const row of rows) sheet.addRow(row.map((x) => (x === '' ? null : x)))
-  sheet.columns.forEach((column, i) => {
-    column.width = Math.max(10, (head[i] ?? '').length + 2, i === 1 ? 26 : 0)
-    if (i > 2 && i < head.length - 4) column.numFmt = '0.0##'
-  })
-  const plan = book.addWorksheet('How')
-  plan.addRow(['course', `${content.course.code} ${content.course.title}, ${content.course.term}`])
-  for (const c of content.components) plan.addRow([`weight of ${c.title}`, c.weight])
-  for (const b of content.boundaries) plan.addRow([`${b.grade} begins at`, b.from])
-  plan.getColumn(1).width = plan.getColumn(2).width = 34
-  return Buffer.from(await book.xlsx.writeBuffer())
+  const how = [
+    ['course', `${content.course.code} ${content.course.title}, ${content.course.term}`],
+    ...content.components.map((c) => [`weight of ${c.title}`, c.weight ?? ''] as const),
+    ...content.boundaries.map((b) => [`${b.grade} begins at`, b.from] as const),
+  ]
+  return writeSheets([
+    { title: `Issue ${content.number}`, header: head, rows, held: 2 },
+    { title: 'How', header: ['what', 'value'], rows: how },
+  ])
 }

@@ -1,12 +1,13 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { dueFor, placeDelivery, scriptIdOf, type Expected, type Placing, type Stay } from '#core'
 import { routes, type Collected, type DeliveryRow } from '#contract'
-import { decodeText } from '#core/exchange/read-roll'
 import type { Db } from '../../db/open'
+import type { Clock } from '../../clock'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { StandInFaults } from '../../standins/faults'
 import type { SubmissionBox } from '../../standins/submission-box'
+import type { WorkerPool } from '../../workers/pool'
 import { appliesTo } from '../marking/applies-to'
 import type { CourseWrites } from '../table/course-writes'
 import type { PlanLoader } from '../table/load-plan'
@@ -20,6 +21,8 @@ export function deliveryRoutes(
   writes: CourseWrites,
   box: SubmissionBox,
   faults: StandInFaults,
+  pool: WorkerPool,
+  clock: Clock,
 ): void {
   const queries = deliveryQueries(db)
   const students = db.prepare<[string], { id: string; candidate: string; sectionId: string }>(
@@ -76,26 +79,30 @@ export function deliveryRoutes(
     return { list, counts: queries.counts(courseId), inBox }
   })
 
-  handle(routes.collect, ({ params: { courseId }, me }): Collected => {
+  handle(routes.collect, async ({ params: { courseId }, me }): Promise<Collected> => {
     const listed = box.list(courseId)
     const taken = queries.taken(courseId)
     const done: Collected = { placed: 0, waiting: 0, setAside: 0, faults: listed.faults }
     const fresh = listed.rows.filter((r) => !taken.has(`${r.fileName} ${r.cameAt}`)).sort((a, b) => (a.cameAt < b.cameAt ? -1 : 1))
-    writes.writeOpen(courseId, () => {
-      const expect = expecting(courseId)
-      for (const row of fresh) {
-        const content = box.open(courseId, row.fileName)
-        if (typeof content === 'string') {
-          done.faults.push(content)
-          continue
-        }
-        const delivery: NewDelivery = { ...row, id: randomUUID(), courseId, content, kind: kindOf(content), hash: hashOf(content) }
-        const placing = placeDelivery({ ...delivery, day: row.cameAt.slice(0, 10) }, expect.named(row.candidate, row.assessment))
+    // One file after the other, read beside and not inside of what is written: each is there whole once it is placed.
+    for (const row of fresh) {
+      const file = await pool.readDelivery(box.pathOf(courseId, row.fileName), row.fileName)
+      if (typeof file === 'string') {
+        done.faults.push(file)
+        continue
+      }
+      const content = Buffer.from(file.content)
+      const delivery: NewDelivery = { ...row, id: randomUUID(), courseId, content, kind: file.kind, hash: file.hash }
+      writes.writeOpen(courseId, () => {
+        // Somebody else may have collected it meanwhile.
+        if (queries.taken(courseId).has(`${row.fileName} ${row.cameAt}`)) return
+        const expected = expecting(courseId).named(row.candidate, row.assessment)
+        const placing = placeDelivery({ ...delivery, day: clock.dayOf(row.cameAt) }, expected)
         const sorted = settle(placing, row.cameAt, me.id, false)
         queries.insert(delivery, sorted)
         done[sorted.state === 'set aside' ? 'setAside' : sorted.state]++
-      }
-    })
+      })
+    }
     return done
   })
 
@@ -116,7 +123,7 @@ export function deliveryRoutes(
       else {
         const { hash } = queries.meta(row.id)
         const expected = expecting(courseId).of(body.studentId, body.assessmentId)
-        const placing = placeDelivery({ ...row, day: row.cameAt.slice(0, 10), hash }, expected)
+        const placing = placeDelivery({ ...row, day: clock.dayOf(row.cameAt), hash }, expected)
         if (placing.kind !== 'place') throw new HttpProblem(422, placing.why, { field: 'assessmentId' })
         queries.sort(row.id, settle(placing, row.cameAt, me.id, true))
       }
@@ -132,18 +139,4 @@ export function deliveryRoutes(
     res.type(file.kind === 'pdf' ? 'application/pdf' : 'application/octet-stream').send(file.content)
     return undefined
   })
-}
-
-const hashOf = (content: Buffer) => createHash('sha256').update(content).digest('hex')
-
-/** Told by its content, not by its name. */
-function kindOf(content: Buffer): NewDelivery['kind'] {
-  if (content.subarray(0, 5).toString('latin1') === '%PDF-') return 'pdf'
-  if (content.length === 0 || content.subarray(0, 8192).includes(0)) return 'other'
-  try {
-    decodeText(content)
-    return 'text'
-  } catch {
-    return 'other'
-  }
 }

@@ -1,6 +1,6 @@
-import { formatISO } from 'date-fns'
 import { appliesIn, isReleased, placementFor, standingMarks, workingsOf, type Stay } from '#core'
 import { routes, type Assessment, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
+import type { Clock } from '../../clock'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
@@ -12,7 +12,7 @@ import { tuningQueries, type ExemplarRow } from '../tuning/queries'
 import { remarksFor } from './remarks'
 
 /** What a student is sent: their own work, and of it only what is released. */
-export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader): void {
+export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, clock: Clock): void {
   const inLibrary = standardsOf(libraryQueries(db))
   const tuning = tuningQueries(db)
   const remarksOf = remarksFor(db)
@@ -30,7 +30,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
     const applies = appliesIn(table)
     const standing = new Map(standingMarks(workingsOf(table)).flatMap((s) => (s.studentId === student.id ? [[s.assessmentId, s]] : [])))
-    const today = formatISO(new Date(), { representation: 'date' })
+    const today = clock.today()
     const stays: Stay[] = table.stays[student.id] ?? []
     const work = table.assessments.flatMap((a, at): OwnWork['work'] => {
       if (!applies(student.id, a.id)) return []

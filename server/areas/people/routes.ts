@@ -2,12 +2,13 @@ import { rateLimit } from 'express-rate-limit'
 import type { Express } from 'express'
 import { routes } from '#contract'
 import { COOKIE, type sessions } from '../../access/sessions'
+import type { Clock } from '../../clock'
 import type { Db } from '../../db/open'
 import { tokenOf, type Handle } from '../../http'
 import { HttpProblem, problemBody } from '../../problem'
 import { signOnDirectory } from '../../standins/sign-on'
 
-export function peopleRoutes(app: Express, handle: Handle, db: Db, open: ReturnType<typeof sessions>): void {
+export function peopleRoutes(app: Express, handle: Handle, db: Db, open: ReturnType<typeof sessions>, clock: Clock): void {
   const directory = signOnDirectory(db)
   app.use(
     routes.signIn.path,
@@ -31,10 +32,10 @@ export function peopleRoutes(app: Express, handle: Handle, db: Db, open: ReturnT
     const done = await open.signIn(body.signIn, body.passphrase, tokenOf(req))
     if (!done) throw new HttpProblem(401, 'That name and passphrase do not go together.', { field: 'passphrase' })
     res.cookie(COOKIE, done.token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge: 7 * 86_400_000 })
-    return { ...done.person, keepKey: open.keepKey(done.person.id) }
+    return { ...done.person, keepKey: open.keepKey(done.person.id), timeZone: clock.timeZone }
   })
 
-  handle(routes.me, ({ me: { id, name }, look }) => ({ id, name, look, keepKey: open.keepKey(id) }))
+  handle(routes.me, ({ me: { id, name }, look }) => ({ id, name, look, keepKey: open.keepKey(id), timeZone: clock.timeZone }))
 
   handle(routes.signOut, ({ req, res }) => {
     open.signOut(tokenOf(req))

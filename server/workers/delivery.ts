@@ -1,0 +1,31 @@
+import { createHash } from 'node:crypto'
+import { readFile, stat } from 'node:fs/promises'
+import { decodeText } from '#core/exchange/read-roll'
+
+const LARGEST = 20 * 2 ** 20
+
+export interface DeliveredFile {
+  content: Uint8Array
+  kind: 'text' | 'pdf' | 'other'
+  hash: string
+}
+
+/** A file of the submission box, told by its content and not by its name. @returns a sentence where it cannot be taken over */
+export async function readDelivery({ path, fileName }: { path: string; fileName: string }): Promise<DeliveredFile | string> {
+  const found = await stat(path).catch(() => null)
+  if (!found?.isFile()) return `${fileName} is in the list and not in the box.`
+  if (found.size > LARGEST) return `${fileName} is over 20 MB.`
+  const content = await readFile(path)
+  return { content, kind: kindOf(content), hash: createHash('sha256').update(content).digest('hex') }
+}
+
+function kindOf(content: Buffer): DeliveredFile['kind'] {
+  if (content.subarray(0, 5).toString('latin1') === '%PDF-') return 'pdf'
+  if (content.length === 0 || content.subarray(0, 8192).includes(0)) return 'other'
+  try {
+    decodeText(content)
+    return 'text'
+  } catch {
+    return 'other'
+  }
+}
