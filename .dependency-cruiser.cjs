@@ -14,10 +14,10 @@ module.exports = {
       to: { dependencyTypes: ['core'], pathNot: '^$' },
     },
     {
-      name: 'contract-imports-zod-alone',
+      name: 'contract-imports-core-and-zod',
       severity: 'error',
       from: { path: '^contract/', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: '^(contract/|node_modules/zod/)' },
+      to: { pathNot: '^(contract/|core/|node_modules/zod/)' },
     },
     { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },
     { name: 'web-not-server', severity: 'error', from: { path: '^web/' }, to: { path: '^server/' } },

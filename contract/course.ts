@@ -1,8 +1,11 @@
 import { z } from 'zod'
+import { isPlainName } from '#core'
 
 /** Ids are opaque strings. */
 export const Id = z.string().min(1).max(80)
-export const Title = z.string().trim().min(1, 'Give it a title.').max(200, 'At most 200 characters.')
+/** What is called something: no control or hidden character, which would turn what stands beside it round. */
+export const plainName = (text: z.ZodString) => text.refine(isPlainName, 'It holds hidden characters: type it as plain text.')
+export const Title = plainName(z.string().trim().min(1, 'Give it a title.').max(200, 'At most 200 characters.'))
 
 const threeDecimals = (x: number) => Math.abs(x * 1000 - Math.round(x * 1000)) < 1e-6
 /** A mark, worth or weight: a decimal with at most 3 places. */
@@ -29,7 +32,7 @@ export const Policy = z.strictObject({
   above100: z.enum(['allow', 'cap']),
 })
 
-export const Boundary = z.strictObject({ grade: z.string().max(60), from: z.number() })
+export const Boundary = z.strictObject({ grade: plainName(z.string().max(60)), from: z.number() })
 
 export type Policy = z.infer<typeof Policy>
 
@@ -87,7 +90,7 @@ export const StandardUse = z.strictObject({
   remarks: z.boolean(),
   /** What is noted on beside an overall judgement; such a note never sets the mark. */
   noteOn: z
-    .array(z.string().trim().min(1).max(80, 'At most 80 characters each.'))
+    .array(plainName(z.string().trim().min(1).max(80, 'At most 80 characters each.')))
     .max(12, 'Twelve things to note on at most.')
     .refine((all) => new Set(all.map((t) => t.toLowerCase())).size === all.length, 'One of them stands there twice.'),
 })

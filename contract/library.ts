@@ -1,13 +1,12 @@
 import { z } from 'zod'
-import { Id, Title } from './course'
+import { Id, plainName, Title } from './course'
 
 const Points = z.number().min(0, 'Not below 0.').max(10_000)
 const Words = z.string().max(2000, 'At most 2000 characters.')
-const ItemTitle = z.string().trim().min(1, 'Give it a title.').max(200, 'At most 200 characters.')
 
 export const RubricCriterion = z.strictObject({
   id: Id,
-  title: ItemTitle,
+  title: Title,
   /** What it is about, where its title does not say enough. */
   description: Words.optional(),
   /** Any point inside a level's range may be given. */
@@ -19,7 +18,7 @@ export const RubricCriterion = z.strictObject({
         points: Points,
         to: Points.optional(),
         /** What it is called, beside the words that describe it. */
-        name: z.string().max(120, 'At most 120 characters.').optional(),
+        name: plainName(z.string().max(120, 'At most 120 characters.')).optional(),
         words: Words,
         comment: Words.optional(),
       }),
@@ -48,7 +47,7 @@ export const SchemeBody = z.strictObject({
     .array(
       z.strictObject({
         id: Id,
-        title: ItemTitle,
+        title: Title,
         max: z.number().positive('Must be above 0.').max(10_000),
         words: Words,
         notes: Words.optional(),
@@ -59,7 +58,13 @@ export const SchemeBody = z.strictObject({
 export type SchemeBody = z.infer<typeof SchemeBody>
 export const ScaleBody = z.strictObject({
   labels: z
-    .array(z.strictObject({ label: z.string().max(120), percent: z.number().min(0).max(1000), threshold: z.number().min(0).max(1000) }))
+    .array(
+      z.strictObject({
+        label: plainName(z.string().max(120)),
+        percent: z.number().min(0).max(1000),
+        threshold: z.number().min(0).max(1000),
+      }),
+    )
     .max(120, 'At most 120 labels.'),
 })
 
@@ -80,7 +85,7 @@ export type OutcomeRule = z.infer<typeof OutcomeRule>
 export const OutcomeBody = z.strictObject({
   statement: Words,
   /** From the lowest up; a level's value is its place, from 1. */
-  levels: z.array(z.strictObject({ label: z.string().max(120), words: Words })).max(20, 'At most 20 levels.'),
+  levels: z.array(z.strictObject({ label: plainName(z.string().max(120)), words: Words })).max(20, 'At most 20 levels.'),
   /** The lowest level that counts as reached, from 1. */
   reached: z.number().int().min(1).max(20),
   rule: OutcomeRule,

@@ -37,11 +37,20 @@ export const PileScript = z.strictObject({
 })
 export type PileScript = z.infer<typeof PileScript>
 
+/** What all that is written about one script may come to: every state of it is kept for good. */
+const MOST_WORDS = 60_000
+const MOST_COMMENTS = 120
 export const ReadingBody = z.strictObject({
   judged: Judged,
   /** For the student, about the whole. */
   comment: Remarks,
-  criterionComments: z.record(z.string().max(80), Remarks),
+  criterionComments: z
+    .record(z.string().max(80), Remarks)
+    .refine((all) => Object.keys(all).length <= MOST_COMMENTS, `At most ${MOST_COMMENTS} comments on one script.`)
+    .refine(
+      (all) => Object.values(all).reduce((n, words) => n + words.length, 0) <= MOST_WORDS,
+      `At most ${MOST_WORDS} characters of comments on one script.`,
+    ),
   /** For markers only. */
   notes: Remarks,
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Assessment, Boundary, Component, CourseHead, Decimal, Id, Marking, Policy, Title, Weight } from './course'
+import { Assessment, Boundary, Component, CourseHead, Decimal, Id, Marking, plainName, Policy, Title, Weight } from './course'
 import { StandardInUse } from './tuning'
 import { Weekdays } from './roll'
 
@@ -93,9 +93,9 @@ export type Taken = z.infer<typeof Taken>
 
 export const NewCourse = z
   .strictObject({
-    code: z.string().trim().min(1, 'Give the course a code.').max(40),
+    code: plainName(z.string().trim().min(1, 'Give the course a code.').max(40)),
     title: Title,
-    term: z.string().trim().min(1, 'Say which term.').max(80),
+    term: plainName(z.string().trim().min(1, 'Say which term.').max(80)),
     firstDay: z.iso.date('Give the first teaching day.'),
     lastDay: z.iso.date('Give the last teaching day.'),
     /** The course to start from; null to begin with nothing. */

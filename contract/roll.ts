@@ -1,12 +1,12 @@
 import { z } from 'zod'
-import { Id } from './course'
+import { Id, plainName } from './course'
 
 export const Weekdays = z.array(z.number().int().min(1).max(7)).max(7)
-export const SectionCode = z.string().trim().min(1, 'Give it a code.').max(40, 'At most 40 characters.')
-export const SectionName = z.string().trim().min(1, 'Give it a name.').max(120, 'At most 120 characters.')
-export const PersonName = z.string().trim().min(1, 'Give a name.').max(200, 'At most 200 characters.')
-export const Candidate = z.string().trim().min(1, 'Give a candidate number.').max(40, 'At most 40 characters.')
-export const ExternalId = z.string().trim().min(1).max(80)
+export const SectionCode = plainName(z.string().trim().min(1, 'Give it a code.').max(40, 'At most 40 characters.'))
+export const SectionName = plainName(z.string().trim().min(1, 'Give it a name.').max(120, 'At most 120 characters.'))
+export const PersonName = plainName(z.string().trim().min(1, 'Give a name.').max(200, 'At most 200 characters.'))
+export const Candidate = plainName(z.string().trim().min(1, 'Give a candidate number.').max(40, 'At most 40 characters.'))
+export const ExternalId = plainName(z.string().trim().min(1).max(80))
 
 export const RollSection = z.strictObject({
   id: Id,

@@ -84,7 +84,11 @@ export const deliveryRoutes = {
     access: lead,
     summary: 'The simulated outside services, and whether each is made to fail',
     params: inCourse,
-    response: z.array(z.strictObject({ name: StandIn, fails: z.boolean() })),
+    response: z.strictObject({
+      now: z.array(z.strictObject({ name: StandIn, fails: z.boolean() })),
+      /** Who let one fail or work again in this course, the latest first. */
+      list: z.array(z.strictObject({ name: StandIn, fails: z.boolean(), by: z.string(), at: z.iso.datetime() })),
+    }),
   }),
   setStandIn: route({
     method: 'PUT',

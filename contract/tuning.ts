@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Assessment, Id, Mark } from './course'
+import { Assessment, Id, Mark, plainName } from './course'
 import { RubricBody, ScaleBody, SchemeBody } from './library'
 
 /** Criterion id → points given. */
@@ -27,7 +27,7 @@ const JudgedMark = Judged.extend({ mark: z.number() })
 export const Shown = z.enum(['nothing', 'mark', 'levels'])
 
 export const ExemplarBody = z.strictObject({
-  label: z.string().trim().min(1, 'Give it a name.').max(120, 'At most 120 characters.'),
+  label: plainName(z.string().trim().min(1, 'Give it a name.').max(120, 'At most 120 characters.')),
   text: LongText.refine((t) => t.trim() !== '', 'Put the script’s text here.'),
   agreed: Judged,
   /** Why it is worth what it is worth. */

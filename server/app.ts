@@ -48,6 +48,10 @@ interface AppOptions {
   /** Where the built workers are; without it they run from their sources. */
   workers?: WorkerSource
   clock?: Clock
+  /** How many proxies before the server are believed. */
+  proxies?: number
+  /** Under which address people reach it; null where whatever they ask for will do. */
+  origin?: string | null
 }
 
 /** The whole server over an open database. `app.locals.stop` ends its worker threads. */
@@ -55,18 +59,22 @@ interface AppOptions {
 const packable: typeof compression.filter = (req, res) =>
   !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res)
 
-export function createApp(db: Db, { log, webFolder, workers, clock = clockIn(machineZone()) }: AppOptions = {}): Express {
+export function createApp(
+  db: Db,
+  { log, webFolder, workers, clock = clockIn(machineZone()), proxies = 0, origin = null }: AppOptions = {},
+): Express {
   const app = express()
   const pool = workerPool(workers)
   app.locals.stop = pool.stop
   app.disable('x-powered-by')
+  app.set('trust proxy', proxies)
   if (log)
     app.use(
       pinoHttp({
         logger: log,
         // Addresses name ids only; bodies and headers, where names and cookies are, stay out of the log.
         serializers: {
-          req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }),
+          req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url.split('?', 1)[0] }),
           res: (r: { statusCode: number }) => ({ status: r.statusCode }),
         },
       }),
@@ -91,6 +99,12 @@ export function createApp(db: Db, { log, webFolder, workers, clock = clockIn(mac
       strictTransportSecurity: false,
     }),
   )
+  app.use((req, res, next) => {
+    if (req.secure) res.set('strict-transport-security', 'max-age=31536000; includeSubDomains')
+    if (origin !== null && req.get('host') !== new URL(origin).host)
+      throw new HttpProblem(421, `This server is reached at ${origin}, and at no other address.`)
+    next()
+  })
   // Answers change with every write, so they are packed quickly; the pages' files are packed well.
   app.use('/api', compression({ level: 1, filter: packable }))
   app.use(compression({ filter: packable }))
@@ -100,16 +114,16 @@ export function createApp(db: Db, { log, webFolder, workers, clock = clockIn(mac
   })
 
   const open = sessions(db)
-  const handle = registrar(app, db, open)
+  const handle = registrar(app, db, open, origin)
   const plans = planLoader(db)
   const tables = tableLoader(db, plans)
   const writes = courseWrites(db)
   const description = openapi()
   handle(routes.openapi, () => description)
   handle(routes.health, () => ({ ok: true as const }))
-  peopleRoutes(app, handle, db, open, clock)
+  peopleRoutes(handle, db, open, clock)
   lookRoutes(handle, db, open)
-  tableRoutes(handle, db, plans, tables, writes)
+  tableRoutes(handle, db, plans, tables, writes, open)
   startCourseRoutes(handle, db, plans)
   planRoutes(handle, db, plans, writes)
   copyRoutes(handle, db, plans, writes)

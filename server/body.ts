@@ -3,7 +3,11 @@ import type { Request, Response } from 'express'
 import { LIMITS } from '#contract'
 import { HttpProblem, tooLarge } from './problem'
 
-type Limit = (typeof LIMITS)[keyof typeof LIMITS]
+interface Limit {
+  bytes: number
+  values: number
+  depth: number
+}
 
 const readers = new Map(
   Object.values(LIMITS).map((limit) => [limit as Limit, express.raw({ type: () => true, limit: limit.bytes, inflate: false })]),

@@ -24,16 +24,18 @@ type Handler<R extends Route> = (
   call: Call<z.output<R['params']>, z.output<R['body']>>,
 ) => z.input<R['response']> | undefined | Promise<z.input<R['response']> | undefined>
 
-export const tokenOf = (req: Request): string | undefined => parseCookie(req.headers.cookie ?? '')[COOKIE]
+/** Over TLS the cookie is one that no other host and no plain request can set. */
+export const cookieName = (req: Request): string => (req.secure ? `__Host-${COOKIE}` : COOKIE)
+export const tokenOf = (req: Request): string | undefined => parseCookie(req.headers.cookie ?? '')[cookieName(req)]
 
 /** Registers routes of the contract: access first, then their schemas, then the handler. */
-export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions>) {
+export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions>, origin: string | null = null) {
   const roleIn = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
 
   return function handle<R extends Route>(route: R, handler: Handler<R>): void {
     const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
     app[method](route.path, async (req, res) => {
-      if (route.method !== 'GET') requireSameOrigin(req)
+      if (route.method !== 'GET') requireSameOrigin(req, origin)
       const me = route.access === 'anyone' ? null : open.who(tokenOf(req))
       if (route.access !== 'anyone' && !me) throw new HttpProblem(401, 'Sign in first.')
       const sentBy = req.get('x-signed-in-as')
@@ -69,8 +71,9 @@ export type Handle = ReturnType<typeof registrar>
 
 const takesBody = (route: Route): boolean => route.body.def.type !== 'undefined'
 
-function requireSameOrigin(req: Request): void {
-  const origin = req.get('origin')
-  const same = origin ? URL.canParse(origin) && new URL(origin).host === req.get('host') : req.get('sec-fetch-site') === 'same-origin'
+function requireSameOrigin(req: Request, origin: string | null): void {
+  const from = req.get('origin')
+  const own = origin ?? `${req.protocol}://${req.get('host')}`
+  const same = from ? from === own : req.get('sec-fetch-site') === 'same-origin'
   if (!same) throw new HttpProblem(403, 'Changes are taken from this application’s own pages only.')
 }

@@ -2,16 +2,30 @@ import { join } from 'node:path'
 import { pino } from 'pino'
 import { createApp } from './app'
 import { openDatabase } from './db/open'
+import { readSettings, SettingError, type Settings } from './settings'
 
-const port = Number(process.env.PORT ?? 4280)
-const host = process.env.HOST ?? '127.0.0.1'
-const data = process.env.LEVEL_TABLE_DATA ?? './data'
+// What is made here, by whatever part or library, is for the server's own account alone.
+process.umask(0o077)
 
-const log = pino({ level: process.env.LOG_LEVEL ?? 'info', base: null })
+function settingsOrEnd(): Settings {
+  try {
+    return readSettings(process.env)
+  } catch (e) {
+    if (!(e instanceof SettingError)) throw e
+    console.error(e.message)
+    process.exit(1)
+  }
+}
+
+const { port, host, data, logLevel, proxies, origin, clock } = settingsOrEnd()
+const log = pino({ level: logLevel, base: null })
 const db = openDatabase(join(data, 'level-table.db'))
 const built = import.meta.url.endsWith('.js')
 const app = createApp(db, {
   log,
+  proxies,
+  origin,
+  clock,
   webFolder: join(process.cwd(), 'dist/web'),
   workers: built ? { filename: join(process.cwd(), 'dist/server/files.js') } : undefined,
 })

@@ -7,7 +7,7 @@ export class HttpProblem extends Error {
   constructor(
     readonly status: number,
     readonly detail: string,
-    readonly more: { field?: string; current?: unknown } = {},
+    readonly more: { field?: string; current?: unknown; retryAfter?: number } = {},
   ) {
     super(detail)
   }
@@ -21,6 +21,7 @@ const TITLES: Record<number, string> = {
   409: 'Changed meanwhile',
   413: 'Too large',
   415: 'Not in this form',
+  421: 'Not under this address',
   422: 'Something to mend',
   429: 'Too often',
   500: 'Our mistake',
@@ -32,7 +33,8 @@ export const problemBody = (status: number, detail: string, more: HttpProblem['m
   title: TITLES[status] ?? 'Refused',
   status,
   detail,
-  ...more,
+  ...(more.field === undefined ? {} : { field: more.field }),
+  ...(more.current === undefined ? {} : { current: more.current }),
 })
 
 export const tooLarge = (bytes: number): HttpProblem =>
@@ -50,6 +52,7 @@ export const problemHandler: ErrorRequestHandler = (error, req, res, next) => {
   if (res.headersSent) return next(error)
   const problem = toProblem(error)
   if (problem.status >= 500) (req as { log?: { error: (o: object, m: string) => void } }).log?.error({ err: error }, 'request failed')
+  if (problem.more.retryAfter !== undefined) res.set('retry-after', String(problem.more.retryAfter))
   res
     .status(problem.status)
     .type('application/problem+json')

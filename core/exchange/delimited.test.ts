@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { stringify } from 'csv-stringify/sync'
-import { FileError, readDelimited, rowFault } from './delimited'
+import { FileError, readDelimited, rowFault, unguarded } from './delimited'
 import { writeDelimited } from './write-delimited'
 import { readWeekdays, writeWeekdays } from './weekdays'
 
@@ -66,7 +66,7 @@ test('written as CSV and read again every cell is what it was, whatever a spread
     fc.property(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 5 }), (rows) => {
       const kept = rows.filter((r) => r.some((c) => c !== ''))
       fc.pre(kept.length > 0)
-      expect(readDelimited(writeDelimited([['a', 'b'], ...kept])).rows.map((r) => r.cells)).toEqual(kept)
+      expect(unguarded(readDelimited(writeDelimited([['a', 'b'], ...kept]))).rows.map((r) => r.cells)).toEqual(kept)
     }),
   )
   expect(writeDelimited([['=x', '-1']], { bom: false })).toBe("'=x,-1\r\n")

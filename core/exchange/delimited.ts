@@ -54,11 +54,14 @@ export function readDelimited(text: string): FileTable {
     throw new FileError(`The file breaks off or a quotation mark is not closed: ${message}`, lines ?? 1)
   }
   const [header, ...rows] = records
-  return checkTable({
-    header: (header?.record ?? []).map(withoutGuard),
-    rows: rows.map((r) => ({ line: r.info.lines, cells: r.record.map(withoutGuard) })),
-  })
+  return checkTable({ header: header?.record ?? [], rows: rows.map((r) => ({ line: r.info.lines, cells: r.record })) })
 }
+
+/** A table whose cells are as they were before formulas in them were guarded. */
+export const unguarded = ({ header, rows }: FileTable): FileTable => ({
+  header: header.map(withoutGuard),
+  rows: rows.map((r) => ({ ...r, cells: r.cells.map(withoutGuard) })),
+})
 
 /** @throws FileError where a table has no rows, too many, or two columns of one name */
 export function checkTable(table: FileTable): FileTable {

@@ -1,4 +1,4 @@
-import { FileError, readDelimited, rowFault, type FileTable } from './delimited'
+import { FileError, readDelimited, rowFault, unguarded, type FileTable } from './delimited'
 
 /** One cell of a file of marks, with its place for messages. */
 export interface FileMark {
@@ -26,6 +26,7 @@ export interface MarksFile {
   faults: FileFault[]
 }
 
+const MOST_MARKS = 300_000
 const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.']
 const IGNORED = ['name', 'student', 'section']
 /** Heading of the column that says when a sheet was taken out. */
@@ -42,7 +43,7 @@ export function readMarksFile(text: string): MarksFile {
     faults: [{ line, column, candidate: '', assessment: '', reason }],
   })
   try {
-    return readMarksTable(readDelimited(text))
+    return readMarksTable(unguarded(readDelimited(text)))
   } catch (e) {
     if (e instanceof FileError) return fault(e.message, e.line, e.column)
     throw e
@@ -71,10 +72,19 @@ export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
       if (record.some((c) => c.trim() !== '')) refuse(names[candidateAt]!, 'The candidate number is missing.')
       continue
     }
+    if (candidate.includes('\uFFFD')) {
+      refuse(names[candidateAt]!, 'Some letters cannot be read: save the file as CSV in UTF-8.')
+      continue
+    }
     const when = new Date((record[asOfAt] ?? '').trim())
     const asOf = Number.isNaN(when.getTime()) ? {} : { asOf: when.toISOString() }
-    const place = (column: string, assessment: string, value: string) =>
+    const place = (column: string, assessment: string, value: string) => {
+      // An empty cell says nothing.
+      if (value.trim() === '') return
+      if (result.marks.length >= MOST_MARKS)
+        throw new FileError(`The file holds more than ${MOST_MARKS} marks. Bring it in section by section.`)
       result.marks.push({ line, column, candidate, assessment, text: value, ...asOf })
+    }
     if (long) {
       const cell = (name: string) => (record[lower.indexOf(name)] ?? '').trim()
       const [mark, status, days] = [cell('mark'), cell('status'), cell('days late')]

@@ -1,4 +1,5 @@
-import { readRollTable, unquote, type RollFile } from './roll-file'
+import { guarded } from './guard'
+import { readRollTable, type RollFile } from './roll-file'
 import { namedFile, ownId, readSheet, rosterWriter, type RosterRow } from './roster-files'
 import { readWeekdays, writeWeekdays } from './weekdays'
 import type { WrittenRoll } from './write-roll'
@@ -21,7 +22,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
   const enrolments = readSheet(files, 'enrollments.csv', ['classSourcedId', 'userSourcedId', 'role'], WHOLE)
   const nameOf = (u: RosterRow) =>
     [u.givenName, u.middleName, u.familyName]
-      .map((n) => n && unquote(n.trim()))
+      .map((n) => n?.trim())
       .filter(Boolean)
       .join(' ')
   const teacherOf = new Map<string, string>()
@@ -43,7 +44,8 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
         line,
         cells: [
           user.identifier ?? '',
-          nameOf(user),
+          // A roster says what it is: nothing in it is taken for a formula.
+          guarded(nameOf(user)),
           section.classCode || section.sourcedId!,
           section.title ?? '',
           teacherOf.get(section.sourcedId!) ?? '',

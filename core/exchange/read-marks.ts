@@ -1,4 +1,4 @@
-import { FileError, readDelimited, type FileTable } from './delimited'
+import { FileError, readDelimited, unguarded, type FileTable } from './delimited'
 import { readMarksTable, type MarksFile } from './marks-file'
 import { decodeText } from './read-roll'
 import { isRosterResults, readRosterResults } from './roster-results'
@@ -18,6 +18,6 @@ export async function readMarks(bytes: Uint8Array): Promise<MarksFile> {
     if (!files.has('xl/workbook.xml'))
       throw new FileError('This archive is neither a workbook (XLSX) nor results with lineItems.csv and results.csv.')
     table = await readWorkbook(files)
-  } else table = readDelimited(decodeText(bytes))
+  } else table = unguarded(readDelimited(decodeText(bytes)))
   return readMarksTable(table)
 }

@@ -1,3 +1,5 @@
+import { isPlainName } from '../roll/plain-name'
+import { withoutGuard } from './guard'
 import type { Day } from '../roll/days'
 import { rowFault, type FileTable } from './delimited'
 import { readWeekdays } from './weekdays'
@@ -89,11 +91,8 @@ export function recogniseColumns(header: readonly string[]): RollColumns {
 
 const isDay = (text: string) =>
   /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text)
-/** Text that a spreadsheet would run, or that holds letters nobody can see. */
-// eslint-disable-next-line no-control-regex
-const UNWANTED = /^[=+@]|^-\D|[\u0000-\u001f\u007f\u202a-\u202e\u2066-\u2069]/u
-/** Takes off the apostrophe that our own files put before a text that looks like a formula. */
-export const unquote = (text: string) => (/^'[=+\-@]/.test(text) ? text.slice(1) : text)
+/** Text that a spreadsheet would run, or that holds letters nobody can see; what is guarded says that it is text. */
+const looksWrong = (text: string): boolean => /^[=+@]|^-\D/.test(text) || !isPlainName(text)
 
 /**
  * Reads a roll from a table. Rows of one student stand together as their times in sections. Faults name line and
@@ -140,7 +139,7 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
       continue
     }
     if (cells.every((c) => c.trim() === '')) continue
-    const suspect = ROLL_FIELDS.find((f) => UNWANTED.test(cell(f)))
+    const suspect = ROLL_FIELDS.find((f) => looksWrong(cell(f)))
     if (suspect) refuse(suspect, `“${cell(suspect).slice(0, 40)}” looks like a formula or holds hidden characters: type it as plain text.`)
     else if (candidate === '' && externalId === '') refuse('candidate', 'The candidate number is missing.')
     else if (candidate.length > 40 || externalId.length > 80) refuse('candidate', 'A number or id is longer than 40 characters.')
@@ -158,19 +157,19 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
       else if (cell('starts') !== '' && !isDay(cell('starts')))
         refuse('starts', `“${cell('starts').slice(0, 20)}” is not a day: write it as 2026-09-07.`)
       else {
-        const code = unquote(cell('section'))
+        const code = withoutGuard(cell('section'))
         if (!sections.has(code.toLowerCase()))
           sections.set(code.toLowerCase(), {
             code,
-            name: unquote(cell('section name')) || null,
-            teacher: unquote(cell('teacher')) || null,
+            name: withoutGuard(cell('section name')) || null,
+            teacher: withoutGuard(cell('teacher')) || null,
             weekdays: meets,
             firstDay: cell('starts') || null,
           })
         const key = (candidate || `id ${externalId}`).toLowerCase()
         const stay = { section: code, from, to }
         const before = entries.get(key)
-        if (!before) entries.set(key, { line, candidate, name: unquote(name), externalId: unquote(externalId), stays: [stay] })
+        if (!before) entries.set(key, { line, candidate, name: withoutGuard(name), externalId: withoutGuard(externalId), stays: [stay] })
         else if (before.stays.every((s) => s.to !== '') || to !== '') before.stays.push(stay)
         else refuse('candidate', `${candidate || externalId} stands in line ${before.line} already: keep one of them.`)
       }

@@ -84,11 +84,10 @@ describe('out and in again changes nothing', () => {
       .array(
         fc
           .string({ unit: 'grapheme', minLength: 1, maxLength: 8 })
-          .filter((s) => /^[\p{L}\p{M}'’.,"; -]+$/u.test(s) && s.trim() === s && s !== '' && !/^'[=+@-]/.test(s)),
+          .filter((s) => /^[\p{L}\p{M}'’.,"; -]+$/u.test(s) && s.trim() === s && s !== ''),
         { minLength: 1, maxLength: 3 },
       )
       .map((parts) => parts.join(' '))
-      .filter((n) => !/^['=+@-]/.test(n))
     await fc.assert(
       fc.asyncProperty(fc.array(name, { minLength: 1, maxLength: 4 }), async (names) => {
         const students = names.map((n, i) => student(`1${i}`, n))
@@ -96,7 +95,7 @@ describe('out and in again changes nothing', () => {
         for (const file of [bytes(writeRollCsv(roll)), writeOneRoster(COURSE, roll)])
           expect((await tryOut(file, roll)).rows.map((r) => r.outcome)).toEqual(names.map(() => 'unchanged'))
       }),
-      { numRuns: runs(60), examples: [[['A -']], [['Ann -Marr', 'O’Neil']]] },
+      { numRuns: runs(60), examples: [[['A -']], [['Ann -Marr', 'O’Neil']], [['-Ann', "'-Ann", "'tis"]]] },
     )
   })
 })
@@ -172,8 +171,10 @@ test('a name with letters that no encoding has stays one row that can be read, a
   for (const name of ['Zo\uFFFD', 'Zo\uFFFF', 'Zo\uD800']) {
     const roll = { ...ROLL, students: [{ ...ROLL.students[0]!, name }] }
     const { header, rows } = writeRollTable(roll)
-    expect((await readRoll(bytes(writeRollCsv(roll)))).entries).toHaveLength(1)
-    expect((await readRoll(await writeWorkbook('Roll', header, rows))).entries).toHaveLength(1)
+    for (const file of [bytes(writeRollCsv(roll)), await writeWorkbook('Roll', header, rows)]) {
+      const { entries, faults } = await readRoll(file)
+      expect(entries.length + faults.length).toBe(1)
+    }
   }
 })
 

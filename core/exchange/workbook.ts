@@ -1,3 +1,4 @@
+/* eslint-disable no-control-regex */
 import { strFromU8, zipSync } from 'fflate'
 import { readSheet } from 'read-excel-file/universal'
 import writeExcelFile from 'write-excel-file/universal'
@@ -98,7 +99,6 @@ export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint
 }
 
 // A sheet is XML, which has no place for these.
-// eslint-disable-next-line no-control-regex
 const NOT_IN_XML =
   /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]|[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g
 const inXml = (text: string): string => text.replace(NOT_IN_XML, '\uFFFD')

@@ -1,4 +1,5 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import { EventEmitter } from 'node:events'
 import { verify } from '@node-rs/argon2'
 import { now, type Db } from '../db/open'
 
@@ -18,6 +19,7 @@ export type Whom = SignedIn & { look: Look | null }
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
 export function sessions(db: Db) {
+  const ended = new EventEmitter().setMaxListeners(0)
   const byName = db.prepare<[string], { id: string; name: string; passphrase_hash: string }>(
     'SELECT id, name, passphrase_hash FROM person WHERE sign_in = ? AND active = 1',
   )
@@ -50,6 +52,7 @@ export function sessions(db: Db) {
         remove.run(old ? hashOf(old) : '', now())
         insert.run(hashOf(token), person.id, now(), expires)
       })()
+      if (old) ended.emit(hashOf(old))
       return { person: { id: person.id, name: person.name }, token }
     },
     who(token: string | undefined): Whom | null {
@@ -60,11 +63,18 @@ export function sessions(db: Db) {
     },
     /** What seals the work that a person's browser keeps, in base64. */
     keepKey: (personId: string): string => keepKey.get(personId)!.key.toString('base64'),
-    signOut: (token: string | undefined) =>
+    signOut(token: string | undefined): void {
       db.transaction(() => {
         if (token) endLook.run(now(), hashOf(token))
         remove.run(token ? hashOf(token) : '', now())
-      })(),
+      })()
+      if (token) ended.emit(hashOf(token))
+    },
+    /** Tells when a session ends. @returns what stops that */
+    onEnd(token: string, listener: () => void): () => void {
+      ended.on(hashOf(token), listener)
+      return () => ended.off(hashOf(token), listener)
+    },
     /** From now on the session sees the course as somebody else does; that is kept. */
     look: (token: string, courseId: string, by: string, as: string) =>
       db.transaction(() => {

@@ -1,5 +1,5 @@
 import Database from 'better-sqlite3'
-import { mkdirSync, readdirSync, readFileSync } from 'node:fs'
+import { chmodSync, closeSync, mkdirSync, openSync, readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 
 export type Db = Database.Database
@@ -12,7 +12,13 @@ const MIGRATIONS = join(process.cwd(), 'server/db/migrations')
  * @throws where the file was made by a newer version
  */
 export function openDatabase(file: string, upTo = Infinity): Db {
-  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
+  if (file !== ':memory:') {
+    // For the server's own account alone, whatever the umask; what the database keeps beside it takes its mode from it.
+    mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
+    chmodSync(dirname(file), 0o700)
+    closeSync(openSync(file, 'a', 0o600))
+    chmodSync(file, 0o600)
+  }
   const db = new Database(file)
   db.pragma('journal_mode = WAL')
   db.pragma('synchronous = FULL')

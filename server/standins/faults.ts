@@ -1,19 +1,28 @@
 import type { StandIn } from '#contract'
-import type { Db } from '../db/open'
+import { now, type Db } from '../db/open'
 import { HttpProblem } from '../problem'
 
-/** Which simulated services are made to fail on purpose. */
+/** Which simulated services are made to fail on purpose, for one course each, and who did that. */
 export function standInFaults(db: Db) {
-  const all = db.prepare<[], { name: StandIn }>('SELECT name FROM stand_in_fault')
-  const set = db.prepare('INSERT INTO stand_in_fault (name) VALUES (?) ON CONFLICT DO NOTHING')
-  const clear = db.prepare('DELETE FROM stand_in_fault WHERE name = ?')
-  const fails = (name: StandIn) => all.all().some((f) => f.name === name)
+  const latest = db.prepare<[string, string], { fails: 0 | 1 }>(
+    'SELECT fails FROM stand_in_set WHERE course_id = ? AND name = ? ORDER BY id DESC LIMIT 1',
+  )
+  const list = db.prepare<[string], { name: StandIn; fails: 0 | 1; by: string; at: string }>(
+    `SELECT s.name, s.fails, p.name AS "by", s.at FROM stand_in_set s JOIN person p ON p.id = s.by_id
+     WHERE s.course_id = ? ORDER BY s.id DESC LIMIT 100`,
+  )
+  const insert = db.prepare('INSERT INTO stand_in_set (course_id, name, fails, by_id, at) VALUES (?, ?, ?, ?, ?)')
+  const fails = (courseId: string, name: StandIn): boolean => latest.get(courseId, name)?.fails === 1
   return {
     fails,
-    set: (name: StandIn, on: boolean) => void (on ? set : clear).run(name),
+    /** Every time somebody let one fail or work again, the latest first. */
+    list: (courseId: string) => list.all(courseId).map((s) => ({ ...s, fails: s.fails === 1 })),
+    set(courseId: string, name: StandIn, on: boolean, by: string): void {
+      if (fails(courseId, name) !== on) insert.run(courseId, name, Number(on), by, now())
+    },
     /** @throws HttpProblem where the service is made to fail */
-    reach(name: StandIn): void {
-      if (fails(name)) throw new HttpProblem(503, `The ${name} cannot be reached. Nothing was changed; try again later.`)
+    reach(courseId: string, name: StandIn): void {
+      if (fails(courseId, name)) throw new HttpProblem(503, `The ${name} cannot be reached. Nothing was changed; try again later.`)
     },
   }
 }

@@ -19,18 +19,18 @@ export function post(folder: string, faults: StandInFaults) {
   const fileOf = (courseId: string, id: string) => join(folder, basename(courseId), `${basename(id)}.eml`)
   return {
     async send({ id, courseId, from, to, subject, body, at }: Message): Promise<void> {
-      faults.reach('post')
+      faults.reach(courseId, 'post')
       const { message } = await transport.sendMail({
         from: { name: from, address: 'level-table@post.invalid' },
         to: { name: to.name, address: `${to.signIn}@post.invalid` },
         subject,
         text: body,
-        date: at,
+        date: new Date(at),
         messageId: `<${id}@post.invalid>`,
       })
       const file = fileOf(courseId, id)
-      mkdirSync(dirname(file), { recursive: true })
-      writeFileSync(file, message as Buffer)
+      mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
+      writeFileSync(file, message as Buffer, { mode: 0o600 })
     },
     read: (courseId: string, id: string): Buffer => readFileSync(fileOf(courseId, id)),
   }

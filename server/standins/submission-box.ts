@@ -25,7 +25,7 @@ export function submissionBox(folder: string, faults: StandInFaults) {
   return {
     /** What its list says, and what in the list cannot be taken over. */
     list(courseId: string): { rows: Boxed[]; faults: string[] } {
-      faults.reach('submission box')
+      faults.reach(courseId, 'submission box')
       const file = join(folder, basename(courseId), LIST)
       if (!existsSync(file)) return { rows: [], faults: [] }
       const wrong: string[] = []

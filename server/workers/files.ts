@@ -2,9 +2,9 @@ import mammoth from 'mammoth'
 import { zipSync } from 'fflate'
 import type { MessagePort } from 'node:worker_threads'
 import { readCase } from '#core/exchange/case'
-import { FileError, readDelimited } from '#core/exchange/delimited'
+import { FileError, readDelimited, unguarded } from '#core/exchange/delimited'
 import { tablesFromHtml } from '#core/exchange/html-table'
-import type { MarksFile } from '#core/exchange/marks-file'
+import { readMarksFile, type MarksFile } from '#core/exchange/marks-file'
 import { readMarks } from '#core/exchange/read-marks'
 import { decodeText, readRoll } from '#core/exchange/read-roll'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
@@ -38,8 +38,9 @@ export async function roll({ bytes, columns, port }: RollTask): Promise<RollFile
 }
 
 /** The marks in a CSV, an XLSX, or zipped results. */
-export function marks({ bytes }: { bytes: Uint8Array }): Promise<MarksFile | string> {
-  return orSentence(() => readMarks(bytes))
+export function marks(given: { bytes: Uint8Array } | { text: string }): Promise<MarksFile | string> {
+  // What is wrong with a pasted text stands among its rows.
+  return 'text' in given ? Promise.resolve(readMarksFile(given.text)) : orSentence(() => readMarks(given.bytes))
 }
 
 /** What the library takes: the tables of a CSV, XLSX or DOCX file as rows of text, rubrics of our own sheets, or a CASE package. */
@@ -63,7 +64,7 @@ export function library({ bytes }: { bytes: Uint8Array }): Promise<LibraryFileRe
 
 async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
-    const { header, rows } = readDelimited(decodeText(bytes))
+    const { header, rows } = unguarded(readDelimited(decodeText(bytes)))
     return [[header, ...rows.map((r) => r.cells)]]
   }
   const files = unzipBounded(bytes)

@@ -4,6 +4,7 @@ import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import type { LibraryFileRead } from '../areas/scales/library-file'
+import { HttpProblem } from '../problem'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
 
@@ -15,8 +16,26 @@ export interface WorkerSource {
 /** Where the workers are when the server runs from its sources. */
 const FROM_SOURCE: WorkerSource = { filename: join(process.cwd(), 'server/workers/files.ts'), execArgv: ['--import', 'tsx'] }
 
-/** Worker threads for what would hold up the server; a file that grows without end takes down its thread alone. */
-export function workerPool(source: WorkerSource = FROM_SOURCE) {
+/** A file that takes longer than this, or more room than this, is given up. */
+const LONGEST_MS = 20_000
+const MOST_MEMORY_MB = 600
+const THREADS = 3
+
+const TOO_MUCH = 'The file takes too long or too much room to read: bring in only the sheet that is needed, in parts.'
+const ONE_AT_A_TIME = 'A file of yours is still being read: wait for it, then bring in the next.'
+
+interface Asks {
+  /** Whose file it is: each person has one read at a time, so that nobody's holds up all others'. */
+  personId: string
+  signal?: AbortSignal
+}
+
+/**
+ * Worker threads for what would hold up the server. Each file has its time and its room; one that grows without end takes down its
+ * thread alone, and whoever waits for it is told.
+ * @param longest in milliseconds
+ */
+export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST_MS) {
   let pool: Piscina | null = null
   const start = () =>
     (pool ??= new Piscina({
@@ -24,39 +43,45 @@ export function workerPool(source: WorkerSource = FROM_SOURCE) {
       // The one that a thread loads at its start.
       name: 'roll',
       minThreads: 0,
-      maxThreads: 2,
+      maxThreads: THREADS,
       idleTimeout: 30_000,
-      resourceLimits: { maxOldGenerationSizeMb: 1500 },
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB, maxYoungGenerationSizeMb: 64 },
     }))
+  const reading = new Set<string>()
+
+  /** @returns a sentence where the file cannot be read, for whatever reason @throws AbortError once the signal is given */
+  async function run<T>(name: string, task: object, { personId, signal }: Asks, transferList: MessagePort[] = []): Promise<T | string> {
+    if (reading.has(personId)) throw new HttpProblem(429, ONE_AT_A_TIME)
+    reading.add(personId)
+    const enough = AbortSignal.timeout(longest)
+    try {
+      return (await start().run(task, {
+        name,
+        signal: signal ? AbortSignal.any([signal, enough]) : enough,
+        transferList: transferList as never[],
+      })) as T | string
+    } catch (e) {
+      // Given up for its time, or ended for its room; a fault of ours is neither.
+      if (enough.aborted || (e as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') return TOO_MUCH
+      throw e
+    } finally {
+      reading.delete(personId)
+    }
+  }
+
   return {
-    /**
-     * Reads a roll file in a worker thread. @returns a sentence where it cannot be read
-     * @throws AbortError once the signal is given
-     */
-    async readRoll(
-      bytes: Uint8Array,
-      columns: RollColumns | undefined,
-      told: (doing: string) => void,
-      signal: AbortSignal,
-    ): Promise<RollFile | string> {
+    readRoll(bytes: Uint8Array, columns: RollColumns | undefined, told: (doing: string) => void, asks: Asks): Promise<RollFile | string> {
       const { port1, port2 } = new MessageChannel()
       port1.on('message', told)
-      try {
-        const task: RollTask = { bytes, columns, port: port2 }
-        return (await start().run(task, { name: 'roll', signal, transferList: [port2] })) as RollFile | string
-      } finally {
-        port1.close()
-      }
+      const task: RollTask = { bytes, columns, port: port2 }
+      return run<RollFile>('roll', task, asks, [port2 as unknown as MessagePort]).finally(() => port1.close())
     },
-    /** What a file holds for the library, in a worker thread. @returns a sentence where it cannot be read */
-    readLibraryFile: async (bytes: Uint8Array): Promise<LibraryFileRead | string> =>
-      (await start().run({ bytes }, { name: 'library' })) as LibraryFileRead | string,
-    /** A file of the submission box, in a worker thread. @returns a sentence where it cannot be taken over */
-    readDelivery: async (path: string, fileName: string): Promise<DeliveredFile | string> =>
-      (await start().run({ path, fileName }, { name: 'delivery' })) as DeliveredFile | string,
-    /** The marks in a file, in a worker thread. @returns a sentence where it cannot be read */
-    readMarks: async (bytes: Uint8Array): Promise<MarksFile | string> =>
-      (await start().run({ bytes }, { name: 'marks' })) as MarksFile | string,
+    /** What a file holds for the library. */
+    readLibraryFile: (bytes: Uint8Array, asks: Asks) => run<LibraryFileRead>('library', { bytes }, asks),
+    /** A file of the submission box. */
+    readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
+    /** The marks in a file, or in a text that was pasted. */
+    readMarks: (given: { bytes: Uint8Array } | { text: string }, asks: Asks) => run<MarksFile>('marks', given, asks),
     stop: async () => {
       await pool?.destroy()
       pool = null

@@ -18,6 +18,8 @@ export class OfflineError extends Error {
 /** Whose page this is. What is sent from it is theirs alone, whoever signs in in another window of the same browser meanwhile. */
 export const page = {
   personId: null as string | null,
+  /** The installation's, by which days begin. */
+  timeZone: 'UTC',
   /** What seals the work that the browser keeps of them, in base64. */
   keepKey: null as string | null,
   /** Told when the server takes what is sent for nobody's or somebody else's. */

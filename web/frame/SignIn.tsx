@@ -23,6 +23,7 @@ export function SignIn({ again = false }: { again?: boolean }) {
       queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'me' })
       page.personId = me.id
       page.keepKey = me.keepKey
+      page.timeZone = me.timeZone
       queries.setQueryData(['me'], me)
     } catch (e) {
       setProblem(messageOf(e))

@@ -7,6 +7,7 @@ async function whoIsSignedIn(): Promise<Me> {
   const me = await call(routes.me)
   page.personId = me.id
   page.keepKey = me.keepKey
+  page.timeZone = me.timeZone
   return me
 }
 

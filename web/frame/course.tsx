@@ -61,6 +61,7 @@ export function CourseProvider({ courseId, children }: { courseId: string; child
   const [adopted, setAdopted] = useState<{ for: CourseTable; outcome: Outcome } | null>(null)
   const [tried, setTried] = useState<{ for: Change[]; outcome: Outcome; change: ResultChange } | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const [ungraded, setUngraded] = useState<string | null>(null)
 
   useCourseEvents(courseId, table.data?.version ?? plan.data?.version)
 
@@ -68,7 +69,14 @@ export function CourseProvider({ courseId, children }: { courseId: string; child
     if (!table.data || !grading) return
     let current = true
     const loaded = table.data
-    void grading.load(loaded).then((outcome) => current && setAdopted({ for: loaded, outcome }))
+    grading.load(loaded).then(
+      (outcome) => {
+        if (!current) return
+        setAdopted({ for: loaded, outcome })
+        setUngraded(null)
+      },
+      (e: unknown) => current && setUngraded(messageOf(e)),
+    )
     return () => void (current = false)
   }, [table.data, grading])
 
@@ -105,7 +113,9 @@ export function CourseProvider({ courseId, children }: { courseId: string; child
       current: trial.length > 0 && tried ? tried.outcome : adopted.outcome,
     }
   }, [courseId, table.data, workings, triedWorkings, adopted, trial, tried, problem, open])
-  const failed = problemOf(table)
+  const failed =
+    problemOf(table) ??
+    (ungraded === null ? null : `The grades could not be worked out: ${ungraded} Open the page again; the marks are safe.`)
   const value = useMemo(() => ({ course, problem: failed, waitsFor, ask }), [course, failed, waitsFor, ask])
   return <CourseContext value={value}>{children}</CourseContext>
 }

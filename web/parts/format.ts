@@ -1,3 +1,7 @@
+import { TZDate } from '@date-fns/tz'
+import { format } from 'date-fns'
+import { dayAt } from '#core'
+import { page } from '../api/client'
 /** Figures as people read them. An undefined figure is a dash, never a zero. */
 export const DASH = '–'
 
@@ -23,3 +27,8 @@ export function typedNumber(text: string): number | null {
     .replace(/^(-?\d+),(\d+)$/, '$1.$2')
   return /^-?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) : null
 }
+
+/** A moment as it is told: in the installation's time zone, wherever the page is open. */
+export const shownAt = (moment: string, pattern: string): string => format(new TZDate(moment, page.timeZone), pattern)
+/** Today, in the installation's time zone. */
+export const today = (): string => dayAt(new Date(), page.timeZone)

@@ -52,6 +52,7 @@ const reading = (more: object = {}) => ({
   version: 0,
   state: 'draft',
   gapMeant: false,
+  afterSeeing: false,
   judged: {
     picks: { purpose: 6, generalisation: 5.5, lettering: 5, relief: 8, sources: 4, 'sheet-rules': 0 },
     judgement: null,
@@ -212,6 +213,17 @@ describe('reminders', () => {
     await lead('put', api('/stand-ins/post'), { fails: true }).expect(204)
     expect(detail(await remind(['marker-1']).expect(503))).toMatch(/post cannot be reached/)
     expect(await letters(lead)).toHaveLength(1)
-    expect((await lead('get', api('/stand-ins')).expect(200)).body).toContainEqual({ name: 'post', fails: true })
+    const standIns = (await lead('get', api('/stand-ins')).expect(200)).body as { now: unknown[]; list: { by: string }[] }
+    expect(standIns.now).toContainEqual({ name: 'post', fails: true })
+    // Of this course alone, and on a list with who did it.
+    expect(standIns.list[0]).toEqual({ name: 'post', fails: true, by: 'Ines Valdry', at: expect.any(String) as string })
+    const other = (await lead('get', '/api/courses/cfs214-2026/stand-ins').expect(200)).body as { now: unknown[]; list: unknown[] }
+    expect([other.now, other.list]).toEqual([
+      [
+        { name: 'submission box', fails: false },
+        { name: 'post', fails: false },
+      ],
+      [],
+    ])
   })
 })

@@ -35,6 +35,9 @@ export const bodyColumns = (body: ReadingBody) => ({
   notes: body.notes,
 })
 
+export const MOST_IN_STOCK = 500
+/** States of one reading that are kept; nobody takes one back so often in earnest. */
+export const MOST_STATES = 300
 const DRAFT_STATES = { everyMs: 5 * 60_000, most: 40 }
 
 /** Plain SQL of the desk. Writes go on inside the caller's transaction. */
@@ -94,6 +97,10 @@ export function deskQueries(db: Db) {
     `INSERT INTO kept_comment (id, person_id, words, used, at) VALUES (?, ?, ?, 1, ?)
      ON CONFLICT (person_id, words) DO UPDATE SET used = used + 1 RETURNING id`,
   )
+  const inStock = db.prepare<[{ person: string; words: string }], { n: number; there: number }>(
+    'SELECT count(*) AS n, coalesce(sum(words = @words), 0) AS there FROM kept_comment WHERE person_id = @person',
+  )
+  const states = db.prepare<[string], { n: number }>('SELECT count(*) AS n FROM reading_state WHERE reading_id = ?')
   const dropComment = db.prepare('DELETE FROM kept_comment WHERE id = ? AND person_id = ?')
 
   const columns = (body: ReadingBody, mark: number | null, state: 'draft' | 'handed in', attempt: number, at: string) => ({
@@ -141,7 +148,13 @@ export function deskQueries(db: Db) {
     saw: (readingId: string) => void saw.run(readingId, now()),
     hasSeen: (readingId: string) => seen.get(readingId) !== undefined,
     comments: (personId: string) => comments.all(personId),
-    keepComment: (personId: string, words: string) => keepComment.get(randomUUID(), personId, words, now())!,
+    /** @returns null where the stock is full and has no such comment yet */
+    keepComment(personId: string, words: string): { id: string } | null {
+      const { n, there } = inStock.get({ person: personId, words })!
+      return there === 0 && n >= MOST_IN_STOCK ? null : keepComment.get(randomUUID(), personId, words, now())!
+    },
+    /** How many states of a reading are kept. */
+    states: (readingId: string) => states.get(readingId)!.n,
     dropComment: (personId: string, id: string) => dropComment.run(id, personId).changes > 0,
   }
 }

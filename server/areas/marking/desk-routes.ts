@@ -13,7 +13,7 @@ import { allotmentQueries } from './allotments'
 import { blindNumbers } from './blind-numbers'
 import { attemptQueries, type NextReadingRow } from './attempts'
 import { earlierReadings } from './earlier-readings'
-import { deskQueries, type OwnReadingRow } from './desk-queries'
+import { deskQueries, MOST_IN_STOCK, MOST_STATES, type OwnReadingRow } from './desk-queries'
 
 /** The marking desk: a marker's own piles and readings. What they may not see is not sent. */
 export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
@@ -194,6 +194,8 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
             current: { version: own.version, ...bodyOf(own), state: own.state },
           })
         if (own.state === 'handed in') requireUnsettled(scriptId)
+        if (own.state !== state && desk.states(own.id) >= MOST_STATES)
+          throw new HttpProblem(409, 'This reading was handed in and taken back too often: ask the lead to settle it.')
         const seen = desk.hasSeen(own.id)
         if (seen && own.state === 'handed in' && !afterSeeing)
           throw new HttpProblem(
@@ -232,7 +234,11 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
   })
 
   handle(routes.keptComments, ({ me, look }) => (look ? [] : desk.comments(me.id)))
-  handle(routes.keepComment, ({ body, me }) => desk.keepComment(me.id, body.words))
+  handle(routes.keepComment, ({ body, me }) => {
+    const kept = desk.keepComment(me.id, body.words)
+    if (!kept) throw new HttpProblem(409, `Your stock holds ${MOST_IN_STOCK} comments: take one out before you keep another.`)
+    return kept
+  })
   handle(routes.dropComment, ({ params, me }) => {
     if (!desk.dropComment(me.id, params.commentId)) throw new HttpProblem(404, 'There is no such comment in your stock.')
     return undefined

@@ -119,7 +119,7 @@ test.each<[string, (a: string, b: string) => string, RegExp, { line: number; col
   ],
   ['more cells than headings', (a) => `candidate,Pacing and compass\n${a},12,13`, /3 cells, the heading has 2/, { line: 2, column: null }],
   ['a binary file', () => 'PK\u0003\u0004\u0000\u0000', /not a text file/, { line: 1, column: null }],
-  ['a wrong encoding', () => 'candidate,Pacing and compass\n\uFFFD,1', /UTF-8/, { line: 1, column: null }],
+  ['a wrong encoding', () => 'candidate,Pacing and compass\n\uFFFD,1', /UTF-8/, { line: 2, column: 'candidate' }],
   ['an empty file', () => ' \n', /The file is empty/, { line: 1, column: null }],
   ['a heading alone', () => 'candidate,Pacing and compass\n', /no row beneath/, { line: 1, column: null }],
   [

@@ -1,8 +1,11 @@
+import { setImmediate as breath } from 'node:timers/promises'
 import { BLANK, cellAfter, readCellText, setFor, writeCellText, type CellValue, type MarksFile, type Status } from '#core'
 import { inFile } from './marks-table'
 import type { Cell, CellWrite, Sheet, TriedImport, TriedRow } from '#contract'
 
 const LISTED = 2000
+const AT_ONCE = 2000
+const NEAREST_OF = 20
 
 /** A cell that was changed since a moment, as it was at it; its status is null where nothing was there. */
 export interface ChangedCell {
@@ -29,11 +32,11 @@ interface Known {
  * A row that says when its sheet was taken out is merged: a cell that the file left as it was stays as somebody made it
  * since, and one that both changed is refused with both values.
  */
-export function tryMarksFile(
+export async function tryMarksFile(
   file: MarksFile,
   sheet: Sheet,
   { candidateOf, readNotTyped, changedSince }: Known,
-): { tried: TriedImport; writes: (CellWrite & { was: CellValue })[] } {
+): Promise<{ tried: TriedImport; writes: (CellWrite & { was: CellValue })[] }> {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
   const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
@@ -42,8 +45,12 @@ export function tryMarksFile(
   const writes: (CellWrite & { was: CellValue })[] = []
   const seen = new Map<string, number>()
   const unknownColumns = new Set<string>()
+  const nearest = nearestOf(sheet.assessments.map((a) => a.title))
 
+  let worked = 0
   for (const m of file.marks) {
+    // Others are answered in between.
+    if (++worked % AT_ONCE === 0) await breath()
     const base = {
       line: m.line,
       column: m.column,
@@ -59,10 +66,8 @@ export function tryMarksFile(
       // One unknown heading is one fault, not one for every row beneath it.
       if (unknownColumns.has(m.assessment.toLowerCase())) continue
       unknownColumns.add(m.assessment.toLowerCase())
-      const near = nearest(
-        m.assessment,
-        sheet.assessments.map((a) => a.title),
-      )
+      // Of a file that is about something else altogether, the first few are enough to see it.
+      const near = unknownColumns.size <= NEAREST_OF ? nearest(m.assessment) : null
       refuse(
         `This course has no assessment “${m.assessment.slice(0, 60)}”${near ? `: is “${near}” meant?` : '. Head each column with an assessment’s title.'}`,
       )
@@ -161,14 +166,18 @@ function summary(rows: TriedRow[]): TriedImport {
   return { counts, rows: sorted.slice(0, LISTED), unlisted: Math.max(0, sorted.length - LISTED) }
 }
 
-/** The title that shares most pairs of letters, if it shares enough (Dice coefficient). */
-function nearest(wanted: string, titles: string[]): string | null {
-  const pairs = (text: string) => new Set([...text.toLowerCase()].slice(0, 200).map((c, i, all) => c + (all[i + 1] ?? '')))
-  const own = pairs(wanted)
-  const scored = titles.map((title) => {
-    const other = pairs(title)
-    return { title, score: (2 * [...own].filter((p) => other.has(p)).length) / (own.size + other.size) }
-  })
-  const best = scored.sort((a, b) => b.score - a.score)[0]
-  return best && best.score >= 0.6 ? best.title : null
+const pairsOf = (text: string) => new Set([...text.slice(0, 200).toLowerCase()].map((c, i, all) => c + (all[i + 1] ?? '')))
+
+/** Finds the title that shares most pairs of letters, if it shares enough (Dice coefficient). */
+function nearestOf(titles: readonly string[]) {
+  const known = titles.map((title) => ({ title, pairs: pairsOf(title) }))
+  return (wanted: string): string | null => {
+    const own = pairsOf(wanted)
+    let best = { title: '', score: 0 }
+    for (const { title, pairs } of known) {
+      const score = (2 * [...own].filter((p) => pairs.has(p)).length) / (own.size + pairs.size)
+      if (score > best.score) best = { title, score }
+    }
+    return best.score >= 0.6 ? best.title : null
+  }
 }

@@ -1,6 +1,6 @@
 import { routes, unpackSheet, type CellState, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import type { Response } from 'express'
-import { readMarksFile, type MarksFile, type Status } from '#core'
+import type { MarksFile, Status } from '#core'
 import { writeRosterResults, type ResultToWrite } from '#core/exchange/roster-results'
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
@@ -107,9 +107,8 @@ export function markingRoutes(
   }
 
   const readers = readersOf(db)
-  const fileOf = async (body: MarksUpload): Promise<MarksFile> => {
-    if ('text' in body) return readMarksFile(body.text)
-    const read = await pool.readMarks(Buffer.from(body.file, 'base64'))
+  const fileOf = async (body: MarksUpload, personId: string): Promise<MarksFile> => {
+    const read = await pool.readMarks('text' in body ? body : { bytes: Buffer.from(body.file, 'base64') }, { personId })
     if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
     return read
   }
@@ -126,12 +125,15 @@ export function markingRoutes(
     })
   }
 
-  handle(routes.tryImport, async ({ params: { courseId }, body, me, role }) => tryFile(courseId, await fileOf(body), me.id, role).tried)
+  handle(
+    routes.tryImport,
+    async ({ params: { courseId }, body, me, role }) => (await tryFile(courseId, await fileOf(body, me.id), me.id, role)).tried,
+  )
 
   handle(routes.bringIn, async ({ params: { courseId }, body, me, role }) => {
-    const file = await fileOf(body)
+    // Found out beside what others write; a cell that is changed meanwhile has another version, and nothing is brought in.
+    const { tried, writes: cells } = await tryFile(courseId, await fileOf(body, me.id), me.id, role)
     return writes.writeMarks(courseId, () => {
-      const { tried, writes: cells } = tryFile(courseId, file, me.id, role)
       if (tried.counts.refused > 0)
         throw new HttpProblem(
           422,

@@ -72,9 +72,12 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     return { sent: messages.length }
   })
 
-  handle(routes.standIns, () => (['submission box', 'post'] as const).map((name) => ({ name, fails: faults.fails(name) })))
-  handle(routes.setStandIn, ({ params, body }) => {
-    faults.set(params.name, body.fails)
+  handle(routes.standIns, ({ params: { courseId } }) => ({
+    now: (['submission box', 'post'] as const).map((name) => ({ name, fails: faults.fails(courseId, name) })),
+    list: faults.list(courseId),
+  }))
+  handle(routes.setStandIn, ({ params, body, me }) => {
+    faults.set(params.courseId, params.name, body.fails, me.id)
     return undefined
   })
 }

@@ -12,13 +12,13 @@ const LISTED = 2000
 
 /** Files of students: tried first; then all of it or nothing. Both tell what they are doing line by line, and stop when the caller goes. */
 export function rollFileRoutes(handle: Handle, roll: RollQueries, pool: WorkerPool, writes: CourseWrites): void {
-  handle(routes.tryRoll, ({ params, body, res }) =>
-    streamed(res, async (tell, signal) => (await changesOf(params.courseId, body, tell, signal)).tried),
+  handle(routes.tryRoll, ({ params, body, me, res }) =>
+    streamed(res, async (tell, signal) => (await changesOf(params.courseId, body, tell, { personId: me.id, signal })).tried),
   )
 
-  handle(routes.bringInRoll, ({ params: { courseId }, body: { withdraw, ...upload }, res }) =>
+  handle(routes.bringInRoll, ({ params: { courseId }, body: { withdraw, ...upload }, me, res }) =>
     streamed(res, async (tell, signal) => {
-      const { changes, tried } = await changesOf(courseId, upload, tell, signal)
+      const { changes, tried } = await changesOf(courseId, upload, tell, { personId: me.id, signal })
       if (tried.counts.refused > 0)
         throw new HttpProblem(
           422,
@@ -39,9 +39,14 @@ export function rollFileRoutes(handle: Handle, roll: RollQueries, pool: WorkerPo
     }),
   )
 
-  async function changesOf(courseId: string, upload: RollUpload, tell: (doing: string) => void, signal: AbortSignal) {
+  async function changesOf(
+    courseId: string,
+    upload: RollUpload,
+    tell: (doing: string) => void,
+    asks: { personId: string; signal: AbortSignal },
+  ) {
     tell('receiving')
-    const file = await pool.readRoll(Buffer.from(upload.file, 'base64'), upload.columns, tell, signal)
+    const file = await pool.readRoll(Buffer.from(upload.file, 'base64'), upload.columns, tell, asks)
     if (typeof file === 'string') throw new HttpProblem(422, file)
     tell(`comparing ${file.entries.length} students with the roll`)
     const current = roll.roll(courseId)

@@ -25,6 +25,7 @@ import { carrier } from './carry'
 import { recognised, uuidOf } from './library-file'
 import { libraryQueries, type StandardRow } from './queries'
 
+const MOST_SUGGESTIONS = 50
 const MARKING = { rubric: 'rubric', scheme: 'scheme', scale: 'judgement' } as const
 const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale', outcome: 'outcome' } as const
 
@@ -116,8 +117,8 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     }),
   )
 
-  handle(routes.readLibraryFile, async ({ body }): Promise<LibraryFile> => {
-    const read = await pool.readLibraryFile(Buffer.from(body.file, 'base64'))
+  handle(routes.readLibraryFile, async ({ body, me }): Promise<LibraryFile> => {
+    const read = await pool.readLibraryFile(Buffer.from(body.file, 'base64'), { personId: me.id })
     if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
     return recognised(read, library)
   })
@@ -159,6 +160,8 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       if (row.ownerId === me.id) throw new HttpProblem(422, `${row.title} is your own: change it.`)
       if (copyId !== null && library.get(copyId)?.kind !== row.kind)
         throw new HttpProblem(422, 'There is no such copy.', { field: 'copyId' })
+      if (library.suggestions(row.id).filter((g) => g.answer === null).length >= MOST_SUGGESTIONS)
+        throw new HttpProblem(409, `${row.title} has ${MOST_SUGGESTIONS} suggestions that wait for an answer: its owner comes first.`)
       return { id: library.suggest(row.id, words, copyId, me.id) }
     }),
   )

@@ -1,13 +1,21 @@
 import { routes, type Role } from '#contract'
 import type { Db } from '../../db/open'
-import type { Handle } from '../../http'
+import type { sessions } from '../../access/sessions'
+import { tokenOf, type Handle } from '../../http'
 import type { CourseWrites } from './course-writes'
 import type { PlanLoader } from './load-plan'
 import type { TableLoader } from './load-table'
 
 const HEARTBEAT_MS = 25_000
 
-export function tableRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
+export function tableRoutes(
+  handle: Handle,
+  db: Db,
+  plans: PlanLoader,
+  tables: TableLoader,
+  writes: CourseWrites,
+  open: ReturnType<typeof sessions>,
+): void {
   const mine = db.prepare<[string], { course_id: string; role: Role }>(
     `SELECT r.course_id, r.role FROM course_role r JOIN course c ON c.id = r.course_id
      WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
@@ -34,9 +42,13 @@ export function tableRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
       res.write(`data: ${version}\n\n`)
       ;(res as { flush?: () => void }).flush?.()
     })
-    const beat = setInterval(() => res.write(': still here\n\n'), HEARTBEAT_MS)
-    req.on('close', () => {
+    const token = tokenOf(req)!
+    // Whoever has signed out hears nothing any more, and whose session has run out neither.
+    const offEnd = open.onEnd(token, () => res.end())
+    const beat = setInterval(() => (open.who(token) ? res.write(': still here\n\n') : res.end()), HEARTBEAT_MS)
+    res.on('close', () => {
       off()
+      offEnd()
       clearInterval(beat)
     })
     return undefined

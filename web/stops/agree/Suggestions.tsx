@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { format, parseISO } from 'date-fns'
 import { routes, type Suggestion } from '#contract'
 import { call } from '../../api/client'
 import { useDraft } from '../../frame/drafts'
 import { useWrites } from '../../frame/writes'
 import type { Entry } from './library'
+import { shownAt } from '../../parts/format'
 
 interface Props {
   courseId: string
@@ -52,7 +52,7 @@ export function Suggestions({ courseId, entry, own, copy, onMoved }: Props) {
             {g.words}
           </p>
           <p className="soft small mb-1">
-            {g.by}, {format(parseISO(g.at), 'd MMM')}
+            {g.by}, {shownAt(g.at, 'd MMM')}
             {g.copyId && ', with a copy that has it'}
           </p>
           {own && (

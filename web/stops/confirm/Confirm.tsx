@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
-import { format, parseISO } from 'date-fns'
 import type { OpenItem } from '#core'
 import { routes } from '#contract'
 import { addressOf, call } from '../../api/client'
@@ -9,7 +8,7 @@ import { useCourse } from '../../frame/course'
 import { usePersonLabels } from '../../frame/names'
 import { stopStates } from '../../frame/stops'
 import { PeopleList } from '../../parts/PeopleList'
-import { counted, fixed } from '../../parts/format'
+import { counted, fixed, shownAt } from '../../parts/format'
 import { IssueDifference } from './IssueDifference'
 import { Reopen, Sign } from './SignForms'
 
@@ -81,8 +80,7 @@ export default function Confirm() {
         {current && head && (
           <>
             <p>
-              Frozen {format(parseISO(head.at), 'd MMMM yyyy, HH:mm')}. Content hash{' '}
-              <code title={head.hash}>{head.hash.slice(0, 16)}…</code>
+              Frozen {shownAt(head.at, 'd MMMM yyyy, HH:mm')}. Content hash <code title={head.hash}>{head.hash.slice(0, 16)}…</code>
             </p>
             <p className="buttons">
               <a className="btn btn-primary" href={addressOf(routes.resultsCsv, { courseId: id, number: current })} download>
@@ -110,7 +108,7 @@ export default function Confirm() {
                   <br />
                   {i.signatures.map((s) => (
                     <span key={s.by} className="d-block">
-                      {s.by}, {s.role}, {format(parseISO(s.at), 'd MMM yyyy')}: <span className="soft">{s.statement}</span>
+                      {s.by}, {s.role}, {shownAt(s.at, 'd MMM yyyy')}: <span className="soft">{s.statement}</span>
                     </span>
                   ))}
                   <a href={addressOf(routes.resultsCsv, { courseId: id, number: i.number })} download>

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { routes } from '#contract'
@@ -8,6 +7,7 @@ import { problemOf } from '../../api/problem-of'
 import { coursesQuery } from '../../frame/ahead'
 import { useKeys } from '../../frame/keys'
 import { StandInSwitch } from '../../parts/StandInSwitch'
+import { shownAt } from '../../parts/format'
 
 /** Messages of the course: all of them for those who oversee it, one's own for a marker. */
 export default function PostPage() {
@@ -49,7 +49,7 @@ export default function PostPage() {
             <tbody>
               {list.map((l) => (
                 <tr key={l.id} className="pick" aria-selected={l === chosen} onClick={() => setChosen(l.id)}>
-                  <td className="soft text-nowrap">{format(parseISO(l.at), 'd MMM, HH:mm')}</td>
+                  <td className="soft text-nowrap">{shownAt(l.at, 'd MMM, HH:mm')}</td>
                   <td>{l.to}</td>
                   <td>
                     <button className="row-name border-0 bg-transparent p-0 text-start text-reset" onClick={() => setChosen(l.id)}>

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { agreeMark, criterionMaximum, gradeAt, gradeCourse, percentOf, toCourse, type AgreeRule } from '#core'
@@ -9,7 +8,7 @@ import { useCourse } from '../../frame/course'
 import { useDraft } from '../../frame/drafts'
 import { usePersonLabels } from '../../frame/names'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
-import { counted, fixed, plain, typedNumber } from '../../parts/format'
+import { counted, fixed, plain, typedNumber, shownAt } from '../../parts/format'
 import { keepTyped, type QueueRow } from './queue'
 
 interface Props {
@@ -222,7 +221,7 @@ function ReadingStates({ reading: r }: { reading: ScriptDetail['readings'][numbe
                   <b>{e.mark === null ? 'not all judged' : plain(e.mark)}</b> {e.state}
                   {e.afterSeeing && <span className="ochre"> after seeing others</span>}
                 </span>
-                <span className="soft">until {format(parseISO(e.replacedAt), 'd MMM, HH:mm')}</span>
+                <span className="soft">until {shownAt(e.replacedAt, 'd MMM, HH:mm')}</span>
               </li>
             ))}
           </ul>

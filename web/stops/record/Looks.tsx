@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { differenceInMinutes, format, parseISO } from 'date-fns'
+import { differenceInMinutes, parseISO } from 'date-fns'
 import { routes } from '#contract'
 import { call } from '../../api/client'
-import { counted } from '../../parts/format'
+import { counted, shownAt } from '../../parts/format'
 
 /** Who looked at the course as which marker. */
 export function Looks({ courseId }: { courseId: string }) {
@@ -18,7 +18,7 @@ export function Looks({ courseId }: { courseId: string }) {
               {l.by} as <b>{l.as}</b>
             </span>
             <span className="soft">
-              {format(parseISO(l.at), 'd MMM, HH:mm')},{' '}
+              {shownAt(l.at, 'd MMM, HH:mm')},{' '}
               {l.endedAt === null ? 'not ended' : `${differenceInMinutes(parseISO(l.endedAt), parseISO(l.at)) || 'under 1'} min`}
             </span>
           </li>

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Decision } from '#contract'
@@ -9,7 +8,7 @@ import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
 import { useDraft } from '../../frame/drafts'
 import { useSaved } from '../../frame/saved'
-import { counted } from '../../parts/format'
+import { counted, shownAt } from '../../parts/format'
 import { Looks } from './Looks'
 
 const KIND: Record<Decision['kind'], string> = {
@@ -88,7 +87,7 @@ export default function Record() {
           <tbody>
             {decisions.map((d) => (
               <tr key={d.id} className="pick" aria-selected={d === chosen} onClick={() => setChosen(d.id)}>
-                <td className="soft text-nowrap">{format(parseISO(d.at), 'd MMM, HH:mm')}</td>
+                <td className="soft text-nowrap">{shownAt(d.at, 'd MMM, HH:mm')}</td>
                 <td>{KIND[d.kind]}</td>
                 <td className={d.withdrawn ? 'text-decoration-line-through soft' : 'fw-semibold'}>
                   <button
@@ -117,7 +116,7 @@ export default function Record() {
               <span className="soft">why</span> {chosen.reason || <span className="soft">no reason given</span>}
             </p>
             <p className="soft">
-              {chosen.by}, {format(parseISO(chosen.at), 'd MMMM yyyy, HH:mm')}
+              {chosen.by}, {shownAt(chosen.at, 'd MMMM yyyy, HH:mm')}
             </p>
             {chosen.effect && (
               <p>
@@ -127,7 +126,7 @@ export default function Record() {
             )}
             {chosen.withdrawn ? (
               <p className="note">
-                Withdrawn by {chosen.withdrawn.by}, {format(parseISO(chosen.withdrawn.at), 'd MMMM, HH:mm')}
+                Withdrawn by {chosen.withdrawn.by}, {shownAt(chosen.withdrawn.at, 'd MMMM, HH:mm')}
                 {chosen.withdrawn.reason && `: ${chosen.withdrawn.reason}`}
               </p>
             ) : (

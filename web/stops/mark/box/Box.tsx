@@ -1,4 +1,3 @@
-import { format, parseISO } from 'date-fns'
 import { useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { currentSection } from '#core'
@@ -9,7 +8,7 @@ import { useKeys } from '../../../frame/keys'
 import { usePersonLabels } from '../../../frame/names'
 import { usePlanQuery, useRollQuery } from '../../../frame/plan'
 import { useWrites, WriteProblem } from '../../../frame/writes'
-import { counted } from '../../../parts/format'
+import { counted, shownAt } from '../../../parts/format'
 import { StandInSwitch } from '../../../parts/StandInSwitch'
 import { useDeliveries } from './queries'
 import { SortCloseUp } from './SortCloseUp'
@@ -109,7 +108,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
             <tbody>
               {list.map((d: DeliveryRow) => (
                 <tr key={d.id} className="pick" aria-selected={d === chosen} onClick={() => setChosen(d.id)}>
-                  <td className="soft text-nowrap">{format(parseISO(d.cameAt), 'd MMM, HH:mm')}</td>
+                  <td className="soft text-nowrap">{shownAt(d.cameAt, 'd MMM, HH:mm')}</td>
                   <td>
                     <button className="row-name border-0 bg-transparent p-0 text-start text-reset" onClick={() => setChosen(d.id)}>
                       {d.fileName}

@@ -1,4 +1,3 @@
-import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Assessment, type DeliveryRow, type SortDelivery, type Student } from '#contract'
@@ -6,6 +5,7 @@ import { addressOf, call } from '../../../api/client'
 import { useDraft } from '../../../frame/drafts'
 import { useWrites } from '../../../frame/writes'
 import { FindStudent } from '../../../parts/FindStudent'
+import { shownAt } from '../../../parts/format'
 
 interface Props {
   courseId: string
@@ -42,7 +42,7 @@ export function SortCloseUp({ courseId, delivery: d, assessments, students, labe
     <section>
       <h2 className="text-break">{d.fileName}</h2>
       <p className="mb-1">
-        Came {format(parseISO(d.cameAt), 'EEEE d MMMM, HH:mm')}
+        Came {shownAt(d.cameAt, 'EEEE d MMMM, HH:mm')}
         <span className="soft"> · {d.kind === 'other' ? 'neither text nor PDF' : d.kind === 'pdf' ? 'PDF' : 'text'}</span>
       </p>
       <p>

@@ -50,7 +50,7 @@ function box(list: DeliveryRow[], { inBox = 0, decides = true }: { inBox?: numbe
         ],
       }),
     ],
-    [routes.standIns, () => [{ name: 'submission box', fails: false }]],
+    [routes.standIns, () => ({ now: [{ name: 'submission box', fails: false }], list: [] })],
     [
       routes.sortDelivery,
       (body: SortDelivery, address) => {

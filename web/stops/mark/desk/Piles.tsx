@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { format, isPast, parseISO } from 'date-fns'
+import { format, parseISO } from 'date-fns'
 import { Link } from 'react-router'
 import { routes, type Pile } from '#contract'
 import { call } from '../../../api/client'
-import { counted } from '../../../parts/format'
+import { counted, shownAt, today } from '../../../parts/format'
 import { Progress } from '../../../parts/Progress'
 
 /** A marker's own start page: what is theirs to read, how far it is, and where to go on. */
@@ -46,9 +46,7 @@ export function Piles({ courseId, piles }: { courseId: string; piles: Pile[] }) 
               <td className="num">{p.draft}</td>
               <td>
                 {p.due ? (
-                  <span className={isPast(parseISO(`${p.due}T23:59`)) && p.handedIn < p.total ? 'ochre' : ''}>
-                    {format(parseISO(p.due), 'EEE d MMM')}
-                  </span>
+                  <span className={p.due < today() && p.handedIn < p.total ? 'ochre' : ''}>{format(parseISO(p.due), 'EEE d MMM')}</span>
                 ) : (
                   <span className="soft">no day</span>
                 )}
@@ -80,7 +78,7 @@ function LookedAt({ courseId }: { courseId: string }) {
   if (!last) return null
   return (
     <p className="soft small mt-3">
-      {last.by} looked at this course as you see it on {format(parseISO(last.at), 'd MMMM, HH:mm')}
+      {last.by} looked at this course as you see it on {shownAt(last.at, 'd MMMM, HH:mm')}
       {data!.length > 1 && `, and ${data!.length - 1} times before`}. What you have begun and your stock of comments are not shown to who
       looks.
     </p>

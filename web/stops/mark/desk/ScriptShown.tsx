@@ -1,14 +1,13 @@
-import { format, parseISO } from 'date-fns'
 import { Suspense, useState } from 'react'
 import { routes, type DeskScript } from '#contract'
 import { addressOf } from '../../../api/client'
 import { later } from '../../../frame/code'
-import { counted } from '../../../parts/format'
+import { counted, shownAt } from '../../../parts/format'
 
 // The viewer is large, and most work is text or on paper.
 const PdfView = later(() => import('../../../parts/pdf/PdfView'))
 
-const came = (at: string | null) => (at ? format(parseISO(at), 'd MMM, HH:mm') : 'at first')
+const came = (at: string | null) => (at ? shownAt(at, 'd MMM, HH:mm') : 'at first')
 
 /** The work itself: the latest attempt, and those before it to look back at. */
 export function ScriptShown({ courseId, script }: { courseId: string; script: DeskScript }) {
@@ -21,7 +20,7 @@ export function ScriptShown({ courseId, script }: { courseId: string; script: De
         {script.label}
         {script.status === 'late' && <span className="ochre"> · late by {counted(script.daysLate, 'day')}</span>}
         {script.status === 'held' && <span className="ochre"> · held</span>}
-        {script.cameAt && ` · came ${format(parseISO(script.cameAt), 'd MMM, HH:mm')}`}
+        {script.cameAt && ` · came ${shownAt(script.cameAt, 'd MMM, HH:mm')}`}
         {assessment.notes && ` · ${assessment.notes}`}
       </p>
       {attempts.length > 1 && (

@@ -4,6 +4,7 @@ import { call } from '../../../api/client'
 import { useWrites } from '../../../frame/writes'
 import { NumberField } from '../../../parts/NumberField'
 import { Progress } from '../../../parts/Progress'
+import { today } from '../../../parts/format'
 import type { Rule } from './rule'
 
 interface Props {
@@ -52,7 +53,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
       <tbody>
         {of.loads.map((l) => {
           const after = tried?.loads.find((t) => t.id === l.id)?.after
-          const late = l.due !== null && l.due < new Date().toISOString().slice(0, 10) && l.handedIn < l.allotted
+          const late = l.due !== null && l.due < today() && l.handedIn < l.allotted
           return (
             <tr key={l.id}>
               <td className="fw-semibold">{l.name}</td>

@@ -5,16 +5,15 @@ import { routes, type Sharing } from '#contract'
 import { call } from '../../../api/client'
 import { useDraft } from '../../../frame/drafts'
 import { useWrites } from '../../../frame/writes'
-import { counted } from '../../../parts/format'
+import { counted, today } from '../../../parts/format'
 
 /** A letter to everyone who has something left to read, or to those alone whose day has passed. */
 export function Remind({ courseId, of }: { courseId: string; of: Sharing }) {
   const { write } = useWrites()
   const [words, setWords, dropWords] = useDraft(`remind ${courseId} ${of.assessment.id}`)
   const [sent, setSent] = useState<number | null>(null)
-  const today = new Date().toISOString().slice(0, 10)
   const behind = of.loads.filter((l) => l.handedIn < l.allotted)
-  const late = behind.filter((l) => l.due !== null && l.due < today)
+  const late = behind.filter((l) => l.due !== null && l.due < today())
   if (behind.length === 0) return null
   const remind = async (whom: Sharing['loads']) => {
     const done = await write('send reminders', () =>

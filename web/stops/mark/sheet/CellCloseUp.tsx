@@ -1,12 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { daysLateOn, scaleLabel, shiftDay, STATUSES, writeCellText, withStatus } from '#core'
 import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
-import { counted, plain } from '../../../parts/format'
+import { counted, plain, shownAt } from '../../../parts/format'
 import type { CellValue } from '#core'
 import type { CellEdit, Refused } from './cell-queue'
 
@@ -169,7 +168,7 @@ export function CellCloseUp({
                   {all[i + 1] && <span className="soft">{writeCellText(all[i + 1]!) || 'blank'} → </span>}
                   <b>{writeCellText(h) || 'blank'}</b> by {h.by}
                 </span>
-                <span className="soft">{format(parseISO(h.at), 'd MMM, HH:mm')}</span>
+                <span className="soft">{shownAt(h.at, 'd MMM, HH:mm')}</span>
               </li>
             ))}
           </ul>

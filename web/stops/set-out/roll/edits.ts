@@ -1,10 +1,10 @@
-import { formatISO } from 'date-fns'
 import { moveFrom, type Stay, type Term } from '#core'
 import { routes, type RollSection, type RollStudent } from '#contract'
 import type { z } from 'zod'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
 import { useWrites } from '../../../frame/writes'
+import { today } from '../../../parts/format'
 import { useAhead, useLatest, withRow } from '../latest'
 
 export type SectionPatch = Omit<z.input<typeof routes.editSection.body>, 'version'>
@@ -12,8 +12,8 @@ export type StudentPatch = Omit<z.input<typeof routes.editStudent.body>, 'versio
 
 /** Today where it lies in the term, else the term's first day: from when a change of the roll counts. */
 export function dayFor(term: Term): string {
-  const today = formatISO(new Date(), { representation: 'date' })
-  return today >= term.firstDay && today <= term.lastDay ? today : term.firstDay
+  const now = today()
+  return now >= term.firstDay && now <= term.lastDay ? now : term.firstDay
 }
 
 /** Ways to edit the roll; each saves at once and can be undone. */

@@ -1,0 +1,76 @@
+interface Tries {
+  failed: number
+  last: number
+}
+
+/** Failures before one has to wait: of one account from one address, of one account from anywhere, of accounts from one address. */
+const FREE = { pair: 4, account: 20, accounts: 10 }
+const LONGEST_WAIT_MS = 15 * 60_000
+/** Of an account from anywhere, so that whoever guesses cannot shut its owner out for long. */
+const LONGEST_ACCOUNT_WAIT_MS = 30_000
+const FORGOTTEN_AFTER_MS = 60 * 60_000
+const MOST_KEPT = 10_000
+
+/**
+ * How long one has to wait before the next try to sign in, growing with every failure. One account's failures hold up nobody
+ * else's, also where all come from one address; only who tries many accounts from one is slowed down in all of them.
+ */
+export class SignInLimits {
+  readonly #pairs = new Map<string, Tries>()
+  readonly #accounts = new Map<string, Tries>()
+  readonly #addresses = new Map<string, Map<string, number>>()
+
+  constructor(readonly now: () => number = Date.now) {}
+
+  /** Seconds to wait before this try; 0 where it may be made now. */
+  waitFor(account: string, address: string): number {
+    const now = this.now()
+    const left = (tries: Tries | undefined, free: number, longest: number) =>
+      tries && tries.failed >= free ? Math.max(0, tries.last + Math.min(longest, 1000 * 2 ** (tries.failed - free)) - now) : 0
+    const spread = this.#recent(address).size
+    const sprayed = this.#lastOf(address)
+    return Math.ceil(
+      Math.max(
+        left(this.#pairs.get(`${account} ${address}`), FREE.pair, LONGEST_WAIT_MS),
+        left(this.#accounts.get(account), FREE.account, LONGEST_ACCOUNT_WAIT_MS),
+        left({ failed: spread, last: sprayed }, FREE.accounts, LONGEST_WAIT_MS),
+      ) / 1000,
+    )
+  }
+
+  /** Counted before the passphrase is looked at, so that many tries at once are not one. */
+  tried(account: string, address: string): void {
+    const now = this.now()
+    count(this.#pairs, `${account} ${address}`, now)
+    count(this.#accounts, account, now)
+    const accounts = this.#recent(address)
+    accounts.set(account, now)
+    keep(this.#addresses, address, accounts)
+  }
+
+  /** They knew it: what was counted against them is forgotten. */
+  succeeded(account: string, address: string): void {
+    this.#pairs.delete(`${account} ${address}`)
+    this.#accounts.delete(account)
+    this.#addresses.get(address)?.delete(account)
+  }
+
+  /** Accounts that failed from an address of late. */
+  #recent(address: string): Map<string, number> {
+    const since = this.now() - FORGOTTEN_AFTER_MS
+    return new Map([...(this.#addresses.get(address) ?? [])].filter(([, at]) => at > since).slice(-200))
+  }
+  #lastOf = (address: string): number => Math.max(0, ...(this.#addresses.get(address)?.values() ?? []))
+}
+
+function count(all: Map<string, Tries>, key: string, now: number): void {
+  const before = all.get(key)
+  keep(all, key, { failed: before && now - before.last < FORGOTTEN_AFTER_MS ? before.failed + 1 : 1, last: now })
+}
+
+/** The latest come last, and what is oldest goes where there are too many. */
+function keep<T>(all: Map<string, T>, key: string, value: T): void {
+  all.delete(key)
+  all.set(key, value)
+  if (all.size > MOST_KEPT) all.delete(all.keys().next().value!)
+}

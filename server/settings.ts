@@ -1,0 +1,51 @@
+import { clockIn, machineZone, type Clock } from './clock'
+
+export interface Settings {
+  port: number
+  host: string
+  data: string
+  logLevel: string
+  /** How many proxies stand before the server and are believed. */
+  proxies: number
+  /** Under which address people reach it, with its scheme; null where whatever they ask for will do. */
+  origin: string | null
+  clock: Clock
+}
+
+/** A setting that cannot be; the message says which, and what to give. */
+export class SettingError extends Error {
+  override name = 'SettingError'
+}
+
+/** Reads the settings of an installation. @throws SettingError */
+export function readSettings(env: NodeJS.ProcessEnv): Settings {
+  return {
+    port: whole('PORT', env.PORT ?? '4280', 65_535),
+    host: env.HOST ?? '127.0.0.1',
+    data: env.LEVEL_TABLE_DATA ?? './data',
+    logLevel: env.LOG_LEVEL ?? 'info',
+    proxies: whole('LEVEL_TABLE_PROXY', env.LEVEL_TABLE_PROXY ?? '0', 10),
+    origin: env.LEVEL_TABLE_ORIGIN ? originOf(env.LEVEL_TABLE_ORIGIN) : null,
+    clock: zoneOf(env.LEVEL_TABLE_TIME_ZONE ?? machineZone()),
+  }
+}
+
+function whole(name: string, text: string, most: number): number {
+  if (!/^\d{1,5}$/.test(text) || Number(text) > most) throw new SettingError(`${name} is “${text}”: give a whole number from 0 to ${most}.`)
+  return Number(text)
+}
+
+function originOf(text: string): string {
+  const url = URL.canParse(text) ? new URL(text) : null
+  if (!url || !/^https?:$/.test(url.protocol) || url.origin !== text.replace(/\/$/, ''))
+    throw new SettingError(`LEVEL_TABLE_ORIGIN is “${text}”: give scheme and host alone, as in https://marks.example.org.`)
+  return url.origin
+}
+
+function zoneOf(text: string): Clock {
+  try {
+    return clockIn(text)
+  } catch {
+    throw new SettingError(`LEVEL_TABLE_TIME_ZONE is “${text}”: give a zone by its name, as in Europe/Lisbon.`)
+  }
+}

@@ -1,0 +1,39 @@
+import { strToU8, zipSync } from 'fflate'
+import { workerPool } from './pool'
+
+const bytes = (text: string) => new TextEncoder().encode(text)
+const GOOD = bytes('candidate,Paper\n3901,12\n')
+
+test('a file that takes too long is given up with a sentence, and a good one beside it is read', async () => {
+  const pool = workerPool(undefined, 1)
+  try {
+    const slow = pool.readMarks({ bytes: bytes(`candidate,Paper\n${'1,2\n'.repeat(40_000)}`) }, { personId: 'one' })
+    expect(await slow).toMatch(/takes too long or too much room/)
+  } finally {
+    await pool.stop()
+  }
+  const calm = workerPool()
+  try {
+    const damaged = zipSync({ 'xl/workbook.xml': strToU8('<'), 'xl/worksheets/sheet1.xml': strToU8('<c r="XFD1"/>') })
+    const [bad, good] = await Promise.all([
+      calm.readMarks({ bytes: damaged }, { personId: 'one' }),
+      calm.readMarks({ bytes: GOOD }, { personId: 'two' }),
+    ])
+    expect(bad).toMatch(/lies beyond the 500 columns/)
+    expect(good).toMatchObject({ marks: [{ candidate: '3901', text: '12' }] })
+  } finally {
+    await calm.stop()
+  }
+}, 60_000)
+
+test('one person has one file read at a time', async () => {
+  const pool = workerPool()
+  try {
+    const first = pool.readMarks({ bytes: GOOD }, { personId: 'one' })
+    await expect(pool.readMarks({ bytes: GOOD }, { personId: 'one' })).rejects.toMatchObject({ status: 429 })
+    await first
+    expect(await pool.readMarks({ text: 'candidate,Paper\n1,2' }, { personId: 'one' })).toMatchObject({ faults: [] })
+  } finally {
+    await pool.stop()
+  }
+}, 60_000)
