@@ -142,6 +142,8 @@ const head = {
   /** The entry that it is a copy of. */
   copiedFrom: Id.nullable(),
   suggestions: z.array(Suggestion),
+  /** What of it is not sent, since one marks by it somewhere without seeing that; absent where all is. */
+  hides: z.strictObject({ points: z.boolean(), words: z.boolean() }).optional(),
 }
 
 export const Library = z.strictObject({

@@ -91,7 +91,13 @@ export const routes = {
     }),
     response: Self,
   }),
-  me: route({ method: 'GET', path: '/api/session', access: 'signed in', summary: 'Who is signed in', response: Me }),
+  me: route({
+    method: 'GET',
+    path: '/api/session',
+    access: 'anyone',
+    summary: 'Who is signed in; null where nobody is, or somebody else than the page was opened by',
+    response: Me.nullable(),
+  }),
   signOut: route({ method: 'DELETE', path: '/api/session', access: 'signed in', summary: 'Sign out', mayWhileLooking: true }),
 
   markers: route({
@@ -129,8 +135,8 @@ export const routes = {
   courses: route({
     method: 'GET',
     path: '/api/courses',
-    access: 'signed in',
-    summary: 'The courses one has a role in',
+    access: 'anyone',
+    summary: 'The courses one has a role in; none where nobody is signed in',
     response: z.array(CourseHead),
   }),
   table: route({

@@ -14,6 +14,8 @@ export interface Call<P, B> {
   res: Response
   /** Who calls; only on routes that anyone may call can it be null. */
   me: SignedIn
+  /** Who calls, also on routes that anyone may call; null where nobody is signed in. */
+  caller: SignedIn | null
   /** As whom they look at a course meanwhile; in that course `me` is that person. */
   look: Look | null
   /** Their role in the course of the route. */
@@ -36,10 +38,10 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
     const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
     app[method](route.path, async (req, res) => {
       if (route.method !== 'GET') requireSameOrigin(req, origin)
-      const me = route.access === 'anyone' ? null : open.who(tokenOf(req))
+      const me = open.who(tokenOf(req))
       if (route.access !== 'anyone' && !me) throw new HttpProblem(401, 'Sign in first.')
       const sentBy = req.get('x-signed-in-as')
-      if (me && sentBy !== undefined && sentBy !== me.id)
+      if (route.access !== 'anyone' && me && sentBy !== undefined && sentBy !== me.id)
         throw new HttpProblem(401, 'Somebody else has signed in in this browser since: sign in again. What you typed is kept for you.')
       const look = me?.look ?? null
       if (look && route.method !== 'GET' && !route.mayWhileLooking)
@@ -58,7 +60,7 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       // Strangers are heard out least, and only where there is something to hear.
       const limit = LIMITS[route.takes ?? (me ? 'usual' : 'a little')]
       const body = route.body.parse(takesBody(route) ? await readBody(req, res, limit) : undefined)
-      const answer = await handler({ params, body, req, res, me: as, look, role } as Parameters<typeof handler>[0])
+      const answer = await handler({ params, body, req, res, me: as, caller: me, look, role } as Parameters<typeof handler>[0])
       if (res.headersSent || route.produces) return
       if (answer === undefined) return void res.status(204).end()
       // Strict schemas catch a field that should not leave the server; the check is paid for in tests only.

@@ -3,7 +3,7 @@ import { Suspense, useDeferredValue, useMemo, type ReactNode } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import type { Stop } from '#core'
 import type { CourseHead, Me } from '#contract'
-import { messageOf, ProblemError } from '../api/client'
+import { messageOf, page, ProblemError } from '../api/client'
 import { openFindings } from '../parts/plan-findings'
 import { coursesQuery, meQuery } from './ahead'
 import { later, stopCode, useStopsAhead } from './code'
@@ -109,7 +109,7 @@ function Door() {
   if (me.isPending) return null
   if (me.error instanceof ProblemError || !me.data)
     return me.error instanceof ProblemError || !me.error ? (
-      <SignIn again={!!me.data} />
+      <SignIn again={page.personId !== null} />
     ) : (
       <Notice title="Not reachable">{messageOf(me.error)}</Notice>
     )

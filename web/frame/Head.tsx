@@ -3,6 +3,7 @@ import { Dropdown } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { routes, type CourseHead, type Me } from '#contract'
 import { addressOf } from '../api/client'
+import { Logo } from '../parts/Logo'
 import { Find } from './Find'
 import { HeadTools } from './HeadTools'
 import { signOut } from './leave'
@@ -17,7 +18,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
   return (
     <header className="head">
       <Link className="brand" to={`/courses/${course.id}`}>
-        <img src="/mark.svg" width="32" height="20" alt="" /> Level Table
+        <Logo width={32} /> Level Table
       </Link>
       <div className="course">
         <Dropdown>

@@ -6,6 +6,7 @@ import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes } from '#contract'
 import { call, messageOf, page } from '../api/client'
+import { Logo } from '../parts/Logo'
 
 type Fields = z.input<typeof routes.signIn.body>
 
@@ -33,7 +34,7 @@ export function SignIn({ again = false }: { again?: boolean }) {
   return (
     <main className="sign-in">
       <div className="welcome">
-        <img src="/mark.svg" width="96" height="60" alt="" />
+        <Logo width={96} />
         <h1 className="mt-3">Level Table</h1>
         <p className="mt-3 fs-5" style={{ maxWidth: '34ch' }}>
           Where marks from many sections and many hands are brought to one standard, and every decision can be seen and taken back until it

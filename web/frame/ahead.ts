@@ -3,8 +3,9 @@ import { routes, type Me } from '#contract'
 import { call, page } from '../api/client'
 import { planQuery, rollQuery } from './plan'
 
-async function whoIsSignedIn(): Promise<Me> {
+async function whoIsSignedIn(): Promise<Me | null> {
   const me = await call(routes.me)
+  if (!me) return null
   page.personId = me.id
   page.keepKey = me.keepKey
   page.timeZone = me.timeZone
@@ -23,11 +24,17 @@ export function useSignedIn(): Me {
 
 /** Asks at once for what the page that opens will need, rather than one answer after the other. */
 export function fetchAhead(queries: QueryClient, path: string): void {
-  void queries.prefetchQuery(meQuery)
+  const known = queries.fetchQuery(meQuery)
   void queries.prefetchQuery(coursesQuery)
   const [, courses, courseId, stop, part] = path.split('/')
   // Only those who oversee a course stand at its first stop, and only they may ask for these.
-  if (courses !== 'courses' || !courseId || stop !== 'set-out') return
-  void queries.prefetchQuery(planQuery(courseId))
-  if (part === 'roll') void queries.prefetchQuery(rollQuery(courseId))
+  if (courses !== 'courses' || !courseId || stop !== 'set-out') return void known.catch(() => undefined)
+  void known.then(
+    (me) => {
+      if (!me) return
+      void queries.prefetchQuery(planQuery(courseId))
+      if (part === 'roll') void queries.prefetchQuery(rollQuery(courseId))
+    },
+    () => undefined,
+  )
 }

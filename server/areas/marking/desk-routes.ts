@@ -7,6 +7,7 @@ import { libraryQueries } from '../scales/queries'
 import type { CourseWrites } from '../table/course-writes'
 import type { TableLoader } from '../table/load-table'
 import { toAssessment, type AssessmentRow } from '../table/rows'
+import { picksMeant, picksShown, shownOf } from '../tuning/hidden'
 import { asUsed, markOf, markSoFar, standardsOf } from '../tuning/judge'
 import { gateFor } from '../tuning/queries'
 import { allotmentQueries } from './allotments'
@@ -113,9 +114,17 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     const next = anew && !look ? attempts.next(own.id) : null
     const handedIn = own?.state === 'handed in' && !anew
     const settledBy = handedIn || anew ? desk.settledBy(script!.id) : null
-    const others = handedIn || anew ? othersOf(row, desk.others(script!.id, me.id)) : []
+    const others =
+      handedIn || anew
+        ? othersOf(row, desk.others(script!.id, me.id), (picks) => picksShown(standardFor(row, own), picks, assessment.use))
+        : []
     if (others.length > 0 && !look) desk.saw(own!.id)
     const { title, outOf, marking, use, notes } = assessment
+    const standard = standardFor(row, own)
+    const shown = (body: ReadingBody): ReadingBody => ({
+      ...body,
+      judged: { ...body.judged, picks: picksShown(standard, body.judged.picks, use) },
+    })
     const came = script ? attempts.all(script.id) : []
     return {
       studentId: id,
@@ -125,12 +134,12 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
       cameAt: row.blind ? null : (script?.cameAt ?? null),
       attempts: row.blind ? came.map((a) => ({ ...a, cameAt: null })) : came,
       assessment: { id: assessment.id, title, outOf, marking, use, notes },
-      standard: standardFor(row, own),
+      standard: standard && shownOf(standard, use),
       own: !own
         ? NOTHING
         : anew
-          ? { ...bodyOf({ ...own, ...next }), state: next ? 'draft' : 'untouched', version: next?.version ?? 0, mark: null }
-          : { ...bodyOf(own), state: own.state, version: own.version, mark: use.hidePoints ? null : own.mark },
+          ? { ...shown(bodyOf({ ...own, ...next })), state: next ? 'draft' : 'untouched', version: next?.version ?? 0, mark: null }
+          : { ...shown(bodyOf(own)), state: own.state, version: own.version, mark: use.hidePoints ? null : own.mark },
       before: anew ? { attempt: own.attempt, mark: use.hidePoints ? null : own.mark } : null,
       earlier: own && !use.hidePoints ? earlier(own.id) : [],
       others,
@@ -145,7 +154,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
 
   handle(
     routes.keepReading,
-    ({ params: { courseId, assessmentId, studentId: id }, body: { version, state, gapMeant, afterSeeing, ...body }, me }) => {
+    ({ params: { courseId, assessmentId, studentId: id }, body: { version, state, gapMeant, afterSeeing, ...sent }, me }) => {
       const row = assessmentOf(courseId, assessmentId)
       const studentId = meant(row, id)
       const scriptId = desk.script(assessmentId, studentId)?.id ?? scriptIdOf(assessmentId, studentId)
@@ -161,6 +170,12 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
         const own = desk.own(scriptId, me.id)
         const standard = standardFor(row, own)
         const { outOf, use } = toAssessment(row)
+        const kept = own ? (JSON.parse((isAnew(own) ? (attempts.next(own.id) ?? own) : own).picks) as Record<string, number>) : {}
+        const body: ReadingBody = { ...sent, judged: { ...sent.judged, picks: picksMeant(standard, sent.judged.picks, use, kept) } }
+        const told = (r: OwnReadingRow): ReadingBody => {
+          const there = bodyOf(r)
+          return { ...there, judged: { ...there.judged, picks: picksShown(standard, there.judged.picks, use) } }
+        }
         const judged = standard ? { ...body.judged, mark: null } : body.judged
         const of = { outOf, use, completion: row.marking === 'completion' }
         const mark = state === 'handed in' ? markOf(judged, standard, { ...of, gapMeant }).mark : markSoFar(judged, standard, of)
@@ -172,7 +187,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
             if (next.version !== version && sameBody({ ...own, ...next }, body)) return answer(next.version)
             if (next.version !== version)
               throw new HttpProblem(409, 'You changed this reading in another window.', {
-                current: { version: next.version, ...bodyOf({ ...own, ...next }), state: 'draft' },
+                current: { version: next.version, ...told({ ...own, ...next }), state: 'draft' },
               })
             attempts.keepNext(own.id, body, mark)
             return answer(next.version + 1)
@@ -191,7 +206,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
         if ((own.version !== version || own.state === 'handed in') && own.state === state && sameBody(own, body)) return answer(own.version)
         if (own.version !== version)
           throw new HttpProblem(409, 'You changed this reading in another window.', {
-            current: { version: own.version, ...bodyOf(own), state: own.state },
+            current: { version: own.version, ...told(own), state: own.state },
           })
         if (own.state === 'handed in') requireUnsettled(scriptId)
         if (own.state !== state && desk.states(own.id) >= MOST_STATES)
@@ -276,15 +291,20 @@ function sameBody(own: OwnReadingRow, body: ReadingBody): boolean {
 }
 
 /** Of others' readings what the assessment lets a marker see; nobody is named. */
-function othersOf(row: AssessmentRow, readings: OwnReadingRow[]): OtherReading[] {
+function othersOf(
+  row: AssessmentRow,
+  readings: OwnReadingRow[],
+  shown: (picks: Record<string, number>) => Record<string, number>,
+): OtherReading[] {
   const sees: Sees = { ...SEES_NOTHING, ...(JSON.parse(row.sees) as Partial<Sees>) }
   if (!sees.marks && !sees.comments && !sees.notes) return []
+  const hidesPoints = toAssessment(row).use.hidePoints
   return readings.map((r, i) => {
     const body = bodyOf(r)
     return {
       marker: `another reader${readings.length > 1 ? ` (${i + 1})` : ''}`,
-      mark: sees.marks ? r.mark : null,
-      picks: sees.marks ? body.judged.picks : null,
+      mark: sees.marks && !hidesPoints ? r.mark : null,
+      picks: sees.marks ? shown(body.judged.picks) : null,
       judgement: sees.marks ? r.judgement : null,
       comment: sees.comments ? r.comment : null,
       criterionComments: sees.comments ? body.criterionComments : null,

@@ -31,7 +31,11 @@ export function peopleRoutes(handle: Handle, db: Db, open: ReturnType<typeof ses
     return { ...done.person, keepKey: open.keepKey(done.person.id), timeZone: clock.timeZone }
   })
 
-  handle(routes.me, ({ me: { id, name }, look }) => ({ id, name, look, keepKey: open.keepKey(id), timeZone: clock.timeZone }))
+  handle(routes.me, ({ caller, look, req }) => {
+    const openedBy = req.get('x-signed-in-as')
+    if (!caller || (openedBy !== undefined && openedBy !== caller.id)) return null
+    return { id: caller.id, name: caller.name, look, keepKey: open.keepKey(caller.id), timeZone: clock.timeZone }
+  })
 
   handle(routes.signOut, ({ req, res }) => {
     open.signOut(tokenOf(req))

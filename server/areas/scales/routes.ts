@@ -9,6 +9,7 @@ import {
   type Library,
   type LibraryFile,
   type OutcomeBody,
+  type Role,
   type RubricBody,
   type ScaleBody,
   type SchemeBody,
@@ -21,6 +22,7 @@ import { toAssessment, type AssessmentRow } from '../table/rows'
 import type { CourseWrites } from '../table/course-writes'
 import type { TableLoader } from '../table/load-table'
 import type { WorkerPool } from '../../workers/pool'
+import { shownOf, type Hides } from '../tuning/hidden'
 import { carrier } from './carry'
 import { recognised, uuidOf } from './library-file'
 import { libraryQueries, type StandardRow } from './queries'
@@ -40,16 +42,31 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   )
   const attach = db.prepare('UPDATE assessment SET standard_id = ?, marking = ?, version = version + 1 WHERE id = ?')
 
-  handle(routes.library, () => {
+  const marksIn = db.prepare<[string], { id: string }>("SELECT course_id AS id FROM course_role WHERE person_id = ? AND role = 'marker'")
+  /** What of an entry somebody may not see since they mark by it; those who lead or oversee see all of it. */
+  const hiddenFrom = (standardId: string, personId: string, role: Role): Hides => {
+    if (role !== 'marker') return { hidePoints: false, hideWords: false }
+    const mine = new Set(marksIn.all(personId).map((c) => c.id))
+    const uses = library.uses(library.newestOf(standardId)).filter((u) => mine.has(u.courseId))
+    return { hidePoints: uses.some((u) => u.hidesPoints), hideWords: uses.some((u) => u.hidesWords) }
+  }
+  const requireWholeInSight = (row: StandardRow, personId: string, role: Role) => {
+    const hides = hiddenFrom(row.id, personId, role)
+    if (hides.hidePoints || hides.hideWords) throw new HttpProblem(403, `Part of ${row.title} is hidden while you mark by it.`)
+  }
+
+  handle(routes.library, ({ me, role }) => {
     const found: Library = { rubrics: [], schemes: [], scales: [], outcomes: [] }
     for (const { kind, body, read, superseded, editedAt: _, ...head } of library.listed()) {
+      const hides = hiddenFrom(head.id, me.id, role)
       const entry = {
         ...head,
         read: !!read,
         superseded: !!superseded,
         uses: library.uses(head.id),
         suggestions: library.suggestions(head.id),
-        ...(JSON.parse(body) as object),
+        ...(hides.hidePoints || hides.hideWords ? { hides: { points: hides.hidePoints, words: hides.hideWords } } : {}),
+        ...inSight({ kind, body }, hides),
       }
       if (kind === 'rubric') found.rubrics.push(entry as Library['rubrics'][number])
       if (kind === 'scheme') found.schemes.push(entry as Library['schemes'][number])
@@ -128,17 +145,20 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
     return undefined
   }
-  handle(routes.standardCsv, ({ params, res }) => {
+  handle(routes.standardCsv, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
     return send(res, row, 'csv', routes.standardCsv.produces!, writeDelimited(tableOf(row)))
   })
-  handle(routes.standardXlsx, async ({ params, res }) => {
+  handle(routes.standardXlsx, async ({ params, me, role, res }) => {
     const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
     const [header, ...rows] = tableOf(row)
     return send(res, row, 'xlsx', routes.standardXlsx.produces!, await writeWorkbook('Rubric', header!, rows))
   })
-  handle(routes.standardCase, ({ params, res }) => {
+  handle(routes.standardCase, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
     if (row.kind !== 'rubric') throw new HttpProblem(422, `CASE holds rubrics; ${row.title} is a ${WORDS[row.kind]}.`)
     const rubric = JSON.parse(row.body) as RubricBody
     const { criteria } = rubric
@@ -148,8 +168,9 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return send(res, row, 'json', routes.standardCase.produces!, JSON.stringify(content, null, 2))
   })
 
-  handle(routes.rubricVersions, ({ params }) => {
+  handle(routes.rubricVersions, ({ params, me, role }) => {
     const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
     if (row.kind !== 'rubric') throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]}: versions are kept to compare of rubrics.`)
     return library.versions(row.id).map((v) => ({ ...v, body: JSON.parse(v.body) as RubricBody }))
   })
@@ -210,6 +231,13 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       return toAssessment(assessment.get(row.id, courseId)!)
     }),
   )
+}
+
+/** An entry's body, as far as it may be seen. */
+function inSight({ kind, body }: Pick<StandardRow, 'kind' | 'body'>, hides: Hides): object {
+  const whole = JSON.parse(body) as never
+  if (kind === 'outcome' || (!hides.hidePoints && !hides.hideWords)) return whole
+  return shownOf({ kind, id: '', title: '', version: 1, body: whole }, hides).body
 }
 
 /** An entry as a table with a heading. */

@@ -21,8 +21,8 @@ export function tableRoutes(
      WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
   )
 
-  handle(routes.courses, ({ me, look }) =>
-    mine.all(me.id).map((r) => plans.head(r.course_id, look?.courseId === r.course_id ? 'marker' : r.role)),
+  handle(routes.courses, ({ caller, look }) =>
+    (caller ? mine.all(caller.id) : []).map((r) => plans.head(r.course_id, look?.courseId === r.course_id ? 'marker' : r.role)),
   )
 
   handle(routes.plan, ({ params, role }) => {

@@ -5,6 +5,7 @@ import { HttpProblem } from '../../problem'
 import { libraryQueries } from '../scales/queries'
 import type { CourseWrites } from '../table/course-writes'
 import { toAssessment, type AssessmentRow } from '../table/rows'
+import { picksMeant, picksShown, shownOf } from './hidden'
 import { asUsed, markOf, standardsOf } from './judge'
 import { gateFor, tuningQueries, type ExemplarRow } from './queries'
 
@@ -55,10 +56,15 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
     // The exemplars keep the version that they were agreed by.
     const standard = standardOf(all[0]?.standard_id ?? assessment.standardId)
     const set = tuning.gates(assessmentId)
+    const used = standard?.kind === 'rubric' ? { ...standard, body: asUsed(standard.body, assessment.use) } : standard
+    const seen = (row: Parameters<typeof judgedOf>[0]) => {
+      const judged = judgedOf(row)
+      return oversees ? judged : { ...judged, picks: picksShown(used, judged.picks, assessment.use) }
+    }
     const { id, title, outOf, marking, tolerance, use } = assessment
     return {
       assessment: { id, title, outOf, marking, tolerance, use },
-      standard: standard?.kind === 'rubric' ? { ...standard, body: asUsed(standard.body, assessment.use) } : standard,
+      standard: used && (oversees ? used : shownOf(used, use)),
       exemplars: all.map((x) => {
         const own = readings.find((r) => r.exemplar_id === x.id && r.marker_id === me.id)
         return {
@@ -68,8 +74,8 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
           shown: x.shown,
           version: x.version,
           readBy: x.readBy,
-          own: own ? judgedOf(own) : null,
-          agreed: oversees || own ? { ...judgedOf(x), note: x.note } : null,
+          own: own ? seen(own) : null,
+          agreed: oversees || own ? { ...seen(x), note: x.note } : null,
         }
       }),
       mine: oversees ? 'open' : gateOf(assessmentId, me.id).gate,
@@ -105,12 +111,15 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
     }),
   )
 
-  handle(routes.readExemplar, ({ params: { courseId, exemplarId }, body, me }) =>
+  handle(routes.readExemplar, ({ params: { courseId, exemplarId }, body, me, role: mine }) =>
     writes.writeOpen(courseId, () => {
       const row = exemplarOf(courseId, exemplarId)
       const own = tuning.readings(row.assessment_id).some((r) => r.exemplar_id === row.id && r.marker_id === me.id)
       if (own) throw new HttpProblem(409, `You have read ${row.label}: what you gave before you saw the agreed mark stays.`)
-      tuning.read(row.id, me.id, markOf(body, standardOf(row.standard_id), assessmentOf(courseId, row.assessment_id)))
+      const assessment = assessmentOf(courseId, row.assessment_id)
+      const standard = standardOf(row.standard_id)
+      const judged = mine === 'marker' ? { ...body, picks: picksMeant(standard, body.picks, assessment.use) } : body
+      tuning.read(row.id, me.id, markOf(judged, standard, assessment))
       return undefined
     }),
   )

@@ -4,12 +4,13 @@ import { Button, Dropdown, Form } from 'react-bootstrap'
 import { routes, type Standard } from '#contract'
 import { addressOf, call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
+import { meQuery } from '../../frame/ahead'
 import { useKeys } from '../../frame/keys'
 import { WriteProblem, useWrites } from '../../frame/writes'
 import { counted } from '../../parts/format'
 import { AttachedWrongly } from './AttachedWrongly'
 import { FromTable } from './FromTable'
-import { entriesOf, hiddenIn, KINDS, SHOWS_ALL, useLibrary, wordsOf, type Entry, type EntryKind } from './library'
+import { entriesOf, hiddenOf, KINDS, SHOWS_ALL, useLibrary, wordsOf, type Entry, type EntryKind } from './library'
 import { ReadOnly } from './ReadOnly'
 import { OutcomeMaker } from './OutcomeMaker'
 import { RubricMaker } from './RubricMaker'
@@ -66,7 +67,7 @@ const EMPTY: Record<EntryKind, Standard> = {
 /** The department's library, and makers for what is in it. */
 export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
   const library = useLibrary(courseId)
-  const me = useQuery({ queryKey: ['me'], queryFn: () => call(routes.me), staleTime: Infinity })
+  const me = useQuery(meQuery)
   const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
   const queries = useQueryClient()
   const { write } = useWrites()
@@ -91,7 +92,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   const own = (e: Entry) => lead && e.of.ownerId === me.data?.id
   const makes = !!chosen && own(chosen) && chosen.of.state !== 'retired'
   // What is hidden while they mark is not to be looked up here.
-  const hides = role === 'marker' && chosen ? hiddenIn(courseId, chosen) : SHOWS_ALL
+  const hides = chosen ? hiddenOf(chosen) : SHOWS_ALL
   const whole = !hides.points && !hides.words
   const step = (by: number) => {
     const at = shown.findIndex((e) => e === chosen)

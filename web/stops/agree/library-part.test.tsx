@@ -196,7 +196,11 @@ test('where a newer version waits it is put to use from here; readings by the ea
 
 test('a marker reads it; what is hidden while they mark by it is not in the page, nor to be taken out', async () => {
   const { ready } = library(
-    { rubrics: [{ ...entry('sketch', 'Sketch map', { uses: [use({ hidesPoints: true })] }), criteria }] },
+    {
+      rubrics: [
+        { ...entry('sketch', 'Sketch map', { uses: [use({ hidesPoints: true })], hides: { points: true, words: false } }), criteria },
+      ],
+    },
     { role: 'marker' },
   )
   await ready()

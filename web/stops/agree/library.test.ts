@@ -1,5 +1,5 @@
 import type { Library } from '#contract'
-import { entriesOf, hiddenIn, pointsOf, wordsOf } from './library'
+import { entriesOf, hiddenOf, pointsOf, wordsOf } from './library'
 import { ruleInWords } from './outcome-words'
 
 const head = (id: string, title: string, more: object = {}) => ({
@@ -34,7 +34,7 @@ const usedIn = (courseId: string, hides: { hidesPoints?: boolean; hidesWords?: b
 const library: Library = {
   rubrics: [
     {
-      ...head('r', 'Rubric 10', { uses: [usedIn('here', { hidesPoints: true }), usedIn('there', { hidesWords: true })] }),
+      ...head('r', 'Rubric 10', { uses: [usedIn('here', { hidesPoints: true })], hides: { points: true, words: false } }),
       criteria: [
         {
           id: 'c',
@@ -79,10 +79,9 @@ test('an entry is found by title, owner, kind, and every word in it; a rubric by
   expect(wordsOf(outcome!)).toContain('unasked')
 })
 
-test('what is hidden is hidden where it is marked by, and nowhere else', () => {
-  expect(hiddenIn('here', rubric!)).toEqual({ points: true, words: false })
-  expect(hiddenIn('there', rubric!)).toEqual({ points: false, words: true })
-  expect(hiddenIn('elsewhere', rubric!)).toEqual({ points: false, words: false })
+test('an entry hides what the server says is hidden from this person, and nothing else', () => {
+  expect(hiddenOf(rubric!)).toEqual({ points: true, words: false })
+  expect(hiddenOf(scheme!)).toEqual({ points: false, words: false })
 })
 
 test('what an entry comes to in points: penalties add nothing, a scale has none', () =>

@@ -25,11 +25,8 @@ export interface Hides {
 }
 export const SHOWS_ALL: Hides = { points: false, words: false }
 
-/** What of an entry is hidden from those who mark by it in a course. */
-export const hiddenIn = (courseId: string, { of }: Entry): Hides => {
-  const here = of.uses.filter((u) => u.courseId === courseId)
-  return { points: here.some((u) => u.hidesPoints), words: here.some((u) => u.hidesWords) }
-}
+/** What of an entry is hidden from this person, who marks by it. */
+export const hiddenOf = ({ of }: Entry): Hides => of.hides ?? SHOWS_ALL
 
 /** The library as one list, by title. */
 export function entriesOf({ rubrics, schemes, scales, outcomes }: Library): Entry[] {

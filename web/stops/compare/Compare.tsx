@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import { density } from '#core'
 import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
+import { AxisTicks } from '../../parts/AxisTicks'
 import { OfSelect } from '../../parts/OfSelect'
 import { Ridge } from '../../parts/Ridge'
 import { tickStep } from '../../parts/ticks'
@@ -86,19 +87,7 @@ export default function Compare() {
             <tr>
               <th>section</th>
               <th className="axis" aria-hidden>
-                <div>
-                  {ticks.map((t, i) => (
-                    <span
-                      key={t}
-                      style={{
-                        left: `${((t - from) / (top - from)) * 100}%`,
-                        transform: i === 0 ? 'none' : i === ticks.length - 1 ? 'translateX(-100%)' : 'translateX(-50%)',
-                      }}
-                    >
-                      {plain(t)}
-                    </span>
-                  ))}
-                </div>
+                <AxisTicks ticks={ticks} from={from} to={top} />
               </th>
               <th className="num">marked</th>
               <th className="num">median</th>

@@ -54,6 +54,9 @@ const detail = (scriptId: string) =>
       judgement: null,
       comment: markerId === 'mo' ? 'Thin.' : 'Full.',
       criterionComments: {},
+      notes: '',
+      afterSeeing: false,
+      earlier: [],
     })),
   }) as unknown as ScriptDetail
 

@@ -4,6 +4,7 @@ import { settleBy, type AgreeRule, type HandedInReading } from '#core'
 import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
 import { usePersonLabels } from '../../frame/names'
+import { AxisTicks } from '../../parts/AxisTicks'
 import { ReadingShape, ReadingsLine, TypedShape } from '../../parts/ReadingsLine'
 import { counted, fixed, plain } from '../../parts/format'
 import { tickStep } from '../../parts/ticks'
@@ -153,13 +154,7 @@ export default function Reconcile() {
             <tr>
               <th>student</th>
               <th className="axis" aria-hidden>
-                <div>
-                  {ticks.map((t) => (
-                    <span key={t} style={{ left: `${2 + ((t - from) / (assessment.outOf - from)) * 96}%` }}>
-                      {plain(t)}
-                    </span>
-                  ))}
-                </div>
+                <AxisTicks ticks={ticks} from={from} to={assessment.outOf} inset={2} />
               </th>
               <th className="num">spread</th>
               <th>grade at stake</th>

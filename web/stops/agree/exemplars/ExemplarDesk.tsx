@@ -45,7 +45,8 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
   const own = theirs ?? x.own
   const whose = reading ? reading.name : 'you'
   const apart = x.agreed && own ? own.mark - x.agreed.mark : null
-  const use = reads ? assessment.use : { hidePoints: false, hideWords: false }
+  // What is hidden while one marks stays hidden here: it is not sent.
+  const use = marks ? assessment.use : { hidePoints: false, hideWords: false }
   return (
     <div className="exemplar">
       <article className="script-text" aria-label={x.label} tabIndex={0} dir="auto">

@@ -33,7 +33,13 @@ export function OwnTuning({ of }: { of: Exemplars }) {
                   <tr key={c.id}>
                     <td>{c.title}</td>
                     <td>
-                      <Vial name={`You on ${c.title}`} lean={t.criteria[c.id] ?? null} interval={null} tolerance={1} unit="points" />
+                      <Vial
+                        name={`You on ${c.title}`}
+                        lean={t.criteria[c.id] ?? null}
+                        interval={null}
+                        tolerance={1}
+                        unit={assessment.use.hidePoints ? 'levels' : 'points'}
+                      />
                     </td>
                   </tr>
                 ))}

@@ -6,8 +6,15 @@ import { call } from '../../../api/client'
 import { counted, shownAt, today } from '../../../parts/format'
 import { Progress } from '../../../parts/Progress'
 
+interface PilesProps {
+  courseId: string
+  piles: Pile[]
+  /** Readings kept in this browser that the server did not take as they are. */
+  unsent: readonly { assessmentId: string; studentId: string }[]
+}
+
 /** A marker's own start page: what is theirs to read, how far it is, and where to go on. */
-export function Piles({ courseId, piles }: { courseId: string; piles: Pile[] }) {
+export function Piles({ courseId, piles, unsent }: PilesProps) {
   if (piles.length === 0)
     return (
       <div className="empty">
@@ -66,6 +73,23 @@ export function Piles({ courseId, piles }: { courseId: string; piles: Pile[] }) 
           ))}
         </tbody>
       </table>
+      {unsent.length > 0 && (
+        <div role="alert" className="mt-3">
+          <p className="ochre mb-1">
+            {counted(unsent.length, 'reading')} kept in this browser {unsent.length === 1 ? 'is' : 'are'} not saved: changed in another
+            window meanwhile, or refused. Open {unsent.length === 1 ? 'it' : 'each'} to see why and choose.
+          </p>
+          <ul className="list-unstyled mb-0">
+            {unsent.map((u) => (
+              <li key={`${u.assessmentId} ${u.studentId}`}>
+                <Link to={`/courses/${courseId}/mark/desk?of=${u.assessmentId}&script=${u.studentId}`}>
+                  {piles.find((p) => p.assessmentId === u.assessmentId)?.title ?? 'an assessment'}, a script begun here
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
       <LookedAt courseId={courseId} />
     </>
   )

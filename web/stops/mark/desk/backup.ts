@@ -1,5 +1,5 @@
 import { hashKey } from '@tanstack/react-query'
-import { ReadingBody } from '#contract'
+import { ReadingBody, type DeskScript } from '#contract'
 import { z } from 'zod'
 import { vault } from '../../../api/vault'
 import { keepFitting } from '../keep-fitting'
@@ -20,6 +20,26 @@ const Backup = z.strictObject({
 export type Backup = z.infer<typeof Backup>
 
 export const sameReading = (a: ReadingBody, b: ReadingBody): boolean => hashKey([a]) === hashKey([b])
+
+/** The reading as it is on the server, where it is not what this page knew. */
+export const Current = ReadingBody.extend({ version: z.number().int(), state: z.enum(['draft', 'handed in']) })
+export type Current = z.infer<typeof Current>
+
+export const bodyOf = ({ judged, comment, criterionComments, notes }: ReadingBody): ReadingBody => ({
+  judged,
+  comment,
+  criterionComments,
+  notes,
+})
+
+/** What one begins with: what the server has, or what was kept here and did not reach it. */
+export function begin(own: DeskScript['own'], kept: Backup | null): { body: ReadingBody; unsent: boolean; clash: Current | null } {
+  const there = bodyOf(own)
+  const nothingLeft = kept && sameReading(kept.body, there) && kept.as === 'draft'
+  if (!kept || own.state === 'handed in' || nothingLeft) return { body: there, unsent: false, clash: null }
+  const known = kept.version === own.version || kept.unanswered.some((sent) => sameReading(sent, there))
+  return { body: kept.body, unsent: known, clash: known ? null : { ...there, version: own.version, state: 'draft' } }
+}
 
 interface Of {
   personId: string

@@ -1,8 +1,9 @@
-import { cleanup, screen, waitFor } from '@testing-library/react'
+import { act, cleanup, screen, waitFor } from '@testing-library/react'
 import { page as whose } from '../../../api/client'
 import { routes, type DeskScript, type ReadingBody, type StandardInUse } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
 import { USE } from '../../../testing/data'
+import { sendWhatWaits } from '../../../frame/leave'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { DeskScriptView } from './DeskScriptView'
 
@@ -186,6 +187,15 @@ test('with the server away the reading waits here, also over a reload, and is se
   const again = desk()
   expect(screen.getByText('3 things not judged yet')).toBeTruthy()
   await waitFor(() => expect(picksOf(again.row)).toEqual({ aim: 4, line: 4 }))
+  expect(localStorage).toHaveLength(0)
+})
+
+test('signing out sends first what was typed a moment before', async () => {
+  const { user, writes } = desk()
+  await user.keyboard('2')
+  expect(writes).toEqual([])
+  await act(sendWhatWaits)
+  expect(writes.map(picksOf)).toEqual([{ aim: 4 }])
   expect(localStorage).toHaveLength(0)
 })
 

@@ -1,33 +1,18 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { z } from 'zod'
-import { ReadingBody, routes, type DeskScript } from '#contract'
+import { routes, type DeskScript, type ReadingBody } from '#contract'
 import { call, isStill, messageOf, OfflineError, ProblemError } from '../../../api/client'
 import { useSignedIn } from '../../../frame/ahead'
+import { useSendBeforeSignOut } from '../../../frame/leave'
 import { useLooking } from '../../../frame/look'
 import { useSaved } from '../../../frame/saved'
-import { backupOf, sameReading, type Backup } from './backup'
+import { backupOf, begin, bodyOf, Current, sameReading, type Backup } from './backup'
 
 type Meant = Pick<Backup, 'as' | 'gapMeant' | 'afterSeeing'>
 const DRAFT: Meant = { as: 'draft', gapMeant: false, afterSeeing: false }
 const KEEP_AFTER_MS = 500
 const RETRY_MS = 3000
 const UNANSWERED = 5
-
-/** The reading as it is on the server, where it is not what this page knew. */
-const Current = ReadingBody.extend({ version: z.number().int(), state: z.enum(['draft', 'handed in']) })
-type Current = z.infer<typeof Current>
-
-const bodyOf = ({ judged, comment, criterionComments, notes }: ReadingBody): ReadingBody => ({ judged, comment, criterionComments, notes })
-
-/** What one begins with: what the server has, or what was kept here and did not reach it. */
-function begin(own: DeskScript['own'], kept: Backup | null): { body: ReadingBody; unsent: boolean; clash: Current | null } {
-  const there = bodyOf(own)
-  const nothingLeft = kept && sameReading(kept.body, there) && kept.as === 'draft'
-  if (!kept || own.state === 'handed in' || nothingLeft) return { body: there, unsent: false, clash: null }
-  const known = kept.version === own.version || kept.unanswered.some((sent) => sameReading(sent, there))
-  return { body: kept.body, unsent: known, clash: known ? null : { ...there, version: own.version, state: 'draft' } }
-}
 
 /**
  * One's own reading of the script on the desk: what is on screen is ahead of what is saved. It saves as one goes, one write
@@ -160,6 +145,7 @@ export function useReading(courseId: string, script: DeskScript) {
       if (dirty.current) void send()
     }
   }, [send])
+  useSendBeforeSignOut(() => (dirty.current ? send() : chain.current))
 
   return {
     body,

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import type { CellValue } from '#core'
 import { routes, type CellRefusal, type CellWrite } from '#contract'
 import { call, isStill, OfflineError, ProblemError } from '../../../api/client'
+import { useSendBeforeSignOut } from '../../../frame/leave'
 import { useSaved } from '../../../frame/saved'
 import { useKept } from '../../../parts/useKept'
 import type { Cells } from './cells'
@@ -30,7 +31,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
   const { saving, typed } = useSaved()
   // With the version each was typed over, so that a change by somebody else is not written over unseen.
   const waiting = useRef(new Map<string, CellWrite>())
-  const sending = useRef(false)
+  const sending = useRef<Promise<void> | null>(null)
   const kept = useRef(true)
   /** Says that what was typed is no longer waiting. */
   const settled = useRef<() => void>(undefined)
@@ -51,9 +52,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     return current.get(current.placeOf(e.studentId), current.columnOf(e.assessmentId))?.version ?? 0
   }
 
-  const flush = useCallback(async () => {
-    if (sending.current || waiting.current.size === 0 || !isStill(personId)) return
-    sending.current = true
+  const sendBatch = useCallback(async () => {
     const batch = [...waiting.current.values()].slice(0, BATCH)
     let wait = 0
     let failed = false
@@ -86,13 +85,30 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
       }
     }
     show()
-    sending.current = false
     if (failed || waiting.current.size === 0) {
       settled.current?.()
       settled.current = undefined
     }
-    if (waiting.current.size > 0) timer.current = setTimeout(() => void flush(), wait)
-  }, [courseId, personId, saving, queries, onSaved, show, setRefused])
+    return wait
+  }, [courseId, saving, queries, onSaved, show, setRefused])
+  const flush = useCallback((): Promise<void> => {
+    if (sending.current) return sending.current
+    if (waiting.current.size === 0 || !isStill(personId)) return Promise.resolve()
+    clearTimeout(timer.current)
+    sending.current = sendBatch().then((wait) => {
+      sending.current = null
+      if (waiting.current.size > 0) timer.current = setTimeout(() => void flush(), wait)
+    })
+    return sending.current
+  }, [personId, sendBatch])
+  useSendBeforeSignOut(async () => {
+    await sending.current
+    // As long as each batch gets through; the rest stays sealed in the browser.
+    for (let before = Infinity; waiting.current.size > 0 && waiting.current.size < before;) {
+      before = waiting.current.size
+      await flush()
+    }
+  })
 
   const write = useCallback(
     (edits: CellEdit[]) => {

@@ -1,0 +1,61 @@
+import type { Page } from '@playwright/test'
+import { comeIn, COURSE, EXTERNAL, expect, LEAD, MARKER, signOut, test } from './level-table'
+
+/** What a browser has to say of a page, from the first one on. */
+function listening(page: Page): string[] {
+  const said: string[] = []
+  page.on('console', (m) => ['error', 'warning'].includes(m.type()) && said.push(`${page.url()}: ${m.text()}`))
+  page.on('pageerror', (e) => said.push(`${page.url()}: ${e.message}`))
+  return said
+}
+
+const VIEWS = [
+  'set-out/roll',
+  'set-out/plan',
+  'set-out/placements',
+  'agree/library',
+  'agree/exemplars',
+  'mark',
+  'mark/sharing-out',
+  'mark/came-in',
+  'compare',
+  'reconcile',
+  'rescale',
+  'bound',
+  'confirm',
+  'record',
+  'post',
+  'students/cfs214-2026-student-12',
+]
+
+test('the browser has nothing to complain of: at the door, on every page of a lead, and after signing out', async ({ page }) => {
+  const said = listening(page)
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+  await comeIn(page, LEAD)
+  for (const view of VIEWS) {
+    await page.goto(`${COURSE}/${view}`)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await page.waitForLoadState('networkidle')
+  }
+  await signOut(page, LEAD)
+  expect(said).toEqual([])
+})
+
+test('nor for a marker at the desk, an external and a student', async ({ page }) => {
+  const said = listening(page)
+  await comeIn(page, MARKER)
+  for (const view of ['mark', 'mark/desk', 'mark/sheet', 'agree/exemplars']) {
+    await page.goto(`${COURSE}/${view}`)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await page.waitForLoadState('networkidle')
+  }
+  await signOut(page, MARKER)
+  await comeIn(page, EXTERNAL)
+  await page.goto(`${COURSE}/confirm`)
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await signOut(page, EXTERNAL)
+  await page.getByRole('button', { name: /student: sees own work/ }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  expect(said).toEqual([])
+})
