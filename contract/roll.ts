@@ -134,10 +134,23 @@ export const TriedRoll = z.strictObject({
 })
 export type TriedRoll = z.infer<typeof TriedRoll>
 
+/** That a roll was brought in from a file, as the record has it. */
+export const RollFileKept = z.strictObject({
+  id: Id,
+  name: z.string(),
+  /** What it did, in words. */
+  summary: z.string(),
+  by: z.string(),
+  at: z.iso.datetime(),
+  undone: z.strictObject({ by: z.string(), at: z.iso.datetime() }).nullable(),
+})
+export type RollFileKept = z.infer<typeof RollFileKept>
+
 /** A line of an answer that comes while the work is done. */
 export const RollProgress = z.union([
   z.strictObject({ doing: z.string() }),
-  z.strictObject({ tried: TriedRoll }),
+  /** With the id under which it can be undone, once it is brought in. */
+  z.strictObject({ tried: TriedRoll, fileId: Id.nullable() }),
   z.strictObject({ problem: z.string() }),
 ])
 export type RollProgress = z.infer<typeof RollProgress>

@@ -1,10 +1,11 @@
 import { z } from 'zod'
-import { Assessment, Component, CourseHead, Decimal, Id, Mark, Marking, Policy, StandardUse, Title, Weight } from './course'
+import { Assessment, Component, CourseHead, Decimal, Id, Mark, Marking, plainName, Policy, StandardUse, Title, Weight } from './course'
 import { NewAssessment, NewComponent, NewCourse, OwnWork, PlacementWrite, Plan, Taken } from './plan'
 import {
   Candidate,
   ExternalId,
   PersonName,
+  RollFileKept,
   RollInColumns,
   RollSection,
   RollStudent,
@@ -141,8 +142,28 @@ export const setOutRoutes = {
     access: lead,
     summary: 'Bring a roll file in: all of it or nothing; students not in it stay unless named',
     params: inCourse,
-    body: RollUpload.extend({ withdraw: z.array(Id).max(50_000) }),
+    body: RollUpload.extend({
+      withdraw: z.array(Id).max(50_000),
+      /** The file's name, for the record. */
+      name: plainName(z.string().trim().min(1).max(200)),
+    }),
     produces: 'application/x-ndjson',
+  }),
+  rollFiles: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/roll-files',
+    access: overseers,
+    summary: 'Rolls that were brought in from files, the latest first',
+    params: inCourse,
+    response: z.array(RollFileKept),
+  }),
+  undoRollFile: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/roll-files/:fileId/undo',
+    access: lead,
+    summary: 'Put back all that a roll from a file touched; refused where any of it was changed since',
+    params: z.strictObject({ courseId: Id, fileId: Id }),
+    response: z.array(RollFileKept),
   }),
   rollCsv: route({
     method: 'GET',

@@ -22,6 +22,7 @@ import { placementRoutes } from './areas/placements/routes'
 import { copyRoutes } from './areas/plan/copy'
 import { planRoutes } from './areas/plan/routes'
 import { startCourseRoutes } from './areas/plan/start-course'
+import { broughtIn } from './areas/roll/brought-in'
 import { rollFileRoutes } from './areas/roll/file-routes'
 import { rollQueries } from './areas/roll/queries'
 import { rollRoutes } from './areas/roll/routes'
@@ -130,7 +131,7 @@ export function createApp(
   placementRoutes(handle, db, plans, writes)
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
-  rollFileRoutes(handle, roll, pool, writes)
+  rollFileRoutes(handle, roll, broughtIn(db, roll), pool, writes)
   ownWorkRoutes(handle, db, plans, tables, clock)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)

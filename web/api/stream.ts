@@ -22,7 +22,7 @@ export async function callStreamed(
   body: unknown,
   told: (doing: string) => void,
   signal: AbortSignal,
-): Promise<Extract<RollProgress, { tried: unknown }>['tried']> {
+): Promise<Extract<RollProgress, { tried: unknown }>> {
   const problem = (detail: string, status: number) => new ProblemError({ type: 'about:blank', title: 'Something to mend', status, detail })
   let response: Response
   try {
@@ -49,7 +49,7 @@ export async function callStreamed(
     rest = lines.pop()!
     for (const line of lines) {
       const progress = RollProgress.parse(JSON.parse(line))
-      if ('tried' in progress) return progress.tried
+      if ('tried' in progress) return progress
       if ('problem' in progress) throw problem(progress.problem, 422)
       told(progress.doing)
     }

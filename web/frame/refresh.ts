@@ -19,6 +19,7 @@ export const COURSE_QUERIES = [
   'sharing',
   'deliveries',
   'letters',
+  'roll files',
 ] as const
 
 /** Fetches anew whatever a write to the course may have changed. */

@@ -1,22 +1,25 @@
-import { moveFrom, rollChanges, type RollChanges } from '#core'
+import { moveFrom, rollChanges, StayError, type RollChanges } from '#core'
 import { routes, type RollProgress, type RollUpload, type TriedRoll } from '#contract'
 import type { Response } from 'express'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../table/course-writes'
-import { applyRollChanges } from './apply-changes'
+import type { BroughtIn } from './brought-in'
 import type { RollQueries } from './queries'
 
 const LISTED = 2000
 
 /** Files of students: tried first; then all of it or nothing. Both tell what they are doing line by line, and stop when the caller goes. */
-export function rollFileRoutes(handle: Handle, roll: RollQueries, pool: WorkerPool, writes: CourseWrites): void {
+export function rollFileRoutes(handle: Handle, roll: RollQueries, files: BroughtIn, pool: WorkerPool, writes: CourseWrites): void {
   handle(routes.tryRoll, ({ params, body, me, res }) =>
-    streamed(res, async (tell, signal) => (await changesOf(params.courseId, body, tell, { personId: me.id, signal })).tried),
+    streamed(res, async (tell, signal) => {
+      const { tried } = await changesOf(params.courseId, body, tell, { personId: me.id, signal })
+      return { tried, fileId: null }
+    }),
   )
 
-  handle(routes.bringInRoll, ({ params: { courseId }, body: { withdraw, ...upload }, me, res }) =>
+  handle(routes.bringInRoll, ({ params: { courseId }, body: { withdraw, name, ...upload }, me, res }) =>
     streamed(res, async (tell, signal) => {
       const { changes, tried } = await changesOf(courseId, upload, tell, { personId: me.id, signal })
       if (tried.counts.refused > 0)
@@ -25,19 +28,34 @@ export function rollFileRoutes(handle: Handle, roll: RollQueries, pool: WorkerPo
           `${tried.counts.refused} rows are refused, so nothing was brought in. Try the file to see which and why.`,
         )
       tell('writing')
-      writes.writeOpen(courseId, () => {
-        applyRollChanges(roll, courseId, changes)
-        for (const id of withdraw) {
-          const student = roll.student(courseId, id)
-          if (!student || !changes.missing.includes(id))
-            throw new HttpProblem(422, 'One of the students to withdraw is in the file, or not on the roll.')
-          roll.setStays(id, moveFrom(student.stays, null, upload.from))
-          roll.editStudent(id, student)
-        }
-      })
-      return tried
+      const fileId = writes.writeOpen(courseId, () =>
+        files.add(courseId, { name, by: me.id, tried, withdrawn: withdraw.length }, changes, () => {
+          for (const id of withdraw) withdrawn(courseId, id, changes, upload.from)
+        }),
+      )
+      return { tried, fileId }
     }),
   )
+
+  handle(routes.rollFiles, ({ params }) => files.list(params.courseId))
+
+  handle(routes.undoRollFile, ({ params: { courseId, fileId }, me }) => {
+    writes.writeOpen(courseId, () => files.undo(courseId, fileId, me.id))
+    return files.list(courseId)
+  })
+
+  function withdrawn(courseId: string, id: string, changes: RollChanges, from: string): void {
+    const student = roll.student(courseId, id)
+    if (!student || !changes.missing.includes(id))
+      throw new HttpProblem(422, 'One of the students to withdraw is in the file, or not on the roll.')
+    try {
+      roll.setStays(id, moveFrom(student.stays, null, from))
+    } catch (e) {
+      if (!(e instanceof StayError)) throw e
+      throw new HttpProblem(422, `${student.name}, ticked as having left: ${e.message} Nothing was brought in.`)
+    }
+    roll.editStudent(id, student)
+  }
 
   async function changesOf(
     courseId: string,
@@ -84,7 +102,7 @@ function toTried(
 /** Answers with a line of JSON for every step and the result, or the problem, as the last. */
 async function streamed(
   res: Response,
-  work: (tell: (doing: string) => void, signal: AbortSignal) => Promise<TriedRoll>,
+  work: (tell: (doing: string) => void, signal: AbortSignal) => Promise<Extract<RollProgress, { tried: unknown }>>,
 ): Promise<undefined> {
   const gone = new AbortController()
   res.on('close', () => gone.abort())
@@ -95,7 +113,7 @@ async function streamed(
     ;(res as { flush?: () => void }).flush?.()
   }
   try {
-    line({ tried: await work((doing) => line({ doing }), gone.signal) })
+    line(await work((doing) => line({ doing }), gone.signal))
   } catch (e) {
     if (!gone.signal.aborted)
       line({ problem: e instanceof HttpProblem ? e.detail : 'The file could not be read to its end. Nothing was changed.' })

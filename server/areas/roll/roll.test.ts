@@ -3,6 +3,7 @@ import {
   unpackRoll,
   unpackSheet,
   type CourseTable,
+  type RollFileKept,
   type RollInColumns,
   type RollProgress,
   type SheetInColumns,
@@ -29,10 +30,15 @@ const lines = (text: string) =>
     .trim()
     .split('\n')
     .map((l) => JSON.parse(l) as RollProgress)
+interface Sent {
+  tried?: TriedRoll
+  fileId?: string
+  problem?: string
+}
 /** The last line of a streamed answer. */
-async function sent(which: 'try' | 'bring in', file: string | Buffer, more: object = {}): Promise<{ tried?: TriedRoll; problem?: string }> {
+async function sent(which: 'try' | 'bring in', file: string | Buffer, more: object = {}): Promise<Sent> {
   const base64 = Buffer.from(file as string).toString('base64')
-  const body = { file: base64, from: FROM, ...(which === 'try' ? {} : { withdraw: [] }), ...more }
+  const body = { file: base64, from: FROM, ...(which === 'try' ? {} : { withdraw: [], name: 'roll.csv' }), ...more }
   const answer = await lead('post', api(`/roll-file${which === 'try' ? '/try' : ''}`), body)
     .buffer(true)
     .parse((res, done) => {
@@ -40,7 +46,7 @@ async function sent(which: 'try' | 'bring in', file: string | Buffer, more: obje
       res.on('data', (d: Buffer) => (text += d.toString()))
       res.on('end', () => done(null, text))
     })
-  return lines(answer.body as string).at(-1) as { tried?: TriedRoll; problem?: string }
+  return lines(answer.body as string).at(-1) as Sent
 }
 
 test('a file is tried without a change, brought in once, and brings nothing the second time', async () => {
@@ -81,6 +87,51 @@ test('all or nothing: one refused row keeps the whole file out; the withdrawn ar
   const after = await roll()
   expect(after.students.find((s) => s.id === other!.id)!.stays.at(-1)!.to).toBe('2026-11-23')
   expect(after.students.filter((s) => s.stays.at(-1)!.to !== null)).toHaveLength(1)
+})
+
+test('a roll that came in is undone as a whole, and stands in the record with its undoing', async () => {
+  const before = await roll()
+  const [a, b] = before.students.filter((s) => s.stays.at(-1)!.to === null)
+  const to = before.sections.find((s) => s.id !== a!.stays.at(-1)!.sectionId && s.code.length === 1)!
+  const file = `candidate,name,section,meets\n${a!.candidate},${a!.name} Anew,${to.code},Tue\n77901,Wim Sorrel,ZZ,Mon\n`
+  const { fileId } = await sent('bring in', file, { withdraw: [b!.id], name: 'week 12.csv' })
+  expect((await roll()).students).toHaveLength(before.students.length + 1)
+  const undo = (id: string) => lead('post', api(`/roll-files/${id}/undo`))
+  const list = (await undo(fileId!).expect(200)).body as RollFileKept[]
+  expect(list[0]).toMatchObject({
+    name: 'week 12.csv',
+    summary: '1 added, 1 moved, 1 withdrawn, 2 sections new or changed',
+    by: 'Ines Valdry',
+    undone: { by: 'Ines Valdry' },
+  })
+  const after = await roll()
+  const plain = <T extends { version: number }>(rows: T[]) => rows.map(({ version: _version, ...r }) => r)
+  expect(plain(after.students)).toEqual(plain(before.students))
+  expect(plain(after.sections)).toEqual(plain(before.sections))
+  expect((await undo(fileId!).expect(409)).body).toMatchObject({ detail: 'It has been undone already.' })
+  await marker('get', api('/roll-files')).expect(403)
+})
+
+test('what was changed since is not written over: nothing is undone, and it is named', async () => {
+  const { fileId } = await sent('bring in', 'candidate,name,section\n77902,Wim Sorrel,A\n', { name: 'late.csv' })
+  const wim = (await roll()).students.find((s) => s.candidate === '77902')!
+  await lead('patch', api(`/students/${wim.id}`), { version: wim.version, name: 'Wim Sorrell' }).expect(200)
+  const { body } = await lead('post', api(`/roll-files/${fileId!}/undo`)).expect(409)
+  expect(body).toMatchObject({
+    detail: expect.stringMatching(/^Changed since the file came in: Wim Sorrell\. Nothing was undone/) as string,
+  })
+})
+
+test('ticked as having left on the very first day, it is said whose day is refused and why', async () => {
+  const before = await roll()
+  const [one, other] = before.students.filter((s) => s.stays.length === 1 && s.stays[0]!.to === null)
+  const code = before.sections.find((s) => s.id === one!.stays[0]!.sectionId)!.code
+  const row = `candidate,name,section\n${one!.candidate},${one!.name},${code}\n`
+  const { problem } = await sent('bring in', row, { withdraw: [other!.id], from: other!.stays[0]!.from })
+  expect(problem).toBe(
+    `${other!.name}, ticked as having left: Give a day after ${other!.stays[0]!.from}: the student would never have been here. Nothing was brought in.`,
+  )
+  expect((await roll()).students).toEqual(before.students)
 })
 
 test('a file that is none is refused with a sentence', async () => {

@@ -10,6 +10,7 @@ import { useDraft } from '../../frame/drafts'
 import { useSaved } from '../../frame/saved'
 import { counted, shownAt } from '../../parts/format'
 import { Looks } from './Looks'
+import { RollFiles } from './RollFiles'
 
 const KIND: Record<Decision['kind'], string> = {
   reconcile: 'Reconcile',
@@ -63,6 +64,7 @@ export default function Record() {
             No decision yet. What is adopted at Reconcile, Rescale, Bound or in the plan is recorded here, with who, when and why, and can
             be withdrawn.
           </div>
+          <RollFiles courseId={id} />
           <Looks courseId={id} />
         </main>
       </div>
@@ -105,6 +107,7 @@ export default function Record() {
             ))}
           </tbody>
         </table>
+        <RollFiles courseId={id} />
         <Looks courseId={id} />
       </main>
       <aside className="close-up" aria-label="Close-up">

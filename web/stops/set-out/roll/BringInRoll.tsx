@@ -2,14 +2,19 @@ import { useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from '../../../parts/Dialog'
 import { routes, type Plan, type RollField, type TriedRoll } from '#contract'
-import { messageOf } from '../../../api/client'
+import { call, messageOf } from '../../../api/client'
 import { base64Of, callStreamed } from '../../../api/stream'
 import { useSaved } from '../../../frame/saved'
-import { useTrial } from '../../../frame/trial'
+import { useWrites } from '../../../frame/writes'
 import { counted } from '../../../parts/format'
 import { ColumnMatch } from './ColumnMatch'
 import { dayFor } from './edits'
 import { TriedRows } from './TriedRows'
+
+interface Chosen {
+  name: string
+  base64: string
+}
 
 const TOO_LARGE = 12_000_000
 
@@ -17,8 +22,8 @@ const TOO_LARGE = 12_000_000
 export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void }) {
   const courseId = plan.head.id
   const { saving } = useSaved()
-  const { refresh } = useTrial()
-  const [file, setFile] = useState<{ name: string; base64: string } | null>(null)
+  const { write } = useWrites()
+  const [file, setFile] = useState<Chosen | null>(null)
   const [from, setFrom] = useState(dayFor(plan.head))
   const [tried, setTried] = useState<TriedRoll | null>(null)
   const [columns, setColumns] = useState<TriedRoll['columns'] | undefined>(undefined)
@@ -28,7 +33,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const stop = useRef<AbortController>(undefined)
 
   /** Runs one of the two calls with progress; false where it was stopped or refused. */
-  const run = async (what: 'try' | 'bring in', base64: string, match = columns, day = from): Promise<boolean> => {
+  const run = async (what: 'try' | 'bring in', { name, base64 }: Chosen, match = columns, day = from): Promise<boolean> => {
     stop.current?.abort()
     const own = (stop.current = new AbortController())
     setProblem(null)
@@ -38,9 +43,21 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     try {
       if (what === 'try') {
         const answer = await callStreamed(routes.tryRoll, { courseId }, body, told, own.signal)
-        setTried(answer)
+        setTried(answer.tried)
         setLeaving(new Set())
-      } else await saving(callStreamed(routes.bringInRoll, { courseId }, { ...body, withdraw: [...leaving] }, told, own.signal))
+      } else {
+        const whole = { ...body, withdraw: [...leaving], name }
+        const send = (signal: AbortSignal) => callStreamed(routes.bringInRoll, { courseId }, whole, told, signal)
+        let done: Awaited<ReturnType<typeof send>> | null = await saving(send(own.signal))
+        // It is done already; done again, it is sent again.
+        const again = async () => {
+          const first = done
+          done = null
+          return first ?? send(new AbortController().signal)
+        }
+        const undo = (of: Awaited<ReturnType<typeof send>>) => call(routes.undoRollFile, { params: { courseId, fileId: of.fileId! } })
+        await write(`bring in ${name}`, again, undo)
+      }
       setDoing(null)
       return true
     } catch (e) {
@@ -58,19 +75,17 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     try {
       const base64 = await base64Of(chosen)
       setFile({ name: chosen.name, base64 })
-      await run('try', base64, undefined)
+      await run('try', { name: chosen.name, base64 }, undefined)
     } catch (e) {
       setProblem(messageOf(e))
     }
   }
   const match = (next: Partial<Record<RollField, number>>) => {
     setColumns(next)
-    if (file) void run('try', file.base64, next)
+    if (file) void run('try', file, next)
   }
   const bringIn = async () => {
-    if (!file || !(await run('bring in', file.base64))) return
-    await refresh()
-    onClose()
+    if (file && (await run('bring in', file))) onClose()
   }
   const halt = () => {
     stop.current?.abort()
@@ -123,7 +138,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
               value={from}
               onChange={(e) => {
                 setFrom(e.target.value)
-                if (file && e.target.value) void run('try', file.base64, columns, e.target.value)
+                if (file && e.target.value) void run('try', file, columns, e.target.value)
               }}
             />
           </Form.Group>
