@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { routes, type KeptComment, type ReadingBody } from '#contract'
 import { call } from '../../../api/client'
@@ -26,11 +26,19 @@ export function Comments({
   // What goes into the comment is in it; the stock follows when the server is back and it is used again.
   const unkept = () => undefined
   const wanted = find.trim().toLowerCase()
-  const found = (kept.data ?? []).filter((k) => k.words.toLowerCase().includes(wanted)).slice(0, SHOWN)
+  const foundIn = (stock: readonly KeptComment[]) => stock.filter((k) => k.words.toLowerCase().includes(wanted)).slice(0, SHOWN)
+  const found = foundIn(kept.data ?? [])
+  const latest = useRef(body)
+  latest.current = body
   const insert = (k: KeptComment) => {
-    onChange({ ...body, comment: [body.comment.trim(), k.words].filter(Boolean).join('\n') })
+    onChange({ ...latest.current, comment: [latest.current.comment.trim(), k.words].filter(Boolean).join('\n') })
     setFind('')
     void call(routes.keepComment, { params: { courseId }, body: { words: k.words } }).then(fresh, unkept)
+  }
+  /** Pressed before the stock has come, it counts once it is here. */
+  const insertFirst = async () => {
+    const [first] = foundIn(kept.data ?? (await kept.refetch({ cancelRefetch: false })).data ?? [])
+    if (first) insert(first)
   }
   const last = body.comment.trim().split('\n').at(-1)?.trim() ?? ''
   const isNew = last !== '' && !(kept.data ?? []).some((k) => k.words === last)
@@ -58,9 +66,9 @@ export function Comments({
             value={find}
             onChange={(e) => setFind(e.target.value)}
             onKeyDown={(e) => {
-              if (e.key !== 'Enter' || e.ctrlKey || !found[0]) return
+              if (e.key !== 'Enter' || e.ctrlKey || wanted === '') return
               e.preventDefault()
-              insert(found[0])
+              void insertFirst()
             }}
           />
           {isNew && (
@@ -88,7 +96,9 @@ export function Comments({
                   </button>
                 </li>
               ))}
-              {found.length === 0 && <li className="soft small">Nothing in your stock says that.</li>}
+              {found.length === 0 && (
+                <li className="soft small">{kept.isPending ? 'Fetching your stock…' : 'Nothing in your stock says that.'}</li>
+              )}
             </ul>
           )}
         </div>

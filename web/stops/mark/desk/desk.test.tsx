@@ -58,8 +58,10 @@ const scriptOf = (more: Partial<DeskScript> = {}, use: Partial<typeof USE> = {})
 
 type Kept = ReadingBody & { version: number; state: 'draft' | 'handed in'; gapMeant: boolean; afterSeeing: boolean }
 
+const STOCK = [{ id: 'k1', words: 'Check the scale bar.', used: 3 }]
+
 /** A server that keeps one reading by version, as the real one does. */
-function desk(script = scriptOf(), there: DeskScript['own'] = script.own, person = 'mo') {
+function desk(script = scriptOf(), there: DeskScript['own'] = script.own, person = 'mo', stock: () => unknown = () => STOCK) {
   const row = { ...there }
   const writes: Kept[] = []
   let answers = true
@@ -82,7 +84,7 @@ function desk(script = scriptOf(), there: DeskScript['own'] = script.own, person
         return { version: row.version, mark: state === 'handed in' && !script.assessment.use.hidePoints ? 24 : null, state }
       },
     ],
-    [routes.keptComments, () => [{ id: 'k1', words: 'Check the scale bar.', used: 3 }]],
+    [routes.keptComments, stock],
     [routes.keepComment, () => ({ id: 'k1', words: '', used: 4 })],
   ])
   const onDone = jest.fn()
@@ -163,10 +165,21 @@ test('one’s stock of comments is found by typing, and Enter puts the first in'
   await user.type(screen.getByLabelText('For the student'), 'Neat.')
   const stock = screen.getByLabelText('Find in your stock of comments')
   await user.type(stock, 'scale{Enter}')
-  expect(screen.getByLabelText<HTMLTextAreaElement>('For the student').value).toBe('Neat.\nCheck the scale bar.')
+  await waitFor(() => expect(screen.getByLabelText<HTMLTextAreaElement>('For the student').value).toBe('Neat.\nCheck the scale bar.'))
   await user.type(stock, 'nonsense')
   expect(screen.getByText('Nothing in your stock says that.')).toBeTruthy()
   await waitFor(() => expect(writes.at(-1)?.comment).toBe('Neat.\nCheck the scale bar.'))
+})
+
+test('Enter pressed before the stock has come counts once it is here', async () => {
+  let come = (_: unknown): void => undefined
+  const coming = new Promise((done) => (come = done))
+  const { user } = desk(undefined, undefined, undefined, () => coming)
+  const stock = screen.getByLabelText('Find in your stock of comments')
+  await user.type(stock, 'scale{Enter}')
+  expect(screen.getByText('Fetching your stock…')).toBeTruthy()
+  come(STOCK)
+  await waitFor(() => expect(screen.getByLabelText<HTMLTextAreaElement>('For the student').value).toBe('Check the scale bar.'))
 })
 
 test('while points are hidden no mark is said, before or after handing in', async () => {
