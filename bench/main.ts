@@ -1,4 +1,5 @@
 import { benchFloor, benchFormulas } from './grade-course'
+import { benchHostile } from './hostile'
 import { benchSave } from './save'
 import { benchSetOut } from './set-out'
 import { benchSheet } from './sheet'
@@ -10,6 +11,7 @@ const ALL = {
   },
   'set-out': benchSetOut,
   save: benchSave,
+  hostile: benchHostile,
   sheet: benchSheet,
 }
 

@@ -1,23 +1,15 @@
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { createInterface } from 'node:readline'
 import { unpackSheet, type Cell, type SheetInColumns } from '#contract'
 import { buildDemo } from '../demo/build'
-import { PASSPHRASE } from '../demo/department'
 import { openDatabase } from '../server/db/open'
+import { figures } from './figures'
+import { withServer } from './serve'
 
 const COURSE = 'cfs214-2026'
 const MARKERS = 50
 const EACH = 20
-
-const quantile = (sorted: number[], q: number) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!
-const figures = (times: number[]) => {
-  const sorted = [...times].sort((a, b) => a - b)
-  return { p50: quantile(sorted, 0.5), p99: quantile(sorted, 0.99) }
-}
 
 /** A save of one mark with 50 markers saving at once, beside the same rows written bare with the same durability. */
 export async function benchSave(): Promise<void> {
@@ -72,26 +64,8 @@ function saveBare(file: string): number[] {
 }
 
 async function saveByHttp(folder: string) {
-  const child = spawn(process.execPath, ['dist/server/main.js'], {
-    env: { ...process.env, NODE_ENV: 'production', PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: folder, LOG_LEVEL: 'info' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  const port = await new Promise<number>((found) =>
-    createInterface({ input: child.stdout }).on('line', (line) => {
-      const said = JSON.parse(line) as { msg?: string; port?: number }
-      if (said.msg === 'listening') found(said.port!)
-    }),
-  )
-  const address = `http://127.0.0.1:${port}`
-  const send = (method: string, path: string, cookie: string, body?: unknown) =>
-    fetch(address + path, {
-      method,
-      headers: { cookie, origin: address, 'content-type': 'application/json' },
-      ...(body ? { body: JSON.stringify(body) } : {}),
-    })
-  try {
-    const entered = await send('POST', '/api/session', '', { signIn: 'ines.valdry', passphrase: PASSPHRASE })
-    const cookie = entered.headers.get('set-cookie')!.split(';')[0]!
+  return withServer(folder, async ({ send, signIn }) => {
+    const cookie = await signIn('ines.valdry')
     const sheet = unpackSheet((await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json()) as SheetInColumns)
     const cells = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-pacing` && c.status === 'in')
     const save = async (cell: Cell, mark: number): Promise<number> => {
@@ -119,8 +93,5 @@ async function saveByHttp(folder: string) {
     )
     const each = (performance.now() - from) / (MARKERS * EACH)
     return { own: { ...figures(times.flat()), each }, alone: figures(alone) }
-  } finally {
-    child.kill()
-    await once(child, 'exit')
-  }
+  })
 }
