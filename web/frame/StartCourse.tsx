@@ -8,7 +8,7 @@ import { useNavigate } from 'react-router'
 import type { z } from 'zod'
 import { NewCourse, routes, type CourseHead } from '#contract'
 import { call, messageOf } from '../api/client'
-import { FormDialog, FormField } from '../parts/FormDialog'
+import { FormDay, FormDialog, FormField } from '../parts/FormDialog'
 
 type Body = z.input<typeof NewCourse>
 type Take = keyof Body['take']
@@ -42,7 +42,7 @@ export function StartCourse({ courses, course, onClose }: { courses: CourseHead[
     firstDay: nextYear(c.firstDay),
     lastDay: nextYear(c.lastDay),
   })
-  const { register, handleSubmit, formState, watch, setValue } = useForm<Body>({
+  const { register, control, handleSubmit, formState, watch, setValue } = useForm<Body>({
     resolver: zodResolver(NewCourse),
     defaultValues: {
       ...like(course),
@@ -88,8 +88,8 @@ export function StartCourse({ courses, course, onClose }: { courses: CourseHead[
       </div>
       <div className="d-flex gap-4">
         <FormField id="course-term" label="Term" field={register('term')} error={errors.term} />
-        <FormField id="course-first" label="First teaching day" type="date" field={register('firstDay')} error={errors.firstDay} />
-        <FormField id="course-last" label="Last teaching day" type="date" field={register('lastDay')} error={errors.lastDay} />
+        <FormDay id="course-first" label="First teaching day" name="firstDay" control={control} error={errors.firstDay} />
+        <FormDay id="course-last" label="Last teaching day" name="lastDay" control={control} error={errors.lastDay} />
       </div>
       {from !== null && (
         <fieldset>

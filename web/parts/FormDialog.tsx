@@ -1,7 +1,9 @@
 import type { ReactNode } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from './Dialog'
-import type { UseFormRegisterReturn } from 'react-hook-form'
+import { useController, type Control, type FieldValues, type Path, type UseFormRegisterReturn } from 'react-hook-form'
+import type { Term } from '#core'
+import { DateField } from './DateField'
 
 /** A dialog that takes a few fields: Enter sends them, Esc or Cancel leaves. */
 export function FormDialog({
@@ -46,7 +48,6 @@ export function FormField({
   label,
   field,
   error,
-  type = 'text',
   wide = false,
   first = false,
   numeric = false,
@@ -55,7 +56,6 @@ export function FormField({
   label: string
   field: UseFormRegisterReturn
   error?: { message?: string }
-  type?: 'text' | 'date'
   wide?: boolean
   /** Where the typing begins. */
   first?: boolean
@@ -64,9 +64,45 @@ export function FormField({
   return (
     <Form.Group controlId={id} className={wide ? 'flex-grow-1' : undefined}>
       <Form.Label className="soft small mb-0">{label}</Form.Label>
-      <Form.Control type={type} autoFocus={first} inputMode={numeric ? 'decimal' : undefined} {...field} isInvalid={!!error} />
+      <Form.Control autoFocus={first} inputMode={numeric ? 'decimal' : undefined} {...field} isInvalid={!!error} />
       <Form.Control.Feedback type="invalid">{error?.message}</Form.Control.Feedback>
     </Form.Group>
+  )
+}
+
+/** A day of a form; empty where it may be left so is null. */
+export function FormDay<Body extends FieldValues>({
+  id,
+  label,
+  name,
+  control,
+  term,
+  error,
+}: {
+  id: string
+  label: string
+  name: Path<Body>
+  control: Control<Body, unknown, Body>
+  /** A date typed without a year is put nearest to it. */
+  term?: Term
+  error?: { message?: string }
+}) {
+  const { field } = useController({ name, control })
+  return (
+    <div>
+      <Form.Label htmlFor={id} className="soft small mb-0 d-block">
+        {label}
+      </Form.Label>
+      <DateField
+        id={id}
+        label={label}
+        value={(field.value as string | null) ?? ''}
+        term={term}
+        isInvalid={!!error}
+        onCommit={(day) => field.onChange(day === '' ? null : day)}
+      />
+      {error && <div className="invalid-feedback d-block">{error.message}</div>}
+    </div>
   )
 }
 

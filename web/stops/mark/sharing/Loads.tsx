@@ -1,4 +1,3 @@
-import { Form } from 'react-bootstrap'
 import { routes, type Sharing, type SharingTried } from '#contract'
 import { call } from '../../../api/client'
 import { useWrites } from '../../../frame/writes'
@@ -6,6 +5,7 @@ import { NumberField } from '../../../parts/NumberField'
 import { Progress } from '../../../parts/Progress'
 import { today } from '../../../parts/format'
 import type { Rule } from './rule'
+import { DateField } from '../../../parts/DateField'
 
 interface Props {
   courseId: string
@@ -94,13 +94,11 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
               </td>
               <td>
                 {decides ? (
-                  <Form.Control
-                    type="date"
-                    size="sm"
-                    aria-label={`Wanted from ${l.name} by`}
-                    className={late ? 'late' : l.due === null ? 'unset' : ''}
+                  <DateField
+                    label={`Wanted from ${l.name} by`}
+                    className={late ? 'late' : ''}
                     value={l.due ?? ''}
-                    onChange={(e) => setDue(l.id, e.target.value || null, l.due)}
+                    onCommit={(day) => setDue(l.id, day || null, l.due)}
                   />
                 ) : (
                   l.due

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { Button, Form } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { daysLateOn, scaleLabel, shiftDay, STATUSES, writeCellText, withStatus } from '#core'
 import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
@@ -8,6 +8,7 @@ import { NumberField } from '../../../parts/NumberField'
 import { counted, plain, shownAt } from '../../../parts/format'
 import type { CellValue } from '#core'
 import type { CellEdit, Refused } from './cell-queue'
+import { DateField } from '../../../parts/DateField'
 
 interface Props {
   courseId: string
@@ -133,14 +134,12 @@ export function CellCloseUp({
             {due !== null && (
               <>
                 <span className="soft text-nowrap">or came</span>
-                <Form.Control
-                  type="date"
-                  size="sm"
-                  aria-label="The day it came"
+                <DateField
+                  label="The day it came"
                   value={shiftDay(due, value.daysLate)}
                   min={shiftDay(due, 1)}
                   disabled={!writable}
-                  onChange={(e) => e.target.value > due && onSet({ ...value, daysLate: Math.min(366, daysLateOn(due, e.target.value)) })}
+                  onCommit={(day) => day !== '' && onSet({ ...value, daysLate: Math.min(366, daysLateOn(due, day)) })}
                 />
               </>
             )}

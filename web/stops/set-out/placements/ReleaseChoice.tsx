@@ -2,6 +2,7 @@ import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Release } from '#contract'
+import { DateField } from '../../../parts/DateField'
 
 const KINDS: [Release['kind'], string][] = [
   ['at once', 'at once'],
@@ -63,9 +64,7 @@ export function ReleaseChoice({ releases, onRelease }: { releases: Release[]; on
               </option>
             ))}
           </Form.Select>
-          {kind === 'on' && (
-            <Form.Control type="date" size="sm" aria-label="Release day" value={day} onChange={(e) => setDay(e.target.value)} />
-          )}
+          {kind === 'on' && <DateField label="Release day" value={day} onCommit={setDay} />}
           {kind === 'days' && (
             <Form.Control
               size="sm"

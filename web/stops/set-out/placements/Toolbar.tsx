@@ -5,6 +5,7 @@ import type { Plan } from '#contract'
 import { counted } from '../../../parts/format'
 import { spotKey, type Placed, type PlacementEdits, type Spot } from './edits'
 import { ReleaseChoice } from './ReleaseChoice'
+import { DateField } from '../../../parts/DateField'
 
 interface Props {
   plan: Plan
@@ -58,14 +59,7 @@ export function Toolbar({ plan, spots, placed, edits, onType, onLay }: Props) {
         <label htmlFor="first-meeting" className="soft small">
           first meeting from
         </label>
-        <Form.Control
-          id="first-meeting"
-          type="date"
-          size="sm"
-          style={{ width: 128 }}
-          value={onOrAfter}
-          onChange={(e) => setOnOrAfter(e.target.value)}
-        />
+        <DateField id="first-meeting" value={onOrAfter} onCommit={setOnOrAfter} />
         <Button size="sm" variant="outline-primary" type="submit">
           Set
         </Button>

@@ -10,6 +10,7 @@ import { counted } from '../../../parts/format'
 import { ColumnMatch } from './ColumnMatch'
 import { dayFor } from './edits'
 import { TriedRows } from './TriedRows'
+import { DateField } from '../../../parts/DateField'
 
 interface Chosen {
   name: string
@@ -131,17 +132,21 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
               }}
             />
           </Form.Group>
-          <Form.Group controlId="roll-from">
-            <Form.Label className="soft small mb-0">Moves and new places count from</Form.Label>
-            <Form.Control
-              type="date"
+          <div>
+            <Form.Label htmlFor="roll-from" className="soft small mb-0 d-block">
+              Moves and new places count from
+            </Form.Label>
+            <DateField
+              id="roll-from"
               value={from}
-              onChange={(e) => {
-                setFrom(e.target.value)
-                if (file && e.target.value) void run('try', file, columns, e.target.value)
+              term={plan.head}
+              onCommit={(day) => {
+                if (day === '') return
+                setFrom(day)
+                if (file) void run('try', file, columns, day)
               }}
             />
-          </Form.Group>
+          </div>
         </div>
         {doing !== null && (
           <p className="mt-3 d-flex gap-3 align-items-center" role="status">

@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes, type Roll } from '#contract'
-import { FormChoice, FormDialog, FormField, textOrNull } from '../../../parts/FormDialog'
+import { FormChoice, FormDay, FormDialog, FormField, textOrNull } from '../../../parts/FormDialog'
 import { WeekdayChoice } from './WeekdayChoice'
 
 type Body = z.input<typeof routes.addSection.body>
@@ -16,7 +16,7 @@ export function NewSection({
   onAdd: (body: Body) => Promise<void>
   onClose: () => void
 }) {
-  const { register, handleSubmit, formState, watch, setValue } = useForm<Body>({
+  const { register, control, handleSubmit, formState, watch, setValue } = useForm<Body>({
     resolver: zodResolver(routes.addSection.body),
     defaultValues: { code: '', name: '', teacherId: null, weekdays: [], firstDay: null },
   })
@@ -37,7 +37,7 @@ export function NewSection({
         <div className="soft small">Meets on</div>
         <WeekdayChoice value={watch('weekdays')} disabled={false} onChange={(days) => setValue('weekdays', days)} />
       </div>
-      <FormField id="section-first" label="First day (empty: with the term)" type="date" field={register('firstDay', textOrNull)} />
+      <FormDay id="section-first" label="First day (empty: with the term)" name="firstDay" control={control} />
     </FormDialog>
   )
 }

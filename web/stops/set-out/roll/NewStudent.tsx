@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes, type Plan, type RollSection } from '#contract'
-import { FormChoice, FormDialog, FormField, textOrNull } from '../../../parts/FormDialog'
+import { FormChoice, FormDay, FormDialog, FormField, textOrNull } from '../../../parts/FormDialog'
 import { dayFor } from './edits'
 
 type Body = z.input<typeof routes.addStudent.body>
@@ -20,7 +20,7 @@ export function NewStudent({
   onAdd: (body: Body) => Promise<void>
   onClose: () => void
 }) {
-  const { register, handleSubmit, formState } = useForm<Body>({
+  const { register, control, handleSubmit, formState } = useForm<Body>({
     resolver: zodResolver(routes.addStudent.body),
     defaultValues: { name: '', candidate: '', externalId: null, sectionId: sectionId ?? sections[0]?.id ?? '', from: dayFor(plan.head) },
   })
@@ -44,7 +44,7 @@ export function NewStudent({
           field={register('sectionId')}
           options={sections.map((s) => [s.id, s.name] as const)}
         />
-        <FormField id="student-from" label="From" type="date" field={register('from')} error={errors.from} />
+        <FormDay id="student-from" label="From" name="from" control={control} term={plan.head} error={errors.from} />
       </div>
     </FormDialog>
   )

@@ -6,6 +6,7 @@ import { counted } from '../../../parts/format'
 import { TitleField } from '../../../parts/TitleField'
 import type { RollEdits } from './edits'
 import { WeekdayChoice } from './WeekdayChoice'
+import { DateField } from '../../../parts/DateField'
 
 export function SectionCloseUp({ section: s, roll, plan, edits }: { section: RollSection; roll: Roll; plan: Plan; edits: RollEdits }) {
   const { mayEdit } = edits
@@ -60,13 +61,12 @@ export function SectionCloseUp({ section: s, roll, plan, edits }: { section: Rol
           <label htmlFor="starts">first day</label>
         </dt>
         <dd>
-          <Form.Control
+          <DateField
             id="starts"
-            type="date"
-            size="sm"
             value={s.firstDay ?? ''}
+            term={plan.head}
             disabled={!mayEdit}
-            onChange={(e) => void edits.editSection(s, { firstDay: e.target.value || null })}
+            onCommit={(day) => void edits.editSection(s, { firstDay: day || null })}
           />
         </dd>
       </dl>

@@ -7,6 +7,7 @@ import type { Plan, Roll, RollStudent } from '#contract'
 import { useNames, usePersonLabels } from '../../../frame/names'
 import { TitleField } from '../../../parts/TitleField'
 import { dayFor, type RollEdits } from './edits'
+import { DateField } from '../../../parts/DateField'
 
 const shortDay = (day: string) => format(parseISO(day), 'd MMM yyyy')
 
@@ -92,14 +93,7 @@ export function StudentCloseUp({ student: s, roll, plan, edits }: { student: Rol
             <label htmlFor="move-from" className="soft">
               from
             </label>
-            <Form.Control
-              id="move-from"
-              type="date"
-              size="sm"
-              style={{ width: 140 }}
-              value={from}
-              onChange={(e) => setFrom(e.target.value)}
-            />
+            <DateField id="move-from" value={from} term={plan.head} onCommit={setFrom} />
             <label htmlFor="move-to" className="soft">
               in
             </label>
