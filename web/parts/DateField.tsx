@@ -103,7 +103,6 @@ export function DateField({ id, label, value, onCommit, term, min, disabled = fa
         <button
           ref={button}
           type="button"
-          className="icon"
           aria-label={label ? `${label}: choose from a month` : 'Choose from a month'}
           title="Choose from a month (Alt ↓)"
           aria-expanded={open}
