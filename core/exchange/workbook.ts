@@ -1,7 +1,7 @@
 /* eslint-disable no-control-regex */
 import { strFromU8, zipSync } from 'fflate'
 import { readSheet } from 'read-excel-file/universal'
-import writeExcelFile from 'write-excel-file/universal'
+import writeBook from 'write-excel-file/universal'
 import { checkTable, FileError, MAX_COLUMNS, MAX_ROWS, type FileTable } from './delimited'
 
 const DAMAGED = 'The workbook is damaged and cannot be read: open it, save it again as XLSX, and bring that in.'
@@ -81,7 +81,7 @@ export interface SheetToWrite {
 
 /** A workbook with a frozen bold heading on each sheet; texts stay texts, so that numbers in them keep their zeros. */
 export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint8Array> {
-  const blob = await writeExcelFile(
+  const blob = await writeBook(
     sheets.map(({ title, header, rows, held = 0 }) => ({
       sheet: title.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31),
       stickyRowsCount: 1,

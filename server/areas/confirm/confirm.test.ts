@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import readExcelFile from 'read-excel-file/node'
+import readBook from 'read-excel-file/node'
 import { parse } from 'csv-parse/sync'
 import { settleBy, standingMarks, workingsOf } from '#core'
 import type { CourseTable, Decision, IssueContent, IssueHead } from '#contract'
@@ -101,7 +101,7 @@ test('CSV and workbook say the same, row for row', async () => {
       res.on('data', (c: Buffer) => parts.push(c))
       res.on('end', () => done(null, Buffer.concat(parts)))
     })
-  const sheets = await readExcelFile(answer.body as Buffer)
+  const sheets = await readBook(answer.body as Buffer)
   const sheet = sheets.find((s) => s.sheet === 'Issue 1')!.data
   expect(csv).toHaveLength(content.results.length)
   content.results.forEach((r, i) => {
