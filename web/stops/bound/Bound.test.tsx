@@ -1,0 +1,97 @@
+import { screen } from '@testing-library/react'
+import { useReducer } from 'react'
+import { addChanges, type Change } from '#core'
+import { inPage } from '../../testing/in-page'
+import { smallCourse, smallTable } from '../../testing/small-course'
+import Bound from './Bound'
+
+const TABLE = smallTable(
+  [
+    ['ada', 'paper', 30],
+    ['ada', 'essay', 15],
+    ['bo', 'paper', 20],
+    ['bo', 'essay', 10],
+  ],
+  [],
+  {
+    boundaries: [
+      { grade: 'Merit', from: 60 },
+      { grade: 'Pass', from: 40 },
+      { grade: 'Refer', from: 0 },
+    ],
+  },
+)
+
+let changes: Change[] = []
+let draw: () => void = () => undefined
+jest.mock('../../frame/course', () => ({
+  useCourse: () => ({
+    ...smallCourse(TABLE, changes),
+    mayDecide: true,
+    preview: () => undefined,
+    propose: (added: Change[]) => {
+      changes = addChanges(changes, added)
+      draw()
+    },
+    setTrial: (next: Change[]) => {
+      changes = next
+      draw()
+    },
+  }),
+}))
+// The chart is looked at in a real browser.
+jest.mock('./BoundChart', () => ({ BoundChart: () => null, GRAIN: 0.5 }))
+
+function Shown() {
+  ;[, draw] = useReducer((n: number) => n + 1, 0)
+  return <Bound />
+}
+beforeEach(() => (changes = []))
+const start = () => {
+  const page = inPage(<Shown />)
+  const set = async (grade: string, from: string) => {
+    const field = screen.getByLabelText(`${grade} begins at`)
+    await page.user.clear(field)
+    await page.user.type(field, `${from}{Enter}`)
+  }
+  return { ...page, set }
+}
+const tried = () => changes.map((c) => (c.kind === 'bound' ? c.boundaries.map((b) => b.from) : c.kind))
+const valueOf = (grade: string) => screen.getByLabelText<HTMLInputElement>(`${grade} begins at`).value
+
+test('limits typed one after the other are tried as a set, once they can be in force', async () => {
+  const { set } = start()
+  await set('Merit', '35')
+  expect(screen.getByRole('alert').textContent).toMatch(/The limits as typed are not tried: Merit 60, Pass 40, Refer 0 are in force/)
+  expect(valueOf('Merit')).toBe('35')
+  expect(tried()).toEqual([])
+  await set('Pass', '30')
+  expect(tried()).toEqual([[35, 30, 0]])
+  expect(screen.queryByRole('alert')).toBeNull()
+})
+
+test('typed as fractions they are taken as percents on one press', async () => {
+  const { set, user } = start()
+  await set('Merit', '0.65')
+  await set('Pass', '0.45')
+  expect(tried()).toEqual([])
+  await user.click(screen.getByRole('button', { name: 'Make it 65, 45, 0' }))
+  expect(tried()).toEqual([[65, 45, 0]])
+})
+
+test('put back, what stands is there again and nothing was tried', async () => {
+  const { set, user } = start()
+  await set('Pass', '70')
+  await user.click(screen.getByRole('button', { name: 'Put them back' }))
+  expect([valueOf('Merit'), valueOf('Pass')]).toEqual(['60', '40'])
+  expect(screen.queryByRole('alert')).toBeNull()
+  expect(tried()).toEqual([])
+})
+
+test('with the set as adopted again there is no trial of it', async () => {
+  const { set } = start()
+  await set('Merit', '62')
+  expect(tried()).toEqual([[62, 40, 0]])
+  await set('Merit', '60')
+  expect(tried()).toEqual([])
+})
