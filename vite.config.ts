@@ -18,7 +18,12 @@ export default defineConfig({
     }),
   ],
   // The browser build of the CSV reader brings its own Buffer.
-  resolve: { alias: { 'csv-parse/sync': 'csv-parse/browser/esm/sync' } },
+  resolve: {
+    alias: {
+      'csv-parse/sync': 'csv-parse/browser/esm/sync',
+      '@stdlib/assert-has-generator-support': resolve('web/has-generators.cjs'),
+    },
+  },
   worker: { format: 'es' },
   // The content security policy takes fonts and pictures from files only.
   build: { outDir: resolve('dist/web'), emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },

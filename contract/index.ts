@@ -1,3 +1,4 @@
+import './no-made-code'
 export * from './course'
 export * from './changes'
 export * from './table'

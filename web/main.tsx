@@ -14,13 +14,10 @@ import './parts/parts.css'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { config } from 'zod'
 import { OfflineError, page } from './api/client'
 import { fetchAhead } from './frame/ahead'
 import { App } from './frame/App'
 
-// Schemas are read as they are, since the pages’ policy lets nothing be made into code; to try it would be complained of.
-config({ jitless: true })
 const queries = new QueryClient({
   defaultOptions: {
     queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => error instanceof OfflineError && count < 5 },
