@@ -35,7 +35,7 @@ test('shared out by the lead, read blind by two markers, and the lead sees the s
     await expect(page.getByLabel('the mark and the levels')).toBeChecked()
     await page.getByRole('button', { name: 'Share it out' }).click()
     await expect(page.getByText('Every one has its readers.')).toBeVisible()
-    await page.getByLabel('Wanted from Lea Ostrand by').fill('2026-12-03')
+    await page.getByLabel('Wanted from Lea Ostrand by', { exact: true }).fill('2026-12-03')
     await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
   })
 
@@ -275,7 +275,7 @@ test('late by a day, and a step in the sheet undone after a reload: what somebod
   await expect(page.getByRole('heading', { name: 'How it came to be' })).toBeVisible()
   await expect(page.getByText(/→\s*11 late \d by Ines Valdry/)).toBeVisible()
   const days = Number(/late (\d+)$/.exec((await cellOf(page, 1).getAttribute('aria-label'))!)![1])
-  await page.getByLabel('The day it came').fill('2026-09-20')
+  await page.getByLabel('The day it came', { exact: true }).fill('2026-09-20')
   await expect(cellOf(page, 1)).toHaveAttribute('aria-label', new RegExp(`: 11 late ${days + 1}$`))
   await page.getByRole('button', { name: /^Undo: status of/ }).click()
   await expect(cellOf(page, 1)).toHaveAttribute('aria-label', new RegExp(`: 11 late ${days}$`))

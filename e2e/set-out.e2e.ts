@@ -37,8 +37,8 @@ test('a course from nothing, with the mouse: roll, plan, eight sections’ dates
     await dialog.getByLabel('Code').fill('CFS 301')
     await dialog.getByLabel('Title').fill('Coastal Survey')
     await dialog.getByLabel('Term', { exact: true }).fill('autumn 2027')
-    await dialog.getByLabel('First teaching day').fill('2027-09-13')
-    await dialog.getByLabel('Last teaching day').fill('2027-12-17')
+    await dialog.getByLabel('First teaching day', { exact: true }).fill('2027-09-13')
+    await dialog.getByLabel('Last teaching day', { exact: true }).fill('2027-12-17')
     await dialog.getByRole('button', { name: /^Start it/ }).click()
     await expect(page.getByRole('heading', { name: 'Who is taught' })).toBeVisible()
     await expect(page.getByText('Nobody is on the roll yet.')).toBeVisible()
@@ -288,6 +288,7 @@ test('what is typed is not taken away by an answer that comes meanwhile', async 
   await answered
   await passMark.press('Enter')
   await expect(page.getByRole('alert')).toHaveCount(0)
+  await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
   await page.unrouteAll({ behavior: 'wait' })
   await page.reload()
   await expect(passMark).toHaveValue('41')

@@ -103,8 +103,8 @@ export function DateField({ id, label, value, onCommit, term, min, disabled = fa
         <button
           ref={button}
           type="button"
-          aria-label={label ? `${label}: choose from a month` : 'Choose from a month'}
-          title="Choose from a month (Alt ↓)"
+          aria-label={label ? `Open a month: ${label}` : 'Open a month'}
+          title="Open a month (Alt ↓)"
           aria-expanded={open}
           onClick={() => setOpen((o) => !o)}
         >
