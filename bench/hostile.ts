@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
@@ -46,6 +46,15 @@ const HOSTILE: Record<string, Throw> = {
   'gzip of 200 MB from a stranger': (s) =>
     s.send('POST', tryMarks, '', gzipSync(Buffer.alloc(200 * MB, 32)), { 'content-encoding': 'gzip' }),
   'JSON nested a million deep': (s, lead) => s.send('POST', tryMarks, lead, '['.repeat(1_000_000)),
+  'JSON of four million values': (s, lead) => s.send('POST', tryMarks, lead, `[${'0,'.repeat(4_000_000)}0]`),
+  'box, 120,000 bad lines': (s, lead) => s.send('POST', `/api/courses/${COURSE}/deliveries/collect`, lead, {}),
+  'stock of 600 long comments by a marker': async (s) => {
+    const marker = await s.signIn('rune.daal')
+    let last: Response | null = null
+    for (let i = 0; i < 600; i++)
+      last = await s.send('POST', `/api/courses/${COURSE}/kept-comments`, marker, { words: `${i} `.padEnd(500, 'x') })
+    return last!
+  },
   'CSV, 60,000 columns': marks({ text: `candidate,${Array.from({ length: 60_000 }, (_, i) => `m${i}`).join(',')}\n1\n` }),
   'CSV, 60,000 doubled headings': marks({ text: `candidate,${'Sketch map,'.repeat(60_000)}\n1\n` }),
   'CSV, 100,000 rows of near misses': marks({ text: `candidate,Sketch map\n${'214-0x9,7½\n'.repeat(100_000)}` }),
@@ -63,6 +72,12 @@ export async function benchHostile(): Promise<void> {
   const made = openDatabase(join(folder, 'level-table.db'))
   buildDemo(made)
   made.close()
+  const box = join(folder, 'submission-box', COURSE)
+  mkdirSync(box, { recursive: true })
+  writeFileSync(
+    join(box, 'deliveries.csv'),
+    `file,candidate,assessment,came at\n${'"never closed,214-001,Sketch map,yesterday\n../../x,1,2,3\n'.repeat(60_000)}`,
+  )
   try {
     await withServer(folder, async (served) => {
       const lead = await served.signIn('ines.valdry')

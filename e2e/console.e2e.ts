@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import { VIEWS } from './every-view'
 import { comeIn, COURSE, EXTERNAL, expect, LEAD, MARKER, signOut, test } from './level-table'
 
 /** What a browser has to say of a page, from the first one on. */
@@ -16,25 +17,6 @@ async function listening(page: Page): Promise<string[]> {
   )
   return said
 }
-
-const VIEWS = [
-  'set-out/roll',
-  'set-out/plan',
-  'set-out/placements',
-  'agree/library',
-  'agree/exemplars',
-  'mark',
-  'mark/sharing-out',
-  'mark/came-in',
-  'compare',
-  'reconcile',
-  'rescale',
-  'bound',
-  'confirm',
-  'record',
-  'post',
-  'students/cfs214-2026-student-12',
-]
 
 test('the browser has nothing to complain of: at the door, on every page of a lead, and after signing out', async ({ page }) => {
   const said = await listening(page)

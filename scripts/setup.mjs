@@ -53,23 +53,26 @@ export function ensureBuilt({ always = false } = {}) {
   must('The build', run('npm', ['run', '--silent', 'build']))
 }
 
-export const CHROMIUM = '/usr/bin/chromium'
+/** The browsers that the interface tests drive, as Debian packages them. */
+const BROWSERS = { chromium: '/usr/bin/chromium', 'firefox-esr': '/usr/bin/firefox-esr' }
 
-/** Debian's Chromium, which the interface tests drive: installed through apt-get where we may. */
-export function ensureChromium() {
-  if (existsSync(CHROMIUM)) return
+/** Installs the browsers that are not there through apt-get, where we may. */
+export function ensureBrowsers() {
+  const missing = Object.keys(BROWSERS).filter((name) => !existsSync(BROWSERS[name]))
+  if (missing.length === 0) return
+  const packages = missing.join(' ')
   if (process.getuid?.() !== 0 || spawnSync('apt-get', ['--version']).status !== 0) {
     console.error(
-      'The interface tests drive Debian’s Chromium, which is not at /usr/bin/chromium. Install it with: sudo apt-get update && sudo apt-get install -y chromium',
+      `The interface tests drive Debian’s browsers, and not all are in /usr/bin. Install them with: sudo apt-get update && sudo apt-get install -y ${packages}`,
     )
     process.exit(1)
   }
-  say('Installing Debian’s Chromium for the interface tests. This takes a minute or two.')
+  say(`Installing ${packages} for the interface tests. This takes a minute or two.`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   must('apt-get update', run('apt-get', ['update', '-qq'], { env }))
   must(
-    'apt-get install chromium',
-    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { env, stdio: ['ignore', 'ignore', 'inherit'] }),
+    `apt-get install ${packages}`,
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env, stdio: ['ignore', 'ignore', 'inherit'] }),
   )
 }
 

@@ -1,7 +1,7 @@
 // npm run shots: retakes docs/screenshots from fresh demo data.
-import { ensureBuilt, ensureChromium, ensureInstalled, run } from './setup.mjs'
+import { ensureBuilt, ensureBrowsers, ensureInstalled, run } from './setup.mjs'
 
 ensureInstalled()
-ensureChromium()
+ensureBrowsers()
 ensureBuilt()
 process.exit(run('node_modules/.bin/playwright', ['test', '--config=e2e/shots.config.ts']))

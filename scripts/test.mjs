@@ -1,9 +1,9 @@
 // npm test: everything that must hold, on a machine that has only Node and npm. The last line counts it.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { ensureBuilt, ensureChromium, ensureInstalled, run, say } from './setup.mjs'
+import { ensureBuilt, ensureBrowsers, ensureInstalled, run, say } from './setup.mjs'
 
 ensureInstalled()
-ensureChromium()
+ensureBrowsers()
 
 let passed = 0
 let failed = 0
@@ -51,7 +51,7 @@ suite('Core, contract and server', bin('jest'), ['--json', `--outputFile=${out}/
 ensureBuilt({ always: true })
 passed++
 suite(
-  'The interface in Chromium',
+  'The interface in the browsers',
   bin('playwright'),
   ['test', '--reporter=list,json'],
   { PLAYWRIGHT_JSON_OUTPUT_NAME: `${out}/playwright.json` },

@@ -141,7 +141,7 @@ export function createApp(
   // The stand-ins keep their files beside the database.
   const data = dirname(db.name)
   const faults = standInFaults(db)
-  deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults), faults, pool, clock)
+  deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults, pool), faults, pool, clock)
   postRoutes(handle, db, plans, post(join(data, 'post'), faults), faults)
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, tables, writes)

@@ -85,7 +85,7 @@ describe('late by a day', () => {
   })
 
   test.each([
-    ['17 late 20 Nov', '2026-11-20', /^2026-11-20 is not after the due day, 2026-11-20/],
+    ['17 late 20 Nov', '2026-11-20', /^20 Nov 2026 is not after the due day, 20 Nov 2026/],
     ['17 late 24 Nov', null, /^No due day is set here/],
     ['17 late soon', '2026-11-20', /neither days nor a day/],
     ['17 late w6', '2026-11-20', /neither days nor a day/],

@@ -1,7 +1,7 @@
 import { over, rationalOf, roundToStep, times, toNumber } from '../grades/rational'
 import type { Status } from '../grades/course'
 import { scaleValue, type Scale } from '../scales/scale'
-import type { Day, Term } from '../roll/days'
+import { shownDay, type Day, type Term } from '../roll/days'
 import { daysLateOn } from '../roll/place-delivery'
 import { readDay } from '../roll/read-day'
 
@@ -61,7 +61,7 @@ function readDaysLate(text: string, calendar: CellCalendar | null): number | str
     return `“${text.slice(0, 40)}” is neither days nor a day: write late 2, or late 24 Nov.`
   if (calendar.due === null) return 'No due day is set here: write how many days late, as in late 2.'
   const late = daysLateOn(calendar.due, read.day)
-  return late > 0 && late <= 366 ? late : `${read.day} is not after the due day, ${calendar.due}.`
+  return late > 0 && late <= 366 ? late : `${shownDay(read.day)} is not after the due day, ${shownDay(calendar.due)}.`
 }
 
 /** @returns the mark, or a sentence that says what is wrong with it */

@@ -121,8 +121,8 @@ test('added, changed, moved, back and missing are told apart', async () => {
   )
   expect(outcomes(changes)).toEqual([
     [2, 'changed', 'name'],
-    [3, 'moved', 'from 2026-10-01'],
-    [4, 'refused', 'Give a day from 2026-10-03 on: the student was somewhere else before.'],
+    [3, 'moved', 'from 1 Oct 2026'],
+    [4, 'refused', 'Give a day from 3 Oct 2026 on: the student was somewhere else before.'],
     [5, 'unchanged', null],
     [6, 'added', null],
     [7, 'added', 'gets the number 9001'],

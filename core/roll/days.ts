@@ -1,3 +1,5 @@
+import { format, parseISO } from 'date-fns'
+
 /** A calendar day as ISO 8601, `2026-10-12`. Days have no time and no zone; reckoning from day to day is in UTC, so that no summer time gets in its way. */
 export type Day = string
 
@@ -25,6 +27,9 @@ export function dayAt(moment: Date, timeZone: string): Day {
   }
   return format.format(moment)
 }
+
+/** A day as the product shows days: `2026-10-12` is 12 Oct 2026. */
+export const shownDay = (day: Day): string => format(parseISO(day), 'd MMM yyyy')
 
 /** The day `by` days later (earlier where negative). */
 export const shiftDay = (day: Day, by: number): Day => iso(Date.parse(day) + by * MS)

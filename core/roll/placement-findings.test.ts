@@ -22,8 +22,8 @@ test('nothing is odd about days that are meetings in term', () => expect(found(g
 
 test.each([
   ['2026-10-18', 'weekend', 'Levelling in Groma is due on a Sunday.', '2026-10-20'],
-  ['2027-01-05', 'outside the term', 'Levelling in Groma is due 2027-01-05, outside the term.', '2026-10-13'],
-  ['2026-09-08', 'before the first day', 'Levelling is due 2026-09-08, before Groma starts on 2026-09-15.', '2026-09-15'],
+  ['2027-01-05', 'outside the term', 'Levelling in Groma is due 5 Jan 2027, outside the term.', '2026-10-13'],
+  ['2026-09-08', 'before the first day', 'Levelling is due 8 Sep 2026, before Groma starts on 15 Sep 2026.', '2026-09-15'],
   ['2026-10-12', 'no meeting', 'Groma does not meet on a Monday, when Levelling is due.', '2026-10-13'],
   [null, 'no date', 'Levelling has no date in Groma.', '2026-10-13'],
 ])('%s: %s', (due, kind, message, mend) => {
@@ -32,7 +32,7 @@ test.each([
 
 test('several due on one day are named once, with all of them', () => {
   const findings = found(with_('2026-10-06'))
-  expect(findings.map((f) => f.message)).toEqual(['Pacing and Levelling are due on one day, 2026-10-06, in Groma.'])
+  expect(findings.map((f) => f.message)).toEqual(['Pacing and Levelling are due on one day, 6 Oct 2026, in Groma.'])
 })
 
 test('a section that lacks an assessment, and one that is set for none', () => {

@@ -1,4 +1,4 @@
-import { weekdayOf, type Day, type Term } from './days'
+import { shownDay, weekdayOf, type Day, type Term } from './days'
 import { firstMeeting, meetsOn, type Meets } from './meetings'
 
 export interface PlacedSection extends Meets {
@@ -95,13 +95,19 @@ export function placementFindings(input: {
       const { due } = p
       if (due === null) add('no date', section, null, `${a.title} has no date in ${section.name}.`, days[0] ? mend(days[0]) : null)
       else if (due < term.firstDay || due > term.lastDay)
-        add('outside the term', section, due, `${a.title} in ${section.name} is due ${due}, outside the term.`, mend(inTerm ?? due))
+        add(
+          'outside the term',
+          section,
+          due,
+          `${a.title} in ${section.name} is due ${shownDay(due)}, outside the term.`,
+          mend(inTerm ?? due),
+        )
       else if (section.firstDay !== null && due < section.firstDay)
         add(
           'before the first day',
           section,
           due,
-          `${a.title} is due ${due}, before ${section.name} starts on ${section.firstDay}.`,
+          `${a.title} is due ${shownDay(due)}, before ${section.name} starts on ${shownDay(section.firstDay)}.`,
           mend(due),
         )
       else if (!meetsOn(section, due) && weekdayOf(due) > 5)
@@ -117,7 +123,7 @@ export function placementFindings(input: {
       const together = due === null ? [] : (onOneDay.get(section.id)?.get(due) ?? [])
       if (together.length > 1 && together[together.length - 1] === a.id) {
         const names = together.map((id) => titleOf.get(id) ?? id)
-        add('several due', section, due, `${names.join(' and ')} are due on one day, ${due}, in ${section.name}.`, null)
+        add('several due', section, due, `${names.join(' and ')} are due on one day, ${shownDay(due!)}, in ${section.name}.`, null)
       }
     }
   }

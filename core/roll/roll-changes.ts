@@ -1,5 +1,5 @@
 import type { FileSection, RollFile } from '../exchange/roll-file'
-import type { Day } from './days'
+import { shownDay, type Day } from './days'
 import { checkStays, currentSection, moveFrom, StayError, type Stay } from './stays'
 
 export interface RollSection {
@@ -133,7 +133,7 @@ export function rollChanges(
       if (!known) row('added', e.candidate === '' ? `gets the number ${candidate}` : null)
       else if (sameStays) row('changed', known.name === e.name ? 'number or id' : 'name')
       else if (sectionNow === null && last.to === '') row('back')
-      else row('moved', stays.at(-1)!.to === null ? `from ${stays.at(-1)!.from}` : `until ${stays.at(-1)!.to}`)
+      else row('moved', stays.at(-1)!.to === null ? `from ${shownDay(stays.at(-1)!.from)}` : `until ${shownDay(stays.at(-1)!.to!)}`)
     }
   }
   changes.missing = roll.students.filter((s) => currentSection(s.stays) !== null && !seen.has(s.id)).map((s) => s.id)

@@ -68,7 +68,7 @@ describe('stays', () => {
     expect(moveFrom(A, 'b', '2026-09-07')).toEqual([{ sectionId: 'b', from: '2026-09-07', to: null }]))
   test('what cannot be is refused with a sentence', () => {
     expect(() => moveFrom(A, 'a', '2026-10-12')).toThrow('in this section already')
-    expect(() => moveFrom(A, 'b', '2026-08-01')).toThrow('Give a day from 2026-09-07 on')
+    expect(() => moveFrom(A, 'b', '2026-08-01')).toThrow('Give a day from 7 Sep 2026 on')
     expect(() => moveFrom(A, null, '2026-09-07')).toThrow('would never have been here')
     expect(() => checkStays([{ sectionId: 'a', from: '2026-09-07', to: '2026-09-01' }])).toThrow(StayError)
     expect(() => checkStays([...A, { sectionId: 'b', from: '2026-10-01', to: null }])).toThrow('lasts until now')

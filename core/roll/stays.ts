@@ -1,4 +1,4 @@
-import { shiftDay, type Day } from './days'
+import { shiftDay, shownDay, type Day } from './days'
 
 /** A student's time in a section, both days included; `to` is null while it lasts. */
 export interface Stay {
@@ -34,12 +34,12 @@ export function moveFrom(stays: readonly Stay[], sectionId: string | null, from:
   const over = stays.filter((s) => s !== current)
   const last = over.reduce<Day>((latest, s) => (s.to! > latest ? s.to! : latest), '')
   const earliest = current ? current.from : last === '' ? '' : shiftDay(last, 1)
-  if (from < earliest) throw new StayError(`Give a day from ${earliest} on: the student was somewhere else before.`)
+  if (from < earliest) throw new StayError(`Give a day from ${shownDay(earliest)} on: the student was somewhere else before.`)
   const kept = [...over]
   // Moved on the very first day, the student was never in the first section.
   if (current && from > current.from) kept.push({ ...current, to: shiftDay(from, -1) })
   if (sectionId !== null) kept.push({ sectionId, from, to: null })
-  if (kept.length === 0) throw new StayError(`Give a day after ${from}: the student would never have been here.`)
+  if (kept.length === 0) throw new StayError(`Give a day after ${shownDay(from)}: the student would never have been here.`)
   return kept.sort((a, b) => (a.from < b.from ? -1 : 1))
 }
 
@@ -51,8 +51,10 @@ export function checkStays(stays: readonly Stay[]): void {
   if (stays.length === 0) throw new StayError('A student on the roll has been in a section at least once.')
   stays.forEach((s, i) => {
     const before = stays[i - 1]
-    if (s.to !== null && s.to < s.from) throw new StayError(`A stay from ${s.from} ends before it begins, on ${s.to}.`)
+    if (s.to !== null && s.to < s.from) throw new StayError(`A stay from ${shownDay(s.from)} ends before it begins, on ${shownDay(s.to)}.`)
     if (before && (before.to === null || before.to >= s.from))
-      throw new StayError(`A stay begins on ${s.from} while the one before it lasts until ${before.to ?? 'now'}.`)
+      throw new StayError(
+        `A stay begins on ${shownDay(s.from)} while the one before it lasts until ${before.to ? shownDay(before.to) : 'now'}.`,
+      )
   })
 }

@@ -84,4 +84,5 @@ async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
   return found
 }
 
+export { readBoxList as boxList } from './box-list'
 export { readDelivery as delivery } from './delivery'

@@ -5,6 +5,7 @@ import type { MarksFile } from '#core/exchange/marks-file'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import type { LibraryFileRead } from '../areas/scales/library-file'
 import { HttpProblem } from '../problem'
+import type { BoxList } from './box-list'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
 
@@ -78,6 +79,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     },
     /** What a file holds for the library. */
     readLibraryFile: (bytes: Uint8Array, asks: Asks) => run<LibraryFileRead>('library', { bytes }, asks),
+    /** The list of the submission box. */
+    readBoxList: (path: string, asks: Asks) => run<BoxList>('boxList', { path }, asks),
     /** A file of the submission box. */
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
     /** The marks in a file, or in a text that was pasted. */

@@ -1,11 +1,11 @@
 import 'react-day-picker/style.css'
-import { format, formatISO, parseISO } from 'date-fns'
+import { formatISO, parseISO } from 'date-fns'
 import { enGB } from 'date-fns/locale'
 import { CalendarDays } from 'lucide-react'
 import { useId, useRef, useState } from 'react'
 import { Form, Overlay, Popover } from 'react-bootstrap'
 import { DayPicker } from 'react-day-picker'
-import { readDay, type Term } from '#core'
+import { readDay, shownDay, type Term } from '#core'
 import { useHeld } from '../frame/saved'
 import { today } from './format'
 import { useTyped } from './useTyped'
@@ -28,14 +28,13 @@ interface Props {
 }
 
 const WHOLE = /^\d{4}-\d{2}-\d{2}$/
-const shownDay = (day: string) => (day === '' ? '' : format(parseISO(day), 'd MMM yyyy'))
 
 /**
  * A day, written as everywhere in the product and read as people write one: “3 Dec”, “3.12.2026”, “2026-12-03”; or chosen from a
  * month. What is no day stays, with the reason beneath, until it is mended or put back.
  */
 export function DateField({ id, label, value, onCommit, term, min, disabled = false, isInvalid = false, className = '' }: Props) {
-  const shown = shownDay(value)
+  const shown = value === '' ? '' : shownDay(value)
   const near = term ?? { firstDay: today(), lastDay: today() }
   const read = (text: string): string | null => {
     if (text.trim() === '') return ''

@@ -58,7 +58,7 @@ test('findings of one kind about one assessment are one thing to look at, the gr
   ])
   const groups = grouped(dateFindings(p).open, p)
   expect(groups.map((g) => [g.kind, g.findings.length, g.message])).toEqual([
-    ['outside the term', 1, 'Levelling in Alidade is due 2027-01-04, outside the term.'],
+    ['outside the term', 1, 'Levelling in Alidade is due 4 Jan 2027, outside the term.'],
     ['weekend', 3, 'Pacing is due on a weekend in Alidade, Groma, Octant.'],
     ['not set', 2, 'Levelling is not set for Groma, Octant.'],
   ])

@@ -71,16 +71,16 @@ export function deliveryRoutes(
     return { state: 'placed', scriptId, attempt, by }
   }
 
-  handle(routes.deliveries, ({ params: { courseId } }) => {
+  handle(routes.deliveries, async ({ params: { courseId } }) => {
     const list = queries.list(courseId)
     const taken = queries.taken(courseId)
-    const reached = faults.fails(courseId, 'submission box') ? null : box.list(courseId).rows
+    const reached = faults.fails(courseId, 'submission box') ? null : (await box.list(courseId)).rows
     const inBox = reached && reached.filter((r) => !taken.has(`${r.fileName} ${r.cameAt}`)).length
     return { list, counts: queries.counts(courseId), inBox }
   })
 
   handle(routes.collect, async ({ params: { courseId }, me }): Promise<Collected> => {
-    const listed = box.list(courseId)
+    const listed = await box.list(courseId)
     const taken = queries.taken(courseId)
     const done: Collected = { placed: 0, waiting: 0, setAside: 0, faults: listed.faults }
     const fresh = listed.rows.filter((r) => !taken.has(`${r.fileName} ${r.cameAt}`)).sort((a, b) => (a.cameAt < b.cameAt ? -1 : 1))

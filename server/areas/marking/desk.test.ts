@@ -3,7 +3,6 @@ import {
   USUAL_USE,
   type CourseTable,
   type DeskScript,
-  type Library,
   type Pile,
   type PileScript,
   type Plan,
@@ -383,32 +382,4 @@ test('a marker lifts no hold or exemption of the lead’s, and sets none on a sc
   expect((await put(rune, `${course}-map`, 'held')).refused).toEqual([
     expect.objectContaining({ kind: 'set by lead', message: 'Others read this script: the lead sets it to held.' }),
   ])
-})
-
-test('with points hidden none is sent by desk, library, files or exemplars, and what is judged by place is points', async () => {
-  const { version, standardId } = ((await lead('get', api('/plan'))).body as Plan).assessments.find((a) => a.id === SKETCH)!
-  await lead('patch', api(`/assessments/${SKETCH}`), { version, use: { ...USUAL_USE, hidePoints: true } }).expect(200)
-  const [s] = await waiting(first)
-  const seen = await script(first, s!.studentId)
-  const body = seen.standard!.body as { criteria: { id: string; levels: { points: number }[] }[] }
-  for (const c of body.criteria) expect(c.levels.map((l) => l.points)).toEqual(c.levels.map((_, i) => i))
-  const picks = Object.fromEntries(body.criteria.map((c) => [c.id, c.levels.length - 1]))
-  await keep(
-    first,
-    s!.studentId,
-    reading({ judged: { picks, judgement: null, mark: null }, state: 'handed in', version: seen.own.version }),
-  ).expect(200)
-  expect((await script(first, s!.studentId)).own.judged.picks).toEqual(picks)
-  const stored = server.db
-    .prepare('SELECT picks FROM reading WHERE script_id = ? AND marker_id = ?')
-    .pluck()
-    .get(`${SKETCH}:${behind(s!.studentId)}`, 'marker-1') as string
-  expect(Object.values(JSON.parse(stored) as object)).toContain(10)
-  const library = (await first('get', api('/library')).expect(200)).body as Library
-  const entry = library.rubrics.find((r) => r.id === standardId)!
-  expect(entry.hides).toEqual({ points: true, words: false })
-  expect(entry.criteria.flatMap((c) => c.levels.map((l) => l.points))).toEqual(entry.criteria.flatMap((c) => c.levels.map((_, i) => i)))
-  for (const file of ['table.csv', 'table.xlsx', 'case.json', 'versions'])
-    expect([file, (await first('get', api(`/library/${standardId!}/${file}`))).status]).toEqual([file, 403])
-  expect(((await lead('get', api('/library')).expect(200)).body as Library).rubrics.find((r) => r.id === standardId)!.hides).toBeUndefined()
 })

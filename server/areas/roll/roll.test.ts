@@ -9,7 +9,7 @@ import {
   type SheetInColumns,
   type TriedRoll,
 } from '#contract'
-import { gradeCourse, toCourse, workingsOf } from '#core'
+import { gradeCourse, shownDay, toCourse, workingsOf } from '#core'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -129,7 +129,7 @@ test('ticked as having left on the very first day, it is said whose day is refus
   const row = `candidate,name,section\n${one!.candidate},${one!.name},${code}\n`
   const { problem } = await sent('bring in', row, { withdraw: [other!.id], from: other!.stays[0]!.from })
   expect(problem).toBe(
-    `${other!.name}, ticked as having left: Give a day after ${other!.stays[0]!.from}: the student would never have been here. Nothing was brought in.`,
+    `${other!.name}, ticked as having left: Give a day after ${shownDay(other!.stays[0]!.from)}: the student would never have been here. Nothing was brought in.`,
   )
   expect((await roll()).students).toEqual(before.students)
 })
