@@ -100,6 +100,8 @@ export const NewCourse = z
     lastDay: z.iso.date('Give the last teaching day.'),
     /** The course to start from; null to begin with nothing. */
     from: Id.nullable(),
+    /** Who leads it; null is whoever starts it. For who administers. */
+    leadId: Id.nullable().default(null),
     take: z.strictObject({
       plan: z.boolean(),
       placements: z.boolean(),

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import type { Role } from './course'
 
-/** Who may call a route: anybody, anyone signed in, or those with one of the roles in the course. */
-export type Access = 'anyone' | 'signed in' | readonly Role[]
+/** Who may call a route: anybody, anyone signed in, who administers the installation, or those with one of the roles in the course. */
+export type Access = 'anyone' | 'signed in' | 'admin' | readonly Role[]
 
 type Shape = z.ZodObject
 export interface Route<P extends Shape = Shape, B extends z.ZodType = z.ZodType, R extends z.ZodType = z.ZodType> {

@@ -6,8 +6,10 @@ import { route } from './route'
 import { agreeRoutes } from './routes-agree'
 import { deliveryRoutes } from './routes-deliveries'
 import { markRoutes } from './routes-mark'
+import { peopleRoutes } from './routes-people'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
+import { Self } from './self'
 import {
   BroughtIn,
   CellRefusal,
@@ -22,12 +24,6 @@ import {
 } from './table'
 
 const Person = z.strictObject({ id: Id, name: z.string() })
-/** Whoever has signed in, with what seals the work that their browser keeps. */
-const Self = Person.extend({
-  keepKey: z.base64(),
-  /** The installation's, by which days begin and moments are shown. */
-  timeZone: z.string(),
-})
 const Me = Self.extend({
   /** The marker as whom one looks at a course, read only. */
   look: Person.extend({ courseId: Id }).nullable(),
@@ -60,6 +56,7 @@ export const routes = {
   ...tuningRoutes,
   ...markRoutes,
   ...deliveryRoutes,
+  ...peopleRoutes,
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
   health: route({
     method: 'GET',

@@ -2,7 +2,7 @@ import { addDays, formatISO, parseISO } from 'date-fns'
 import { hashSync } from '@node-rs/argon2'
 import type { Policy } from '#core'
 import type { Db } from '../server/db/open'
-import { EXTERNAL, FAMILY, GIVEN, LEAD, MARKERS, SECTIONS } from './names'
+import { ADMIN, EXTERNAL, FAMILY, GIVEN, LEAD, MARKERS, SECTIONS } from './names'
 import type { Random } from './random'
 import { FIELD_BOOK_SCHEME, MAP_RUBRIC, VIVA_SCALE, type PlanComponent, type PlanItem } from './standards'
 
@@ -66,6 +66,9 @@ export function writeDepartment(db: Db, size: Size): void {
     const section = SECTIONS[i]
     add(markerId(i), name, i < MARKERS.length ? (section ? `${DOES[0]} ${section}` : DOES[1]!) : '')
   }
+  add('admin', ADMIN, 'runs the installation: people and courses, no marks')
+  db.prepare("UPDATE person SET admin = 1 WHERE id = 'admin'").run()
+  db.prepare("INSERT INTO setting (key, value) VALUES ('department', 'Department of Cartography and Field Survey')").run()
   const standard = db.prepare('INSERT INTO standard (id, kind, title, owner_id, body) VALUES (?, ?, ?, ?, ?)')
   standard.run('rubric-map', 'rubric', 'A map for a reader', LEAD_ID, JSON.stringify(MAP_RUBRIC))
   standard.run('scale-viva', 'scale', 'Spoken defence, five labels', LEAD_ID, JSON.stringify(VIVA_SCALE))

@@ -5,6 +5,8 @@ export const LEAD = 'Ines Valdry'
 export const EXTERNAL = 'Tamsin Oyelaran-Holt'
 
 /** The first eight teach a section each; the others only read. */
+/** Runs the installation, and has no part in a course. */
+export const ADMIN = 'Orsolya Tamm'
 export const MARKERS = [
   'Tadesse Abara',
   'Lea Ostrand',

@@ -6,7 +6,10 @@ import { dirname, join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { routes } from '#contract'
+import { auditList } from './access/audit'
 import { sessions } from './access/sessions'
+import { setUpCode } from './access/set-up-code'
+import { waysIn } from './access/ways-in'
 import { clockIn, machineZone, type Clock } from './clock'
 import { confirmRoutes } from './areas/confirm/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
@@ -15,10 +18,15 @@ import { markingRoutes } from './areas/marking/routes'
 import { sharingRoutes } from './areas/marking/sharing-routes'
 import { startingMarkRoutes } from './areas/marking/starting-mark'
 import { lookRoutes } from './areas/people/look-routes'
-import { peopleRoutes } from './areas/people/routes'
+import { accountRoutes } from './areas/people/account-routes'
+import { coursePeopleRoutes } from './areas/people/course-people'
+import { inviter } from './areas/people/invite'
+import { personRoutes } from './areas/people/list-routes'
+import { doorRoutes } from './areas/people/routes'
 import { ownWorkRoutes } from './areas/people/own-work'
 import { postRoutes } from './areas/post/routes'
 import { placementRoutes } from './areas/placements/routes'
+import { installedCourseRoutes } from './areas/plan/installed-courses'
 import { copyRoutes } from './areas/plan/copy'
 import { planRoutes } from './areas/plan/routes'
 import { startCourseRoutes } from './areas/plan/start-course'
@@ -37,7 +45,7 @@ import type { Db } from './db/open'
 import { registrar } from './http'
 import { openapi } from './openapi'
 import { standInFaults } from './standins/faults'
-import { post } from './standins/post'
+import { post, type MailServer } from './standins/post'
 import { submissionBox } from './standins/submission-box'
 import { HttpProblem, problemHandler } from './problem'
 import { workerPool, type WorkerSource } from './workers/pool'
@@ -53,16 +61,32 @@ interface AppOptions {
   proxies?: number
   /** Under which address people reach it; null where whatever they ask for will do. */
   origin?: string | null
+  /** A real mail server; without one the post is a stand-in. */
+  mail?: MailServer | null
+  /** Where links in letters lead. */
+  address?: () => string
 }
 
-/** The whole server over an open database. `app.locals.stop` ends its worker threads. */
 // Events go out as they happen and are not held back to be packed.
 const packable: typeof compression.filter = (req, res) =>
   !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res)
 
+/**
+ * The whole server over an open database. `app.locals.stop` ends its worker threads; `app.locals.setUp` has the code for whoever sets
+ * it up.
+ */
 export function createApp(
   db: Db,
-  { log, webFolder, workers, clock = clockIn(machineZone()), proxies = 0, origin = null }: AppOptions = {},
+  {
+    log,
+    webFolder,
+    workers,
+    clock = clockIn(machineZone()),
+    proxies = 0,
+    origin = null,
+    mail = null,
+    address = () => origin ?? 'http://127.0.0.1',
+  }: AppOptions = {},
 ): Express {
   const app = express()
   const pool = workerPool(workers)
@@ -115,17 +139,30 @@ export function createApp(
   })
 
   const open = sessions(db)
-  const handle = registrar(app, db, open, origin)
+  const audit = auditList(db)
+  const handle = registrar(app, db, open, audit, origin)
   const plans = planLoader(db)
   const tables = tableLoader(db, plans)
   const writes = courseWrites(db)
   const description = openapi()
   handle(routes.openapi, () => description)
   handle(routes.health, () => ({ ok: true as const }))
-  peopleRoutes(handle, db, open, clock)
-  lookRoutes(handle, db, open)
+  // The stand-ins keep their files beside the database.
+  const data = dirname(db.name)
+  const faults = standInFaults(db)
+  const letters = post(join(data, 'post'), faults, mail)
+  const setUp = setUpCode(db)
+  app.locals.setUp = setUp
+  const ways = waysIn(db)
+  const invite = inviter(db, ways, letters, audit, address)
+  doorRoutes(handle, db, open, clock, { audit, ways, setUp })
+  accountRoutes(handle, db, open, audit)
+  personRoutes(handle, db, open, { audit, ways, invite, pool })
+  lookRoutes(handle, db, open, audit)
   tableRoutes(handle, db, plans, tables, writes, open)
-  startCourseRoutes(handle, db, plans)
+  startCourseRoutes(handle, db, plans, audit)
+  installedCourseRoutes(handle, db, plans, writes, audit)
+  coursePeopleRoutes(handle, db, writes, { audit, invite })
   planRoutes(handle, db, plans, writes)
   copyRoutes(handle, db, plans, writes)
   placementRoutes(handle, db, plans, writes)
@@ -138,11 +175,8 @@ export function createApp(
   markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, tables, writes)
-  // The stand-ins keep their files beside the database.
-  const data = dirname(db.name)
-  const faults = standInFaults(db)
   deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults, pool), faults, pool, clock)
-  postRoutes(handle, db, plans, post(join(data, 'post'), faults), faults)
+  postRoutes(handle, db, plans, letters, faults, audit)
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, tables, writes)
   confirmRoutes(handle, db, tables, writes)

@@ -3,7 +3,8 @@ import type { Express, Request, Response } from 'express'
 import type { z } from 'zod'
 import { LIMITS, type Role, type Route } from '#contract'
 import { readBody } from './body'
-import { COOKIE, type Look, type sessions, type SignedIn } from './access/sessions'
+import type { AuditList } from './access/audit'
+import { COOKIE, type Look, type Sessions, type SignedIn } from './access/sessions'
 import type { Db } from './db/open'
 import { HttpProblem } from './problem'
 
@@ -31,7 +32,8 @@ export const cookieName = (req: Request): string => (req.secure ? `__Host-${COOK
 export const tokenOf = (req: Request): string | undefined => parseCookie(req.headers.cookie ?? '')[cookieName(req)]
 
 /** Registers routes of the contract: access first, then their schemas, then the handler. */
-export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions>, origin: string | null = null) {
+export function registrar(app: Express, db: Db, open: Sessions, audit: AuditList, origin: string | null = null) {
+  const awayAt = db.prepare<[string], { at: string | null }>('SELECT away_at AS at FROM course WHERE id = ?')
   const roleIn = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
 
   return function handle<R extends Route>(route: R, handler: Handler<R>): void {
@@ -46,6 +48,7 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       const look = me?.look ?? null
       if (look && route.method !== 'GET' && !route.mayWhileLooking)
         throw new HttpProblem(403, `You look at it as ${look.name} sees it: nothing can be changed until you look back.`)
+      if (route.access === 'admin' && !me!.admin) throw new HttpProblem(403, 'That is for whoever administers this installation.')
       let role: string | undefined
       let as: SignedIn | null = me
       if (Array.isArray(route.access)) {
@@ -54,6 +57,11 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
         if (!role) throw new HttpProblem(404, 'There is no such course among yours.')
         if (!route.access.includes(role as Role))
           throw new HttpProblem(403, `That is for ${route.access.join(' and ')}; here you are ${role}.`)
+        if (route.method !== 'GET' && awayAt.get(String(req.params.courseId))?.at)
+          throw new HttpProblem(
+            409,
+            'The course is put away: it can be read and not changed. Whoever runs the installation can bring it back.',
+          )
       }
       if (Object.keys(req.query).length > 0) throw new HttpProblem(422, `Unknown query field: ${Object.keys(req.query).join(', ')}.`)
       const params = route.params.parse(req.params)
@@ -61,6 +69,13 @@ export function registrar(app: Express, db: Db, open: ReturnType<typeof sessions
       const limit = LIMITS[route.takes ?? (me ? 'usual' : 'a little')]
       const body = route.body.parse(takesBody(route) ? await readBody(req, res, limit) : undefined)
       const answer = await handler({ params, body, req, res, me: as, caller: me, look, role } as Parameters<typeof handler>[0])
+      if (route.produces && route.produces !== 'text/event-stream' && me)
+        audit.note({
+          kind: 'taken out',
+          by: me.id,
+          courseId: role ? String(req.params.courseId) : null,
+          words: route.path.split('/').at(-1)!,
+        })
       if (res.headersSent || route.produces) return
       if (answer === undefined) return void res.status(204).end()
       // Strict schemas catch a field that should not leave the server; the check is paid for in tests only.

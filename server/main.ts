@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { pino } from 'pino'
 import { createApp } from './app'
+import type { SetUpCode } from './access/set-up-code'
 import { openDatabase } from './db/open'
 import { readSettings, SettingError, type Settings } from './settings'
 
@@ -17,15 +18,18 @@ function settingsOrEnd(): Settings {
   }
 }
 
-const { port, host, data, logLevel, proxies, origin, clock } = settingsOrEnd()
+const { port, host, data, logLevel, proxies, origin, clock, mail } = settingsOrEnd()
 const log = pino({ level: logLevel, base: null })
 const db = openDatabase(join(data, 'level-table.db'))
 const built = import.meta.url.endsWith('.js')
+let address = origin ?? `http://${host}:${port}`
 const app = createApp(db, {
   log,
   proxies,
   origin,
   clock,
+  mail,
+  address: () => address,
   webFolder: join(process.cwd(), 'dist/web'),
   workers: built ? { filename: join(process.cwd(), 'dist/server/files.js') } : undefined,
 })
@@ -34,8 +38,13 @@ const server = app.listen(port, host, (error) => {
     log.fatal({ err: error }, `cannot listen on ${host}:${port}`)
     process.exit(1)
   }
-  const address = server.address()
-  log.info({ host, port: typeof address === 'object' ? address?.port : port }, 'listening')
+  const bound = server.address()
+  const at = typeof bound === 'object' && bound ? bound.port : port
+  address = origin ?? `http://${host}:${at}`
+  log.info({ host, port: at }, 'listening')
+  const setUp = app.locals.setUp as SetUpCode
+  // For whoever sits at the console, and not for the log.
+  if (setUp.nobodyIsHere()) console.error(`\nNobody is here yet. Set this installation up at ${address}\nwith the code  ${setUp.code}\n`)
 })
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

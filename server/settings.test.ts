@@ -10,6 +10,8 @@ test.each([
   [{ LEVEL_TABLE_PROXY: '-1' }, /LEVEL_TABLE_PROXY/],
   [{ LEVEL_TABLE_ORIGIN: 'marks.example.org' }, /give scheme and host alone/],
   [{ LEVEL_TABLE_ORIGIN: 'https://marks.example.org/path' }, /give scheme and host alone/],
+  [{ LEVEL_TABLE_SMTP: 'mail.example.org' }, /LEVEL_TABLE_SMTP is no mail server’s address/],
+  [{ LEVEL_TABLE_SMTP: 'smtp://mail.example.org', LEVEL_TABLE_SMTP_FROM: 'us' }, /LEVEL_TABLE_SMTP_FROM is “us”/],
   [{ LEVEL_TABLE_TIME_ZONE: 'Europe/Nowhere' }, /give a zone by its name/],
 ])('%j is refused with a sentence', (env, words) => {
   expect(() => readSettings(env)).toThrow(SettingError)

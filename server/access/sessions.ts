@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { EventEmitter } from 'node:events'
-import { verify } from '@node-rs/argon2'
 import { now, type Db } from '../db/open'
+import { isPassphrase } from './passphrase'
 
 const DAYS = 7
 export const COOKIE = 'level_table_session'
@@ -14,7 +14,10 @@ export interface Look extends SignedIn {
   courseId: string
 }
 /** Who is signed in, and as whom they look at a course meanwhile. */
-export type Whom = SignedIn & { look: Look | null }
+export type Whom = SignedIn & { admin: boolean; look: Look | null }
+
+/** How long a session may have been still before it is noted that it was seen again. */
+const SEEN_EVERY_MS = 10 * 60_000
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
@@ -27,9 +30,25 @@ export function sessions(db: Db) {
   const keepKey = db.prepare<[string], { key: Buffer }>(
     'UPDATE person SET keep_key = coalesce(keep_key, randomblob(32)) WHERE id = ? RETURNING keep_key AS key',
   )
-  const insert = db.prepare('INSERT INTO session (token_hash, person_id, created_at, expires_at) VALUES (?, ?, ?, ?)')
-  const find = db.prepare<[string, string], SignedIn & { lookCourse: string | null; lookAs: string | null; lookName: string | null }>(
-    `SELECT p.id, p.name, l.course_id AS lookCourse, l.as_id AS lookAs, q.name AS lookName FROM session s JOIN person p ON p.id = s.person_id
+  const insert = db.prepare(
+    'INSERT INTO session (token_hash, person_id, created_at, expires_at, id, browser, seen_at) VALUES (?, ?, ?, ?, ?, ?, ?)',
+  )
+  const came = db.prepare('UPDATE person SET last_sign_in = ? WHERE id = ?')
+  const seen = db.prepare('UPDATE session SET seen_at = ? WHERE token_hash = ?')
+  const own = db.prepare<[string, string], { id: string; browser: string; since: string; seenAt: string; hash: string }>(
+    `SELECT id, browser, created_at AS since, seen_at AS seenAt, token_hash AS hash FROM session WHERE person_id = ? AND expires_at > ?
+     ORDER BY seen_at DESC`,
+  )
+  const removeOne = db.prepare('DELETE FROM session WHERE token_hash = ?')
+  interface Found extends SignedIn {
+    admin: 0 | 1
+    seenAt: string
+    lookCourse: string | null
+    lookAs: string | null
+    lookName: string | null
+  }
+  const find = db.prepare<[string, string], Found>(
+    `SELECT p.id, p.name, p.admin, s.seen_at AS seenAt, l.course_id AS lookCourse, l.as_id AS lookAs, q.name AS lookName FROM session s JOIN person p ON p.id = s.person_id
      LEFT JOIN look l ON l.id = s.look_id LEFT JOIN person q ON q.id = l.as_id WHERE s.token_hash = ? AND s.expires_at > ? AND p.active = 1`,
   )
   const insertLook = db.prepare('INSERT INTO look (id, course_id, by_id, as_id, at) VALUES (?, ?, ?, ?, ?)')
@@ -40,26 +59,42 @@ export function sessions(db: Db) {
   const remove = db.prepare('DELETE FROM session WHERE token_hash = ? OR expires_at <= ?')
 
   return {
-    /** A new token for who knows the passphrase, replacing an old one; null otherwise. */
-    async signIn(signIn: string, passphrase: string, old: string | undefined): Promise<{ person: SignedIn; token: string } | null> {
+    /** Who knows the passphrase; null where nobody does. */
+    async known(signIn: string, passphrase: string): Promise<SignedIn | null> {
       const person = byName.get(signIn)
       // A hash is checked either way, so that time does not tell who exists.
-      const good = await verify(person?.passphrase_hash ?? DUMMY, passphrase).catch(() => false)
-      if (!person || !good) return null
+      const good = await isPassphrase(person?.passphrase_hash, passphrase)
+      return person && good ? { id: person.id, name: person.name } : null
+    },
+    /** A new token for a person, replacing an old one. @param browser as it calls itself */
+    begin(personId: string, browser: string, old: string | undefined): string {
       const token = randomBytes(32).toString('base64url')
       const expires = new Date(Date.now() + DAYS * 86_400_000).toISOString()
       db.transaction(() => {
         remove.run(old ? hashOf(old) : '', now())
-        insert.run(hashOf(token), person.id, now(), expires)
+        insert.run(hashOf(token), personId, now(), expires, randomUUID(), browser.slice(0, 300), now())
+        came.run(now(), personId)
       })()
       if (old) ended.emit(hashOf(old))
-      return { person: { id: person.id, name: person.name }, token }
+      return token
     },
     who(token: string | undefined): Whom | null {
       const found = token ? find.get(hashOf(token), now()) : undefined
       if (!found) return null
-      const { id, name, lookCourse, lookAs, lookName } = found
-      return { id, name, look: lookCourse ? { courseId: lookCourse, id: lookAs!, name: lookName! } : null }
+      const { id, name, admin, seenAt, lookCourse, lookAs, lookName } = found
+      if (Date.now() - Date.parse(seenAt) > SEEN_EVERY_MS) seen.run(now(), hashOf(token!))
+      return { id, name, admin: admin === 1, look: lookCourse ? { courseId: lookCourse, id: lookAs!, name: lookName! } : null }
+    },
+    /** Where a person is signed in, the latest seen first. */
+    list: (personId: string, token: string | undefined) =>
+      own.all(personId, now()).map(({ hash, ...s }) => ({ ...s, own: token !== undefined && hash === hashOf(token) })),
+    /** Ends sessions of a person: one by its id, or all but the one that asks. @returns how many */
+    end(personId: string, which: { id: string } | { butFor: string | undefined }): number {
+      const kept = 'butFor' in which && which.butFor ? hashOf(which.butFor) : null
+      const gone = own.all(personId, now()).filter((s) => ('id' in which ? s.id === which.id : s.hash !== kept))
+      db.transaction(() => gone.forEach((s) => removeOne.run(s.hash)))()
+      for (const s of gone) ended.emit(s.hash)
+      return gone.length
     },
     /** What seals the work that a person's browser keeps, in base64. */
     keepKey: (personId: string): string => keepKey.get(personId)!.key.toString('base64'),
@@ -90,4 +125,4 @@ export function sessions(db: Db) {
   }
 }
 
-const DUMMY = '$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$Wl0Hm0Bq0vS6dAW1kS9eUuA7xw3Z2kZVjOoqzX0p1uA'
+export type Sessions = ReturnType<typeof sessions>

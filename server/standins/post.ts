@@ -5,32 +5,50 @@ import type { StandInFaults } from './faults'
 
 export interface Message {
   id: string
-  courseId: string
+  /** Null where it is about no course. */
+  courseId: string | null
   from: string
-  to: { name: string; signIn: string }
+  to: { name: string; signIn: string; email: string | null }
   subject: string
   body: string
   at: string
 }
 
-/** A stand-in for the post: messages are kept as .eml files (RFC 5322) in a folder and go nowhere. */
-export function post(folder: string, faults: StandInFaults) {
-  const transport = createTransport({ streamTransport: true, buffer: true, newline: 'windows' })
-  const fileOf = (courseId: string, id: string) => join(folder, basename(courseId), `${basename(id)}.eml`)
+/** A real mail server, where the installation has one. */
+export interface MailServer {
+  /** `smtp://` or `smtps://`, with who signs in there. */
+  url: string
+  /** The address that letters come from. */
+  from: string
+}
+
+/**
+ * The post. Each letter is kept as an .eml file (RFC 5322) in a folder; where there is a mail server it goes out as well, and else
+ * nowhere: that is the stand-in.
+ */
+export function post(folder: string, faults: StandInFaults, mail: MailServer | null = null) {
+  const writer = createTransport({ streamTransport: true, buffer: true, newline: 'windows' })
+  const out = mail && createTransport({ url: mail.url, connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 20_000 })
+  const fileOf = (courseId: string | null, id: string) => join(folder, basename(courseId ?? 'installation'), `${basename(id)}.eml`)
   return {
+    /** @throws where the letter did not go out, for whatever reason */
     async send({ id, courseId, from, to, subject, body, at }: Message): Promise<void> {
-      faults.reach(courseId, 'post')
-      const { message } = await transport.sendMail({
-        from: { name: from, address: 'level-table@post.invalid' },
-        to: { name: to.name, address: `${to.signIn}@post.invalid` },
+      if (courseId !== null) faults.reach(courseId, 'post')
+      const address = to.email ?? (to.signIn.includes('@') ? to.signIn : null)
+      const letter = {
+        from: { name: from, address: mail?.from ?? 'level-table@post.invalid' },
+        to: { name: to.name, address: address ?? `${to.signIn}@post.invalid` },
         subject,
         text: body,
         date: new Date(at),
         messageId: `<${id}@post.invalid>`,
-      })
+      }
+      const { message } = await writer.sendMail(letter)
       const file = fileOf(courseId, id)
       mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
       writeFileSync(file, message as Buffer, { mode: 0o600 })
+      if (out && address === null) throw new Error(`${to.name} has no mail address`)
+      if (out) await out.sendMail(letter)
     },
     read: (courseId: string, id: string): Buffer => readFileSync(fileOf(courseId, id)),
   }

@@ -20,7 +20,9 @@ export interface TestServer {
   file: string
   address: string
   /** Someone signed in, with a same-origin header on every request; null is nobody. */
-  as: (signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | 'student' | (typeof SIGN_INS)[number] | null) => Promise<Client>
+  as: (
+    signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | 'student' | 'orsolya.tamm' | (typeof SIGN_INS)[number] | null,
+  ) => Promise<Client>
   close: () => Promise<void>
 }
 

@@ -5,6 +5,7 @@ import { readCase } from '#core/exchange/case'
 import { FileError, readDelimited, unguarded } from '#core/exchange/delimited'
 import { tablesFromHtml } from '#core/exchange/html-table'
 import { readMarksFile, type MarksFile } from '#core/exchange/marks-file'
+import { readPeople, type PersonLine } from '#core/exchange/people-lines'
 import { readMarks } from '#core/exchange/read-marks'
 import { decodeText, readRoll } from '#core/exchange/read-roll'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
@@ -83,6 +84,9 @@ async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
   if (found.length === 0) throw new FileError('The document holds no table.')
   return found
 }
+
+/** The people that a list names. */
+export const people = ({ text }: { text: string }): Promise<PersonLine[] | string> => orSentence(() => Promise.resolve(readPeople(text)))
 
 export { readBoxList as boxList } from './box-list'
 export { readDelivery as delivery } from './delivery'

@@ -2,6 +2,7 @@ import { join } from 'node:path'
 import { MessageChannel } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
+import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import type { LibraryFileRead } from '../areas/scales/library-file'
 import { HttpProblem } from '../problem'
@@ -83,6 +84,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readBoxList: (path: string, asks: Asks) => run<BoxList>('boxList', { path }, asks),
     /** A file of the submission box. */
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
+    /** The people that a list names. */
+    readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
     /** The marks in a file, or in a text that was pasted. */
     readMarks: (given: { bytes: Uint8Array } | { text: string }, asks: Asks) => run<MarksFile>('marks', given, asks),
     stop: async () => {

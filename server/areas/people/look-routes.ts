@@ -1,11 +1,12 @@
 import { routes } from '#contract'
-import type { sessions } from '../../access/sessions'
+import type { AuditList } from '../../access/audit'
+import type { Sessions } from '../../access/sessions'
 import type { Db } from '../../db/open'
 import { tokenOf, type Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 
 /** A lead sees a course as one of its markers does: read only, and recorded. */
-export function lookRoutes(handle: Handle, db: Db, open: ReturnType<typeof sessions>): void {
+export function lookRoutes(handle: Handle, db: Db, open: Sessions, audit: AuditList): void {
   const markers = db.prepare<[string], { id: string; name: string }>(
     `SELECT p.id, p.name FROM course_role r JOIN person p ON p.id = r.person_id
      WHERE r.course_id = ? AND r.role = 'marker' AND p.active = 1 ORDER BY p.name`,
@@ -25,6 +26,7 @@ export function lookRoutes(handle: Handle, db: Db, open: ReturnType<typeof sessi
     if (!markers.all(courseId).some((m) => m.id === personId))
       throw new HttpProblem(422, 'That person does not mark in this course.', { field: 'personId' })
     open.look(tokenOf(req)!, courseId, me.id, personId)
+    audit.note({ kind: 'look', by: me.id, about: personId, courseId, words: '' })
     return undefined
   })
   handle(routes.lookBack, ({ req }) => {

@@ -1,19 +1,54 @@
-import { routes } from '#contract'
-import type { sessions } from '../../access/sessions'
+import type { Request, Response } from 'express'
+import { routes, type Me } from '#contract'
+import type { AuditList } from '../../access/audit'
+import { hashOf, refuseEasy } from '../../access/passphrase'
+import type { Sessions, SignedIn } from '../../access/sessions'
 import { SignInLimits } from '../../access/sign-in-limits'
+import type { SetUpCode } from '../../access/set-up-code'
+import type { WaysIn } from '../../access/ways-in'
 import type { Clock } from '../../clock'
 import type { Db } from '../../db/open'
 import { cookieName, tokenOf, type Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import { signOnDirectory } from '../../standins/sign-on'
+import { personQueries } from './queries'
 
-export function peopleRoutes(handle: Handle, db: Db, open: ReturnType<typeof sessions>, clock: Clock): void {
+/** The door: signing in and out, the first person, and one-time links. */
+export function doorRoutes(
+  handle: Handle,
+  db: Db,
+  open: Sessions,
+  clock: Clock,
+  { audit, ways, setUp }: { audit: AuditList; ways: WaysIn; setUp: SetUpCode },
+): void {
   const directory = signOnDirectory(db)
+  const people = personQueries(db)
   const limits = new SignInLimits()
+  const department = db.prepare<[], { value: string }>("SELECT value FROM setting WHERE key = 'department'")
+  const keepDepartment = db.prepare(
+    "INSERT INTO setting (key, value) VALUES ('department', ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+  )
+  const isAdmin = db.prepare<[string], { admin: 0 | 1 }>('SELECT admin FROM person WHERE id = ?')
+  const called = () => department.get()?.value ?? ''
   handle(routes.directory, () => directory())
+  handle(routes.installation, () => ({ department: called(), needsSetUp: setUp.nobodyIsHere(), demo: directory().passphrase !== null }))
 
-  handle(routes.signIn, async ({ body, req, res }) => {
-    const [account, address] = [body.signIn.toLowerCase(), req.ip ?? '']
+  const self = ({ id, name }: SignedIn): Omit<Me, 'look'> => ({
+    id,
+    name,
+    admin: isAdmin.get(id)!.admin === 1,
+    keepKey: open.keepKey(id),
+    timeZone: clock.timeZone,
+  })
+
+  function letIn(person: SignedIn, req: Request, res: Response): Omit<Me, 'look'> {
+    const token = open.begin(person.id, req.get('user-agent') ?? '', tokenOf(req))
+    res.cookie(cookieName(req), token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge: 7 * 86_400_000 })
+    return self(person)
+  }
+
+  /** Counted before anything is looked at. @throws HttpProblem where one has to wait first */
+  function tried(account: string, address: string): void {
     const wait = limits.waitFor(account, address)
     if (wait > 0)
       throw new HttpProblem(
@@ -24,22 +59,82 @@ export function peopleRoutes(handle: Handle, db: Db, open: ReturnType<typeof ses
         },
       )
     limits.tried(account, address)
-    const done = await open.signIn(body.signIn, body.passphrase, tokenOf(req))
-    if (done) limits.succeeded(account, address)
-    if (!done) throw new HttpProblem(401, 'That name and passphrase do not go together.', { field: 'passphrase' })
-    res.cookie(cookieName(req), done.token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge: 7 * 86_400_000 })
-    return { ...done.person, keepKey: open.keepKey(done.person.id), timeZone: clock.timeZone }
+  }
+
+  handle(routes.signIn, async ({ body, req, res }) => {
+    const [account, address] = [body.signIn.toLowerCase(), req.ip ?? '']
+    tried(account, address)
+    const person = await open.known(body.signIn, body.passphrase)
+    if (!person) {
+      const meant = people.bySignIn(body.signIn)
+      audit.note({
+        kind: 'not let in',
+        by: null,
+        about: meant?.id ?? null,
+        words: meant ? 'wrong passphrase, or not active' : 'no such sign-in',
+      })
+      throw new HttpProblem(401, 'That name and passphrase do not go together.', { field: 'passphrase' })
+    }
+    limits.succeeded(account, address)
+    audit.note({ kind: 'signed in', by: person.id, words: '' })
+    return letIn(person, req, res)
   })
 
   handle(routes.me, ({ caller, look, req }) => {
     const openedBy = req.get('x-signed-in-as')
     if (!caller || (openedBy !== undefined && openedBy !== caller.id)) return null
-    return { id: caller.id, name: caller.name, look, keepKey: open.keepKey(caller.id), timeZone: clock.timeZone }
+    return { ...self(caller), look }
   })
 
   handle(routes.signOut, ({ req, res }) => {
     open.signOut(tokenOf(req))
     res.clearCookie(cookieName(req), { path: '/', secure: req.secure })
     return undefined
+  })
+
+  handle(routes.setUp, async ({ body, req, res }) => {
+    if (!setUp.nobodyIsHere()) throw new HttpProblem(409, 'This installation is set up already. Sign in.')
+    tried('set-up code', req.ip ?? '')
+    if (!setUp.fits(body.code))
+      throw new HttpProblem(422, 'That is not the code: it stands in the console that the server was started from.', { field: 'code' })
+    refuseEasy(body.passphrase, [body.name, body.signIn, body.department])
+    const hash = await hashOf(body.passphrase)
+    const id = crypto.randomUUID()
+    db.transaction(() => {
+      // Somebody else may have been quicker while the passphrase was worked on.
+      if (!setUp.nobodyIsHere()) throw new HttpProblem(409, 'This installation is set up already. Sign in.')
+      people.insert(id, { name: body.name, signIn: body.signIn, email: body.email, externalId: null })
+      people.choosePassphrase(id, hash)
+      db.prepare('UPDATE person SET admin = 1 WHERE id = ?').run(id)
+      keepDepartment.run(body.department)
+      audit.note({ kind: 'set up', by: id, words: body.department })
+    })()
+    return letIn({ id, name: body.name }, req, res)
+  })
+
+  /** @throws HttpProblem where the link leads nowhere */
+  function wayIn(token: string, address: string) {
+    const found = ways.find(token)
+    if (typeof found !== 'string') return found
+    tried('one-time link', address)
+    throw new HttpProblem(410, found)
+  }
+
+  handle(routes.lookAtWayIn, ({ body, req }) => {
+    const { name, signIn, kind } = wayIn(body.token, req.ip ?? '')
+    return { name, signIn, kind, department: called() }
+  })
+
+  handle(routes.useWayIn, async ({ body, req, res }) => {
+    const { personId, name, signIn } = wayIn(body.token, req.ip ?? '')
+    refuseEasy(body.passphrase, [name, signIn, called()])
+    const hash = await hashOf(body.passphrase)
+    db.transaction(() => {
+      if (!ways.use(body.token)) throw new HttpProblem(410, 'That link was used already. Sign in, or ask for a new one.')
+      people.choosePassphrase(personId, hash)
+      audit.note({ kind: 'link used', by: personId, words: '' })
+    })()
+    open.end(personId, { butFor: undefined })
+    return letIn({ id: personId, name }, req, res)
   })
 }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { movedFirstDay } from '#core'
 import { routes, type CourseHead, type NewCourse, type Policy } from '#contract'
+import type { AuditList } from '../../access/audit'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
@@ -21,12 +22,15 @@ const BOUNDARIES = [
 ]
 
 /** Starts a course from nothing or from another one, with what is wanted of it and never its marks. */
-export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
+export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, audit: AuditList): void {
   const leads = db.prepare<[string], { n: number }>(
     `SELECT (SELECT count(*) FROM course_role WHERE person_id = p.id AND role = 'lead') + p.admin AS n FROM person p WHERE p.id = ?`,
   )
   const role = db.prepare<[string, string], { role: string }>(
     "SELECT role FROM course_role WHERE course_id = ? AND person_id = ? AND role = 'lead'",
+  )
+  const mayLead = db.prepare<[string, string], { id: string }>(
+    'SELECT p.id FROM person p, person a WHERE p.id = ? AND p.active = 1 AND a.id = ? AND a.admin = 1',
   )
   const same = db.prepare<[string, string], { id: string }>('SELECT id FROM course WHERE code = ? AND term = ?')
   const insert = db.prepare(
@@ -52,9 +56,14 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader): vo
       throw new HttpProblem(404, 'There is no such course among those you lead.', { field: 'from' })
     if (same.get(body.code, body.term))
       throw new HttpProblem(422, `${body.code} in ${body.term} is there already: give another code or term.`, { field: 'term' })
+    if (body.leadId !== null && !mayLead.get(body.leadId, me.id))
+      throw new HttpProblem(422, 'There is no such person, or you do not administer this installation.', { field: 'leadId' })
     const from = body.from === null ? null : plans.load(body.from).plan
     const id = randomUUID()
-    db.transaction(() => start(id, body, from, me.id))()
+    db.transaction(() => {
+      start(id, body, from, body.leadId ?? me.id)
+      audit.note({ kind: 'course changed', by: me.id, about: body.leadId, courseId: id, words: 'started' })
+    })()
     return plans.head(id, 'lead')
   })
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { format, parseISO } from 'date-fns'
 import { routes, type Letter } from '#contract'
+import type { AuditList } from '../../access/audit'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
@@ -10,14 +11,14 @@ import { allotmentQueries } from '../marking/allotments'
 import type { PlanLoader } from '../table/load-plan'
 
 /** Messages to markers through the stand-in for the post, and the switches of the stand-ins. */
-export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post, faults: StandInFaults): void {
+export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post, faults: StandInFaults, audit: AuditList): void {
   const allotments = allotmentQueries(db)
   const LETTER = `l.id, b.name AS "by", t.name AS "to", l.subject, l.body, l.at FROM letter l
     JOIN person b ON b.id = l.by_id JOIN person t ON t.id = l.to_id WHERE l.course_id = ?`
   const all = db.prepare<[string], Letter>(`SELECT ${LETTER} ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
   const own = db.prepare<[string, string], Letter>(`SELECT ${LETTER} AND l.to_id = ? ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
   const insert = db.prepare('INSERT INTO letter (id, course_id, by_id, to_id, subject, body, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
-  const person = db.prepare<[string], { name: string; signIn: string }>('SELECT name, sign_in AS signIn FROM person WHERE id = ?')
+  const person = db.prepare<[string], Message['to']>('SELECT name, sign_in AS signIn, email FROM person WHERE id = ?')
   const assessment = db.prepare<[string, string], { title: string }>(
     'SELECT title FROM assessment WHERE id = ? AND course_id = ? AND away = 0',
   )
@@ -38,7 +39,7 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     const rows = allotments.all(assessmentId)
     const due = allotments.deadlines(assessmentId)
     const known = new Set(allotments.markers(courseId).map((m) => m.id))
-    const messages = [...new Set(body.markerIds)].flatMap((id): (Message & { toId: string })[] => {
+    const messages = [...new Set(body.markerIds)].flatMap((id): (Message & { courseId: string; toId: string })[] => {
       if (!known.has(id)) throw new HttpProblem(422, 'There is no such marker.', { field: 'markerIds' })
       const pile = rows.filter((a) => a.markerId === id)
       const left = pile.filter((a) => a.state !== 'handed in').length
@@ -78,6 +79,12 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
   }))
   handle(routes.setStandIn, ({ params, body, me }) => {
     faults.set(params.courseId, params.name, body.fails, me.id)
+    audit.note({
+      kind: 'stand-in',
+      by: me.id,
+      courseId: params.courseId,
+      words: `${params.name} ${body.fails ? 'made to fail' : 'works again'}`,
+    })
     return undefined
   })
 }
