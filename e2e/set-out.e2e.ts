@@ -152,7 +152,7 @@ test('a course from nothing, with the mouse: roll, plan, eight sections’ dates
     await page.keyboard.press('Delete')
     const closeUp = page.getByRole('complementary')
     await expect(closeUp.getByText('Paper in Groma is due on a Sunday.')).toBeVisible()
-    await expect(closeUp.getByText(/Paper in Sextant is due 2028-01-10, outside the term/)).toBeVisible()
+    await expect(closeUp.getByText(/Paper in Sextant is due 10 Jan 2028, outside the term/)).toBeVisible()
     await expect(closeUp.getByText('Paper is not set for Dioptra.')).toBeVisible()
     await page.getByRole('link', { name: /^plan/ }).click()
     await expect(page.getByText('has no Paper')).toBeVisible()

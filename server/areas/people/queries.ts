@@ -63,5 +63,3 @@ export function personQueries(db: Db) {
     },
   }
 }
-
-export type PersonQueries = ReturnType<typeof personQueries>
