@@ -1,5 +1,19 @@
 import { z } from 'zod'
-import { Assessment, Component, CourseHead, Decimal, Id, Mark, Marking, plainName, Policy, StandardUse, Title, Weight } from './course'
+import {
+  Assessment,
+  Boundary,
+  Component,
+  CourseHead,
+  Decimal,
+  Id,
+  Mark,
+  Marking,
+  plainName,
+  Policy,
+  StandardUse,
+  Title,
+  Weight,
+} from './course'
 import { NewAssessment, NewComponent, NewCourse, OwnWork, PlacementWrite, Plan, Taken } from './plan'
 import {
   Candidate,
@@ -287,6 +301,16 @@ export const setOutRoutes = {
     params: inCourse,
     body: z.strictObject({ policy: Policy }),
     response: z.strictObject({ policy: Policy }),
+  }),
+  setGrades: route({
+    takes: 'a little',
+    method: 'PUT',
+    path: '/api/courses/:courseId/grades',
+    access: lead,
+    summary: 'The grades of a course and where they begin, as long as there are no marks; after that it is tried and decided',
+    params: inCourse,
+    body: z.strictObject({ boundaries: z.array(Boundary).min(1).max(60) }),
+    response: z.strictObject({ boundaries: z.array(Boundary) }),
   }),
 
   setPlacements: route({

@@ -14,6 +14,8 @@ const VIEWS: [string, string][] = [
   ['set-out', 'What counts, and how much'],
   ['set-out/roll', 'Who is taught'],
   ['set-out/placements', 'When everything is due'],
+  ['set-out/people', 'Who has a part here'],
+  ['set-out/course', 'The course'],
   ['agree', 'A map for a reader'],
   ['agree/exemplars', 'Exemplars'],
   ['mark', 'The mark sheet'],
@@ -30,7 +32,7 @@ const VIEWS: [string, string][] = [
 ]
 
 /** Views that share a visit: a test of its own for each few, so that they are walked side by side. */
-const VISITS = [0, 4, 8, 12].map((from) => VIEWS.slice(from, from + 4))
+const VISITS = [0, 5, 10, 15].map((from) => VIEWS.slice(from, from + 5))
 
 for (const scheme of ['light', 'dark'] as const) {
   // Dark differs from light in nothing but its colours.
@@ -71,6 +73,24 @@ test('the door passes them too', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByRole('heading', { name: 'Level Table' })).toBeVisible()
   expect(await findings(page)).toEqual([])
+})
+
+test('the installation, one’s own account and a link that leads nowhere pass them too', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: /^Orsolya Tamm/ }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Who is here' })).toBeVisible()
+  await page.getByRole('button', { name: 'Ines Valdry' }).click()
+  expect.soft(await findings(page), 'people').toEqual([])
+  for (const [path, heading] of [
+    ['installation/courses', 'Courses'],
+    ['installation/audit', 'What happened'],
+    ['account', 'Your account'],
+    ['come-in#nothing-that-was-ever-made', 'Level Table'],
+  ] as const) {
+    await page.goto(`/${path}`)
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+    expect.soft(await findings(page), path).toEqual([])
+  }
 })
 
 test('a marker’s piles and desk pass them too', async ({ page }) => {

@@ -3,6 +3,8 @@ export const VIEWS = [
   'set-out/roll',
   'set-out/plan',
   'set-out/placements',
+  'set-out/people',
+  'set-out/course',
   'agree/library',
   'agree/exemplars',
   'mark',

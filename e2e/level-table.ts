@@ -15,26 +15,34 @@ export const EXTERNAL = 'Tamsin Oyelaran-Holt'
 interface Served {
   address: string
   data: string
+  /** What stands in its console, once it is ready. */
+  console: () => string
 }
 
 /** Each test has a server of its own over a copy of the demo data. */
-export const test = base.extend<{ served: Served; lead: Page }>({
-  // eslint-disable-next-line no-empty-pattern
-  served: async ({}, use) => {
+export const test = base.extend<{ template: string | null; served: Served; lead: Page }>({
+  /** What its data is a copy of; null begins with an empty folder. */
+  template: [TEMPLATE, { option: true }],
+  served: async ({ template }, use) => {
     const data = mkdtempSync(join(tmpdir(), 'level-table-'))
-    cpSync(TEMPLATE, data, { recursive: true })
+    if (template) cpSync(template, data, { recursive: true })
     const server = spawn(process.execPath, ['dist/server/main.js'], {
       env: { ...process.env, PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: data, LOG_LEVEL: 'info' },
-      stdio: ['ignore', 'pipe', 'inherit'],
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
+    let said = ''
+    server.stderr.on('data', (part: Buffer) => {
+      said += part.toString()
+      process.stderr.write(part)
     })
     const lines = createInterface({ input: server.stdout })
     const port = await new Promise<number>((found) => {
       lines.on('line', (line) => {
-        const said = JSON.parse(line) as { msg: string; port?: number }
-        if (said.msg === 'listening') found(said.port!)
+        const { msg, port } = JSON.parse(line) as { msg: string; port?: number }
+        if (msg === 'listening') found(port!)
       })
     })
-    await use({ address: `http://127.0.0.1:${port}`, data })
+    await use({ address: `http://127.0.0.1:${port}`, data, console: () => said })
     server.kill()
     await once(server, 'exit')
     rmSync(data, { recursive: true, force: true })

@@ -73,6 +73,10 @@ export function checkBoundaries(boundaries: Boundary[], above100: Policy['above1
   return findings
 }
 
+/** Whether two sets have the same grades, which begin at the same percents. */
+export const isSameSet = (a: readonly Boundary[], b: readonly Boundary[]): boolean =>
+  a.length === b.length && a.every((x, i) => x.grade === b[i]!.grade && x.from === b[i]!.from)
+
 const falls = (limits: readonly number[]) => limits.every((x, i) => i === 0 || x < limits[i - 1]!)
 
 /** 100 times a fraction, as the decimal a person means: 0.895 → 89.5. */

@@ -1,6 +1,7 @@
 import { hash, verify } from '@node-rs/argon2'
 import { ZxcvbnFactory } from '@zxcvbn-ts/core'
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common'
+import { isMostlyOwn } from '#core'
 import { HttpProblem } from '../problem'
 
 /** argon2id with 19 MiB and two passes: some 25 ms of one core, so that a server of two stands a hundred people coming in at once. */
@@ -15,9 +16,8 @@ const EASY = 1
 
 /** @throws HttpProblem where it is one of the commonest, or made from one or from its owner's own name */
 export function refuseEasy(passphrase: string, own: readonly string[] = []): void {
-  const words = own.flatMap((text) => text.toLowerCase().split(/[^\p{L}\p{N}]+/u)).filter((word) => word.length > 2)
   // What is longer is judged by its beginning: nobody guesses by halves.
-  if (guesser.check(passphrase.slice(0, 80), words).score <= EASY)
+  if (isMostlyOwn(passphrase, own) || guesser.check(passphrase.slice(0, 80)).score <= EASY)
     throw new HttpProblem(
       422,
       'That is one of the passphrases that are tried first, or made from one: take a few words that do not belong together.',

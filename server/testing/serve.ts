@@ -5,9 +5,9 @@ import { join } from 'node:path'
 import supertest from 'supertest'
 import { buildDemo } from '../../demo/build'
 import { PASSPHRASE } from '../../demo/department'
+import type { SetUpCode } from '../access/set-up-code'
 import { createApp } from '../app'
 import { openDatabase, type Db } from '../db/open'
-import type { SIGN_INS } from './markers'
 
 export const COURSE = 'cfs214-2026'
 export const api = (path: string) => `/api/courses/${COURSE}${path}`
@@ -20,20 +20,25 @@ export interface TestServer {
   file: string
   address: string
   /** Someone signed in, with a same-origin header on every request; null is nobody. */
-  as: (
-    signIn: 'ines.valdry' | 'tamsin.oyelaran.holt' | 'rune.daal' | 'student' | 'orsolya.tamm' | (typeof SIGN_INS)[number] | null,
-  ) => Promise<Client>
+  as: (signIn: string | null, passphrase?: string) => Promise<Client>
+  /** By which it is set up, while nobody is here. */
+  code: string
   close: () => Promise<void>
 }
 
 export type Client = (method: 'get' | 'post' | 'put' | 'patch' | 'delete', path: string, body?: unknown) => supertest.Test
 
 /** A real server over a real file with the demo in it. */
-export async function serveDemo(): Promise<TestServer> {
+export const serveDemo = (): Promise<TestServer> => serve((db) => buildDemo(db, SIZE))
+
+/** A real server over an empty folder. */
+export const serveEmpty = (): Promise<TestServer> => serve(() => undefined)
+
+async function serve(fill: (db: Db) => void): Promise<TestServer> {
   const folder = mkdtempSync(join(tmpdir(), 'level-table-test-'))
   const file = join(folder, 'level-table.db')
   const db = openDatabase(file)
-  buildDemo(db, SIZE)
+  fill(db)
   const app = createApp(db)
   const server = app.listen(0, '127.0.0.1')
   await new Promise((up) => server.once('listening', up))
@@ -44,14 +49,11 @@ export async function serveDemo(): Promise<TestServer> {
     db,
     file,
     address,
-    async as(signIn) {
+    code: (app.locals.setUp as SetUpCode).code,
+    async as(signIn, passphrase = PASSPHRASE) {
       let cookie = ''
       if (signIn) {
-        const answer = await request
-          .post('/api/session')
-          .set('origin', `http://${host}`)
-          .send({ signIn, passphrase: PASSPHRASE })
-          .expect(200)
+        const answer = await request.post('/api/session').set('origin', `http://${host}`).send({ signIn, passphrase }).expect(200)
         cookie = String(answer.headers['set-cookie']).split(';')[0]!
       }
       return (method, path, body) => {

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Suspense, useDeferredValue, useMemo, type ReactNode } from 'react'
-import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
+import { createBrowserRouter, Link, Navigate, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import type { Stop } from '#core'
 import type { CourseHead, Me } from '#contract'
 import { messageOf, page, ProblemError } from '../api/client'
@@ -20,7 +20,8 @@ import { needsMarks } from './needs-marks'
 import { usePlanQuery, useRollQuery } from './plan'
 import { Run } from './Run'
 import { SavedProvider } from './saved'
-import { SignIn } from './SignIn'
+import { SignIn } from '../session/SignIn'
+import { ComeIn } from '../session/ComeIn'
 import { STOPS, stopStates } from './stops'
 import { StudentFrame } from './StudentFrame'
 import { TrialProvider } from './trial'
@@ -30,6 +31,7 @@ import { UndoProvider } from './undo'
 const Horizon = later(() => import('./Horizon'))
 
 const router = createBrowserRouter([
+  { path: '/come-in', element: <ComeIn />, errorElement: <Broken /> },
   {
     path: '/',
     element: <Door />,
@@ -37,6 +39,8 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <FirstCourse /> },
+      { path: 'account', lazy: stopCode(() => import('../session/AccountPage')), errorElement: <StopBroken /> },
+      { path: 'installation/:part?', lazy: stopCode(() => import('../installation/Installation')), errorElement: <StopBroken /> },
       {
         path: 'courses/:courseId',
         element: <CourseFrame />,
@@ -117,13 +121,18 @@ function Door() {
 }
 
 function FirstCourse() {
+  const me = useMe()
   const courses = useCourses()
   if (courses.isPending) return null
   const first = courses.data?.find((c) => c.confirmedIssue === null && c.students > 100) ?? courses.data?.[0]
+  if (!first && me.data?.admin) return <Navigate to="/installation" replace />
   return first ? (
     <Navigate to={`/courses/${first.id}`} replace />
   ) : (
-    <Notice title="No course yet">You have no role in a course. Ask whoever leads it to add you.</Notice>
+    <Notice title="No course yet">
+      You have no part in a course. Ask whoever leads it to add you; then <a href="/">look again</a>.{' '}
+      <Link to="/account">Your account</Link>
+    </Notice>
   )
 }
 

@@ -75,6 +75,14 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
             </Dropdown.Item>
           )}
           {course.role === 'lead' && <SeeItAs courseId={course.id} />}
+          {me.admin && (
+            <Dropdown.Item as={Link} to="/installation">
+              The installation
+            </Dropdown.Item>
+          )}
+          <Dropdown.Item as={Link} to="/account">
+            Your account
+          </Dropdown.Item>
           <Dropdown.Item onClick={leave}>Sign out</Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>

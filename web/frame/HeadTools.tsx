@@ -8,18 +8,27 @@ import { useUndo } from './undo'
 /** What whoever works on a course has at hand everywhere: names or numbers, whether it is saved, undo and redo. */
 export function HeadTools() {
   const { shown, turn } = useNames()
-  const { undo, redo, undoes, redoes } = useUndo()
-  useKeys([
-    { key: 'Ctrl+z', does: 'undo, whatever it was', run: undo },
-    { key: 'Ctrl+y', does: 'redo', run: redo },
-    { key: 'Ctrl+Shift+z', does: 'redo', run: redo },
-    { key: 'N', does: 'names or candidate numbers', run: turn },
-  ])
+  useKeys([{ key: 'N', does: 'names or candidate numbers', run: turn }])
   return (
     <>
       <button className="quiet" onClick={turn} aria-pressed={shown === 'numbers'} title="Show names or candidate numbers (N)">
         {shown === 'names' ? <b>Names</b> : 'Names'} · {shown === 'numbers' ? <b>numbers</b> : 'numbers'}
       </button>
+      <SavedTools />
+    </>
+  )
+}
+
+/** Whether it is saved, undo and redo. */
+export function SavedTools() {
+  const { undo, redo, undoes, redoes } = useUndo()
+  useKeys([
+    { key: 'Ctrl+z', does: 'undo, whatever it was', run: undo },
+    { key: 'Ctrl+y', does: 'redo', run: redo },
+    { key: 'Ctrl+Shift+z', does: 'redo', run: redo },
+  ])
+  return (
+    <>
       <SavedState />
       <span>
         <button

@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod'
-import { useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { addDays, addYears, formatISO, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
@@ -8,7 +8,8 @@ import { useNavigate } from 'react-router'
 import type { z } from 'zod'
 import { NewCourse, routes, type CourseHead } from '#contract'
 import { call, messageOf } from '../api/client'
-import { FormDay, FormDialog, FormField } from '../parts/FormDialog'
+import { useSignedIn } from './ahead'
+import { FormDay, FormDialog, FormField, textOrNull } from '../parts/FormDialog'
 
 type Body = z.input<typeof NewCourse>
 type Take = keyof Body['take']
@@ -27,10 +28,21 @@ function nextYear(day: string): string {
   const on = (parseISO(day).getDay() - date.getDay() + 7) % 7
   return formatISO(addDays(date, on > 3 ? on - 7 : on), { representation: 'date' })
 }
+const NOTHING = { code: '', title: '', term: '', firstDay: '', lastDay: '' }
 const nextTerm = (term: string) => term.replace(/\d{4}/, (year) => String(Number(year) + 1))
 
 /** A new course: from nothing, or from another one; never with its marks. */
-export function StartCourse({ courses, course, onClose }: { courses: CourseHead[]; course: CourseHead; onClose: () => void }) {
+export function StartCourse({
+  courses,
+  course,
+  onClose,
+}: {
+  courses: CourseHead[]
+  /** The one to start from, unless another or none is chosen. */
+  course?: CourseHead
+  onClose: () => void
+}) {
+  const me = useSignedIn()
   const queries = useQueryClient()
   const navigate = useNavigate()
   const [problem, setProblem] = useState<string | null>(null)
@@ -45,17 +57,19 @@ export function StartCourse({ courses, course, onClose }: { courses: CourseHead[
   const { register, control, handleSubmit, formState, watch, setValue } = useForm<Body>({
     resolver: zodResolver(NewCourse),
     defaultValues: {
-      ...like(course),
-      from: course.id,
+      ...(course ? like(course) : NOTHING),
+      from: course?.id ?? null,
+      leadId: null,
       take: { plan: true, placements: true, standards: true, boundaries: true, people: true },
     },
   })
   const { errors } = formState
+  const people = useQuery({ queryKey: ['people'], queryFn: () => call(routes.people), enabled: me.admin })
   const from = watch('from')
   const begin = (id: string) => {
     const source = led.find((c) => c.id === id)
     setValue('from', source?.id ?? null)
-    const fields = source ? like(source) : { code: '', title: '', term: '', firstDay: '', lastDay: '' }
+    const fields = source ? like(source) : NOTHING
     for (const [field, value] of Object.entries(fields)) setValue(field as 'code', value)
   }
   const start = async (body: Body) => {
@@ -64,6 +78,7 @@ export function StartCourse({ courses, course, onClose }: { courses: CourseHead[
       const made = await call(routes.startCourse, { body })
       await queries.invalidateQueries({ queryKey: ['courses'] })
       onClose()
+      if (body.leadId && body.leadId !== me.id) return void (await queries.invalidateQueries({ queryKey: ['installed courses'] }))
       await navigate(`/courses/${made.id}/set-out/${body.from ? 'plan' : 'roll'}`)
     } catch (e) {
       setProblem(messageOf(e))
@@ -91,6 +106,21 @@ export function StartCourse({ courses, course, onClose }: { courses: CourseHead[
         <FormDay id="course-first" label="First teaching day" name="firstDay" control={control} error={errors.firstDay} />
         <FormDay id="course-last" label="Last teaching day" name="lastDay" control={control} error={errors.lastDay} />
       </div>
+      {me.admin && (
+        <Form.Group controlId="course-lead">
+          <Form.Label className="soft small mb-0 d-block">Led by</Form.Label>
+          <Form.Select {...register('leadId', textOrNull)}>
+            <option value="">{me.name}, yourself</option>
+            {people.data
+              ?.filter((p) => p.id !== me.id && p.state !== 'inactive')
+              .map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}, {p.signIn}
+                </option>
+              ))}
+          </Form.Select>
+        </Form.Group>
+      )}
       {from !== null && (
         <fieldset>
           <legend className="soft small mb-1">Take along; students and marks never come</legend>

@@ -20,6 +20,11 @@ export const COURSE_QUERIES = [
   'deliveries',
   'letters',
   'roll files',
+  'people',
+  'audit',
+  'installed courses',
+  'course people',
+  'student access',
 ] as const
 
 /** Fetches anew whatever a write to the course may have changed. */

@@ -1,2 +1,2 @@
-export const PARTS = ['roll', 'plan', 'placements'] as const
+export const PARTS = ['roll', 'plan', 'placements', 'people', 'course'] as const
 export type Part = (typeof PARTS)[number]

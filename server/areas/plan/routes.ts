@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { checkBoundaries } from '#core'
 import { routes, type Assessment, type Component } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'
@@ -32,6 +33,7 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
   )
   const placeEverywhere = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
   const setPosition = db.prepare('UPDATE assessment SET position = ? WHERE id = ? AND course_id = ?')
+  const setGrades = db.prepare('UPDATE course SET boundaries = ? WHERE id = ?')
   const setPolicy = db.prepare('UPDATE course SET policy = ? WHERE id = ?')
 
   const hasMarks = (courseId: string) => plans.load(courseId).plan.hasMarks
@@ -142,6 +144,15 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
       return undefined
     }),
   )
+
+  handle(routes.setGrades, ({ params: { courseId }, body: { boundaries } }) => {
+    if (hasMarks(courseId))
+      throw new HttpProblem(409, 'There are marks already: a change of grades is tried first and then adopted.', { field: 'boundaries' })
+    const [finding] = checkBoundaries(boundaries, plans.load(courseId).plan.policy.above100)
+    if (finding) throw new HttpProblem(422, finding.message, { field: finding.row === null ? 'boundaries' : `boundaries.${finding.row}` })
+    writes.writeOpen(courseId, () => setGrades.run(JSON.stringify(boundaries), courseId))
+    return { boundaries }
+  })
 
   handle(routes.setPolicy, ({ params: { courseId }, body }) => {
     if (hasMarks(courseId))

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import { boundaryImpact, checkBoundaries, describe, gradeCounts, nearBoundary, type Boundary } from '#core'
+import { boundaryImpact, checkBoundaries, describe, gradeCounts, isSameSet, nearBoundary, type Boundary } from '#core'
 import { useCourse } from '../../frame/course'
 import { useKeys } from '../../frame/keys'
 import { NumberField } from '../../parts/NumberField'
@@ -22,7 +22,7 @@ export default function Bound() {
   const [chosenAt, setChosen] = useState(1)
   /** Limits as they were typed, while they are no set that could be in force. */
   const [typed, setTyped] = useState<Boundary[] | null>(null)
-  const inTrial = boundaries.map((b) => b.from).join()
+  const inTrial = boundaries.map((b) => `${b.grade} ${b.from}`).join()
   // What is in force or tried has changed, by Discard for one: what was typed against what stood before is done with.
   useEffect(() => setTyped(null), [inTrial])
   const findings = typed ? checkBoundaries(typed, table.policy.above100) : []
@@ -36,7 +36,7 @@ export default function Bound() {
     if (!mayDecide) return
     if (checkBoundaries(next, table.policy.above100).length > 0) return setTyped(next)
     setTyped(null)
-    if (table.boundaries.every((b, i) => b.from === next[i]!.from))
+    if (isSameSet(next, table.boundaries))
       setTrial(
         trial.changes.filter((c) => c.kind !== 'bound'),
         'boundaries back as adopted',
@@ -91,7 +91,12 @@ export default function Bound() {
         Nobody has a final percent yet, so there is no distribution to draw boundaries on. Clear what is open at Mark and Reconcile first.
       </div>
     )
-  const was = table.boundaries.find((b) => b.grade === boundary?.grade)?.from
+  const wasFrom = table.boundaries.find((b) => b.grade === boundary?.grade)?.from
+  const was = (grade: string, count: number) => {
+    const then = before.find((b) => b.grade === grade)?.count
+    if (then === count) return null
+    return <span className="soft small fw-normal d-block">{then === undefined ? 'new' : `was ${then}`}</span>
+  }
   return (
     <div className="work">
       <main className="table-side">
@@ -164,10 +169,10 @@ export default function Bound() {
             </tr>
             <tr className="fw-semibold">
               <th>everyone</th>
-              {counts.map((c, i) => (
+              {counts.map((c) => (
                 <td key={c.grade} className="num">
                   {c.count} · {share(c.share)}
-                  {before[i] && before[i].count !== c.count && <span className="soft small fw-normal d-block">was {before[i].count}</span>}
+                  {was(c.grade, c.count)}
                 </td>
               ))}
               <td className="num">{fixed(describe(current.result.students.flatMap((s) => s.final ?? [])).mean)}</td>
@@ -205,7 +210,7 @@ export default function Bound() {
             <section>
               <h2>
                 {boundary.grade} begins at {fixed(boundary.from)}
-                {was !== undefined && was !== boundary.from && `, was ${fixed(was)}`}
+                {wasFrom !== undefined && wasFrom !== boundary.from && `, was ${fixed(wasFrom)}`}
               </h2>
               <p aria-live="polite">
                 {impact.movers.length === 0
@@ -220,9 +225,9 @@ export default function Bound() {
                   <Button size="sm" variant="outline-primary" onClick={() => step(GRAIN)}>
                     {fixed(boundary.from + GRAIN)} <kbd>→</kbd>
                   </Button>
-                  {was !== undefined && was !== boundary.from && (
-                    <Button size="sm" variant="link" onClick={() => put(chosen, was)}>
-                      Back to {fixed(was)}
+                  {wasFrom !== undefined && wasFrom !== boundary.from && (
+                    <Button size="sm" variant="link" onClick={() => put(chosen, wasFrom)}>
+                      Back to {fixed(wasFrom)}
                     </Button>
                   )}
                 </div>

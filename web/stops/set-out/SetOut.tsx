@@ -5,13 +5,15 @@ import { useKeys } from '../../frame/keys'
 import { usePlanQuery } from '../../frame/plan'
 import { useTrial } from '../../frame/trial'
 import { PartsNav } from '../../parts/PartsNav'
+import { CoursePart } from './course/CoursePart'
+import { PeopleHere } from './people/PeopleHere'
 import { Placements } from './placements/Placements'
 import { PlanPart } from './plan/PlanPart'
 import { RollPart } from './roll/RollPart'
 import { PARTS, type Part } from '../../parts/set-out-parts'
 import { openFindings } from '../../parts/plan-findings'
 
-/** The first stop: who is taught, what counts, and when it is due. */
+/** The first stop: who is taught, what counts, when it is due, who does what in it, and what it is called and graded in. */
 export default function SetOut() {
   const { part } = useParams()
   const { courseId } = useTrial()
@@ -33,5 +35,7 @@ export default function SetOut() {
   const nav = <PartsNav keyed of="setting out" base={`/courses/${courseId}/set-out`} parts={PARTS} shown={shown} open={open} />
   if (shown === 'roll') return <RollPart plan={plan.data} nav={nav} />
   if (shown === 'placements') return <Placements plan={plan.data} nav={nav} />
+  if (shown === 'people') return <PeopleHere plan={plan.data} nav={nav} />
+  if (shown === 'course') return <CoursePart decided={plan.data} nav={nav} />
   return <PlanPart decided={plan.data} nav={nav} />
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
 import { routes } from '#contract'
@@ -29,6 +29,8 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
     enabled: !!chosen,
   })
   const [own, setRule] = useState<Rule | null>(null)
+  const latest = useRef(own)
+  latest.current = own
   const data = sharing.data?.assessment.id === chosen?.id ? sharing.data : undefined
   const rule = data ? (own ?? ruleFor(data)) : null
   const [trying, setTrying] = useState(false)
@@ -97,6 +99,8 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
                 onSet={set}
                 onTry={() => setTrying(true)}
                 onDone={() => {
+                  // What was set for the next one, while this one was being written, stays.
+                  if (latest.current !== own) return
                   setTrying(false)
                   setRule(null)
                 }}

@@ -57,11 +57,12 @@ function sharing({
   decides = true,
 }: { of?: Shared; would?: SharingTried | Refuses; decides?: boolean } = {}) {
   const rules: Rule[] = []
+  const share = { now: (): unknown => ({ ...of, latest: 7 }) }
   const server = serverAnswers([
     [routes.plan, () => PLAN],
     [routes.sharing, () => of],
     [routes.trySharing, (rule: Rule) => (rules.push(rule), would)],
-    [routes.shareOut, () => ({ ...of, latest: 7 })],
+    [routes.shareOut, () => share.now()],
     [routes.takeBackSharing, () => of],
     [routes.setReadBy, () => ({})],
     [routes.setBlindness, () => ({})],
@@ -69,7 +70,7 @@ function sharing({
   ])
   const page = inPage(<Sharing courseId="c" decides={decides} nav={null} />)
   const writes = () => server.sent.filter((s) => !s.address.endsWith('/try'))
-  return { ...page, server, rules, writes, ready: () => screen.findByRole('row', { name: /Mo Lund/ }) }
+  return { ...page, share, rules, writes, ready: () => screen.findByRole('row', { name: /Mo Lund/ }) }
 }
 
 test('nothing is shared out before it was seen: loads, links, and what it would give; then it is, and can be undone', async () => {
@@ -87,6 +88,22 @@ test('nothing is shared out before it was seen: loads, links, and what it would 
   expect(rules.at(-1)).toMatchObject({ how: 'draw', readings: 2, avoidOwnSection: true })
   await user.click(await screen.findByRole('button', { name: 'Undo: share Essay out' }))
   await waitFor(() => expect(writes()[1]!.address).toMatch(/7$/))
+})
+
+test('what is set for the next sharing while the one before is still being written stays', async () => {
+  const { user, share, ready, rules } = sharing()
+  let answered: (of: Shared) => void = () => undefined
+  share.now = () => new Promise((done) => (answered = done))
+  await ready()
+  await user.click(screen.getByRole('button', { name: 'See what it would give' }))
+  await screen.findByText('60 readings')
+  await user.click(screen.getByRole('button', { name: /^Share it out/ }))
+  await user.click(screen.getByRole('button', { name: 'a sample, read again' }))
+  answered({ ...shared(), latest: 7 })
+  await screen.findByRole('button', { name: 'Undo: share Essay out' })
+  await waitFor(() => expect(screen.getByText(/✓ saved/)).toBeTruthy())
+  expect(screen.getByLabelText('Share in percent')).toBeTruthy()
+  expect(rules.at(-1)!.how).toBe('sample')
 })
 
 test('somebody falls ill: their time set to 0 leaves them out, and what is begun stays', async () => {

@@ -1,4 +1,4 @@
-import { planWithChanges, type Change } from '#core'
+import { isSameSet, planWithChanges, type Boundary, type Change } from '#core'
 import { routes, type Assessment, type Component, type Plan, type Policy } from '#contract'
 import type { z } from 'zod'
 import { call } from '../../../api/client'
@@ -106,6 +106,24 @@ export function usePlanEdits(decided: Plan) {
         'change the policies',
         () => send(policy),
         () => send(decided.policy),
+      )
+    },
+    grades(boundaries: Boundary[], label: string) {
+      if (decided.hasMarks) {
+        // Back as they are in force, there is nothing to try.
+        if (isSameSet(boundaries, decided.boundaries))
+          return setTrial(
+            changes.filter((c) => c.kind !== 'bound'),
+            label,
+          )
+        return propose([{ kind: 'bound', boundaries }], label)
+      }
+      const send = (set: Boundary[]) => call(routes.setGrades, { params: { courseId }, body: { boundaries: set } })
+      ahead('plan', (now) => ({ ...now, boundaries }))
+      void write(
+        label,
+        () => send(boundaries),
+        () => send(decided.boundaries),
       )
     },
     takeAway(a: Assessment) {

@@ -3,7 +3,7 @@ import { routes, type OwnWork } from '#contract'
 import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { SignIn } from './SignIn'
-import { StudentFrame } from './StudentFrame'
+import { StudentFrame } from '../frame/StudentFrame'
 
 const ME = { id: 'mo', name: 'Mo Lund', look: null }
 

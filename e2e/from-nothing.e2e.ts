@@ -1,0 +1,185 @@
+import { readFileSync } from 'node:fs'
+import { readdir } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { Browser, Page } from '@playwright/test'
+import { expect, goTo, signOut, test } from './level-table'
+
+test.use({ template: null })
+
+const PASSPHRASE = 'slow barges under alder'
+const ROLL = [
+  'Candidate no.;Student;Section;Section name;External id',
+  '7001;Aune Marsk;N;North;aune.marsk',
+  '7002;Bede Holloway;N;North;bede.holloway',
+  '7003;Cai Nettle;S;South;cai.nettle',
+  '7004;Dara Osk;S;South;dara.osk',
+].join('\r\n')
+
+test('from an empty folder to a confirmed course and a student’s own view, with what the console and the letters say alone', async ({
+  page,
+  browser,
+  served,
+}) => {
+  const links: Record<string, string> = {}
+  await test.step('set up with the code from the console', async () => {
+    await page.goto('/')
+    const code = /[A-Z2-9]{4}-[A-Z2-9]{4}-[A-Z2-9]{4}/.exec(served.console())![0]
+    await page.getByLabel('Code from the console').fill(code)
+    await page.getByLabel('Department').fill('Lowland Hydrography')
+    await page.getByLabel('Your name').fill('Maren Osterlund')
+    await page.getByLabel('Sign-in').fill('maren')
+    await page.getByLabel('Passphrase', { exact: true }).fill('maren osterlund')
+    await page.getByRole('button', { name: 'Set it up' }).click()
+    await expect(page.getByText(/tried first, or made from one/)).toBeVisible()
+    await page.getByLabel('Passphrase', { exact: true }).fill(PASSPHRASE)
+    await expect(page.getByText('very hard to guess')).toBeVisible()
+    await page.getByRole('button', { name: 'Set it up' }).click()
+    await expect(page.getByRole('heading', { name: 'Who is here' })).toBeVisible()
+  })
+
+  await test.step('two markers and an external from a list, tried first', async () => {
+    await page.keyboard.press('+')
+    const dialog = page.getByRole('dialog')
+    await dialog.getByRole('button', { name: 'a list' }).click()
+    await dialog
+      .getByLabel(/^One person a line/)
+      .fill('Ibo Varga, ibo\nFia Brand, fia, fia@vale.example\nLost\nTove Quist <tove@vale.example>')
+    await dialog.getByRole('button', { name: 'Try it' }).click()
+    await expect(dialog.getByRole('status')).toHaveText('3 people to add · 0 here already · 1 left out')
+    await dialog.getByRole('button', { name: 'Invite 3 people' }).click()
+    for (const name of ['Ibo Varga', 'Fia Brand', 'Tove Quist']) links[name] = await dialog.getByLabel(`Link for ${name}`).inputValue()
+    await dialog.getByRole('button', { name: 'Done' }).click()
+    await expect(page.getByText('invited 3')).toBeVisible()
+  })
+
+  await test.step('a course, led by whoever starts it', async () => {
+    await page.getByRole('link', { name: 'courses' }).click()
+    await page.getByRole('button', { name: /^Start a course/ }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel('Code').fill('HYD 1')
+    await dialog.getByLabel('Title').fill('Sluices')
+    await dialog.getByLabel('Term', { exact: true }).fill('autumn 2026')
+    await dialog.getByLabel('First teaching day', { exact: true }).fill('2026-09-07')
+    await dialog.getByLabel('Last teaching day', { exact: true }).fill('2026-12-18')
+    await dialog.getByRole('button', { name: /^Start it/ }).click()
+    await expect(page.getByText('Nobody is on the roll yet.')).toBeVisible()
+  })
+
+  await test.step('a roll, the people’s parts, and the grades', async () => {
+    await page.getByRole('button', { name: /^Bring in a roll/ }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel(/CSV, XLSX/).setInputFiles({ name: 'roll.csv', mimeType: 'text/csv', buffer: Buffer.from(ROLL) })
+    await dialog.getByRole('button', { name: /^Bring in 6 changes/ }).click()
+    await expect(page.getByText('4 students in 2 sections')).toBeVisible()
+    await page.getByRole('link', { name: 'people', exact: true }).click()
+    await page.getByLabel('Find somebody to be marker').fill('ibo')
+    await page.getByRole('list', { name: 'Found' }).getByRole('button', { name: 'Ibo Varga' }).click()
+    await expect(page.getByLabel('Part of Ibo Varga', { exact: true })).toHaveValue('marker')
+    await page.getByLabel(/^Or several/).fill('fia')
+    await page.getByRole('button', { name: 'Try it' }).click()
+    await page.getByRole('button', { name: '1 person: marker' }).click()
+    await page.getByRole('button', { name: 'external', exact: true }).click()
+    await page.getByLabel('Find somebody to be external').fill('tove')
+    await page.getByLabel('Find somebody to be external').press('Enter')
+    await expect(page.getByLabel('Part of Tove Quist', { exact: true })).toHaveValue('external')
+    await expect(page.getByLabel('Part of Fia Brand', { exact: true })).toHaveValue('marker')
+    await page.getByRole('link', { name: 'course', exact: true }).click()
+    await page.getByLabel('Start from').selectOption('five words')
+    await expect(page.getByLabel('Grade 1')).toHaveValue('Excellent')
+    await page.getByRole('button', { name: 'Take Sufficient away' }).click()
+    await expect(page.getByLabel('Grade 4')).toHaveValue('Not sufficient')
+    await page.getByRole('button', { name: /^Undo: take Sufficient away/ }).click()
+    await expect(page.getByLabel('Grade 5')).toHaveValue('Not sufficient')
+  })
+
+  await test.step('a plan of one log book, read by both markers', async () => {
+    await page.getByRole('link', { name: /^plan/ }).click()
+    await page.getByRole('button', { name: /Add the first component/ }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel('Title').fill('Field work')
+    await dialog.getByLabel(/^Weight/).fill('100')
+    await dialog.getByRole('button', { name: /^Add/ }).click()
+    await page.getByRole('button', { name: /^New assessment/ }).click()
+    await dialog.getByLabel('Title').fill('Log book')
+    await dialog.getByLabel('Marked out of').fill('20')
+    await dialog.getByRole('button', { name: /^Add/ }).click()
+    await expect(page.getByLabel('Title of Log book')).toBeVisible()
+    await page.getByRole('link', { name: /^placements/ }).click()
+    await page.getByRole('rowheader', { name: 'Log book' }).click()
+    await page.getByLabel('Day or week for the chosen cells').fill('w3')
+    await page.getByLabel('Day or week for the chosen cells').press('Enter')
+    await expect(page.getByRole('gridcell', { name: /^Log book, North:/ })).toHaveAttribute('aria-label', /2026-09-2/)
+  })
+
+  await test.step('marks', async () => {
+    await goTo(page, 'Mark')
+    const cell = (name: string) => page.getByRole('row', { name: new RegExp(name) }).getByRole('gridcell', { name: /^Log book/ })
+    for (const [name, mark] of [
+      ['Aune Marsk', '17.5'],
+      ['Bede Holloway', '12'],
+      ['Cai Nettle', '9'],
+      ['Dara Osk', '15'],
+    ] as const) {
+      await cell(name).click()
+      await page.keyboard.type(mark)
+      await page.keyboard.press('Enter')
+      await expect(cell(name)).toHaveText(mark)
+    }
+  })
+
+  await test.step('students are let in by the roll, with what they will see said before', async () => {
+    await goTo(page, 'Set out')
+    await page.getByRole('link', { name: 'people', exact: true }).click()
+    await page.getByRole('button', { name: 'Let 4 students in…' }).click()
+    await expect(page.getByText(/the marks and remarks once each is released; nobody else’s/)).toBeVisible()
+    await page.getByRole('button', { name: 'Let them in' }).click()
+    await expect(page.getByText('4 students invited, 4 by post.')).toBeVisible()
+    const folder = join(served.data, 'post', 'installation')
+    const letters = (await readdir(folder)).map((f) => readFileSync(join(folder, f), 'utf8').replace(/=\r\n/g, ''))
+    links['Aune Marsk'] = /http\S+come-in#\S+/.exec(letters.find((l) => l.includes('aune.marsk'))!)![0]
+  })
+
+  await test.step('confirm', async () => {
+    await goTo(page, 'Bound')
+    await expect(page.getByRole('textbox', { name: 'Excellent begins at' })).toHaveValue('85')
+    await goTo(page, 'Confirm')
+    await page.getByLabel('I sign that').fill('the log books are marked')
+    await page.getByRole('button', { name: 'Sign and freeze' }).click()
+    await expect(page.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
+  })
+
+  const comeBy = async (name: string, at: Page) => {
+    await at.goto(links[name]!)
+    await at.getByLabel('Passphrase', { exact: true }).fill('three otters in a mill')
+    await at.getByRole('button', { name: 'Come in' }).click()
+  }
+  const elsewhere = async (b: Browser) => (await b.newContext({ baseURL: served.address, reducedMotion: 'reduce' })).newPage()
+
+  await test.step('a marker and the external come in by their links, which are good once', async () => {
+    const marker = await elsewhere(browser)
+    await comeBy('Ibo Varga', marker)
+    await expect(marker.getByRole('button', { name: 'Ibo Varga, marker' })).toBeVisible()
+    await marker.goto('/installation')
+    await expect(marker.getByRole('heading', { name: 'Not here for you' })).toBeVisible()
+    const external = await elsewhere(browser)
+    await comeBy('Tove Quist', external)
+    await goTo(external, 'Confirm')
+    await expect(external.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
+    const again = await elsewhere(browser)
+    await again.goto(links['Ibo Varga']!)
+    await expect(again.getByRole('alert')).toContainText('used already')
+  })
+
+  await test.step('a student sees their own work', async () => {
+    const student = await elsewhere(browser)
+    await comeBy('Aune Marsk', student)
+    await expect(student.getByRole('heading', { name: 'Your work in Sluices' })).toBeVisible()
+    await expect(student.getByRole('row', { name: /^Log book/ })).toBeVisible()
+  })
+
+  await test.step('the door afterwards: the department’s name, and no code is asked for', async () => {
+    await signOut(page, 'Maren Osterlund')
+    await expect(page.getByText('Lowland Hydrography')).toBeVisible()
+    await expect(page.getByLabel('Code from the console')).toHaveCount(0)
+  })
+})

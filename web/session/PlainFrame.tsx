@@ -1,0 +1,72 @@
+import type { ReactNode } from 'react'
+import { Dropdown } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { useSignedIn } from '../frame/ahead'
+import { SavedTools } from '../frame/HeadTools'
+import { KeysProvider } from '../frame/keys'
+import { KeysHelp } from '../frame/KeysHelp'
+import { LeaveGuard } from '../frame/LeaveGuard'
+import { signOut } from '../frame/leave'
+import { SavedProvider, useSaved } from '../frame/saved'
+import { UndoProvider } from '../frame/undo'
+import { WriteProblem, WritesProvider } from '../frame/writes'
+import { Logo } from '../parts/Logo'
+import './session.css'
+
+/** The frame without a course: for the installation and one's own account. */
+export function PlainFrame({ title, nav, children }: { title: string; nav?: ReactNode; children: ReactNode }) {
+  return (
+    <KeysProvider>
+      <SavedProvider>
+        <LeaveGuard />
+        <UndoProvider>
+          <WritesProvider>
+            <title>{`${title} · Level Table`}</title>
+            <div className="frame without-run">
+              <PlainHead nav={nav} />
+              <div className="under-head">
+                <WriteProblem />
+                {children}
+              </div>
+            </div>
+            <KeysHelp />
+          </WritesProvider>
+        </UndoProvider>
+      </SavedProvider>
+    </KeysProvider>
+  )
+}
+
+function PlainHead({ nav }: { nav?: ReactNode }) {
+  const me = useSignedIn()
+  const { saving } = useSaved()
+  return (
+    <header className="head">
+      <Link className="brand" to="/">
+        <Logo width={32} /> Level Table
+      </Link>
+      <div className="course d-flex gap-3">{nav}</div>
+      <span className="ms-auto" />
+      <SavedTools />
+      <Dropdown align="end" className="ms-0">
+        <Dropdown.Toggle variant="link" size="sm" className="text-reset fw-normal">
+          {me.name}
+        </Dropdown.Toggle>
+        <Dropdown.Menu>
+          <Dropdown.Item as={Link} to="/">
+            Your courses
+          </Dropdown.Item>
+          {me.admin && (
+            <Dropdown.Item as={Link} to="/installation">
+              The installation
+            </Dropdown.Item>
+          )}
+          <Dropdown.Item as={Link} to="/account">
+            Your account
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => void saving(signOut()).catch(() => undefined)}>Sign out</Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+    </header>
+  )
+}

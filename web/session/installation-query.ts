@@ -1,0 +1,6 @@
+import { queryOptions } from '@tanstack/react-query'
+import { routes } from '#contract'
+import { call } from '../api/client'
+
+/** Whose installation it is, and whether it waits to be set up. */
+export const installationQuery = queryOptions({ queryKey: ['installation'], queryFn: () => call(routes.installation), staleTime: Infinity })

@@ -1,0 +1,94 @@
+import { useState, type ReactNode } from 'react'
+import type { Plan } from '#contract'
+import { routes } from '#contract'
+import { call } from '../../../api/client'
+import { useTrial } from '../../../frame/trial'
+import { useWrites, WriteProblem, WritesProvider } from '../../../frame/writes'
+import { DateField } from '../../../parts/DateField'
+import { counted } from '../../../parts/format'
+import { TitleField } from '../../../parts/TitleField'
+import { Grades } from './Grades'
+import '../people/people.css'
+
+/** What the course is called, when it is taught, and which grades it has. */
+export function CoursePart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
+  return (
+    <WritesProvider>
+      <div className="work alone">
+        <main className="table-side">
+          <div className="stop-head">
+            <h1>The course</h1>
+            {nav}
+          </div>
+          <WriteProblem />
+          <div className="course-parts">
+            <Called plan={decided} />
+            <Grades decided={decided} />
+          </div>
+        </main>
+      </div>
+    </WritesProvider>
+  )
+}
+
+type Named = Pick<Plan['head'], 'code' | 'title' | 'term' | 'firstDay' | 'lastDay'>
+
+function Called({ plan }: { plan: Plan }) {
+  const { courseId, mayDecide } = useTrial()
+  const { write } = useWrites()
+  const { code, title, term, firstDay, lastDay } = plan.head
+  const now: Named = { code, title, term, firstDay, lastDay }
+  const [ahead, setAhead] = useState<Named | null>(null)
+  const shown = ahead ?? now
+  const change = (patch: Partial<Named>, what: string) => {
+    // A first day after the last is told by the server, in words.
+    const next = { ...shown, ...patch }
+    const send = (body: Named) => call(routes.editCourse, { params: { courseId }, body })
+    setAhead(next)
+    void write(
+      what,
+      () => send(next),
+      () => send(now),
+    ).then(() => setAhead(null))
+  }
+  const outside = plan.placements.filter(([, , due]) => due !== null && (due < shown.firstDay || due > shown.lastDay)).length
+  const field = (key: 'code' | 'title' | 'term') => (
+    <TitleField
+      label={`${key} of the course`}
+      value={shown[key]}
+      disabled={!mayDecide}
+      onCommit={(v) => change({ [key]: v }, `${key} ${v}`)}
+    />
+  )
+  const day = (key: 'firstDay' | 'lastDay', label: string) => (
+    <DateField
+      label={label}
+      value={shown[key]}
+      term={{ firstDay: shown.firstDay, lastDay: shown.lastDay }}
+      disabled={!mayDecide}
+      onCommit={(d) => d !== '' && change({ [key]: d }, label)}
+    />
+  )
+  return (
+    <section>
+      <h2>What it is called, and when it is taught</h2>
+      <dl className="fields">
+        <dt>code</dt>
+        <dd>{field('code')}</dd>
+        <dt>title</dt>
+        <dd>{field('title')}</dd>
+        <dt>term</dt>
+        <dd>{field('term')}</dd>
+        <dt>first teaching day</dt>
+        <dd>{day('firstDay', 'First teaching day')}</dd>
+        <dt>last teaching day</dt>
+        <dd>{day('lastDay', 'Last teaching day')}</dd>
+      </dl>
+      <p className={outside > 0 ? 'ochre' : 'soft'} role="status">
+        {outside > 0
+          ? `${counted(outside, 'placement')} ${outside === 1 ? 'is' : 'are'} due outside these days: see placements, where each can be moved.`
+          : 'Every day that work is due lies in these days. Moving them changes no due day.'}
+      </p>
+    </section>
+  )
+}
