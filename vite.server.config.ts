@@ -5,7 +5,15 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   build: {
     ssr: true,
-    rollupOptions: { input: { main: resolve('server/main.ts'), files: resolve('server/workers/files.ts') } },
+    rollupOptions: {
+      input: {
+        main: resolve('server/main.ts'),
+        files: resolve('server/workers/files.ts'),
+        person: resolve('server/commands/person.ts'),
+        backup: resolve('server/commands/backup.ts'),
+        restore: resolve('server/commands/restore.ts'),
+      },
+    },
     outDir: resolve('dist/server'),
     emptyOutDir: true,
     target: 'node20',

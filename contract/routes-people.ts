@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { CourseHead, Id, plainName, Role, Title } from './course'
 import { Account, AuditRow, Email, Installation, ListedPerson, NewPassphrase, NewPerson, SignInName, TriedPeople, WayIn } from './people'
 import { PersonName } from './roll'
+import { Keeping } from './keeping'
 import { route } from './route'
 import { Self } from './self'
 
@@ -201,6 +202,20 @@ export const peopleRoutes = {
     produces: 'text/csv',
   }),
 
+  keeping: route({
+    method: 'GET',
+    path: '/api/installation/keeping',
+    access: 'admin',
+    summary: 'The backups there are, and whether the latest is too old',
+    response: Keeping,
+  }),
+  backUp: route({
+    method: 'POST',
+    path: '/api/installation/keeping',
+    access: 'admin',
+    summary: 'Make a backup now, checked before it counts',
+    response: Keeping,
+  }),
   installedCourses: route({
     method: 'GET',
     path: '/api/installation/courses',

@@ -83,6 +83,7 @@ test('the installation, one’s own account and a link that leads nowhere pass t
   expect.soft(await findings(page), 'people').toEqual([])
   for (const [path, heading] of [
     ['installation/courses', 'Courses'],
+    ['installation/keeping', 'Keeping it safe'],
     ['installation/audit', 'What happened'],
     ['account', 'Your account'],
     ['come-in#nothing-that-was-ever-made', 'Level Table'],

@@ -12,6 +12,7 @@ import { setUpCode } from './access/set-up-code'
 import { waysIn } from './access/ways-in'
 import { clockIn, machineZone, type Clock } from './clock'
 import { confirmRoutes } from './areas/confirm/routes'
+import { keepingRoutes } from './areas/keeping/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
 import { markingRoutes } from './areas/marking/routes'
@@ -43,6 +44,8 @@ import { tuningRoutes } from './areas/tuning/routes'
 import { trialRoutes } from './areas/trials/routes'
 import type { Db } from './db/open'
 import { registrar } from './http'
+import { defaultFolder, keeper, type KeepingSettings } from './keeping/schedule'
+import { countWork } from './metrics'
 import { openapi } from './openapi'
 import { standInFaults } from './standins/faults'
 import { post, type MailServer } from './standins/post'
@@ -63,6 +66,10 @@ interface AppOptions {
   origin?: string | null
   /** A real mail server; without one the post is a stand-in. */
   mail?: MailServer | null
+  /** Where and how often backups are made; beside the data, and only when asked for, where nothing is said. */
+  keeping?: KeepingSettings
+  /** Whether figures of the process are given out at /metrics. */
+  metrics?: boolean
   /** Where links in letters lead. */
   address?: () => string
 }
@@ -85,12 +92,15 @@ export function createApp(
     proxies = 0,
     origin = null,
     mail = null,
+    keeping,
+    metrics = false,
     address = () => origin ?? 'http://127.0.0.1',
   }: AppOptions = {},
 ): Express {
   const app = express()
   const pool = workerPool(workers)
   app.locals.stop = pool.stop
+  let stopping = false
   app.disable('x-powered-by')
   app.set('trust proxy', proxies)
   if (log)
@@ -130,6 +140,7 @@ export function createApp(
       throw new HttpProblem(421, `This server is reached at ${origin}, and at no other address.`)
     next()
   })
+  if (metrics) countWork(app)
   // Answers change with every write, so they are packed quickly; the pages' files are packed well.
   app.use('/api', compression({ level: 1, filter: packable }))
   app.use(compression({ filter: packable }))
@@ -140,17 +151,28 @@ export function createApp(
 
   const open = sessions(db)
   const audit = auditList(db)
+  // Whoever listens is told to come again; what is being written is let finish.
+  app.locals.hangUp = () => {
+    stopping = true
+    open.hangUp()
+  }
   const handle = registrar(app, db, open, audit, origin)
   const plans = planLoader(db)
   const tables = tableLoader(db, plans)
   const writes = courseWrites(db)
   const description = openapi()
   handle(routes.openapi, () => description)
-  handle(routes.health, () => ({ ok: true as const }))
+  handle(routes.health, () => {
+    if (stopping) throw new HttpProblem(503, 'The server is stopping.')
+    return { ok: true as const }
+  })
   // The stand-ins keep their files beside the database.
   const data = dirname(db.name)
   const faults = standInFaults(db)
   const letters = post(join(data, 'post'), faults, mail)
+  const keepingOf = keeper(db.name, keeping ?? { folder: defaultFolder(data), hours: 0, keep: 14 }, pool, log)
+  app.locals.startKeeping = keepingOf.start
+  keepingRoutes(handle, keepingOf, audit)
   const setUp = setUpCode(db)
   app.locals.setUp = setUp
   const ways = waysIn(db)

@@ -2,25 +2,28 @@ import { join } from 'node:path'
 import { pino } from 'pino'
 import { createApp } from './app'
 import type { SetUpCode } from './access/set-up-code'
+import { settingsOrEnd } from './commands/settings-or-end'
 import { openDatabase } from './db/open'
-import { readSettings, SettingError, type Settings } from './settings'
+import { DataHeldError, holdData } from './keeping/hold-data'
+import { isLoopback } from './loopback'
+import { signOnDirectory } from './standins/sign-on'
 
 // What is made here, by whatever part or library, is for the server's own account alone.
 process.umask(0o077)
 
-function settingsOrEnd(): Settings {
-  try {
-    return readSettings(process.env)
-  } catch (e) {
-    if (!(e instanceof SettingError)) throw e
-    console.error(e.message)
-    process.exit(1)
-  }
-}
+/** What is still being written when the server is told to stop has this long. */
+const LONGEST_STOP_MS = 10_000
 
-const { port, host, data, logLevel, proxies, origin, clock, mail } = settingsOrEnd()
+const { port, host, data, logLevel, proxies, origin, clock, mail, keeping, metrics, demoAnywhere } = settingsOrEnd()
 const log = pino({ level: logLevel, base: null })
+const letGo = holdOrEnd()
 const db = openDatabase(join(data, 'level-table.db'))
+if (signOnDirectory(db)().passphrase !== null && !isLoopback(host) && !demoAnywhere) {
+  console.error(
+    `The data in ${data} is the demo’s, whose passphrase everybody knows, and ${host} is an address that others reach. Start it on 127.0.0.1, or with LEVEL_TABLE_DEMO_ANYWHERE=yes if that is meant.`,
+  )
+  process.exit(1)
+}
 const built = import.meta.url.endsWith('.js')
 let address = origin ?? `http://${host}:${port}`
 const app = createApp(db, {
@@ -29,6 +32,8 @@ const app = createApp(db, {
   origin,
   clock,
   mail,
+  keeping,
+  metrics,
   address: () => address,
   webFolder: join(process.cwd(), 'dist/web'),
   workers: built ? { filename: join(process.cwd(), 'dist/server/files.js') } : undefined,
@@ -46,15 +51,35 @@ const server = app.listen(port, host, (error) => {
   // For whoever sits at the console, and not for the log.
   if (setUp.nobodyIsHere()) console.error(`\nNobody is here yet. Set this installation up at ${address}\nwith the code  ${setUp.code}\n`)
 })
+const endKeeping = (app.locals.startKeeping as () => () => void)()
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
+    log.info({ signal }, 'stopping')
+    endKeeping()
     server.close(() => {
       clearInterval(closing)
+      clearTimeout(enough)
       db.close()
+      letGo()
       void (app.locals.stop as () => Promise<void>)().finally(() => process.exit(0))
     })
-    // Pages that listen for changes never hang up, and one may have been let in as the door closed.
-    server.closeAllConnections()
-    const closing = setInterval(() => server.closeAllConnections(), 100)
+    // Pages that listen for changes never hang up by themselves, and one may have been let in as the door closed.
+    const hangUp = () => {
+      ;(app.locals.hangUp as () => void)()
+      server.closeIdleConnections()
+    }
+    hangUp()
+    const closing = setInterval(hangUp, 100)
+    const enough = setTimeout(() => server.closeAllConnections(), LONGEST_STOP_MS)
   })
+
+function holdOrEnd(): () => void {
+  try {
+    return holdData(data)
+  } catch (e) {
+    if (!(e instanceof DataHeldError)) throw e
+    console.error(e.message)
+    process.exit(1)
+  }
+}

@@ -1,5 +1,6 @@
 import { isMailAddress } from '#core'
 import { clockIn, machineZone, type Clock } from './clock'
+import { defaultFolder, type KeepingSettings } from './keeping/schedule'
 import type { MailServer } from './standins/post'
 
 export interface Settings {
@@ -12,6 +13,11 @@ export interface Settings {
   /** Under which address people reach it, with its scheme; null where whatever they ask for will do. */
   origin: string | null
   clock: Clock
+  keeping: KeepingSettings
+  /** Whether figures of the process are given out at /metrics. */
+  metrics: boolean
+  /** Whether demo data may be served on an address that others reach. */
+  demoAnywhere: boolean
   /** A real mail server; null where letters stay in the post’s folder. */
   mail: MailServer | null
 }
@@ -23,10 +29,18 @@ export class SettingError extends Error {
 
 /** Reads the settings of an installation. @throws SettingError */
 export function readSettings(env: NodeJS.ProcessEnv): Settings {
+  const data = env.LEVEL_TABLE_DATA ?? './data'
   return {
     port: whole('PORT', env.PORT ?? '4280', 65_535),
     host: env.HOST ?? '127.0.0.1',
-    data: env.LEVEL_TABLE_DATA ?? './data',
+    data,
+    keeping: {
+      folder: env.LEVEL_TABLE_BACKUP_FOLDER ?? defaultFolder(data),
+      hours: whole('LEVEL_TABLE_BACKUP_HOURS', env.LEVEL_TABLE_BACKUP_HOURS ?? '24', 8760),
+      keep: whole('LEVEL_TABLE_BACKUP_KEEP', env.LEVEL_TABLE_BACKUP_KEEP ?? '14', 10_000, 1),
+    },
+    metrics: yesOrNo('LEVEL_TABLE_METRICS', env.LEVEL_TABLE_METRICS ?? 'no'),
+    demoAnywhere: yesOrNo('LEVEL_TABLE_DEMO_ANYWHERE', env.LEVEL_TABLE_DEMO_ANYWHERE ?? 'no'),
     logLevel: env.LOG_LEVEL ?? 'info',
     proxies: whole('LEVEL_TABLE_PROXY', env.LEVEL_TABLE_PROXY ?? '0', 10),
     origin: env.LEVEL_TABLE_ORIGIN ? originOf(env.LEVEL_TABLE_ORIGIN) : null,
@@ -35,9 +49,15 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
   }
 }
 
-function whole(name: string, text: string, most: number): number {
-  if (!/^\d{1,5}$/.test(text) || Number(text) > most) throw new SettingError(`${name} is “${text}”: give a whole number from 0 to ${most}.`)
+function whole(name: string, text: string, most: number, least = 0): number {
+  if (!/^\d{1,5}$/.test(text) || Number(text) > most || Number(text) < least)
+    throw new SettingError(`${name} is “${text}”: give a whole number from ${least} to ${most}.`)
   return Number(text)
+}
+
+function yesOrNo(name: string, text: string): boolean {
+  if (text !== 'yes' && text !== 'no') throw new SettingError(`${name} is “${text}”: give yes or no.`)
+  return text === 'yes'
 }
 
 function originOf(text: string): string {

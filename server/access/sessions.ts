@@ -105,6 +105,10 @@ export function sessions(db: Db) {
       })()
       if (token) ended.emit(hashOf(token))
     },
+    /** Ends what listens, for all sessions, and no session. */
+    hangUp(): void {
+      for (const name of ended.eventNames()) ended.emit(name)
+    },
     /** Tells when a session ends. @returns what stops that */
     onEnd(token: string, listener: () => void): () => void {
       ended.on(hashOf(token), listener)

@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3'
 import { chmodSync, closeSync, mkdirSync, openSync, readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
+import { copyBeforeMigration } from './before-migration'
 
 export type Db = Database.Database
 
@@ -38,6 +39,7 @@ function migrate(db: Db, upTo: number): void {
   const at = db.pragma('user_version', { simple: true }) as number
   const last = files.length === 0 ? 0 : Number(files.at(-1)!.slice(0, 4))
   if (at > last) throw new Error(`The database is at version ${at}, this program knows ${last}: start the newer program.`)
+  if (at > 0 && at < Math.min(last, upTo) && db.name !== ':memory:') copyBeforeMigration(db, at)
   for (const file of files) {
     const number = Number(file.slice(0, 4))
     if (number <= at || number > upTo) continue

@@ -12,6 +12,7 @@ import { readRubricSheet } from '#core/exchange/rubric-sheet'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import { unzipBounded } from '#core/exchange/unzip'
 import { readWorkbook } from '#core/exchange/workbook'
+import { backUp, BackUpError, type BackUp } from '../keeping/back-up'
 import type { LibraryFileRead } from '../areas/scales/library-file'
 
 /** Off the main thread: what files hold. A file that cannot be read comes back as a sentence. */
@@ -89,4 +90,15 @@ async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
 export const people = ({ text }: { text: string }): Promise<PersonLine[] | string> => orSentence(() => Promise.resolve(readPeople(text)))
 
 export { readBoxList as boxList } from './box-list'
+/** A backup, or a sentence why it is none. */
+export async function backup(of: { file: string; into: string }): Promise<BackUp | string> {
+  try {
+    return await backUp(of)
+  } catch (e) {
+    // A full disk and a folder that cannot be written are for a person to mend.
+    if (e instanceof BackUpError || (e as NodeJS.ErrnoException).code !== undefined) return (e as Error).message
+    throw e
+  }
+}
+
 export { readDelivery as delivery } from './delivery'

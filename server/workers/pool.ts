@@ -4,6 +4,7 @@ import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
+import type { BackUp } from '../keeping/back-up'
 import type { LibraryFileRead } from '../areas/scales/library-file'
 import { HttpProblem } from '../problem'
 import type { BoxList } from './box-list'
@@ -21,12 +22,15 @@ const FROM_SOURCE: WorkerSource = { filename: join(process.cwd(), 'server/worker
 /** A file that takes longer than this, or more room than this, is given up. */
 const LONGEST_MS = 20_000
 const MOST_MEMORY_MB = 600
+const LONGEST_BACKUP_MS = 30 * 60_000
 const THREADS = 3
 
 const TOO_MUCH = 'The file takes too long or too much room to read: bring in only the sheet that is needed, in parts.'
 const ONE_AT_A_TIME = 'A file of yours is still being read: wait for it, then bring in the next.'
 
 interface Asks {
+  /** In milliseconds, where it may take longer than a file that somebody waits for. */
+  longest?: number
   /** Whose file it is: each person has one read at a time, so that nobody's holds up all others'. */
   personId: string
   signal?: AbortSignal
@@ -52,10 +56,15 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
   const reading = new Set<string>()
 
   /** @returns a sentence where the file cannot be read, for whatever reason @throws AbortError once the signal is given */
-  async function run<T>(name: string, task: object, { personId, signal }: Asks, transferList: MessagePort[] = []): Promise<T | string> {
+  async function run<T>(
+    name: string,
+    task: object,
+    { personId, signal, longest: own = longest }: Asks,
+    transferList: MessagePort[] = [],
+  ): Promise<T | string> {
     if (reading.has(personId)) throw new HttpProblem(429, ONE_AT_A_TIME)
     reading.add(personId)
-    const enough = AbortSignal.timeout(longest)
+    const enough = AbortSignal.timeout(own)
     try {
       return (await start().run(task, {
         name,
@@ -84,6 +93,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readBoxList: (path: string, asks: Asks) => run<BoxList>('boxList', { path }, asks),
     /** A file of the submission box. */
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
+    /** A backup of a database, checked. */
+    backUp: (file: string, into: string) => run<BackUp>('backup', { file, into }, { personId: 'backup', longest: LONGEST_BACKUP_MS }),
     /** The people that a list names. */
     readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
     /** The marks in a file, or in a text that was pasted. */

@@ -4,6 +4,8 @@ import { Link } from 'react-router'
 import { routes, type CourseHead, type Me } from '#contract'
 import { addressOf } from '../api/client'
 import { Logo } from '../parts/Logo'
+import { DemoBand } from '../session/DemoBand'
+import '../session/session.css'
 import { Find } from './Find'
 import { HeadTools } from './HeadTools'
 import { signOut } from './leave'
@@ -18,7 +20,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
   return (
     <header className="head">
       <Link className="brand" to={`/courses/${course.id}`}>
-        <Logo width={32} /> Level Table
+        <Logo width={32} /> Level Table <DemoBand />
       </Link>
       <div className="course">
         <Dropdown>

@@ -3,10 +3,11 @@ import { useSignedIn } from '../frame/ahead'
 import { PlainFrame } from '../session/PlainFrame'
 import { AuditPart } from './AuditPart'
 import { CoursesPart } from './CoursesPart'
+import { KeepingPart } from './KeepingPart'
 import { PeoplePart } from './PeoplePart'
 import './installation.css'
 
-const PARTS = { people: PeoplePart, courses: CoursesPart, audit: AuditPart }
+const PARTS = { people: PeoplePart, courses: CoursesPart, keeping: KeepingPart, audit: AuditPart }
 type Part = keyof typeof PARTS
 
 /** What whoever administers looks after: people, courses as such, and what happened. Never marks. */

@@ -11,6 +11,7 @@ import { SavedProvider, useSaved } from '../frame/saved'
 import { UndoProvider } from '../frame/undo'
 import { WriteProblem, WritesProvider } from '../frame/writes'
 import { Logo } from '../parts/Logo'
+import { DemoBand } from './DemoBand'
 import './session.css'
 
 /** The frame without a course: for the installation and one's own account. */
@@ -43,7 +44,7 @@ function PlainHead({ nav }: { nav?: ReactNode }) {
   return (
     <header className="head">
       <Link className="brand" to="/">
-        <Logo width={32} /> Level Table
+        <Logo width={32} /> Level Table <DemoBand />
       </Link>
       <div className="course d-flex gap-3">{nav}</div>
       <span className="ms-auto" />

@@ -1,0 +1,24 @@
+import { z } from 'zod'
+
+export const KeptBackUp = z.strictObject({
+  name: z.string(),
+  at: z.string(),
+  bytes: z.number().int(),
+  /** Of the database’s schema. */
+  version: z.number().int(),
+  rows: z.number().int(),
+})
+
+export const Keeping = z.strictObject({
+  folder: z.string(),
+  /** Hours between backups; 0 makes none by itself. */
+  hours: z.number(),
+  keep: z.number().int(),
+  /** The latest good one is older than two of them should be, or there is none. */
+  old: z.boolean(),
+  /** Why the last one failed; null where it did not. */
+  problem: z.string().nullable(),
+  /** The latest first. */
+  backups: z.array(KeptBackUp),
+})
+export type Keeping = z.infer<typeof Keeping>

@@ -1,0 +1,81 @@
+import { join } from 'node:path'
+import type { Logger } from 'pino'
+import type { Keeping } from '#contract'
+import type { WorkerPool } from '../workers/pool'
+import { BackUpError, keepLatest, listBackUps, type BackUp } from './back-up'
+
+export interface KeepingSettings {
+  folder: string
+  /** Hours between backups; 0 makes none by itself. */
+  hours: number
+  /** How many are kept. */
+  keep: number
+}
+
+const HOUR_MS = 3_600_000
+const LOOK_EVERY_MS = HOUR_MS / 4
+
+/** Backups on a schedule and when asked for, one at a time, off the main thread. */
+export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool, log?: Logger) {
+  let running: Promise<BackUp> | null = null
+  let problem: string | null = null
+  async function make(): Promise<BackUp> {
+    const done = await pool.backUp(file, settings.folder)
+    if (typeof done === 'string') throw new BackUpError(done)
+    await keepLatest(settings.folder, settings.keep)
+    return done
+  }
+  const backUpNow = (): Promise<BackUp> =>
+    (running ??= make()
+      .then(
+        (done) => {
+          problem = null
+          log?.info({ backUp: done.name, bytes: done.bytes }, 'backed up')
+          return done
+        },
+        (e: unknown) => {
+          problem = e instanceof Error ? e.message : String(e)
+          log?.error({ err: e }, 'the backup failed')
+          throw e
+        },
+      )
+      .finally(() => (running = null)))
+  const isOld = (latest: BackUp | undefined, hours: number) => !latest || Date.now() - Date.parse(latest.at) > hours * HOUR_MS
+  const lookNow = async () => {
+    if (isOld((await listBackUps(settings.folder))[0], settings.hours)) await backUpNow().catch(() => undefined)
+  }
+  return {
+    backUpNow,
+    /** Makes one whenever the latest is older than it should be. @returns what ends that */
+    start(): () => void {
+      if (settings.hours === 0) return () => undefined
+      void lookNow()
+      const timer = setInterval(() => void lookNow(), LOOK_EVERY_MS)
+      timer.unref()
+      return () => clearInterval(timer)
+    },
+    async state(): Promise<Keeping> {
+      const all = await listBackUps(settings.folder)
+      return {
+        folder: settings.folder,
+        hours: settings.hours,
+        keep: settings.keep,
+        // A schedule that was missed twice is a warning.
+        old: settings.hours > 0 && isOld(all[0], 2 * settings.hours),
+        problem,
+        backups: all.map(({ name, at, bytes, version, rows }) => ({
+          name,
+          at,
+          bytes,
+          version,
+          rows: Object.values(rows).reduce((n, x) => n + x, 0),
+        })),
+      }
+    },
+  }
+}
+
+export type Keeper = ReturnType<typeof keeper>
+
+/** Where backups lie unless a setting says otherwise: beside the data, until somebody gives them a disk of their own. */
+export const defaultFolder = (data: string): string => join(data, 'backups')
