@@ -35,9 +35,6 @@ test('the run in pictures', async ({ lead: page, served }) => {
   await page.goto(`${COURSE}/agree`)
   await expect(page.getByRole('heading', { name: 'A map for a reader' })).toBeVisible()
   await shoot(page, '05-agree')
-  await page.getByRole('button', { name: 'Spoken defence, five labels' }).click()
-  await page.getByRole('slider', { name: 'sound stands for' }).focus()
-  await shoot(page, '15-agree-scale')
   await page.goto(`${COURSE}/agree/exemplars`)
   await page.getByRole('button', { name: 'Lea Ostrand', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Lea Ostrand' })).toBeVisible()
@@ -97,6 +94,14 @@ test('the run in pictures', async ({ lead: page, served }) => {
   await page.goto(`${COURSE}/record`)
   await expect(page.getByRole('heading', { name: 'The record' })).toBeVisible()
   await shoot(page, '14-record')
+})
+
+test('the installation', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: /^Orsolya Tamm/ }).click()
+  await page.getByRole('button', { name: 'Lea Ostrand' }).click()
+  await expect(page.getByRole('heading', { name: 'Coming in' })).toBeVisible()
+  await shoot(page, '15-installation')
 })
 
 test('the desk', async ({ page }) => {

@@ -1,9 +1,11 @@
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
 import { type Change, describe, gradeCounts, percentOf, type CourseResult } from '#core'
+import { apart } from '../parts/apart'
 import { columnCounts, stackDots } from '../parts/dots'
+import { useWidth } from '../parts/useWidth'
 import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
 import { AdoptDialog } from './AdoptDialog'
@@ -11,6 +13,8 @@ import { useCourse } from './course'
 import { useKeys } from './keys'
 
 const COLUMN = 1
+/** Of the names and counts of grades, in pixels, on the wide side. */
+const CHARACTER = 6.6
 /** Above so many, people are drawn as columns and not as a dot each. */
 const DOTS = 800
 
@@ -161,8 +165,24 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
   const counts = useMemo(() => gradeCounts(result), [result])
   const bounds = [...result.boundaries].sort((a, b) => a.from - b.from)
   const radius = Math.min(1.7, 40 / drawn.top / 2)
+  const strip = useRef<HTMLDivElement>(null)
+  const room = useWidth(strip)
+  const named = bounds.flatMap((b, i) => {
+    const low = Math.max(drawn.from, b.from)
+    const high = Math.min(drawn.to, bounds[i + 1]?.from ?? drawn.to)
+    if (high <= low) return []
+    const count = counts.find((c) => c.grade === b.grade)?.count ?? 0
+    return [{ grade: b.grade, count, middle: ((low + high) / 2 - drawn.from) / (drawn.to - drawn.from) }]
+  })
+  // Where their names do not fit side by side the counts alone stand there.
+  const places = apart(
+    named.map((g) => g.middle * room),
+    named.map((g) => (g.grade.length + String(g.count).length + 2) * CHARACTER),
+    room,
+  )
   return (
     <div
+      ref={strip}
       className="strip"
       role="img"
       aria-label={`Final percents: ${counts.map((c) => `${c.grade} ${c.count}`).join(', ')}`}
@@ -225,28 +245,16 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
           )}
         </ComposedChart>
       </ResponsiveContainer>
-      {bounds.map((b, i) => {
-        const low = Math.max(drawn.from, b.from)
-        const high = Math.min(drawn.to, bounds[i + 1]?.from ?? drawn.to)
-        if (high <= low) return null
-        const middle = ((low + high) / 2 - drawn.from) / (drawn.to - drawn.from)
-        return (
-          <span
-            key={b.grade}
-            className="small"
-            style={{
-              position: 'absolute',
-              bottom: 0,
-              left: `${middle * 100}%`,
-              transform: 'translateX(-50%)',
-              whiteSpace: 'nowrap',
-              lineHeight: '15px',
-            }}
-          >
-            {b.grade} <b>{counts.find((c) => c.grade === b.grade)?.count ?? 0}</b>
-          </span>
-        )
-      })}
+      {named.map((g, i) => (
+        <span
+          key={g.grade}
+          className="small grade-count"
+          title={g.grade}
+          style={{ left: places ? `${(100 * places[i]!) / room}%` : `${100 * g.middle}%` }}
+        >
+          {places && g.grade} <b>{g.count}</b>
+        </span>
+      ))}
     </div>
   )
 }

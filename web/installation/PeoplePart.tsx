@@ -93,7 +93,7 @@ export function PeoplePart() {
                 <td className={p.state === 'invited' && !p.linkEnds ? 'ochre' : p.state === 'in' ? '' : 'soft'}>
                   {p.state === 'invited' && !p.linkEnds ? 'invited, link ended' : STATE_WORDS[p.state]}
                 </td>
-                <td className="soft cut" title={p.roles.join('; ')}>
+                <td className="soft cut parts" title={p.roles.join('; ')}>
                   {p.roles.length === 0 ? 'none' : p.roles[0]}
                   {p.roles.length > 1 && ` and ${p.roles.length - 1} more`}
                 </td>
