@@ -99,6 +99,7 @@ test('the run in pictures', async ({ lead: page, served }) => {
 test('the installation', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: /^Orsolya Tamm/ }).click()
+  await expect(page.getByRole('heading', { name: 'Who is here' })).toBeVisible()
   await page.getByRole('button', { name: 'Lea Ostrand' }).click()
   await expect(page.getByRole('heading', { name: 'Coming in' })).toBeVisible()
   await shoot(page, '15-installation')

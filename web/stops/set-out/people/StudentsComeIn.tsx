@@ -43,7 +43,8 @@ export function StudentsComeIn({ plan }: { plan: Plan }) {
         {all.length === 0
           ? 'Nobody is on the roll yet.'
           : `${inside} of ${counted(all.length, 'student')} came in${invited > 0 ? `, ${invited} invited` : ''}.`}
-        {without > 0 && ` ${counted(without, 'student')} have no external id to sign in by: bring it in with the roll.`}
+        {without > 0 &&
+          ` ${counted(without, 'student')} ${without === 1 ? 'has' : 'have'} no external id to sign in by: bring it in with the roll.`}
       </p>
       {ready.length > 0 && !asked && (
         <Button size="sm" variant="outline-primary" onClick={() => setAsked(true)}>

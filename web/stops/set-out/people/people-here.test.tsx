@@ -1,0 +1,110 @@
+import { screen, waitFor } from '@testing-library/react'
+import { routes, type CoursePerson, type Plan } from '#contract'
+import { inPage, serverAnswers } from '../../../testing/in-page'
+import { PeopleHere } from './PeopleHere'
+
+let mayDecide = true
+jest.mock('../../../frame/trial', () => ({ useTrial: () => ({ courseId: 'c', mayDecide }) }))
+
+const person = (id: string, name: string, more: Partial<CoursePerson> = {}): CoursePerson => ({
+  id,
+  name,
+  signIn: id,
+  role: 'marker',
+  state: 'in',
+  teaches: [],
+  toRead: 0,
+  ...more,
+})
+const HERE = [
+  person('mo', 'Mo Lund', { role: 'lead' }),
+  person('ny', 'Ny Asplund', { teaches: ['East'] }),
+  person('pia', 'Pia Brook', { toRead: 12 }),
+]
+
+function here() {
+  const server = serverAnswers([
+    [routes.coursePeople, () => HERE],
+    [routes.setRole, () => HERE],
+    [routes.takeRole, () => HERE],
+    [routes.findPeople, (_, address) => (address.endsWith('/qu') ? [{ id: 'quin', name: 'Quin Hart', signIn: 'quin' }] : [])],
+    [
+      routes.tryCoursePeople,
+      () => [
+        { line: 1, text: 'quin', person: { id: 'quin', name: 'Quin Hart', signIn: 'quin' }, why: null },
+        { line: 2, text: 'nobody', person: null, why: 'Nobody here has that name.' },
+      ],
+    ],
+    [
+      routes.studentAccess,
+      () => [
+        { studentId: 's1', name: 'Ada', state: 'none', signIn: 'ada' },
+        { studentId: 's2', name: 'Bo', state: 'none', signIn: null },
+        { studentId: 's3', name: 'Cy', state: 'in', signIn: 'cy' },
+      ],
+    ],
+    [routes.giveStudentsAccess, () => ({ invited: 1, known: 0, sent: 1 })],
+  ])
+  const me = { id: 'mo', name: 'Mo Lund', admin: false, keepKey: '', timeZone: 'UTC', look: null }
+  const plan = { head: { id: 'c' }, assessments: [{ id: 'a', counts: true }] } as unknown as Plan
+  const page = inPage(<PeopleHere plan={plan} nav={null} />, {
+    known: [
+      [['me'], me],
+      [['courses'], []],
+    ],
+  })
+  return { server, ...page }
+}
+beforeEach(() => (mayDecide = true))
+
+test('a part is given to who is found, and undone', async () => {
+  const { user, server } = here()
+  await user.click(await screen.findByRole('button', { name: 'external' }))
+  await user.type(screen.getByLabelText('Find somebody to be external'), 'qu')
+  await user.click(await screen.findByRole('button', { name: 'Quin Hart' }))
+  await waitFor(() =>
+    expect(server.sent[0]).toMatchObject({ method: 'PUT', address: '/api/courses/c/people/quin', body: { role: 'external' } }),
+  )
+  await user.click(await screen.findByRole('button', { name: 'Undo: Quin Hart: external' }))
+  await waitFor(() => expect(server.sent[1]).toMatchObject({ method: 'DELETE', address: '/api/courses/c/people/quin' }))
+})
+
+test('of pasted lines only those who are meant get a part, and the others are named with the reason', async () => {
+  const { user, server } = here()
+  await user.type(await screen.findByLabelText(/^Or several/), 'quin{Enter}nobody')
+  await user.click(screen.getByRole('button', { name: 'Try it' }))
+  expect(await screen.findByText('nobody: Nobody here has that name.')).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: '1 person: marker' }))
+  await waitFor(() => expect(server.sent.filter((s) => s.method === 'PUT')).toHaveLength(1))
+})
+
+test('who has scripts to read keeps their part until these are with others; else it is said what taking it away does', async () => {
+  const { user, server } = here()
+  await user.click(await screen.findByRole('button', { name: 'Take the part of Pia Brook away' }))
+  expect(screen.getByRole('link', { name: 'Share them out to others first' })).toBeTruthy()
+  expect(screen.queryByRole('button', { name: 'Take it away' })).toBeNull()
+  await user.click(screen.getByRole('button', { name: 'Leave it' }))
+  await user.click(screen.getByRole('button', { name: 'Take the part of Ny Asplund away' }))
+  expect(screen.getByText(/East has no teacher/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Take it away' }))
+  await waitFor(() => expect(server.sent[0]).toMatchObject({ method: 'DELETE', address: '/api/courses/c/people/ny' }))
+})
+
+test('students are let in once it was said what they will see, and those without a sign-in are counted', async () => {
+  const { user, server } = here()
+  expect(await screen.findByText(/1 of 3 students came in/)).toBeTruthy()
+  expect(screen.getByText(/1 student has no external id/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Let 1 student in…' }))
+  expect(server.sent).toEqual([])
+  await user.click(screen.getByRole('button', { name: 'Let them in' }))
+  expect(await screen.findByText('1 student invited, 1 by post.')).toBeTruthy()
+  expect(server.sent[0]!.body).toEqual({ studentIds: ['s1'] })
+})
+
+test('an external sees who is who, and can change nothing', async () => {
+  mayDecide = false
+  here()
+  expect(((await screen.findByLabelText('Part of Ny Asplund')) as HTMLSelectElement).disabled).toBe(true)
+  expect(screen.queryByRole('button', { name: /^Take the part/ })).toBeNull()
+  expect(screen.queryByLabelText(/^Find somebody/)).toBeNull()
+})
