@@ -8,6 +8,12 @@ const lead = ['lead'] as const
 const overseers = ['lead', 'external'] as const
 const staff = ['lead', 'marker', 'external'] as const
 
+const StandIns = z.strictObject({
+  now: z.array(z.strictObject({ name: StandIn, fails: z.boolean() })),
+  /** Who let one fail or work again in this course, the latest first. */
+  list: z.array(z.strictObject({ name: StandIn, fails: z.boolean(), by: z.string(), at: z.iso.datetime() })),
+})
+
 /** Routes of the stand-ins: the submission box, and the post. */
 export const deliveryRoutes = {
   deliveries: route({
@@ -84,16 +90,20 @@ export const deliveryRoutes = {
     access: lead,
     summary: 'The simulated outside services, and whether each is made to fail',
     params: inCourse,
-    response: z.strictObject({
-      now: z.array(z.strictObject({ name: StandIn, fails: z.boolean() })),
-      /** Who let one fail or work again in this course, the latest first. */
-      list: z.array(z.strictObject({ name: StandIn, fails: z.boolean(), by: z.string(), at: z.iso.datetime() })),
-    }),
+    response: StandIns,
+  }),
+  installedStandIns: route({
+    method: 'GET',
+    path: '/api/installation/courses/:courseId/stand-ins',
+    access: 'admin',
+    summary: 'The same, for whoever administers',
+    params: inCourse,
+    response: StandIns,
   }),
   setStandIn: route({
     method: 'PUT',
-    path: '/api/courses/:courseId/stand-ins/:name',
-    access: lead,
+    path: '/api/installation/courses/:courseId/stand-ins/:name',
+    access: 'admin',
     summary: 'Make a simulated service fail, to see what happens then, or work again',
     params: inCourse.extend({ name: StandIn }),
     body: z.strictObject({ fails: z.boolean() }),

@@ -23,9 +23,19 @@ test('work comes through the box: placed, sorted by hand, read as a PDF, and rea
 }) => {
   await page.goto(`${SECOND}/mark/came-in`)
   await test.step('a box out of reach is said, and nothing is lost', async () => {
-    await page.getByLabel('let it fail, to see what happens then').click()
+    const admin = await (await browser.newContext({ baseURL: served.address, reducedMotion: 'reduce' })).newPage()
+    await admin.goto('/')
+    await admin.getByRole('button', { name: /^Orsolya Tamm/ }).click()
+    await admin.getByRole('link', { name: 'courses' }).click()
+    await admin.getByRole('button', { name: /^CFS 118/ }).click()
+    await admin.getByLabel('let the submission box fail').click()
+    await expect(admin.getByText('Orsolya Tamm let it fail')).toBeVisible()
+    await page.reload()
     await expect(page.getByText('The submission box cannot be reached.')).toBeVisible()
-    await page.getByLabel('let it fail, to see what happens then').click()
+    await expect(page.getByText(/It is made to fail, by whoever administers/)).toBeVisible()
+    await admin.getByLabel('let the submission box fail').click()
+    await expect(admin.getByText('Orsolya Tamm let it work again')).toBeVisible()
+    await page.reload()
   })
 
   await test.step('collected with a key: what fits is placed, the rest waits with the reason', async () => {

@@ -9,6 +9,7 @@ import { useKeys } from '../frame/keys'
 import { StartCourse } from '../frame/StartCourse'
 import { useWrites } from '../frame/writes'
 import { counted } from '../parts/format'
+import { StandIns } from './StandIns'
 
 /** All courses as such: who leads them, put away or not. Their marks are their leads’. */
 export function CoursesPart() {
@@ -120,6 +121,7 @@ function CourseCloseUp({ course: c }: { course: InstalledCourse }) {
           </Button>
         </Form>
       </section>
+      <StandIns courseId={c.id} />
       <section>
         <h2>Keeping it</h2>
         <p>

@@ -7,11 +7,13 @@ import { serveDemo, type Client, type TestServer } from '../../testing/serve'
 const COURSE = 'cfs118-2026'
 const SKETCH = `${COURSE}-sketch`
 const api = (path: string) => `/api/courses/${COURSE}${path}`
+const installed = (path: string) => `/api/installation/courses/${COURSE}${path}`
 const PDF = Buffer.from('%PDF-1.4\n%%EOF')
 
 let server: TestServer
 let lead: Client
 let marker: Client
+let admin: Client
 let other: Client
 let folder: string
 /** Students whose sketch the marker has not begun. */
@@ -21,6 +23,7 @@ const box: { name: string; line: string; content: Buffer | string | null }[] = [
 beforeAll(async () => {
   server = await serveDemo()
   lead = await server.as('ines.valdry')
+  admin = await server.as('orsolya.tamm')
   marker = await server.as(SIGN_INS[0])
   other = await server.as(SIGN_INS[1])
   folder = join(dirname(server.file), 'submission-box', COURSE)
@@ -170,10 +173,10 @@ test('a new attempt: the reading before it stands until that of the new one, whi
 })
 
 test('a box that cannot be reached says so, and changes nothing', async () => {
-  await lead('put', api('/stand-ins/submission%20box'), { fails: true }).expect(204)
+  await admin('put', installed('/stand-ins/submission%20box'), { fails: true }).expect(204)
   expect((await listed()).inBox).toBeNull()
   expect(detail(await lead('post', api('/deliveries/collect')).expect(503))).toMatch(/submission box cannot be reached/)
-  await lead('put', api('/stand-ins/submission%20box'), { fails: false }).expect(204)
+  await admin('put', installed('/stand-ins/submission%20box'), { fails: false }).expect(204)
   writeFileSync(join(folder, 'deliveries.csv'), 'a,b\r\n1,2\r\n')
   expect(detail(await lead('post', api('/deliveries/collect')).expect(422))).toMatch(/needs the columns file, candidate, assessment/)
 })
@@ -210,13 +213,13 @@ describe('reminders', () => {
   test('nobody to remind, strangers, and a post that fails are refused, and nothing is sent', async () => {
     expect(detail(await remind(['marker-4']).expect(422))).toMatch(/None of them has anything left/)
     await remind(['nobody']).expect(422)
-    await lead('put', api('/stand-ins/post'), { fails: true }).expect(204)
+    await admin('put', installed('/stand-ins/post'), { fails: true }).expect(204)
     expect(detail(await remind(['marker-1']).expect(503))).toMatch(/post cannot be reached/)
     expect(await letters(lead)).toHaveLength(1)
     const standIns = (await lead('get', api('/stand-ins')).expect(200)).body as { now: unknown[]; list: { by: string }[] }
     expect(standIns.now).toContainEqual({ name: 'post', fails: true })
     // Of this course alone, and on a list with who did it.
-    expect(standIns.list[0]).toEqual({ name: 'post', fails: true, by: 'Ines Valdry', at: expect.any(String) as string })
+    expect(standIns.list[0]).toEqual({ name: 'post', fails: true, by: 'Orsolya Tamm', at: expect.any(String) as string })
     const other = (await lead('get', '/api/courses/cfs214-2026/stand-ins').expect(200)).body as { now: unknown[]; list: unknown[] }
     expect([other.now, other.list]).toEqual([
       [

@@ -22,6 +22,7 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
   const assessment = db.prepare<[string, string], { title: string }>(
     'SELECT title FROM assessment WHERE id = ? AND course_id = ? AND away = 0',
   )
+  const isCourse = db.prepare<[string], { id: string }>('SELECT id FROM course WHERE id = ?')
   const lettersOf = (courseId: string, me: string, role: string) => (role === 'marker' ? own.all(courseId, me) : all.all(courseId))
 
   handle(routes.letters, ({ params, me, role }) => lettersOf(params.courseId, me.id, role))
@@ -73,11 +74,14 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     return { sent: messages.length }
   })
 
-  handle(routes.standIns, ({ params: { courseId } }) => ({
+  const standIns = (courseId: string) => ({
     now: (['submission box', 'post'] as const).map((name) => ({ name, fails: faults.fails(courseId, name) })),
     list: faults.list(courseId),
-  }))
+  })
+  handle(routes.standIns, ({ params: { courseId } }) => standIns(courseId))
+  handle(routes.installedStandIns, ({ params: { courseId } }) => standIns(courseId))
   handle(routes.setStandIn, ({ params, body, me }) => {
+    if (!isCourse.get(params.courseId)) throw new HttpProblem(404, 'There is no such course here.')
     faults.set(params.courseId, params.name, body.fails, me.id)
     audit.note({
       kind: 'stand-in',

@@ -6,7 +6,7 @@ import { addressOf, call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { coursesQuery } from '../../frame/ahead'
 import { useKeys } from '../../frame/keys'
-import { StandInSwitch } from '../../parts/StandInSwitch'
+import { StandInState } from '../../parts/StandInState'
 import { shownAt } from '../../parts/format'
 
 /** Messages of the course: all of them for those who oversee it, one's own for a marker. */
@@ -77,7 +77,7 @@ export default function PostPage() {
             </p>
           </section>
         )}
-        {role === 'lead' && <StandInSwitch courseId={courseId} name="post" />}
+        {role === 'lead' && <StandInState courseId={courseId} name="post" />}
       </aside>
     </div>
   )

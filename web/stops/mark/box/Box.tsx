@@ -9,7 +9,7 @@ import { usePersonLabels } from '../../../frame/names'
 import { usePlanQuery, useRollQuery } from '../../../frame/plan'
 import { useWrites, WriteProblem } from '../../../frame/writes'
 import { counted, shownAt } from '../../../parts/format'
-import { StandInSwitch } from '../../../parts/StandInSwitch'
+import { StandInState } from '../../../parts/StandInState'
 import { useDeliveries } from './queries'
 import { SortCloseUp } from './SortCloseUp'
 
@@ -150,7 +150,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
             decides={decides}
           />
         )}
-        {decides && <StandInSwitch courseId={courseId} name="submission box" />}
+        {decides && <StandInState courseId={courseId} name="submission box" />}
       </aside>
     </div>
   )
