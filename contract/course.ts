@@ -7,6 +7,21 @@ export const Id = z.string().min(1).max(80)
 export const plainName = (text: z.ZodString) => text.refine(isPlainName, 'It holds hidden characters: type it as plain text.')
 export const Title = plainName(z.string().trim().min(1, 'Give it a title.').max(200, 'At most 200 characters.'))
 
+const CourseCode = plainName(z.string().trim().min(1, 'Give the course a code.').max(40))
+const TermName = plainName(z.string().trim().min(1, 'Say which term.').max(80))
+/** What a course is called and when it is taught. */
+export const CourseNamed = z.strictObject({
+  code: CourseCode,
+  title: Title,
+  term: TermName,
+  firstDay: z.iso.date('Give the first teaching day.'),
+  lastDay: z.iso.date('Give the last teaching day.'),
+})
+
+/** What has teaching days has the last one after the first. */
+export const inOrder = <T extends z.ZodType<{ firstDay: string; lastDay: string }>>(named: T) =>
+  named.refine((c) => c.lastDay > c.firstDay, { path: ['lastDay'], message: 'The last day must come after the first.' })
+
 const threeDecimals = (x: number) => Math.abs(x * 1000 - Math.round(x * 1000)) < 1e-6
 /** A mark, worth or weight: a decimal with at most 3 places. */
 export const Decimal = z.number().refine(threeDecimals, 'At most 3 decimals.')

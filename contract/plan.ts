@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Assessment, Boundary, Component, CourseHead, Decimal, Id, Marking, plainName, Policy, Title, Weight } from './course'
+import { Assessment, Boundary, Component, CourseHead, CourseNamed, Decimal, Id, inOrder, Marking, Policy, Title, Weight } from './course'
 import { StandardInUse } from './tuning'
 import { Weekdays } from './roll'
 
@@ -91,13 +91,8 @@ export const Taken = z.strictObject({
 })
 export type Taken = z.infer<typeof Taken>
 
-export const NewCourse = z
-  .strictObject({
-    code: plainName(z.string().trim().min(1, 'Give the course a code.').max(40)),
-    title: Title,
-    term: plainName(z.string().trim().min(1, 'Say which term.').max(80)),
-    firstDay: z.iso.date('Give the first teaching day.'),
-    lastDay: z.iso.date('Give the last teaching day.'),
+export const NewCourse = inOrder(
+  CourseNamed.extend({
     /** The course to start from; null to begin with nothing. */
     from: Id.nullable(),
     /** Who leads it; null is whoever starts it. For who administers. */
@@ -109,8 +104,8 @@ export const NewCourse = z
       boundaries: z.boolean(),
       people: z.boolean(),
     }),
-  })
-  .refine((c) => c.lastDay > c.firstDay, { path: ['lastDay'], message: 'The last day must come after the first.' })
+  }),
+)
 export type NewCourse = z.infer<typeof NewCourse>
 
 /** What one reader remarked for the student; of nobody by name. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { CourseHead, Id, plainName, Role, Title } from './course'
+import { CourseHead, CourseNamed, Id, inOrder, plainName, Role } from './course'
 import { Account, AuditRow, Email, Installation, ListedPerson, NewPassphrase, NewPerson, SignInName, TriedPeople, WayIn } from './people'
 import { PersonName } from './roll'
 import { Keeping } from './keeping'
@@ -256,13 +256,7 @@ export const peopleRoutes = {
     access: lead,
     summary: 'Correct a course’s code, title, term and teaching days',
     params: inCourse,
-    body: z.strictObject({
-      code: plainName(z.string().trim().min(1, 'Give the course a code.').max(40)),
-      title: Title,
-      term: plainName(z.string().trim().min(1, 'Say which term.').max(80)),
-      firstDay: z.iso.date('Give the first teaching day.'),
-      lastDay: z.iso.date('Give the last teaching day.'),
-    }),
+    body: inOrder(CourseNamed),
     response: CourseHead,
   }),
   coursePeople: route({

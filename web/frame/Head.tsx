@@ -5,18 +5,15 @@ import { routes, type CourseHead, type Me } from '#contract'
 import { addressOf } from '../api/client'
 import { Logo } from '../parts/Logo'
 import { DemoBand } from '../session/DemoBand'
+import { OwnItems } from '../session/OwnItems'
 import '../session/session.css'
 import { Find } from './Find'
 import { HeadTools } from './HeadTools'
-import { signOut } from './leave'
 import { SeeItAs } from './look'
-import { useSaved } from './saved'
 import { StartCourse } from './StartCourse'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {
   const [starting, setStarting] = useState(false)
-  const { saving } = useSaved()
-  const leave = () => void saving(signOut()).catch(() => undefined)
   return (
     <header className="head">
       <Link className="brand" to={`/courses/${course.id}`}>
@@ -77,15 +74,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
             </Dropdown.Item>
           )}
           {course.role === 'lead' && <SeeItAs courseId={course.id} />}
-          {me.admin && (
-            <Dropdown.Item as={Link} to="/installation">
-              The installation
-            </Dropdown.Item>
-          )}
-          <Dropdown.Item as={Link} to="/account">
-            Your account
-          </Dropdown.Item>
-          <Dropdown.Item onClick={leave}>Sign out</Dropdown.Item>
+          <OwnItems me={me} />
         </Dropdown.Menu>
       </Dropdown>
     </header>

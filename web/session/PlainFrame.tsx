@@ -6,12 +6,12 @@ import { SavedTools } from '../frame/HeadTools'
 import { KeysProvider } from '../frame/keys'
 import { KeysHelp } from '../frame/KeysHelp'
 import { LeaveGuard } from '../frame/LeaveGuard'
-import { signOut } from '../frame/leave'
-import { SavedProvider, useSaved } from '../frame/saved'
+import { SavedProvider } from '../frame/saved'
 import { UndoProvider } from '../frame/undo'
 import { WriteProblem, WritesProvider } from '../frame/writes'
 import { Logo } from '../parts/Logo'
 import { DemoBand } from './DemoBand'
+import { OwnItems } from './OwnItems'
 import './session.css'
 
 /** The frame without a course: for the installation and one's own account. */
@@ -40,7 +40,6 @@ export function PlainFrame({ title, nav, children }: { title: string; nav?: Reac
 
 function PlainHead({ nav }: { nav?: ReactNode }) {
   const me = useSignedIn()
-  const { saving } = useSaved()
   return (
     <header className="head">
       <Link className="brand" to="/">
@@ -57,15 +56,7 @@ function PlainHead({ nav }: { nav?: ReactNode }) {
           <Dropdown.Item as={Link} to="/">
             Your courses
           </Dropdown.Item>
-          {me.admin && (
-            <Dropdown.Item as={Link} to="/installation">
-              The installation
-            </Dropdown.Item>
-          )}
-          <Dropdown.Item as={Link} to="/account">
-            Your account
-          </Dropdown.Item>
-          <Dropdown.Item onClick={() => void saving(signOut()).catch(() => undefined)}>Sign out</Dropdown.Item>
+          <OwnItems me={me} />
         </Dropdown.Menu>
       </Dropdown>
     </header>

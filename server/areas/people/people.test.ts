@@ -213,18 +213,21 @@ describe('people', () => {
   test('a course put away can be read and not written, until it is brought back', async () => {
     const lead = await server.as('ines.valdry')
     const away = (on: boolean) => admin('put', '/api/installation/courses/cfs118-2026/away', { away: on }).expect(204)
-    const edit = () =>
+    const edit = (more: object = {}) =>
       lead('patch', '/api/courses/cfs118-2026', {
         code: 'CFS 118',
         title: 'Reading the Ground, corrected',
         term: 'autumn 2026',
         firstDay: '2026-09-07',
         lastDay: '2026-12-18',
+        ...more,
       })
     await away(true)
     await lead('get', '/api/courses/cfs118-2026/plan').expect(200)
     expect(detail(await edit().expect(409))).toMatch(/put away/)
     await away(false)
+    expect(field(await edit({ lastDay: '2026-09-01' }).expect(422))).toBe('lastDay')
+    expect(detail(await edit({ code: 'CFS 214' }).expect(422))).toMatch(/is there already: give another code or term/)
     expect((await edit().expect(200)).body).toMatchObject({ title: 'Reading the Ground, corrected' })
     expect(detail(await admin('delete', '/api/installation/courses/cfs118-2026').expect(409))).toMatch(/can be put away, and not removed/)
   })
