@@ -4,6 +4,7 @@ import { cp, mkdir, open, readdir, readFile, rename, rm, stat, writeFile } from 
 import { basename, dirname, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import Database from 'better-sqlite3'
+import { INSTALLATION } from '../standins/post'
 
 export const DATABASE = 'level-table.db'
 const MANIFEST = 'manifest.json'
@@ -52,7 +53,9 @@ export async function backUp({ file, into }: { file: string; into: string }): Pr
   }
   const { version, rows } = checkDatabase(join(partial, DATABASE))
   const letters = join(dirname(file), LETTERS)
-  if (await isThere(letters)) await cp(letters, join(partial, LETTERS), { recursive: true })
+  // Letters with a way in stay out: a backup goes to other disks, and what is in it must let nobody in.
+  const filter = (from: string) => basename(from) !== INSTALLATION
+  if (await isThere(letters)) await cp(letters, join(partial, LETTERS), { recursive: true, filter })
   const { size } = await stat(join(partial, DATABASE))
   const manifest: Manifest = { at, version, rows, bytes: size, hash: await hashOf(join(partial, DATABASE)) }
   await writeFile(join(partial, MANIFEST), JSON.stringify(manifest, null, 2), { mode: 0o600 })

@@ -51,8 +51,10 @@ test('a backup is whole while others write, says what is in it, and is for its o
       await new Promise((next) => setImmediate(next))
     }
   })()
-  mkdirSync(join(data, 'post', 'installation'), { recursive: true })
-  appendFileSync(join(data, 'post', 'installation', 'a.eml'), 'letter')
+  for (const name of ['installation', 'cfs214-2026']) {
+    mkdirSync(join(data, 'post', name), { recursive: true })
+    appendFileSync(join(data, 'post', name, 'a.eml'), 'letter')
+  }
   const made = await backUp({ file, into: backups })
   writing = false
   await writer
@@ -60,6 +62,8 @@ test('a backup is whole while others write, says what is in it, and is for its o
   expect(made.rows.student).toBeGreaterThan(100)
   expect(await checkBackUp(join(backups, made.name))).toMatchObject({ hash: made.hash, version: made.version })
   expect(readdirSync(join(backups, made.name)).sort()).toEqual(['level-table.db', 'manifest.json', 'post'])
+  // A letter with a way in goes nowhere.
+  expect(readdirSync(join(backups, made.name, 'post'))).toEqual(['cfs214-2026'])
   expect(statSync(join(backups, made.name)).mode & 0o077).toBe(0)
 })
 

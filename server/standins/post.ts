@@ -14,6 +14,9 @@ export interface Message {
   at: string
 }
 
+/** The folder of letters that are about no course: those with a way in. */
+export const INSTALLATION = 'installation'
+
 /** A real mail server, where the installation has one. */
 export interface MailServer {
   /** `smtp://` or `smtps://`, with who signs in there. */
@@ -23,13 +26,13 @@ export interface MailServer {
 }
 
 /**
- * The post. Each letter is kept as an .eml file (RFC 5322) in a folder; where there is a mail server it goes out as well, and else
+ * The post. A course's letters are kept as .eml files (RFC 5322) in a folder; where there is a mail server they go out as well, and else
  * nowhere: that is the stand-in.
  */
 export function post(folder: string, faults: StandInFaults, mail: MailServer | null = null) {
   const writer = createTransport({ streamTransport: true, buffer: true, newline: 'windows' })
   const out = mail && createTransport({ url: mail.url, connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 20_000 })
-  const fileOf = (courseId: string | null, id: string) => join(folder, basename(courseId ?? 'installation'), `${basename(id)}.eml`)
+  const fileOf = (courseId: string | null, id: string) => join(folder, basename(courseId ?? INSTALLATION), `${basename(id)}.eml`)
   return {
     /** @throws where the letter did not go out, for whatever reason */
     async send({ id, courseId, from, to, subject, body, at }: Message): Promise<void> {
@@ -43,10 +46,13 @@ export function post(folder: string, faults: StandInFaults, mail: MailServer | n
         date: new Date(at),
         messageId: `<${id}@post.invalid>`,
       }
-      const { message } = await writer.sendMail(letter)
-      const file = fileOf(courseId, id)
-      mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
-      writeFileSync(file, message as Buffer, { mode: 0o600 })
+      // A letter with a way in lies in no folder where it can be sent: until it is used, it is as good as a passphrase.
+      if (courseId !== null || !out) {
+        const { message } = await writer.sendMail(letter)
+        const file = fileOf(courseId, id)
+        mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
+        writeFileSync(file, message as Buffer, { mode: 0o600 })
+      }
       if (out && address === null) throw new Error(`${to.name} has no mail address`)
       if (out) await out.sendMail(letter)
     },

@@ -33,13 +33,17 @@ export function coursePeopleRoutes(
      FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = ? AND r.role <> 'student'
      ORDER BY CASE r.role WHEN 'lead' THEN 0 WHEN 'external' THEN 1 ELSE 2 END, p.name`,
   )
+  // A student of whatever course is found by their own lead, on the roll; by another one only who knows their sign-in or address.
+  const NOT_A_STUDENT = `NOT (EXISTS (SELECT 1 FROM course_role r WHERE r.person_id = p.id AND r.role = 'student')
+     AND NOT EXISTS (SELECT 1 FROM course_role r WHERE r.person_id = p.id AND r.role <> 'student'))`
   const find = db.prepare<{ like: string; courseId: string }, Found>(
     `SELECT p.id, p.name, p.sign_in AS signIn FROM person p WHERE p.active = 1 AND (p.name LIKE @like ESCAPE '!' OR p.sign_in LIKE @like ESCAPE '!')
+       AND ${NOT_A_STUDENT}
        AND NOT EXISTS (SELECT 1 FROM course_role r WHERE r.course_id = @courseId AND r.person_id = p.id) ORDER BY p.name LIMIT 20`,
   )
   const exactly = db.prepare<{ text: string }, Found>(
-    `SELECT id, name, sign_in AS signIn FROM person WHERE active = 1
-       AND (sign_in = @text OR email = @text COLLATE NOCASE OR name = @text COLLATE NOCASE) LIMIT 3`,
+    `SELECT p.id, p.name, p.sign_in AS signIn FROM person p WHERE p.active = 1
+       AND (p.sign_in = @text OR p.email = @text COLLATE NOCASE OR (p.name = @text COLLATE NOCASE AND ${NOT_A_STUDENT})) LIMIT 3`,
   )
   const roleOf = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
   const leads = db.prepare<[string], { n: number }>(

@@ -181,6 +181,8 @@ describe('people', () => {
     expect((await lead('get', api('/find/brandv')).expect(200)).body).toEqual([
       { id: made!.personId, name: 'Fia Brandvold', signIn: 'fia' },
     ])
+    // Whoever is a student and nothing else is nobody that a lead comes upon.
+    expect((await lead('get', '/api/courses/cfs118-2026/people/find/student').expect(200)).body).toEqual([])
     expect((await lead('get', api('/find/%25')).expect(200)).body).toEqual([])
     const tried = (await lead('post', api('/try'), { text: 'Fia Brandvold <fia@vale.example>\nRune Daal\nNobody Known' }).expect(200)).body
     expect((tried as { person: unknown; why: string | null }[]).map((t) => [t.person !== null, t.why])).toEqual([
