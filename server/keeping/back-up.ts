@@ -4,6 +4,7 @@ import { cp, mkdir, open, readdir, readFile, rename, rm, stat, writeFile } from 
 import { basename, dirname, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import Database from 'better-sqlite3'
+import { isOfSqlite } from '../db/of-sqlite'
 import { INSTALLATION } from '../standins/post'
 
 export const DATABASE = 'level-table.db'
@@ -82,7 +83,7 @@ export function checkDatabase(file: string): Pick<Manifest, 'version' | 'rows'> 
     const rows = Object.fromEntries(tables.map((t) => [t, db.prepare(`SELECT count(*) FROM "${t}"`).pluck().get() as number]))
     return { version: db.pragma('user_version', { simple: true }) as number, rows }
   } catch (e) {
-    if (e instanceof Database.SqliteError) throw new BackUpError(`The database cannot be read: ${e.message}.`)
+    if (isOfSqlite(e)) throw new BackUpError(`The database cannot be read: ${e.message}.`)
     throw e
   } finally {
     db.close()

@@ -1,6 +1,7 @@
 import { chmodSync, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
+import { isOfSqlite } from '../db/of-sqlite'
 
 /** Somebody else works on the data; the message says what to do. */
 export class DataHeldError extends Error {
@@ -21,7 +22,7 @@ export function holdData(data: string): () => void {
     lock.exec('BEGIN EXCLUSIVE')
   } catch (e) {
     lock.close()
-    if (e instanceof Database.SqliteError && e.code.startsWith('SQLITE_BUSY'))
+    if (isOfSqlite(e) && e.code.startsWith('SQLITE_BUSY'))
       throw new DataHeldError(`A server is running on ${data}, or a restore: stop it first.`)
     throw e
   }
