@@ -23,6 +23,8 @@ export const ListedPerson = z.strictObject({
   email: z.string().nullable(),
   admin: z.boolean(),
   state: PersonState,
+  /** Not where they come in by the provider alone. */
+  hasPassphrase: z.boolean(),
   lastSignIn: z.string().nullable(),
   /** When the link that they have ends; null where they have none. */
   linkEnds: z.string().nullable(),
@@ -60,7 +62,8 @@ export type TriedPeople = z.infer<typeof TriedPeople>
 export const WayIn = z.strictObject({
   personId: Id,
   link: z.string(),
-  endsAt: z.string(),
+  /** Null where it is the door itself, through which they come by the provider. */
+  endsAt: z.string().nullable(),
   /** Whether the post took a letter with it; else why not. */
   sent: z.union([z.literal(true), z.string()]),
 })
@@ -80,6 +83,8 @@ export const Account = z.strictObject({
   name: z.string(),
   signIn: z.string(),
   email: z.string().nullable(),
+  /** Not where they come in by the provider alone. */
+  hasPassphrase: z.boolean(),
   version: z.number().int(),
   sessions: z.array(OwnSession),
 })
@@ -116,6 +121,8 @@ export const AuditRow = z.strictObject({
 })
 export type AuditRow = z.infer<typeof AuditRow>
 
+export const Department = plainName(z.string().trim().min(1, 'Whose marks are kept here?').max(200))
+
 export const Installation = z.strictObject({
   /** The department's name; empty until it is set up. */
   department: z.string(),
@@ -123,5 +130,9 @@ export const Installation = z.strictObject({
   needsSetUp: z.boolean(),
   /** Made-up people and marks. */
   demo: z.boolean(),
+  /** Whether everybody can come in by a passphrase; else only who administers can. */
+  passphrases: z.boolean(),
+  /** What the provider is known as by which people come in; null where there is none. */
+  provider: z.string().nullable(),
 })
 export type Installation = z.infer<typeof Installation>

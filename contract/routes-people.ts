@@ -1,6 +1,18 @@
 import { z } from 'zod'
-import { CourseHead, CourseNamed, Id, inOrder, plainName, Role } from './course'
-import { Account, AuditRow, Email, Installation, ListedPerson, NewPassphrase, NewPerson, SignInName, TriedPeople, WayIn } from './people'
+import { CourseHead, CourseNamed, Id, inOrder, Role } from './course'
+import {
+  Account,
+  AuditRow,
+  Department,
+  Email,
+  Installation,
+  ListedPerson,
+  NewPassphrase,
+  NewPerson,
+  SignInName,
+  TriedPeople,
+  WayIn,
+} from './people'
 import { PersonName } from './roll'
 import { Keeping } from './keeping'
 import { route } from './route'
@@ -64,7 +76,7 @@ export const peopleRoutes = {
     summary: 'Set the installation up, with the code from its console: the first person, who administers it',
     body: z.strictObject({
       code: z.string().trim().min(1, 'Type the code that stands in the console.').max(40),
-      department: plainName(z.string().trim().min(1, 'Whose marks are kept here?').max(200)),
+      department: Department,
       name: PersonName,
       signIn: SignInName,
       email: Email.nullable(),

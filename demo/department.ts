@@ -1,6 +1,7 @@
 import { addDays, formatISO, parseISO } from 'date-fns'
 import { hashSync } from '@node-rs/argon2'
 import type { Policy } from '#core'
+import { STAND_IN, type SignOn } from '#contract'
 import type { Db } from '../server/db/open'
 import { ADMIN, EXTERNAL, FAMILY, GIVEN, LEAD, MARKERS, SECTIONS } from './names'
 import type { Random } from './random'
@@ -51,6 +52,12 @@ export const markerId = (i: number): string => `marker-${i + 1}`
 export const LEAD_ID = 'lead'
 export const EXTERNAL_ID = 'external'
 
+/** The stand-in, as what an institute would have. */
+const SIGN_ON: SignOn = {
+  passphrases: true,
+  provider: { name: 'Orrin Vale account', issuer: STAND_IN, clientId: 'level-table', claim: 'preferred_username', makesPeople: true },
+}
+
 const DOES = ['teaches and marks', 'reads and marks']
 
 /** People, their sign-ins, and the library that the courses share. */
@@ -69,6 +76,7 @@ export function writeDepartment(db: Db, size: Size): void {
   add('admin', ADMIN, 'runs the installation: people and courses, no marks')
   db.prepare("UPDATE person SET admin = 1 WHERE id = 'admin'").run()
   db.prepare("INSERT INTO setting (key, value) VALUES ('department', 'Department of Cartography and Field Survey')").run()
+  db.prepare("INSERT INTO setting (key, value) VALUES ('sign-on', ?)").run(JSON.stringify(SIGN_ON))
   const standard = db.prepare('INSERT INTO standard (id, kind, title, owner_id, body) VALUES (?, ?, ?, ?, ?)')
   standard.run('rubric-map', 'rubric', 'A map for a reader', LEAD_ID, JSON.stringify(MAP_RUBRIC))
   standard.run('scale-viva', 'scale', 'Spoken defence, five labels', LEAD_ID, JSON.stringify(VIVA_SCALE))

@@ -1,8 +1,19 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
+import { VIEWS } from './every-view'
 import { comeIn, COURSE, expect, LEAD, MARKER, signOut, test } from './level-table'
+import { listening } from './listening'
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
+
+/** As the page is, and in the dark theme, which differs in nothing but its colours. */
+async function expectNoFindings(page: Page, what: string): Promise<void> {
+  await page.emulateMedia({ colorScheme: 'light' })
+  expect.soft(await findings(page), what).toEqual([])
+  await page.emulateMedia({ colorScheme: 'dark' })
+  expect.soft(await findings(page, ['color-contrast']), `${what}, dark`).toEqual([])
+  await page.emulateMedia({ colorScheme: 'light' })
+}
 
 async function findings(page: Page, rules?: string[]): Promise<string[]> {
   const axe = new AxeBuilder({ page })
@@ -10,64 +21,53 @@ async function findings(page: Page, rules?: string[]): Promise<string[]> {
   return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} — ${n.failureSummary?.split('\n')[1]?.trim()}`))
 }
 
-const VIEWS: [string, string][] = [
-  ['set-out', 'What counts, and how much'],
-  ['set-out/roll', 'Who is taught'],
-  ['set-out/placements', 'When everything is due'],
-  ['set-out/people', 'Who has a part here'],
-  ['set-out/course', 'The course'],
-  ['agree', 'A map for a reader'],
-  ['agree/exemplars', 'Exemplars'],
-  ['mark', 'The mark sheet'],
-  ['mark/sharing-out', 'Who reads what'],
-  ['mark/came-in', 'What came in'],
-  ['post', 'The post'],
-  ['compare', 'Are the sections on one level?'],
-  ['reconcile', '9 scripts to settle'],
-  ['rescale', 'Traverse closure'],
-  ['bound', 'Where do the grades begin?'],
-  ['confirm', 'What is still open'],
-  ['record', 'The record'],
-  ['students/cfs214-2026-student-12', 'Nils Adomako'],
-]
-
 /** Views that share a visit: a test of its own for each few, so that they are walked side by side. */
 const VISITS = [0, 5, 10, 15].map((from) => VIEWS.slice(from, from + 5))
 
-for (const scheme of ['light', 'dark'] as const) {
-  // Dark differs from light in nothing but its colours.
-  const rules = scheme === 'dark' ? ['color-contrast'] : undefined
-
-  for (const visit of VISITS)
-    test(`${visit.map(([path]) => path).join(', ')} pass the automated accessibility checks, ${scheme}`, async ({ lead: page }) => {
-      await page.emulateMedia({ colorScheme: scheme })
-      for (const [path, heading] of visit) {
-        await page.goto(`${COURSE}/${path}`)
-        await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
-        if (path === 'rescale') await page.keyboard.press('5')
-        expect.soft(await findings(page, rules), path).toEqual([])
-      }
-    })
-
-  test(`close-ups and dialogs pass them too, ${scheme}`, async ({ lead: page }) => {
-    await page.emulateMedia({ colorScheme: scheme })
-    await page.getByLabel('Title of Viva').click()
-    await expect(page.getByRole('heading', { name: 'Do with it' })).toBeVisible()
-    expect.soft(await findings(page, rules), 'an assessment’s close-up').toEqual([])
-    await page.getByRole('button', { name: /^Policies/ }).click()
-    expect.soft(await findings(page, rules), 'policies').toEqual([])
-    await page.goto(`${COURSE}/set-out/roll`)
-    await page.getByRole('row').nth(2).click()
-    expect.soft(await findings(page, rules), 'a student’s close-up').toEqual([])
-    await page.getByRole('button', { name: /Bring in a roll/ }).click()
-    await expect(page.getByRole('dialog')).toBeVisible()
-    expect.soft(await findings(page, rules), 'bring in a roll').toEqual([])
-    await page.goto(`${COURSE}/mark`)
-    await page.getByRole('button', { name: /Bring in a file/ }).click()
-    await expect(page.getByRole('dialog')).toBeVisible()
-    expect.soft(await findings(page, rules), 'bring in').toEqual([])
+for (const visit of VISITS)
+  test(`${visit.map(({ path }) => path).join(', ')}: the automated checks, in both themes, at 200% zoom, and the console`, async ({
+    page,
+  }) => {
+    const said = await listening(page)
+    await comeIn(page, LEAD)
+    for (const { path, heading } of visit) {
+      await page.emulateMedia({ colorScheme: 'light' })
+      await page.goto(`${COURSE}/${path}`)
+      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+      if (path === 'rescale') await page.keyboard.press('5')
+      await page.waitForLoadState('networkidle')
+      await expectNoFindings(page, path)
+      const { width, height } = page.viewportSize()!
+      await page.setViewportSize({ width: width / 2, height: height / 2 })
+      // Charts take their new width a frame later.
+      await expect
+        .poll(
+          () => page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+          `${path} scrolls sideways`,
+        )
+        .toBeLessThanOrEqual(1)
+      await page.setViewportSize({ width, height })
+    }
+    expect(said).toEqual([])
   })
-}
+
+test('close-ups and dialogs pass them too', async ({ lead: page }) => {
+  await page.getByLabel('Title of Viva').click()
+  await expect(page.getByRole('heading', { name: 'Do with it' })).toBeVisible()
+  await expectNoFindings(page, 'an assessment’s close-up')
+  await page.getByRole('button', { name: /^Policies/ }).click()
+  await expectNoFindings(page, 'policies')
+  await page.goto(`${COURSE}/set-out/roll`)
+  await page.getByRole('row').nth(2).click()
+  await expectNoFindings(page, 'a student’s close-up')
+  await page.getByRole('button', { name: /Bring in a roll/ }).click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await expectNoFindings(page, 'bring in a roll')
+  await page.goto(`${COURSE}/mark`)
+  await page.getByRole('button', { name: /Bring in a file/ }).click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await expectNoFindings(page, 'bring in')
+})
 
 test('the door passes them too', async ({ page }) => {
   await page.goto('/')
@@ -83,6 +83,7 @@ test('the installation, one’s own account and a link that leads nowhere pass t
   expect.soft(await findings(page), 'people').toEqual([])
   for (const [path, heading] of [
     ['installation/courses', 'Courses'],
+    ['installation/settings', 'Settings'],
     ['installation/keeping', 'Keeping it safe'],
     ['installation/audit', 'What happened'],
     ['account', 'Your account'],
@@ -90,7 +91,7 @@ test('the installation, one’s own account and a link that leads nowhere pass t
   ] as const) {
     await page.goto(`/${path}`)
     await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
-    expect.soft(await findings(page), path).toEqual([])
+    await expectNoFindings(page, path)
   }
 })
 
@@ -114,16 +115,6 @@ test('a marker sees the sheet of their own section, and no grades', async ({ pag
   await page.goto(`${COURSE}/bound`)
   await expect(page.getByText('This stop is for those who lead or oversee the course.')).toBeVisible()
   expect(await findings(page)).toEqual([])
-})
-
-test('the work stays usable at 200% zoom', async ({ lead: page }) => {
-  await page.setViewportSize({ width: 640, height: 400 })
-  for (const [path, heading] of VIEWS) {
-    await page.goto(`${COURSE}/${path}`)
-    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
-    const sideways = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
-    expect.soft(sideways, `${path} scrolls sideways`).toBeLessThanOrEqual(1)
-  }
 })
 
 const firstCell = (page: Page) =>

@@ -42,8 +42,8 @@ test('Firefox has nothing to complain of either: at the door, on every page of a
   await page.goto(served.address)
   await page.locator(button(LEAD)).click()
   await page.locator('nav[aria-label="The run of work"]').wait()
-  for (const view of VIEWS) {
-    await page.goto(`${served.address}${COURSE}/${view}`)
+  for (const { path } of VIEWS) {
+    await page.goto(`${served.address}${COURSE}/${path}`)
     await page.locator('h1').wait()
     await page.waitForNetworkIdle({ idleTime: 200, concurrency: 1 })
     // A font that is still on its way when the page is left counts as one that failed.

@@ -19,6 +19,17 @@ export function run(command, args, options = {}) {
   return status ?? 1
 }
 
+/** Runs a command beside others: its exit code, and what it printed. */
+export function runQuietly(command, args) {
+  return new Promise((done) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] })
+    let printed = ''
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (printed += String(part)))
+    child.on('error', (error) => done({ code: 1, printed: `${command} could not be started: ${error.message}\n` }))
+    child.on('close', (code) => done({ code: code ?? 1, printed }))
+  })
+}
+
 const must = (what, code) => {
   if (code === 0) return
   console.error(`${what} failed (exit ${code}). What it printed above says why; run the same command again once that is mended.`)

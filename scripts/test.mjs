@@ -1,6 +1,6 @@
 // npm test: everything that must hold, on a machine that has only Node and npm. The last line counts it.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { ensureBuilt, ensureBrowsers, ensureInstalled, run, say } from './setup.mjs'
+import { ensureBuilt, ensureBrowsers, ensureInstalled, run, runQuietly, say } from './setup.mjs'
 
 ensureInstalled()
 ensureBrowsers()
@@ -11,14 +11,20 @@ const out = 'test-results'
 rmSync(out, { recursive: true, force: true })
 mkdirSync(out, { recursive: true })
 
-/** A check that either holds or not. */
-function check(name, command, args) {
-  say(name)
-  if (run(command, args) === 0) passed++
-  else {
-    failed++
-    say(`${name}: FAILED`)
+/** Checks that hold or not, two at a time; what each prints stands together. */
+async function checks(all) {
+  const left = [...all]
+  const one = async () => {
+    for (let next = left.shift(); next; next = left.shift()) {
+      const [name, command, args] = next
+      const { code, printed } = await runQuietly(command, args)
+      say(code === 0 ? name : `${name}: FAILED`)
+      process.stdout.write(printed)
+      if (code === 0) passed++
+      else failed++
+    }
   }
+  await Promise.all([one(), one()])
 }
 
 /** A runner that counts its own tests in a JSON report; without a report it counts as one failure. */
@@ -39,11 +45,13 @@ function suite(name, command, args, env, read) {
 const bin = (name) => `node_modules/.bin/${name}`
 const json = (file) => JSON.parse(readFileSync(`${out}/${file}`, 'utf8'))
 
-check('Types', bin('tsc'), ['--noEmit'])
-check('Lint', bin('eslint'), ['.', '--max-warnings=0'])
-check('Formatting', bin('prettier'), ['--check', '--log-level=warn', '.'])
-check('Nothing unused', bin('knip'), ['--no-progress'])
-check('Dependency rule', bin('depcruise'), ['core', 'contract', 'server', 'web', 'demo', 'e2e', 'bench'])
+await checks([
+  ['Lint', bin('eslint'), ['.', '--max-warnings=0']],
+  ['Types', bin('tsc'), ['--noEmit']],
+  ['Formatting', bin('prettier'), ['--check', '--log-level=warn', '.']],
+  ['Nothing unused', bin('knip'), ['--no-progress']],
+  ['Dependency rule', bin('depcruise'), ['core', 'contract', 'server', 'web', 'demo', 'e2e', 'bench']],
+])
 suite('Core, contract and server', bin('jest'), ['--json', `--outputFile=${out}/jest.json`], {}, () => {
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = json('jest.json')
   return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites }

@@ -7,6 +7,8 @@ import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { routes } from '#contract'
 import { auditList } from './access/audit'
+import { installationSettings } from './access/installation-settings'
+import { lettingIn } from './access/let-in'
 import { sessions } from './access/sessions'
 import { setUpCode } from './access/set-up-code'
 import { waysIn } from './access/ways-in'
@@ -24,6 +26,7 @@ import { coursePeopleRoutes } from './areas/people/course-people'
 import { inviter } from './areas/people/invite'
 import { personRoutes } from './areas/people/list-routes'
 import { doorRoutes } from './areas/people/routes'
+import { signOnRoutes } from './areas/people/sign-on-routes'
 import { ownWorkRoutes } from './areas/people/own-work'
 import { postRoutes } from './areas/post/routes'
 import { placementRoutes } from './areas/placements/routes'
@@ -49,9 +52,20 @@ import { countWork } from './metrics'
 import { openapi } from './openapi'
 import { standInFaults } from './standins/faults'
 import { post, type MailServer } from './standins/post'
+import { signOnDirectory } from './standins/sign-on'
+import { PROVIDER_PATH, signOnProvider } from './standins/sign-on-provider'
 import { submissionBox } from './standins/submission-box'
 import { HttpProblem, problemHandler } from './problem'
 import { workerPool, type WorkerSource } from './workers/pool'
+
+interface SignOnOptions {
+  /** Which the provider gave for this installation; null where it asks for none. */
+  secret: string | null
+  /** Whether the stand-in provider is served also where the data is not the demo’s. */
+  standIn: boolean
+  /** Seconds that a provider may take to answer. */
+  seconds: () => number
+}
 
 interface AppOptions {
   log?: Logger
@@ -72,6 +86,7 @@ interface AppOptions {
   metrics?: boolean
   /** Where links in letters lead. */
   address?: () => string
+  signOn?: SignOnOptions
 }
 
 // Events go out as they happen and are not held back to be packed.
@@ -95,6 +110,7 @@ export function createApp(
     keeping,
     metrics = false,
     address = () => origin ?? 'http://127.0.0.1',
+    signOn = { secret: null, standIn: false, seconds: () => 8 },
   }: AppOptions = {},
 ): Express {
   const app = express()
@@ -176,8 +192,25 @@ export function createApp(
   const setUp = setUpCode(db)
   app.locals.setUp = setUp
   const ways = waysIn(db)
-  const invite = inviter(db, ways, letters, audit, address)
-  doorRoutes(handle, db, open, clock, { audit, ways, setUp })
+  const settings = installationSettings(db)
+  const door = lettingIn(db, open, clock)
+  const invite = inviter(db, { ways, post: letters, audit, settings, address })
+  doorRoutes(handle, db, open, { audit, ways, setUp, settings, door })
+  const issuer = () => `${address()}${PROVIDER_PATH}`
+  const directory = signOnDirectory(db)
+  const hasStandIn = () => signOn.standIn || directory().passphrase !== null
+  signOnRoutes(handle, db, {
+    audit,
+    ways,
+    settings,
+    door,
+    origin,
+    secret: signOn.secret,
+    seconds: signOn.seconds,
+    standIn: () => (hasStandIn() ? issuer() : null),
+  })
+  const provider = signOnProvider(issuer, settings.mode)
+  app.use(PROVIDER_PATH, (req, res, next) => (hasStandIn() ? provider(req, res, next) : next()))
   accountRoutes(handle, db, open, audit)
   personRoutes(handle, db, open, { audit, ways, invite, pool })
   lookRoutes(handle, db, open, audit)

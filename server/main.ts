@@ -14,7 +14,8 @@ process.umask(0o077)
 /** What is still being written when the server is told to stop has this long. */
 const LONGEST_STOP_MS = 10_000
 
-const { port, host, data, logLevel, proxies, origin, clock, mail, keeping, metrics, demoAnywhere } = settingsOrEnd()
+const { port, host, data, logLevel, proxies, origin, clock, mail, keeping, metrics, demoAnywhere, signOnSecret, signOnStandIn } =
+  settingsOrEnd()
 const log = pino({ level: logLevel, base: null })
 const letGo = holdOrEnd()
 const db = openDatabase(join(data, 'level-table.db'))
@@ -34,6 +35,7 @@ const app = createApp(db, {
   mail,
   keeping,
   metrics,
+  signOn: { secret: signOnSecret, standIn: signOnStandIn, seconds: () => 8 },
   address: () => address,
   webFolder: join(process.cwd(), 'dist/web'),
   workers: built ? { filename: join(process.cwd(), 'dist/server/files.js') } : undefined,

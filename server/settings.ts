@@ -1,6 +1,7 @@
 import { isMailAddress } from '#core'
 import { clockIn, machineZone, type Clock } from './clock'
 import { defaultFolder, type KeepingSettings } from './keeping/schedule'
+import { isLoopback } from './loopback'
 import type { MailServer } from './standins/post'
 
 export interface Settings {
@@ -18,6 +19,10 @@ export interface Settings {
   metrics: boolean
   /** Whether demo data may be served on an address that others reach. */
   demoAnywhere: boolean
+  /** Which the sign-on provider gave for this installation; null where it asks for none. */
+  signOnSecret: string | null
+  /** Whether the stand-in sign-on provider is served, which believes everybody: on this machine alone. */
+  signOnStandIn: boolean
   /** A real mail server; null where letters stay in the post’s folder. */
   mail: MailServer | null
 }
@@ -30,9 +35,17 @@ export class SettingError extends Error {
 /** Reads the settings of an installation. @throws SettingError */
 export function readSettings(env: NodeJS.ProcessEnv): Settings {
   const data = env.LEVEL_TABLE_DATA ?? './data'
+  const host = env.HOST ?? '127.0.0.1'
+  const signOnStandIn = yesOrNo('LEVEL_TABLE_SIGN_ON_STAND_IN', env.LEVEL_TABLE_SIGN_ON_STAND_IN ?? 'no')
+  if (signOnStandIn && !isLoopback(host))
+    throw new SettingError(
+      `LEVEL_TABLE_SIGN_ON_STAND_IN is yes, and HOST is ${host}: the stand-in believes whoever says who they are, so that it is served on 127.0.0.1 alone.`,
+    )
   return {
     port: whole('PORT', env.PORT ?? '4280', 65_535),
-    host: env.HOST ?? '127.0.0.1',
+    host,
+    signOnSecret: env.LEVEL_TABLE_SIGN_ON_SECRET || null,
+    signOnStandIn,
     data,
     keeping: {
       folder: env.LEVEL_TABLE_BACKUP_FOLDER ?? defaultFolder(data),

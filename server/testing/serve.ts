@@ -12,6 +12,8 @@ import { openDatabase, type Db } from '../db/open'
 export const COURSE = 'cfs214-2026'
 export const api = (path: string) => `/api/courses/${COURSE}${path}`
 
+type SignOn = NonNullable<Parameters<typeof createApp>[1]>['signOn']
+
 /** Small enough to build for every test file, large enough for all that is planted. */
 const SIZE = { students: 120, sections: 8, markers: 11, seed: 7 }
 
@@ -32,17 +34,18 @@ export type Client = (method: 'get' | 'post' | 'put' | 'patch' | 'delete', path:
 export const serveDemo = (): Promise<TestServer> => serve((db) => buildDemo(db, SIZE))
 
 /** A real server over an empty folder. */
-export const serveEmpty = (): Promise<TestServer> => serve(() => undefined)
+export const serveEmpty = (signOn?: SignOn): Promise<TestServer> => serve(() => undefined, signOn)
 
-async function serve(fill: (db: Db) => void): Promise<TestServer> {
+async function serve(fill: (db: Db) => void, signOn?: SignOn): Promise<TestServer> {
   const folder = mkdtempSync(join(tmpdir(), 'level-table-test-'))
   const file = join(folder, 'level-table.db')
   const db = openDatabase(file)
   fill(db)
-  const app = createApp(db)
+  let address = ''
+  const app = createApp(db, { address: () => address, signOn })
   const server = app.listen(0, '127.0.0.1')
   await new Promise((up) => server.once('listening', up))
-  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+  address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
   const request = supertest(address)
   const host = new URL(address).host
   return {

@@ -22,6 +22,8 @@ import { Run } from './Run'
 import { SavedProvider } from './saved'
 import { SignIn } from '../session/SignIn'
 import { ComeIn } from '../session/ComeIn'
+import { SignedOn } from '../session/SignedOn'
+import { StandInProvider } from '../session/StandInProvider'
 import { STOPS, stopStates } from './stops'
 import { StudentFrame } from './StudentFrame'
 import { TrialProvider } from './trial'
@@ -32,6 +34,8 @@ const Horizon = later(() => import('./Horizon'))
 
 const router = createBrowserRouter([
   { path: '/come-in', element: <ComeIn />, errorElement: <Broken /> },
+  { path: '/signed-on', element: <SignedOn />, errorElement: <Broken /> },
+  { path: '/stand-in/sign-on', element: <StandInProvider />, errorElement: <Broken /> },
   {
     path: '/',
     element: <Door />,

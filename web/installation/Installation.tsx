@@ -5,9 +5,10 @@ import { AuditPart } from './AuditPart'
 import { CoursesPart } from './CoursesPart'
 import { KeepingPart } from './KeepingPart'
 import { PeoplePart } from './PeoplePart'
+import { SettingsPart } from './SettingsPart'
 import './installation.css'
 
-const PARTS = { people: PeoplePart, courses: CoursesPart, keeping: KeepingPart, audit: AuditPart }
+const PARTS = { people: PeoplePart, courses: CoursesPart, settings: SettingsPart, keeping: KeepingPart, audit: AuditPart }
 type Part = keyof typeof PARTS
 
 /** What whoever administers looks after: people, courses as such, and what happened. Never marks. */

@@ -6,6 +6,7 @@ import { counted, shownAt } from '../parts/format'
 /** One-time links, shown this once: copied by hand where the post did not take them. */
 export function LinksMade({ links, names }: { links: readonly WayIn[]; names: ReadonlyMap<string, { name: string; signIn: string }> }) {
   const [copied, setCopied] = useState(false)
+  const { endsAt } = links[0]!
   const unsent = links.filter((l) => l.sent !== true)
   const whose = (l: WayIn) => names.get(l.personId)
   const lines = links.map((l) => [whose(l)?.name, whose(l)?.signIn, l.link].join('\t')).join('\n')
@@ -13,8 +14,10 @@ export function LinksMade({ links, names }: { links: readonly WayIn[]; names: Re
     <div className="note mt-2">
       <p className="mb-1" role="status">
         {links.length === 1 ? 'The link' : counted(links.length, 'link')}
-        {links.length === 1 ? ' is' : ' are'} good once, until {shownAt(links[0]!.endsAt, 'd MMMM')}
-        {unsent.length === 0 ? (links.length === 1 ? ', and went out by post.' : ', and went out by post.') : '.'} Shown only now.
+        {endsAt === null
+          ? ` ${links.length === 1 ? 'leads' : 'lead'} to the door, where they come in by your provider`
+          : ` ${links.length === 1 ? 'is' : 'are'} good once, until ${shownAt(endsAt, 'd MMMM')}`}
+        {unsent.length === 0 ? ', and went out by post.' : '.'} {endsAt !== null && 'Shown only now.'}
       </p>
       {unsent.length > 0 && (
         <p className="ochre mb-1">

@@ -84,14 +84,16 @@ export function PersonCloseUp({ person: p }: { person: ListedPerson }) {
           <>
             <p>
               {p.state === 'in'
-                ? 'They have a passphrase. A new link lets them choose another one; wherever they are signed in ends.'
+                ? p.hasPassphrase
+                  ? 'They have a passphrase. A new link lets them choose another one; wherever they are signed in ends.'
+                  : 'They come in by the provider. Invited again, they are known by their sign-in there anew; wherever they are signed in ends.'
                 : p.linkEnds
                   ? `Invited: their link is good until ${shownAt(p.linkEnds, 'EEEE d MMMM')}. A new one takes its place.`
                   : 'Invited, and the link has ended: send a new one.'}
             </p>
             <div className="buttons">
               <Button size="sm" variant="outline-primary" onClick={() => void newLink()}>
-                {p.state === 'in' ? 'Reset the passphrase' : 'Invite again'}
+                {p.state === 'in' && p.hasPassphrase ? 'Reset the passphrase' : 'Invite again'}
               </Button>
               {p.id !== me.id && (
                 <Button

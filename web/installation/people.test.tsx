@@ -11,6 +11,7 @@ const person = (id: string, name: string, more: Partial<ListedPerson> = {}): Lis
   email: null,
   admin: false,
   state: 'in',
+  hasPassphrase: true,
   lastSignIn: '2026-11-20T09:00:00.000Z',
   linkEnds: null,
   roles: [],

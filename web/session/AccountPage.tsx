@@ -39,7 +39,7 @@ function AccountParts() {
     <div className="account-parts">
       <div>
         <Own account={account.data} />
-        <ChangePassphrase account={account.data} />
+        {account.data.hasPassphrase && <ChangePassphrase account={account.data} />}
       </div>
       <Sessions account={account.data} />
     </div>

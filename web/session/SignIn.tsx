@@ -6,6 +6,7 @@ import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes } from '#contract'
 import { call, messageOf } from '../api/client'
+import { ByProvider } from './ByProvider'
 import { comeInAs } from './come-in-as'
 import { installationQuery } from './installation-query'
 import { SetUp } from './SetUp'
@@ -29,7 +30,12 @@ export function SignIn({ again = false }: { again?: boolean }) {
     }
   }
   const people = directory.data?.people ?? []
+  const [byPassphrase, setByPassphrase] = useState(false)
+  // What is offered is known first: a field that moves under the hand is none.
+  if (installation.isPending) return null
   if (installation.data?.needsSetUp) return <SetUp />
+  const provider = installation.data?.provider ?? null
+  const passphrases = (installation.data?.passphrases ?? true) || byPassphrase
   return (
     <Welcome department={installation.data?.department} demo={installation.data?.demo}>
       <h2>Sign in</h2>
@@ -38,31 +44,49 @@ export function SignIn({ again = false }: { again?: boolean }) {
           Your sign-in has ended, or somebody else has signed in in this browser. What you typed and was not saved is kept for you.
         </p>
       )}
-      <Form onSubmit={(e) => void handleSubmit(enter)(e)} noValidate>
-        <Form.Group controlId="sign-in-name" className="mt-2">
-          <Form.Label className="soft small mb-0">Sign-in</Form.Label>
-          <Form.Control {...register('signIn')} autoComplete="username" autoFocus isInvalid={!!formState.errors.signIn} />
-          <Form.Control.Feedback type="invalid">{formState.errors.signIn?.message}</Form.Control.Feedback>
-        </Form.Group>
-        <Form.Group controlId="sign-in-passphrase" className="mt-2">
-          <Form.Label className="soft small mb-0">Passphrase</Form.Label>
-          <Form.Control
-            type="password"
-            {...register('passphrase')}
-            autoComplete="current-password"
-            isInvalid={!!formState.errors.passphrase}
-          />
-          <Form.Control.Feedback type="invalid">{formState.errors.passphrase?.message}</Form.Control.Feedback>
-        </Form.Group>
-        {problem && (
-          <p className="note bad" role="alert">
-            {problem}
-          </p>
-        )}
-        <Button type="submit" className="mt-3" disabled={formState.isSubmitting}>
-          Sign in
-        </Button>
-      </Form>
+      {provider !== null && (
+        <div className="at-the-door">
+          <ByProvider name={provider} focus />
+        </div>
+      )}
+      {provider !== null && passphrases && <h2>{byPassphrase ? 'Who administers, by passphrase' : 'Or by passphrase'}</h2>}
+      {!passphrases && (
+        <button className="quiet-button" onClick={() => setByPassphrase(true)}>
+          Who administers can come in by passphrase
+        </button>
+      )}
+      {passphrases && (
+        <Form onSubmit={(e) => void handleSubmit(enter)(e)} noValidate>
+          <Form.Group controlId="sign-in-name" className="mt-2">
+            <Form.Label className="soft small mb-0">Sign-in</Form.Label>
+            <Form.Control
+              {...register('signIn')}
+              autoComplete="username"
+              autoFocus={provider === null || byPassphrase}
+              isInvalid={!!formState.errors.signIn}
+            />
+            <Form.Control.Feedback type="invalid">{formState.errors.signIn?.message}</Form.Control.Feedback>
+          </Form.Group>
+          <Form.Group controlId="sign-in-passphrase" className="mt-2">
+            <Form.Label className="soft small mb-0">Passphrase</Form.Label>
+            <Form.Control
+              type="password"
+              {...register('passphrase')}
+              autoComplete="current-password"
+              isInvalid={!!formState.errors.passphrase}
+            />
+            <Form.Control.Feedback type="invalid">{formState.errors.passphrase?.message}</Form.Control.Feedback>
+          </Form.Group>
+          {problem && (
+            <p className="note bad" role="alert">
+              {problem}
+            </p>
+          )}
+          <Button type="submit" className="mt-3" disabled={formState.isSubmitting}>
+            Sign in
+          </Button>
+        </Form>
+      )}
       {people.length > 0 && directory.data?.passphrase && (
         <section className="mt-4">
           <h2>Or come in as somebody of the demo</h2>

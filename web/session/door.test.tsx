@@ -1,10 +1,12 @@
 import { screen, waitFor, within } from '@testing-library/react'
-import { routes, type OwnWork } from '#contract'
+import { routes, type Installation, type OwnWork } from '#contract'
 import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
+import { SignedOn } from './SignedOn'
 import { SignIn } from './SignIn'
 import { StudentFrame } from '../frame/StudentFrame'
 
+const HERE: Installation = { department: 'Hydrography', needsSetUp: false, demo: false, passphrases: true, provider: null }
 const ME = { id: 'mo', name: 'Mo Lund', look: null }
 
 describe('the door', () => {
@@ -12,10 +14,11 @@ describe('the door', () => {
   test('says what is missing, in the field’s own place, and why it was refused', async () => {
     serverAnswers([
       [routes.directory, () => ({ people: [], passphrase: null })],
+      [routes.installation, () => HERE],
       [routes.signIn, () => new Refuses(401, 'No such sign-in, or another passphrase.')],
     ])
     const { user } = inPage(<SignIn />)
-    await user.click(screen.getByRole('button', { name: 'Sign in' }))
+    await user.click(await screen.findByRole('button', { name: 'Sign in' }))
     expect(await screen.findByText('The passphrase is missing.')).toBeTruthy()
     await user.type(screen.getByLabelText('Sign-in'), 'mo')
     await user.type(screen.getByLabelText('Passphrase'), 'wrong{Enter}')
@@ -26,12 +29,45 @@ describe('the door', () => {
   test('lists the demo’s people where the server says so, and lets them in with a press', async () => {
     const server = serverAnswers([
       [routes.directory, () => DIRECTORY],
+      [routes.installation, () => HERE],
       [routes.signIn, () => ME],
     ])
     const { user, queries } = inPage(<SignIn />)
     await user.click(await screen.findByRole('button', { name: /Mo Lund/ }))
     expect(server.sent[0]!.body).toEqual({ signIn: 'mo', passphrase: 'level' })
     await waitFor(() => expect(queries.getQueryData(['me'])).toEqual(ME))
+  })
+
+  test('by the provider: that it does not answer is said beside the button, and passphrases are for who administers where they are left out', async () => {
+    serverAnswers([
+      [routes.directory, () => ({ people: [], passphrase: null })],
+      [routes.installation, () => ({ ...HERE, provider: 'Vale account', passphrases: false })],
+      [routes.beginSignOn, () => new Refuses(502, 'Vale account cannot be reached.')],
+    ])
+    const { user } = inPage(<SignIn />)
+    const button = await screen.findByRole('button', { name: 'Come in by Vale account' })
+    expect(document.activeElement).toBe(button)
+    await user.keyboard('{Enter}')
+    expect((await screen.findByRole('alert')).textContent).toBe('Vale account cannot be reached.')
+    expect(screen.queryByLabelText('Passphrase')).toBeNull()
+    await user.click(screen.getByRole('button', { name: 'Who administers can come in by passphrase' }))
+    expect(document.activeElement).toBe(screen.getByLabelText('Sign-in'))
+  })
+
+  test('back from the provider: in, at the page that was asked for; or not, with why and the way to try again', async () => {
+    const server = serverAnswers([
+      [routes.installation, () => ({ ...HERE, provider: 'Vale account' })],
+      [routes.finishSignOn, () => new Refuses(403, 'Nobody here has the sign-in mo.')],
+    ])
+    const { queries } = inPage(<SignedOn />, { at: '/signed-on?code=c&state=s' })
+    expect((await screen.findByRole('alert')).textContent).toBe('Nobody here has the sign-in mo.')
+    expect(server.sent[0]!.body).toEqual({ query: '?code=c&state=s' })
+    expect(await screen.findByRole('button', { name: 'Try again' })).toBeTruthy()
+    serverAnswers([[routes.finishSignOn, () => ME]])
+    sessionStorage.setItem('wanted page', '/courses/c/bound')
+    await queries.refetchQueries({ queryKey: ['signed on'] })
+    await waitFor(() => expect(queries.getQueryData(['me'])).toEqual(ME))
+    expect(sessionStorage).toHaveLength(0)
   })
 })
 

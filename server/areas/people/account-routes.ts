@@ -14,8 +14,8 @@ export function accountRoutes(handle: Handle, db: Db, open: Sessions, audit: Aud
   const limits = new SignInLimits()
   const passphrase = db.prepare<[string], { hash: string }>('SELECT passphrase_hash AS hash FROM person WHERE id = ?')
   const account = (id: string, token: string | undefined): Account => {
-    const { name, signIn, email, version } = people.one(id)!
-    return { name, signIn, email, version, sessions: open.list(id, token) }
+    const { name, signIn, email, hasPassphrase, version } = people.one(id)!
+    return { name, signIn, email, hasPassphrase, version, sessions: open.list(id, token) }
   }
 
   handle(routes.account, ({ caller, req }) => account(caller!.id, tokenOf(req)))

@@ -6,7 +6,7 @@ import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { CourseWrites } from '../table/course-writes'
 import type { Inviter } from './invite'
-import { personQueries, stateOf } from './queries'
+import { HAS_COME, personQueries, stateOf } from './queries'
 
 type PersonRow = Omit<CoursePerson, 'state' | 'teaches'> & { teaches: string | null; active: 0 | 1; chosen: 0 | 1 }
 interface Found {
@@ -24,7 +24,7 @@ export function coursePeopleRoutes(
 ): void {
   const people = personQueries(db)
   const inCourse = db.prepare<[string], PersonRow>(
-    `SELECT p.id, p.name, p.sign_in AS signIn, r.role, p.active, p.passphrase_hash <> '' AS chosen,
+    `SELECT p.id, p.name, p.sign_in AS signIn, r.role, p.active, ${HAS_COME} AS chosen,
        (SELECT group_concat(s.name, '|') FROM section s WHERE s.course_id = r.course_id AND s.teacher_id = p.id) AS teaches,
        (SELECT count(*) FROM allotment l JOIN assessment a ON a.id = l.assessment_id AND a.away = 0
           LEFT JOIN script x ON x.student_id = l.student_id AND x.assessment_id = l.assessment_id
@@ -125,7 +125,7 @@ export function coursePeopleRoutes(
     [string],
     { studentId: string; name: string; externalId: string | null; personId: string | null; active: 0 | 1 | null; chosen: 0 | 1 | null }
   >(
-    `SELECT s.id AS studentId, s.name, s.external_id AS externalId, s.person_id AS personId, p.active, p.passphrase_hash <> '' AS chosen
+    `SELECT s.id AS studentId, s.name, s.external_id AS externalId, s.person_id AS personId, p.active, ${HAS_COME} AS chosen
      FROM student s LEFT JOIN person p ON p.id = s.person_id WHERE s.course_id = ?
        AND EXISTS (SELECT 1 FROM enrolment e WHERE e.student_id = s.id AND e.to_day IS NULL) ORDER BY s.name, s.id`,
   )

@@ -1,11 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { format, parseISO } from 'date-fns'
 import type { WayIn } from '#contract'
+import type { InstallationSettings } from '../../access/installation-settings'
 import type { SignedIn } from '../../access/sessions'
 import type { AuditList } from '../../access/audit'
 import { LINK_DAYS, type WaysIn } from '../../access/ways-in'
 import { now, type Db } from '../../db/open'
 import type { Message, Post } from '../../standins/post'
+import { providerAccounts } from './provider-accounts'
+import { personQueries } from './queries'
 
 export interface Invited {
   wayIn: WayIn
@@ -13,35 +16,52 @@ export interface Invited {
 }
 
 /** Makes one-time links and puts them in the post. The link is in the answer and in the letter, and nowhere else. */
-export function inviter(db: Db, ways: WaysIn, post: Post, audit: AuditList, address: () => string) {
-  const person = db.prepare<[string], Message['to'] & { hash: string }>(
-    'SELECT name, sign_in AS signIn, email, passphrase_hash AS hash FROM person WHERE id = ?',
-  )
-  const department = db.prepare<[], { value: string }>("SELECT value FROM setting WHERE key = 'department'")
+export function inviter(
+  db: Db,
+  {
+    ways,
+    post,
+    audit,
+    settings,
+    address,
+  }: { ways: WaysIn; post: Post; audit: AuditList; settings: InstallationSettings; address: () => string },
+) {
+  const people = personQueries(db)
+  const accounts = providerAccounts(db)
   return {
-    /** An invitation, or for who has a passphrase already a reset. To be written in a transaction of the caller's. */
+    /**
+     * An invitation, or for who has come in already a reset. Where passphrases are not used the letter leads to the door. To be written
+     * in a transaction of the caller's.
+     */
     make(personId: string, by: SignedIn): Invited {
-      const { hash, ...to } = person.get(personId)!
-      const kind = hash === '' ? 'invitation' : 'reset'
-      const { token, endsAt } = ways.make(personId, kind, by.id)
+      const { name, signIn, email, admin, state } = people.one(personId)!
+      const kind = state === 'invited' ? 'invitation' : 'reset'
+      const { passphrases, provider } = settings.signOn()
+      accounts.part(personId)
+      const way = passphrases || admin ? ways.make(personId, kind, by.id) : null
+      if (!way) ways.end(personId)
       // Behind the # it reaches no server's log.
-      const link = `${address()}/come-in#${token}`
-      audit.note({ kind: 'link made', by: by.id, about: personId, words: kind })
-      const what =
-        kind === 'invitation'
-          ? `${by.name} has made an account for you at Level Table${department.get()?.value ? ` of ${department.get()!.value}` : ''}. Your sign-in is ${to.signIn}.`
-          : 'A new passphrase can be chosen for your account at Level Table.'
+      const link = way ? `${address()}/come-in#${way.token}` : `${address()}/`
+      audit.note({ kind: 'link made', by: by.id, about: personId, words: way ? kind : `${kind}, by ${provider!.name}` })
+      const of = settings.department() ? ` of ${settings.department()}` : ''
       const body = [
-        `${to.name},`,
-        `${what} Choose your passphrase here:`,
+        `${name},`,
+        kind === 'invitation'
+          ? `${by.name} has made an account for you at Level Table${of}. Your sign-in is ${signIn}.`
+          : way
+            ? 'A new passphrase can be chosen for your account at Level Table.'
+            : `Your account at Level Table${of} can be joined anew with yours at ${provider!.name}.`,
+        way ? 'Choose your passphrase here:' : `Come in by ${provider!.name} here:`,
         link,
-        `The link is good once, until ${format(parseISO(endsAt), 'EEEE d MMMM')} (${LINK_DAYS} days).`,
+        ...(way ? [`The link is good once, until ${format(parseISO(way.endsAt), 'EEEE d MMMM')} (${LINK_DAYS} days).`] : []),
+        ...(way && provider ? [`You can also come in by ${provider.name}, at ${address()}/`] : []),
         by.name,
       ].join('\n\n')
-      const subject = kind === 'invitation' ? 'Your way in to Level Table' : 'A new passphrase for Level Table'
+      const subject =
+        kind === 'invitation' ? 'Your way in to Level Table' : way ? 'A new passphrase for Level Table' : 'Your account at Level Table'
       return {
-        wayIn: { personId, link, endsAt, sent: true },
-        letter: { id: randomUUID(), courseId: null, from: by.name, to, subject, body, at: now() },
+        wayIn: { personId, link, endsAt: way?.endsAt ?? null, sent: true },
+        letter: { id: randomUUID(), courseId: null, from: by.name, to: { name, signIn, email }, subject, body, at: now() },
       }
     },
     /** Sends the letters; a link whose letter did not go out says why, and can be handed over. */

@@ -28,14 +28,20 @@ describe('an empty installation', () => {
     })
 
   test('is set up once, with the code of its console and a passphrase that is not tried first', async () => {
-    expect((await nobody('get', '/api/installation').expect(200)).body).toEqual({ department: '', needsSetUp: true, demo: false })
+    expect((await nobody('get', '/api/installation').expect(200)).body).toMatchObject({
+      department: '',
+      needsSetUp: true,
+      demo: false,
+      passphrases: true,
+      provider: null,
+    })
     expect(field(await setUp({ code: 'AAAA-BBBB-CCCC' }).expect(422))).toBe('code')
     expect(field(await setUp({ passphrase: 'too short' }).expect(422))).toBe('passphrase')
     for (const passphrase of ['passwordpassword', 'qwerty123456', 'maren osterlund'])
       expect([passphrase, detail(await setUp({ passphrase }))]).toEqual([passphrase, expect.stringMatching(/tried first/)])
     const me = (await setUp({ code: server.code.toLowerCase().replaceAll('-', ' ') }).expect(200)).body as { admin: boolean }
     expect(me.admin).toBe(true)
-    expect((await nobody('get', '/api/installation')).body).toEqual({ department: 'Lowland Hydrography', needsSetUp: false, demo: false })
+    expect((await nobody('get', '/api/installation')).body).toMatchObject({ department: 'Lowland Hydrography', needsSetUp: false, demo: false })
     expect(detail(await setUp({ signIn: 'second' }).expect(409))).toMatch(/set up already/)
     await server.as('maren', GOOD)
   })

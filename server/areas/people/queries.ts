@@ -1,14 +1,23 @@
 import type { ListedPerson, NewPerson, PersonState } from '#contract'
 import { now, type Db } from '../../db/open'
 
-type Row = Omit<ListedPerson, 'admin' | 'roles' | 'state'> & { admin: 0 | 1; active: 0 | 1; chosen: 0 | 1; roles: string | null }
+type Row = Omit<ListedPerson, 'admin' | 'roles' | 'state' | 'hasPassphrase'> & {
+  admin: 0 | 1
+  active: 0 | 1
+  chosen: 0 | 1
+  hasPassphrase: 0 | 1
+  roles: string | null
+}
 
 export const stateOf = ({ active, chosen }: { active: 0 | 1; chosen: 0 | 1 }): PersonState =>
   active === 0 ? 'inactive' : chosen === 1 ? 'in' : 'invited'
 
+/** In SQL, whether person `p` has come in or chosen how: by a passphrase, or by the provider. */
+export const HAS_COME = `(p.passphrase_hash <> '' OR EXISTS (SELECT 1 FROM sign_on_account o WHERE o.person_id = p.id))`
+
 /** People of the installation, as those who administer it see them. */
 export function personQueries(db: Db) {
-  const SELECT = `SELECT p.id, p.name, p.sign_in AS signIn, p.email, p.admin, p.active, p.passphrase_hash <> '' AS chosen, p.last_sign_in AS lastSignIn,
+  const SELECT = `SELECT p.id, p.name, p.sign_in AS signIn, p.email, p.admin, p.active, ${HAS_COME} AS chosen, p.passphrase_hash <> '' AS hasPassphrase, p.last_sign_in AS lastSignIn,
       (SELECT max(w.ends_at) FROM way_in w WHERE w.person_id = p.id AND w.ended IS NULL) AS linkEnds,
       (SELECT group_concat(r.role || ' of ' || c.code || ', ' || c.term, '|') FROM course_role r JOIN course c ON c.id = r.course_id
         WHERE r.person_id = p.id) AS roles, p.version
@@ -22,7 +31,7 @@ export function personQueries(db: Db) {
      WHERE id = @id AND version = @version`,
   )
   const choose = db.prepare('UPDATE person SET passphrase_hash = ?, version = version + 1 WHERE id = ?')
-  const admins = db.prepare<[], { n: number }>("SELECT count(*) AS n FROM person WHERE admin = 1 AND active = 1 AND passphrase_hash <> ''")
+  const admins = db.prepare<[], { n: number }>(`SELECT count(*) AS n FROM person p WHERE p.admin = 1 AND p.active = 1 AND ${HAS_COME}`)
   const untouched = db.prepare<[string], { n: number }>(
     `SELECT count(*) AS n FROM person p WHERE p.id = ? AND p.passphrase_hash = '' AND p.last_sign_in IS NULL
        AND NOT EXISTS (SELECT 1 FROM course_role r WHERE r.person_id = p.id)`,
@@ -32,6 +41,7 @@ export function personQueries(db: Db) {
   const listed = ({ active, chosen, roles, ...p }: Row): ListedPerson => ({
     ...p,
     admin: p.admin === 1,
+    hasPassphrase: p.hasPassphrase === 1,
     state: stateOf({ active, chosen }),
     roles: roles?.split('|') ?? [],
     // A link that has ended by itself is none.

@@ -1,12 +1,12 @@
-import type { Request, Response } from 'express'
-import { routes, type Me } from '#contract'
+import { routes } from '#contract'
 import type { AuditList } from '../../access/audit'
 import { hashOf, refuseEasy } from '../../access/passphrase'
-import type { Sessions, SignedIn } from '../../access/sessions'
+import type { InstallationSettings } from '../../access/installation-settings'
+import type { LettingIn } from '../../access/let-in'
+import type { Sessions } from '../../access/sessions'
 import { SignInLimits } from '../../access/sign-in-limits'
 import type { SetUpCode } from '../../access/set-up-code'
 import type { WaysIn } from '../../access/ways-in'
-import type { Clock } from '../../clock'
 import type { Db } from '../../db/open'
 import { cookieName, tokenOf, type Handle } from '../../http'
 import { HttpProblem } from '../../problem'
@@ -18,34 +18,33 @@ export function doorRoutes(
   handle: Handle,
   db: Db,
   open: Sessions,
-  clock: Clock,
-  { audit, ways, setUp }: { audit: AuditList; ways: WaysIn; setUp: SetUpCode },
+  {
+    audit,
+    ways,
+    setUp,
+    settings,
+    door,
+  }: { audit: AuditList; ways: WaysIn; setUp: SetUpCode; settings: InstallationSettings; door: LettingIn },
 ): void {
   const directory = signOnDirectory(db)
   const people = personQueries(db)
   const limits = new SignInLimits()
-  const department = db.prepare<[], { value: string }>("SELECT value FROM setting WHERE key = 'department'")
-  const keepDepartment = db.prepare(
-    "INSERT INTO setting (key, value) VALUES ('department', ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
-  )
-  const isAdmin = db.prepare<[string], { admin: 0 | 1 }>('SELECT admin FROM person WHERE id = ?')
-  const called = () => department.get()?.value ?? ''
+  const { letIn, self, administers } = door
   handle(routes.directory, () => directory())
-  handle(routes.installation, () => ({ department: called(), needsSetUp: setUp.nobodyIsHere(), demo: directory().passphrase !== null }))
-
-  const self = ({ id, name }: SignedIn): Omit<Me, 'look'> => ({
-    id,
-    name,
-    admin: isAdmin.get(id)!.admin === 1,
-    keepKey: open.keepKey(id),
-    timeZone: clock.timeZone,
+  handle(routes.installation, () => {
+    const { passphrases, provider } = settings.signOn()
+    return {
+      department: settings.department(),
+      needsSetUp: setUp.nobodyIsHere(),
+      demo: directory().passphrase !== null,
+      passphrases,
+      provider: provider?.name ?? null,
+    }
   })
 
-  function letIn(person: SignedIn, req: Request, res: Response): Omit<Me, 'look'> {
-    const token = open.begin(person.id, req.get('user-agent') ?? '', tokenOf(req))
-    res.cookie(cookieName(req), token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge: 7 * 86_400_000 })
-    return self(person)
-  }
+  /** Whether that person comes in by a passphrase: who administers always can, so that a provider that fails shuts nobody out for good. */
+  const byPassphrase = (personId: string): boolean => settings.signOn().passphrases || administers(personId)
+  const onlyByProvider = () => new HttpProblem(403, `Passphrases are not used here: come in by ${settings.signOn().provider!.name}.`)
 
   /** Counted before anything is looked at. @throws HttpProblem where one has to wait first */
   function tried(account: string, address: string): void {
@@ -76,6 +75,7 @@ export function doorRoutes(
       throw new HttpProblem(401, 'That name and passphrase do not go together.', { field: 'passphrase' })
     }
     limits.succeeded(account, address)
+    if (!byPassphrase(person.id)) throw onlyByProvider()
     audit.note({ kind: 'signed in', by: person.id, words: '' })
     return letIn(person, req, res)
   })
@@ -106,7 +106,7 @@ export function doorRoutes(
       people.insert(id, { name: body.name, signIn: body.signIn, email: body.email, externalId: null })
       people.choosePassphrase(id, hash)
       db.prepare('UPDATE person SET admin = 1 WHERE id = ?').run(id)
-      keepDepartment.run(body.department)
+      settings.setDepartment(body.department)
       audit.note({ kind: 'set up', by: id, words: body.department })
     })()
     return letIn({ id, name: body.name }, req, res)
@@ -116,17 +116,18 @@ export function doorRoutes(
   function wayIn(token: string) {
     const found = ways.find(token)
     if (typeof found === 'string') throw new HttpProblem(410, found)
+    if (!byPassphrase(found.personId)) throw onlyByProvider()
     return found
   }
 
   handle(routes.lookAtWayIn, ({ body }) => {
     const { name, signIn, kind } = wayIn(body.token)
-    return { name, signIn, kind, department: called() }
+    return { name, signIn, kind, department: settings.department() }
   })
 
   handle(routes.useWayIn, async ({ body, req, res }) => {
     const { personId, name, signIn } = wayIn(body.token)
-    refuseEasy(body.passphrase, [name, signIn, called()])
+    refuseEasy(body.passphrase, [name, signIn, settings.department()])
     const hash = await hashOf(body.passphrase)
     db.transaction(() => {
       if (!ways.use(body.token)) throw new HttpProblem(410, 'That link was used already. Sign in, or ask for a new one.')
