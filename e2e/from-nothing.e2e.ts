@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, Page } from '@playwright/test'
-import { expect, goTo, signOut, test } from './level-table'
+import { expect, goTo, signOut, test, type Served } from './level-table'
 
 test.use({ template: null })
 
@@ -15,19 +15,45 @@ const ROLL = [
   '7004;Dara Osk;S;South;dara.osk',
 ].join('\r\n')
 
+async function fillSetUp(page: Page, served: Served): Promise<void> {
+  await page.goto('/')
+  const code = /[A-Z2-9]{4}-[A-Z2-9]{4}-[A-Z2-9]{4}/.exec(served.console())![0]
+  await page.getByLabel('Code from the console').fill(code)
+  await page.getByLabel('Department').fill('Lowland Hydrography')
+  await page.getByLabel('Your name').fill('Maren Osterlund')
+  await page.getByLabel('Sign-in').fill('maren')
+  await page.getByLabel('Passphrase', { exact: true }).fill(PASSPHRASE)
+}
+
+async function startCourse(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'courses' }).click()
+  await page.getByRole('button', { name: /^Start a course/ }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Code').fill('HYD 1')
+  await dialog.getByLabel('Title').fill('Sluices')
+  await dialog.getByLabel('Term', { exact: true }).fill('autumn 2026')
+  await dialog.getByLabel('First teaching day', { exact: true }).fill('2026-09-07')
+  await dialog.getByLabel('Last teaching day', { exact: true }).fill('2026-12-18')
+  await dialog.getByRole('button', { name: /^Start it/ }).click()
+  await expect(page.getByText('Nobody is on the roll yet.')).toBeVisible()
+}
+
+const elsewhere = async (browser: Browser, { address }: Served) =>
+  (await browser.newContext({ baseURL: address, reducedMotion: 'reduce' })).newPage()
+
 test('from an empty folder to a confirmed course and a student’s own view, with what the console and the letters say alone', async ({
   page,
   browser,
   served,
 }) => {
   const links: Record<string, string> = {}
+  const comeBy = async (name: string, at: Page) => {
+    await at.goto(links[name]!)
+    await at.getByLabel('Passphrase', { exact: true }).fill('three otters in a mill')
+    await at.getByRole('button', { name: 'Come in' }).click()
+  }
   await test.step('set up with the code from the console', async () => {
-    await page.goto('/')
-    const code = /[A-Z2-9]{4}-[A-Z2-9]{4}-[A-Z2-9]{4}/.exec(served.console())![0]
-    await page.getByLabel('Code from the console').fill(code)
-    await page.getByLabel('Department').fill('Lowland Hydrography')
-    await page.getByLabel('Your name').fill('Maren Osterlund')
-    await page.getByLabel('Sign-in').fill('maren')
+    await fillSetUp(page, served)
     await page.getByLabel('Passphrase', { exact: true }).fill('maren osterlund')
     await page.getByRole('button', { name: 'Set it up' }).click()
     await expect(page.getByText(/tried first, or made from one/)).toBeVisible()
@@ -53,16 +79,7 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
   })
 
   await test.step('a course, led by whoever starts it', async () => {
-    await page.getByRole('link', { name: 'courses' }).click()
-    await page.getByRole('button', { name: /^Start a course/ }).click()
-    const dialog = page.getByRole('dialog')
-    await dialog.getByLabel('Code').fill('HYD 1')
-    await dialog.getByLabel('Title').fill('Sluices')
-    await dialog.getByLabel('Term', { exact: true }).fill('autumn 2026')
-    await dialog.getByLabel('First teaching day', { exact: true }).fill('2026-09-07')
-    await dialog.getByLabel('Last teaching day', { exact: true }).fill('2026-12-18')
-    await dialog.getByRole('button', { name: /^Start it/ }).click()
-    await expect(page.getByText('Nobody is on the roll yet.')).toBeVisible()
+    await startCourse(page)
   })
 
   await test.step('a roll, the people’s parts, and the grades', async () => {
@@ -111,20 +128,59 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await expect(page.getByRole('gridcell', { name: /^Log book, North:/ })).toHaveAttribute('aria-label', /2026-09-2/)
   })
 
-  await test.step('marks', async () => {
+  await test.step('shared out, each script to both markers', async () => {
+    await page.getByRole('link', { name: /^plan/ }).click()
+    await page.getByLabel('Title of Log book').click()
+    await page.getByLabel('Readings wanted of Log book').fill('2')
+    await page.getByLabel('Readings wanted of Log book').press('Enter')
     await goTo(page, 'Mark')
-    const cell = (name: string) => page.getByRole('row', { name: new RegExp(name) }).getByRole('gridcell', { name: /^Log book/ })
-    for (const [name, mark] of [
-      ['Aune Marsk', '17.5'],
-      ['Bede Holloway', '12'],
-      ['Cai Nettle', '9'],
-      ['Dara Osk', '15'],
-    ] as const) {
-      await cell(name).click()
-      await page.keyboard.type(mark)
-      await page.keyboard.press('Enter')
-      await expect(cell(name)).toHaveText(mark)
+    await page.getByRole('link', { name: /^sharing out/ }).click()
+    await page.getByRole('button', { name: 'See what it would give' }).click()
+    await expect(page.getByText('8 readings', { exact: true })).toBeVisible()
+    await page.getByRole('button', { name: 'Share it out' }).click()
+    await expect(page.getByText('Every one has its readers.')).toBeVisible()
+  })
+
+  await test.step('both markers come in by their links, which are good once, and read', async () => {
+    // Of the fourth they are far apart.
+    const readings = {
+      'Ibo Varga': { 'Aune Marsk': 17, 'Bede Holloway': 12, 'Cai Nettle': 9, 'Dara Osk': 15 },
+      'Fia Brand': { 'Aune Marsk': 18, 'Bede Holloway': 12, 'Cai Nettle': 9, 'Dara Osk': 7 },
     }
+    for (const [name, marks] of Object.entries(readings)) {
+      const marker = await elsewhere(browser, served)
+      await comeBy(name, marker)
+      await expect(marker.getByRole('button', { name: `${name}, marker` })).toBeVisible()
+      await marker.getByRole('link', { name: 'Go on: Log book' }).click()
+      const script = marker.getByLabel('Script', { exact: true })
+      for (const [student, mark] of Object.entries(marks)) {
+        await script.selectOption({ label: await script.locator('option', { hasText: student }).innerText() })
+        await marker.getByRole('region', { name: 'Your reading' }).getByLabel('Mark', { exact: true }).fill(String(mark))
+        await marker.getByRole('button', { name: /Hand in/ }).click()
+        const done = Object.keys(marks).indexOf(student) + 1
+        await expect(marker.getByText(done < 4 ? `${done} handed in` : 'All that is yours is handed in.')).toBeVisible()
+      }
+      await marker.goto('/installation')
+      await expect(marker.getByRole('heading', { name: 'Not here for you' })).toBeVisible()
+    }
+    const again = await elsewhere(browser, served)
+    await again.goto(links['Ibo Varga']!)
+    await expect(again.getByRole('alert')).toContainText('used already')
+  })
+
+  await test.step('settle where they disagree', async () => {
+    await goTo(page, 'Reconcile')
+    await expect(page.getByRole('heading', { name: '2 scripts to settle' })).toBeVisible()
+    await page.getByRole('button', { name: /Settle all 2/ }).click()
+    await page.getByRole('row').filter({ hasText: 'Aune Marsk' }).click()
+    await page.getByRole('button', { name: /M mean/ }).click()
+    await page.getByRole('row').filter({ hasText: 'Dara Osk' }).click()
+    await page.getByRole('button', { name: /H highest/ }).click()
+    await page.getByRole('button', { name: 'Adopt', exact: true }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel('Why (kept in the record)').fill('the second half was overlooked')
+    await dialog.getByRole('button', { name: 'Adopt' }).click()
+    await expect(page.getByRole('heading', { name: 'Nothing over tolerance' })).toBeVisible()
   })
 
   await test.step('students are let in by the roll, with what they will see said before', async () => {
@@ -148,30 +204,15 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await expect(page.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
   })
 
-  const comeBy = async (name: string, at: Page) => {
-    await at.goto(links[name]!)
-    await at.getByLabel('Passphrase', { exact: true }).fill('three otters in a mill')
-    await at.getByRole('button', { name: 'Come in' }).click()
-  }
-  const elsewhere = async (b: Browser) => (await b.newContext({ baseURL: served.address, reducedMotion: 'reduce' })).newPage()
-
-  await test.step('a marker and the external come in by their links, which are good once', async () => {
-    const marker = await elsewhere(browser)
-    await comeBy('Ibo Varga', marker)
-    await expect(marker.getByRole('button', { name: 'Ibo Varga, marker' })).toBeVisible()
-    await marker.goto('/installation')
-    await expect(marker.getByRole('heading', { name: 'Not here for you' })).toBeVisible()
-    const external = await elsewhere(browser)
+  await test.step('the external sees what was confirmed', async () => {
+    const external = await elsewhere(browser, served)
     await comeBy('Tove Quist', external)
     await goTo(external, 'Confirm')
     await expect(external.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
-    const again = await elsewhere(browser)
-    await again.goto(links['Ibo Varga']!)
-    await expect(again.getByRole('alert')).toContainText('used already')
   })
 
   await test.step('a student sees their own work', async () => {
-    const student = await elsewhere(browser)
+    const student = await elsewhere(browser, served)
     await comeBy('Aune Marsk', student)
     await expect(student.getByRole('heading', { name: 'Your work in Sluices' })).toBeVisible()
     await expect(student.getByRole('row', { name: /^Log book/ })).toBeVisible()
@@ -181,5 +222,95 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await signOut(page, 'Maren Osterlund')
     await expect(page.getByText('Lowland Hydrography')).toBeVisible()
     await expect(page.getByLabel('Code from the console')).toHaveCount(0)
+  })
+})
+
+test.describe('by the department’s sign-on', () => {
+  test.use({ settings: { LEVEL_TABLE_SIGN_ON_STAND_IN: 'yes' } })
+
+  const throughProvider = async (at: Page, signIn: string, name: string) => {
+    await at.goto('/')
+    await at.getByRole('button', { name: 'Come in by Vale account' }).click()
+    await at.getByLabel('Sign-in').fill(signIn)
+    await at.getByLabel('Name').fill(name)
+    await at.getByRole('button', { name: 'Go back as them' }).click()
+  }
+
+  test('the same start: whoever runs it, somebody invited, somebody unknown, and nobody where the provider fails', async ({
+    page,
+    browser,
+    served,
+  }) => {
+    await fillSetUp(page, served)
+    await page.getByRole('button', { name: 'Set it up' }).click()
+    await page.getByRole('link', { name: 'settings' }).click()
+    const dialog = page.getByRole('dialog')
+
+    await test.step('a provider is named, asked who it is, and takes the place of passphrases', async () => {
+      await page.getByRole('button', { name: 'Name a provider…' }).click()
+      await dialog.getByLabel('What people know it as').fill('Vale account')
+      await dialog.getByRole('button', { name: 'Take the stand-in' }).click()
+      await dialog.getByLabel(/made a person at their first sign-in/).check()
+      await dialog.getByRole('button', { name: 'Ask it who it is' }).click()
+      await expect(dialog.getByRole('status')).toContainText('It answers')
+      await dialog.getByRole('button', { name: /^Save/ }).click()
+      await page.getByLabel('Passphrases too').uncheck()
+      await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+    })
+
+    await test.step('who is invited is led to the door', async () => {
+      await page.getByRole('link', { name: 'people' }).click()
+      await page.keyboard.press('+')
+      await dialog.getByLabel('Name').fill('Ibo Varga')
+      await dialog.getByLabel('Sign-in').fill('ibo')
+      await dialog.getByRole('button', { name: /^Invite/ }).click()
+      await expect(dialog.getByLabel('Link for Ibo Varga')).toHaveValue(`${served.address}/`)
+      await dialog.getByRole('button', { name: 'Done' }).click()
+    })
+
+    await test.step('a course with both: the one invited, and one who is made at the first sign-in', async () => {
+      const fia = await elsewhere(browser, served)
+      await throughProvider(fia, 'fia', 'Fia Brand')
+      await expect(fia.getByRole('heading', { name: 'No course yet' })).toBeVisible()
+      await startCourse(page)
+      await page.getByRole('link', { name: 'people', exact: true }).click()
+      for (const [typed, name] of [
+        ['ibo', 'Ibo Varga'],
+        ['fia', 'Fia Brand'],
+      ] as const) {
+        await page.getByLabel('Find somebody to be marker').fill(typed)
+        await page.getByRole('list', { name: 'Found' }).getByRole('button', { name }).click()
+        await expect(page.getByLabel(`Part of ${name}`, { exact: true })).toHaveValue('marker')
+      }
+      const ibo = await elsewhere(browser, served)
+      await throughProvider(ibo, 'ibo', 'I. Varga')
+      await expect(ibo.getByRole('button', { name: 'Ibo Varga, marker' })).toBeVisible()
+      await fia.reload()
+      await expect(fia.getByRole('button', { name: 'Fia Brand, marker' })).toBeVisible()
+    })
+
+    await test.step('back by the provider, to the page that was asked for; then it fails, and a passphrase lets in who administers', async () => {
+      await signOut(page, 'Maren Osterlund')
+      await page.goto('/installation/settings')
+      await page.getByRole('button', { name: 'Come in by Vale account' }).click()
+      await page.getByLabel('Sign-in').fill('maren')
+      await page.getByRole('button', { name: 'Go back as them' }).click()
+      await expect(page.getByRole('heading', { name: 'Settings' })).toBeVisible()
+      await page.getByLabel('It', { exact: true }).selectOption('fails')
+      await expect(page.getByText(/^✓ saved \d/)).toBeVisible()
+      await page.getByRole('button', { name: 'Maren Osterlund' }).click()
+      await page.getByRole('button', { name: 'Sign out' }).click()
+      await page.getByRole('button', { name: 'Come in by Vale account' }).click()
+      await page.getByLabel('Sign-in').fill('maren')
+      await page.getByRole('button', { name: 'Go back as them' }).click()
+      await expect(page.getByRole('heading', { name: 'You are not in' })).toBeVisible()
+      await expect(page.getByRole('alert')).toContainText('Vale account cannot be reached')
+      await page.getByRole('link', { name: 'Back to the door' }).click()
+      await page.getByRole('button', { name: 'Who administers can come in by passphrase' }).click()
+      await page.getByLabel('Sign-in').fill('maren')
+      await page.getByLabel('Passphrase').fill(PASSPHRASE)
+      await page.getByRole('button', { name: 'Sign in' }).click()
+      await expect(page.getByRole('button', { name: 'Maren Osterlund' })).toBeVisible()
+    })
   })
 })

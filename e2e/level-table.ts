@@ -12,7 +12,7 @@ export const LEAD = 'Ines Valdry'
 export const MARKER = 'Rune Daal'
 export const EXTERNAL = 'Tamsin Oyelaran-Holt'
 
-interface Served {
+export interface Served {
   address: string
   data: string
   /** What stands in its console, once it is ready. */
@@ -20,14 +20,16 @@ interface Served {
 }
 
 /** Each test has a server of its own over a copy of the demo data. */
-export const test = base.extend<{ template: string | null; served: Served; lead: Page }>({
+export const test = base.extend<{ template: string | null; settings: Record<string, string>; served: Served; lead: Page }>({
   /** What its data is a copy of; null begins with an empty folder. */
   template: [TEMPLATE, { option: true }],
-  served: async ({ template }, use) => {
+  /** Of the server, beside the usual ones. */
+  settings: [{}, { option: true }],
+  served: async ({ template, settings }, use) => {
     const data = mkdtempSync(join(tmpdir(), 'level-table-'))
     if (template) cpSync(template, data, { recursive: true })
     const server = spawn(process.execPath, ['dist/server/main.js'], {
-      env: { ...process.env, PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: data, LOG_LEVEL: 'info' },
+      env: { ...process.env, PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: data, LOG_LEVEL: 'info', ...settings },
       stdio: ['ignore', 'pipe', 'pipe'],
     })
     let said = ''

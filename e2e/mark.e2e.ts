@@ -78,7 +78,7 @@ test('read by keyboard: levels, an exact point, a comment from the stock, a gap 
   await page.goto(`${SECOND}/mark`)
   await page
     .getByRole('row', { name: /^Sketch map/ })
-    .getByRole('link', { name: 'go on' })
+    .getByRole('link', { name: /^Go on/ })
     .click()
   await expect(page.getByRole('radiogroup', { name: 'Purpose and reader' }).getByRole('radio').first()).toBeFocused()
   // Six criteria: a digit each; back for the range's exact point with +, and on with Enter; then hand in.

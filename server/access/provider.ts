@@ -128,8 +128,6 @@ export function providerClient({ secret, seconds, standIn }: ProviderOptions) {
   }
 }
 
-export type ProviderClient = ReturnType<typeof providerClient>
-
 /** What went wrong, for who stands at the door. */
 function problemOf(error: unknown, name: string): HttpProblem {
   if (error instanceof HttpProblem) return error

@@ -51,8 +51,14 @@ function useChange() {
   return (label: string, what: { department?: string; signOn?: SignOn }, back: typeof what) => {
     // The version is that of the latest answer, also when it is undone.
     const send = async (body: typeof what) => {
-      const { version } = queries.getQueryData<Settings>(settingsKey)!
-      queries.setQueryData(settingsKey, await call(routes.setSettings, { body: { version, ...body } }))
+      const before = queries.getQueryData<Settings>(settingsKey)!
+      // Shown at once; what the server refuses goes back to what it was.
+      queries.setQueryData<Settings>(settingsKey, { ...before, ...body })
+      const now = await call(routes.setSettings, { body: { version: before.version, ...body } }).catch((e: unknown) => {
+        queries.setQueryData(settingsKey, before)
+        throw e
+      })
+      queries.setQueryData(settingsKey, now)
       await queries.invalidateQueries({ queryKey: installationQuery.queryKey })
       return true
     }

@@ -66,7 +66,12 @@ export function Piles({ courseId, piles, unsent }: PilesProps) {
                 ) : p.gate === 'held' ? (
                   <span className="ochre">held by the lead</span>
                 ) : (
-                  <Link to={`/courses/${courseId}/mark/desk?of=${p.assessmentId}`}>{p.handedIn === p.total ? 'look again' : 'go on'}</Link>
+                  <Link
+                    to={`/courses/${courseId}/mark/desk?of=${p.assessmentId}`}
+                    aria-label={`${p.handedIn === p.total ? 'Look again' : 'Go on'}: ${p.title}`}
+                  >
+                    {p.handedIn === p.total ? 'look again' : 'go on'}
+                  </Link>
                 )}
               </td>
             </tr>

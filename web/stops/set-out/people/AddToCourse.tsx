@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useDeferredValue, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type CoursePerson } from '#contract'
@@ -14,6 +14,12 @@ interface Found {
 }
 type Tried = z.infer<typeof routes.tryCoursePeople.response>
 
+const findQuery = (courseId: string, words: string) =>
+  queryOptions({
+    queryKey: ['course people', courseId, 'find', words],
+    queryFn: () => call(routes.findPeople, { params: { courseId, words } }),
+  })
+
 /** Gives people of the installation a part: found by name, from pasted lines, or as in another course. */
 export function AddToCourse({ courseId, add }: { courseId: string; add: (people: Found[], role: CourseRole) => Promise<unknown> }) {
   const [role, setRole] = useState<CourseRole>('marker')
@@ -22,11 +28,8 @@ export function AddToCourse({ courseId, add }: { courseId: string; add: (people:
   const [tried, setTried] = useState<Tried | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const words = useDeferredValue(find.trim())
-  const found = useQuery({
-    queryKey: ['course people', courseId, 'find', words],
-    queryFn: () => call(routes.findPeople, { params: { courseId, words } }),
-    enabled: words !== '',
-  })
+  const queries = useQueryClient()
+  const found = useQuery({ ...findQuery(courseId, words), enabled: words !== '' })
   const pick = (p: Found) => {
     setFind('')
     void add([p], role)
@@ -54,7 +57,13 @@ export function AddToCourse({ courseId, add }: { courseId: string; add: (people:
         value={find}
         onChange={(e) => setFind(e.target.value)}
         onKeyDown={(e) => {
-          if (e.key === 'Enter' && words === find.trim() && found.data?.[0]) pick(found.data[0])
+          const typed = find.trim()
+          // Enter may be quicker than the answer: whoever is found then is meant.
+          if (e.key === 'Enter' && typed !== '')
+            void queries.fetchQuery(findQuery(courseId, typed)).then(
+              ([first]) => first && pick(first),
+              (failed: unknown) => setProblem(messageOf(failed)),
+            )
         }}
       />
       {words !== '' && found.data && (

@@ -69,6 +69,12 @@ test('a part is given to who is found, and undone', async () => {
   await waitFor(() => expect(server.sent[1]).toMatchObject({ method: 'DELETE', address: '/api/courses/c/people/quin' }))
 })
 
+test('Enter pressed before the answer came gives the part to who is found then', async () => {
+  const { user, server } = here()
+  await user.type(await screen.findByLabelText('Find somebody to be marker'), 'qu{Enter}')
+  await waitFor(() => expect(server.sent[0]).toMatchObject({ method: 'PUT', address: '/api/courses/c/people/quin' }))
+})
+
 test('of pasted lines only those who are meant get a part, and the others are named with the reason', async () => {
   const { user, server } = here()
   await user.type(await screen.findByLabelText(/^Or several/), 'quin{Enter}nobody')
