@@ -17,10 +17,13 @@ export interface Route<P extends Shape = Shape, B extends z.ZodType = z.ZodType,
   /** Media type of an answer that is a file or a stream and not JSON. */
   produces?: string
   /** How large its body may be; without a word of it 256 KB and 20,000 values. */
-  takes?: 'a little' | 'a list' | 'a file'
+  takes?: 'a little' | 'a list' | 'a file' | 'a package'
   /** A write that may be done while one looks at a course as somebody else. */
   mayWhileLooking?: true
 }
+
+/** Bytes of a data package, which comes as it is (application/zip) and not as JSON. */
+export const MOST_PACKAGE_BYTES = 128 * 2 ** 20
 
 /** Bytes and values (numbers, texts, fields) that a body may hold, and how deep it may be nested. */
 export const LIMITS = {

@@ -7,6 +7,7 @@ import { agreeRoutes } from './routes-agree'
 import { deliveryRoutes } from './routes-deliveries'
 import { markRoutes } from './routes-mark'
 import { peopleRoutes } from './routes-people'
+import { packageRoutes } from './routes-packages'
 import { signOnRoutes } from './routes-sign-on'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
@@ -59,6 +60,7 @@ export const routes = {
   ...deliveryRoutes,
   ...peopleRoutes,
   ...signOnRoutes,
+  ...packageRoutes,
   openapi: route({ method: 'GET', path: '/api/openapi.json', access: 'anyone', summary: 'This description', response: z.unknown() }),
   health: route({
     method: 'GET',

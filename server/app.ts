@@ -14,6 +14,7 @@ import { setUpCode } from './access/set-up-code'
 import { waysIn } from './access/ways-in'
 import { clockIn, machineZone, type Clock } from './clock'
 import { confirmRoutes } from './areas/confirm/routes'
+import { packageRoutes } from './areas/keeping/package-routes'
 import { keepingRoutes } from './areas/keeping/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
@@ -189,6 +190,7 @@ export function createApp(
   const keepingOf = keeper(db.name, keeping ?? { folder: defaultFolder(data), hours: 0, keep: 14 }, pool, log)
   app.locals.startKeeping = keepingOf.start
   keepingRoutes(handle, keepingOf, audit)
+  packageRoutes(handle, db, pool, audit)
   const setUp = setUpCode(db)
   app.locals.setUp = setUp
   const ways = waysIn(db)

@@ -66,7 +66,9 @@ export function registrar(app: Express, db: Db, open: Sessions, audit: AuditList
       if (Object.keys(req.query).length > 0) throw new HttpProblem(422, `Unknown query field: ${Object.keys(req.query).join(', ')}.`)
       const params = route.params.parse(req.params)
       // Strangers are heard out least, and only where there is something to hear.
-      const limit = LIMITS[route.takes ?? (me ? 'usual' : 'a little')]
+      // A package is written to disk as it comes, by whoever handles it.
+      const takes = route.takes === 'a package' ? 'a little' : (route.takes ?? (me ? 'usual' : 'a little'))
+      const limit = LIMITS[takes]
       const body = route.body.parse(takesBody(route) ? await readBody(req, res, limit) : undefined)
       const answer = await handler({ params, body, req, res, me: as, caller: me, look, role } as Parameters<typeof handler>[0])
       if (route.produces && route.produces !== 'text/event-stream' && me)

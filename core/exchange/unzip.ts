@@ -13,9 +13,10 @@ const endsWhole = (bytes: Uint8Array) => {
 
 /**
  * Unpacks a zip in memory, counting what really comes out and not what the archive says of itself.
- * @throws FileError for an archive that breaks off, or unpacks to more than 120 MB or 200 files
+ * @param most bytes that may come out of it
+ * @throws FileError for an archive that breaks off, or unpacks to more than that or to more than 200 files
  */
-export function unzipBounded(bytes: Uint8Array): Map<string, Uint8Array> {
+export function unzipBounded(bytes: Uint8Array, most = MAX_TOTAL): Map<string, Uint8Array> {
   if (!endsWhole(bytes)) throw new FileError('The file breaks off before its end: save or send it again.')
   const files = new Map<string, Uint8Array>()
   let total = 0
@@ -28,8 +29,7 @@ export function unzipBounded(bytes: Uint8Array): Map<string, Uint8Array> {
       if (error)
         throw error instanceof FileError ? error : new FileError('The archive is damaged and cannot be unpacked: save or send it again.')
       total += data.length
-      if (total > MAX_TOTAL)
-        throw new FileError(`The file unpacks to more than ${MAX_TOTAL / 1e6} MB. Bring in only the sheet that is needed.`)
+      if (total > most) throw new FileError(`The file unpacks to more than ${most / 1e6} MB. Bring in only the sheet that is needed.`)
       parts.push(data)
       if (!final) return
       const whole = new Uint8Array(parts.reduce((n, p) => n + p.length, 0))

@@ -36,6 +36,7 @@ const PARAMS: Record<string, string> = {
   name: 'post',
   words: 'nobody',
   sessionId: 'nobody',
+  packageId: '00000000-0000-4000-8000-000000000000',
 }
 const pathOf = (r: Route) => r.path.replace(/:(\w+)/g, (_, name: string) => PARAMS[name]!)
 const call = (client: Client, r: Route) => client(r.method.toLowerCase() as 'get', pathOf(r), r.method === 'GET' ? undefined : {})

@@ -32,12 +32,18 @@ export function openDatabase(file: string, upTo = Infinity): Db {
   return db
 }
 
-function migrate(db: Db, upTo: number): void {
-  const files = readdirSync(MIGRATIONS)
+const migrations = (): string[] =>
+  readdirSync(MIGRATIONS)
     .filter((f) => /^\d{4}_.+\.sql$/.test(f))
     .sort()
+
+/** The schema that this program knows. */
+export const latestVersion = (): number => Number(migrations().at(-1)?.slice(0, 4) ?? 0)
+
+function migrate(db: Db, upTo: number): void {
+  const files = migrations()
   const at = db.pragma('user_version', { simple: true }) as number
-  const last = files.length === 0 ? 0 : Number(files.at(-1)!.slice(0, 4))
+  const last = latestVersion()
   if (at > last) throw new Error(`The database is at version ${at}, this program knows ${last}: start the newer program.`)
   if (at > 0 && at < Math.min(last, upTo) && db.name !== ':memory:') copyBeforeMigration(db, at)
   for (const file of files) {

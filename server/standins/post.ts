@@ -1,4 +1,4 @@
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { createTransport } from 'nodemailer'
 import type { StandInFaults } from './faults'
@@ -32,31 +32,36 @@ export interface MailServer {
 export function post(folder: string, faults: StandInFaults, mail: MailServer | null = null) {
   const writer = createTransport({ streamTransport: true, buffer: true, newline: 'windows' })
   const out = mail && createTransport({ url: mail.url, connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 20_000 })
+  const addressOf = ({ email, signIn }: Message['to']) => email ?? (signIn.includes('@') ? signIn : null)
+  const letterOf = ({ id, from, to, subject, body, at }: Message) => ({
+    from: { name: from, address: mail?.from ?? 'level-table@post.invalid' },
+    to: { name: to.name, address: addressOf(to) ?? `${to.signIn}@post.invalid` },
+    subject,
+    text: body,
+    date: new Date(at),
+    messageId: `<${id}@post.invalid>`,
+  })
+  const written = async (letter: ReturnType<typeof letterOf>) => (await writer.sendMail(letter)).message as Buffer
   const fileOf = (courseId: string | null, id: string) => join(folder, basename(courseId ?? INSTALLATION), `${basename(id)}.eml`)
   return {
     /** @throws where the letter did not go out, for whatever reason */
     async send({ id, courseId, from, to, subject, body, at }: Message): Promise<void> {
       if (courseId !== null) faults.reach(courseId, 'post')
-      const address = to.email ?? (to.signIn.includes('@') ? to.signIn : null)
-      const letter = {
-        from: { name: from, address: mail?.from ?? 'level-table@post.invalid' },
-        to: { name: to.name, address: address ?? `${to.signIn}@post.invalid` },
-        subject,
-        text: body,
-        date: new Date(at),
-        messageId: `<${id}@post.invalid>`,
-      }
+      const letter = letterOf({ id, courseId, from, to, subject, body, at })
       // A letter with a way in lies in no folder where it can be sent: until it is used, it is as good as a passphrase.
       if (courseId !== null || !out) {
-        const { message } = await writer.sendMail(letter)
         const file = fileOf(courseId, id)
         mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
-        writeFileSync(file, message as Buffer, { mode: 0o600 })
+        writeFileSync(file, await written(letter), { mode: 0o600 })
       }
-      if (out && address === null) throw new Error(`${to.name} has no mail address`)
+      if (out && addressOf(to) === null) throw new Error(`${to.name} has no mail address`)
       if (out) await out.sendMail(letter)
     },
-    read: (courseId: string, id: string): Buffer => readFileSync(fileOf(courseId, id)),
+    /** A course's letter as a file; written anew where the course came from another installation, whose files stayed there. */
+    read: async (message: Message): Promise<Buffer> => {
+      const file = fileOf(message.courseId, message.id)
+      return existsSync(file) ? readFileSync(file) : written(letterOf(message))
+    },
   }
 }
 export type Post = ReturnType<typeof post>

@@ -12,6 +12,9 @@ import { readRubricSheet } from '#core/exchange/rubric-sheet'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
 import { unzipBounded } from '#core/exchange/unzip'
 import { readWorkbook } from '#core/exchange/workbook'
+import type { TriedPackage } from '#contract'
+import { bringIn, tryPackage } from '../course-package/bring-in'
+import { takeOut } from '../course-package/take-out'
 import { backUp, BackUpError, type BackUp } from '../keeping/back-up'
 import type { LibraryFileRead } from '../areas/scales/library-file'
 
@@ -100,5 +103,15 @@ export async function backup(of: { file: string; into: string }): Promise<BackUp
     throw e
   }
 }
+
+/** A course as a data package, in a file. */
+export function takeOutCourse(of: { file: string; courseId: string; into: string }): Record<string, number> {
+  return takeOut(of)
+}
+/** What a data package would do here, or why it cannot be brought in. */
+export const triedPackage = (of: { file: string; packed: string }): Promise<TriedPackage | string> => orSentence(() => tryPackage(of))
+/** Brings a data package in. */
+export const broughtPackage = (of: { file: string; packed: string }): Promise<{ courseId: string } | string> =>
+  orSentence(async () => ({ courseId: await bringIn(of) }))
 
 export { readDelivery as delivery } from './delivery'

@@ -4,6 +4,7 @@ import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
+import type { TriedPackage } from '#contract'
 import type { BackUp } from '../keeping/back-up'
 import type { LibraryFileRead } from '../areas/scales/library-file'
 import { HttpProblem } from '../problem'
@@ -95,6 +96,15 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
     /** A backup of a database, checked. */
     backUp: (file: string, into: string) => run<BackUp>('backup', { file, into }, { personId: 'backup', longest: LONGEST_BACKUP_MS }),
+    /** A course as a data package, in a file of its own. */
+    takeOutCourse: (task: { file: string; courseId: string; into: string }, asks: Asks) =>
+      run<Record<string, number>>('takeOutCourse', task, { ...asks, longest: LONGEST_BACKUP_MS }),
+    /** What a data package would do here; changes nothing. */
+    tryPackage: (task: { file: string; packed: string }, asks: Asks) =>
+      run<TriedPackage>('triedPackage', task, { ...asks, longest: LONGEST_BACKUP_MS }),
+    /** Brings a course in from a data package. */
+    bringInPackage: (task: { file: string; packed: string }, asks: Asks) =>
+      run<{ courseId: string }>('broughtPackage', task, { ...asks, longest: LONGEST_BACKUP_MS }),
     /** The people that a list names. */
     readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
     /** The marks in a file, or in a text that was pasted. */

@@ -9,6 +9,7 @@ import { useKeys } from '../frame/keys'
 import { StartCourse } from '../frame/StartCourse'
 import { useWrites } from '../frame/writes'
 import { counted } from '../parts/format'
+import { BringInCourse } from './BringInCourse'
 import { StandIns } from './StandIns'
 
 /** All courses as such: who leads them, put away or not. Their marks are their leads’. */
@@ -17,6 +18,7 @@ export function CoursesPart() {
   const own = useQuery(coursesQuery)
   const [chosen, setChosen] = useState<string | null>(null)
   const [starting, setStarting] = useState(false)
+  const [bringing, setBringing] = useState(false)
   useKeys([{ key: '+', does: 'start a course', run: () => setStarting(true) }])
   if (courses.error) return <main className="empty">{messageOf(courses.error)}</main>
   if (!courses.data) return <main className="empty">Fetching the courses…</main>
@@ -27,6 +29,9 @@ export function CoursesPart() {
         <div className="stop-head">
           <h1>Courses</h1>
           <div className="end">
+            <Button size="sm" variant="outline-primary" className="me-2" onClick={() => setBringing(true)}>
+              Bring in a course…
+            </Button>
             <Button size="sm" onClick={() => setStarting(true)}>
               Start a course <kbd>+</kbd>
             </Button>
@@ -74,6 +79,7 @@ export function CoursesPart() {
           <p className="soft">Choose a course to give it a lead or put it away.</p>
         )}
       </aside>
+      {bringing && <BringInCourse onClose={() => setBringing(false)} onDone={setChosen} />}
       {starting && <StartCourse courses={own.data ?? []} onClose={() => setStarting(false)} />}
     </div>
   )

@@ -41,7 +41,11 @@ describe('an empty installation', () => {
       expect([passphrase, detail(await setUp({ passphrase }))]).toEqual([passphrase, expect.stringMatching(/tried first/)])
     const me = (await setUp({ code: server.code.toLowerCase().replaceAll('-', ' ') }).expect(200)).body as { admin: boolean }
     expect(me.admin).toBe(true)
-    expect((await nobody('get', '/api/installation')).body).toMatchObject({ department: 'Lowland Hydrography', needsSetUp: false, demo: false })
+    expect((await nobody('get', '/api/installation')).body).toMatchObject({
+      department: 'Lowland Hydrography',
+      needsSetUp: false,
+      demo: false,
+    })
     expect(detail(await setUp({ signIn: 'second' }).expect(409))).toMatch(/set up already/)
     await server.as('maren', GOOD)
   })

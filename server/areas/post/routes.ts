@@ -18,6 +18,9 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
   const all = db.prepare<[string], Letter>(`SELECT ${LETTER} ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
   const own = db.prepare<[string, string], Letter>(`SELECT ${LETTER} AND l.to_id = ? ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
   const insert = db.prepare('INSERT INTO letter (id, course_id, by_id, to_id, subject, body, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+  const addressee = db.prepare<[string], Message['to']>(
+    'SELECT p.name, p.sign_in AS signIn, p.email FROM letter l JOIN person p ON p.id = l.to_id WHERE l.id = ?',
+  )
   const person = db.prepare<[string], Message['to']>('SELECT name, sign_in AS signIn, email FROM person WHERE id = ?')
   const assessment = db.prepare<[string, string], { title: string }>(
     'SELECT title FROM assessment WHERE id = ? AND course_id = ? AND away = 0',
@@ -27,9 +30,12 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
 
   handle(routes.letters, ({ params, me, role }) => lettersOf(params.courseId, me.id, role))
 
-  handle(routes.letterFile, ({ params: { courseId, letterId }, me, role, res }) => {
-    if (!lettersOf(courseId, me.id, role).some((l) => l.id === letterId)) throw new HttpProblem(404, 'There is no such letter for you.')
-    res.attachment('letter.eml').type(routes.letterFile.produces!).send(post.read(courseId, letterId))
+  handle(routes.letterFile, async ({ params: { courseId, letterId }, me, role, res }) => {
+    const letter = lettersOf(courseId, me.id, role).find((l) => l.id === letterId)
+    if (!letter) throw new HttpProblem(404, 'There is no such letter for you.')
+    const { id, subject, body, at, by: from } = letter
+    const file = await post.read({ id, courseId, from, to: addressee.get(letterId)!, subject, body, at })
+    res.attachment('letter.eml').type(routes.letterFile.produces!).send(file)
     return undefined
   })
 

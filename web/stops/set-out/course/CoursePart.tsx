@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import type { Plan } from '#contract'
 import { routes } from '#contract'
-import { call } from '../../../api/client'
+import { addressOf, call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'
 import { useWrites, WriteProblem, WritesProvider } from '../../../frame/writes'
 import { DateField } from '../../../parts/DateField'
@@ -24,10 +24,31 @@ export function CoursePart({ decided, nav }: { decided: Plan; nav: ReactNode }) 
           <div className="course-parts">
             <Called plan={decided} />
             <Grades decided={decided} />
+            <TakeAlong courseId={decided.head.id} />
           </div>
         </main>
       </div>
     </WritesProvider>
+  )
+}
+
+/** The whole course, to another installation. */
+function TakeAlong({ courseId }: { courseId: string }) {
+  const { mayDecide } = useTrial()
+  if (!mayDecide) return null
+  return (
+    <section>
+      <h2>Take it along</h2>
+      <p>
+        All of the course as a Data Package: roll, plan, library entries in use, works, readings with their histories, decisions, what was
+        confirmed. Whoever administers another installation brings it in there; spreadsheets and statistics programs read its tables as
+        well.
+      </p>
+      <a className="btn btn-sm btn-outline-primary" href={addressOf(routes.takeOutCourse, { courseId })} download>
+        Take the course out
+      </a>
+      <p className="soft small mt-1">It holds names, marks and works: keep it as you keep those. That it was taken out is noted.</p>
+    </section>
   )
 }
 

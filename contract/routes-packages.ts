@@ -1,0 +1,41 @@
+import { z } from 'zod'
+import { Id } from './course'
+import { TriedPackage } from './packages'
+import { route } from './route'
+
+const onePackage = z.strictObject({ packageId: z.uuid() })
+
+/** Routes by which a whole course goes from one installation to another. */
+export const packageRoutes = {
+  takeOutCourse: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/package.zip',
+    access: ['lead'],
+    summary: 'The whole course as a Data Package: each of its tables as CSV with its schema',
+    params: z.strictObject({ courseId: Id }),
+    produces: 'application/zip',
+  }),
+  tryPackage: route({
+    takes: 'a package',
+    method: 'POST',
+    path: '/api/installation/packages',
+    access: 'admin',
+    summary: 'What a course taken out elsewhere would be here, in counts and people; kept for an hour, changes nothing',
+    response: TriedPackage.extend({ packageId: z.string() }),
+  }),
+  bringInPackage: route({
+    method: 'POST',
+    path: '/api/installation/packages/:packageId',
+    access: 'admin',
+    summary: 'Bring in a course that was tried',
+    params: onePackage,
+    response: z.strictObject({ courseId: Id }),
+  }),
+  dropPackage: route({
+    method: 'DELETE',
+    path: '/api/installation/packages/:packageId',
+    access: 'admin',
+    summary: 'Leave a course that was tried out',
+    params: onePackage,
+  }),
+}

@@ -1,0 +1,47 @@
+import { z } from 'zod'
+import {
+  AgreeRule,
+  Boundary,
+  Change,
+  Effect,
+  IssueContent,
+  OutcomeBody,
+  Picks,
+  Policy,
+  Release,
+  RubricBody,
+  ScaleBody,
+  SchemeBody,
+  Sees,
+  ShareRule,
+  StandardUse,
+  Weekdays,
+} from '#contract'
+
+const words = z.record(z.string(), z.string())
+const changes = z.array(Change)
+/** What a standard of each kind is made of. */
+const BODIES: Record<string, z.ZodType> = { rubric: RubricBody, scheme: SchemeBody, scale: ScaleBody, outcome: OutcomeBody }
+
+type Row = Record<string, unknown>
+
+/** What the JSON inside a table's columns has to be; one that it is not would only be met when somebody opens it. */
+export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row) => z.ZodType)>> = {
+  course: { policy: Policy, boundaries: z.array(Boundary) },
+  standard: { body: (row) => BODIES[String(row.kind)] ?? z.never() },
+  section: { weekdays: Weekdays },
+  assessment: { use: StandardUse.partial(), sees: Sees.partial() },
+  placement: { release: Release },
+  reading: { picks: Picks, criterion_comments: words },
+  reading_state: { picks: Picks, criterion_comments: words },
+  next_reading: { picks: Picks, criterion_comments: words },
+  exemplar: { picks: Picks },
+  exemplar_reading: { picks: Picks },
+  carried_reading: { picks: Picks },
+  decision: { changes, effect: Effect.nullable() },
+  agreed_mark: { rule: AgreeRule },
+  trial: { changes },
+  issue: { content: IssueContent },
+  shared_out: { before: z.array(z.tuple([z.string(), z.string()])), rule: ShareRule.nullable() },
+  roll_file: { before: z.looseObject({ sections: z.array(z.unknown()), students: z.array(z.unknown()) }) },
+}

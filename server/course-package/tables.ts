@@ -1,0 +1,75 @@
+/** A table that a course's state stands in. */
+export interface PackagedTable {
+  name: string
+  /** In SQL, which of its rows `t` are the course's, `:course` being its id. */
+  of: string
+  /** Those of its columns that are taken along; all where nothing is said. */
+  columns?: readonly string[]
+  /** Columns that say who, where they do so inside JSON. */
+  namesPeople?: readonly string[]
+  /** Whether its first column is only a count, given anew wherever rows are added. */
+  counted?: true
+}
+
+const OF_COURSE = 't.course_id = :course'
+const OF_ASSESSMENT = 't.assessment_id IN (SELECT id FROM assessment WHERE course_id = :course)'
+const SCRIPTS = '(SELECT s.id FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = :course)'
+const OF_SCRIPT = `t.script_id IN ${SCRIPTS}`
+const OF_READING = `t.reading_id IN (SELECT r.id FROM reading r WHERE r.script_id IN ${SCRIPTS})`
+
+/** What the course's tables refer to of the library, with what that refers to in turn. */
+export const STANDARDS = `WITH RECURSIVE used (id) AS (
+    SELECT standard_id FROM assessment WHERE course_id = :course AND standard_id IS NOT NULL
+    UNION SELECT t.standard_id FROM reading t WHERE t.standard_id IS NOT NULL AND ${OF_SCRIPT}
+    UNION SELECT t.standard_id FROM exemplar t WHERE t.standard_id IS NOT NULL AND ${OF_ASSESSMENT}
+    UNION SELECT t.standard_id FROM carried_reading t WHERE ${OF_READING}
+    UNION SELECT x.id FROM used u JOIN standard s ON s.id = u.id JOIN standard x
+      ON x.id IN (s.follows, s.copied_from) OR x.id IN (SELECT atom FROM json_tree(s.body) WHERE type = 'text')
+    UNION SELECT g.copy_id FROM used u JOIN suggestion g ON g.standard_id = u.id WHERE g.copy_id IS NOT NULL
+  ) SELECT id FROM used`
+
+/** Each table of a course, those that others refer to first. A person comes along as who they are, and not with how they come in. */
+export const PACKAGED: readonly PackagedTable[] = [
+  { name: 'person', of: 'PEOPLE', columns: ['id', 'name', 'sign_in', 'email', 'external_id'] },
+  { name: 'standard', of: `t.id IN (${STANDARDS})` },
+  { name: 'suggestion', of: `t.standard_id IN (${STANDARDS})` },
+  { name: 'course', of: 't.id = :course' },
+  { name: 'course_role', of: OF_COURSE },
+  { name: 'section', of: OF_COURSE },
+  { name: 'student', of: OF_COURSE },
+  { name: 'enrolment', of: 't.student_id IN (SELECT id FROM student WHERE course_id = :course)' },
+  { name: 'component', of: OF_COURSE },
+  { name: 'assessment', of: OF_COURSE },
+  { name: 'placement', of: OF_ASSESSMENT },
+  { name: 'script', of: OF_ASSESSMENT },
+  { name: 'script_state', of: OF_SCRIPT },
+  { name: 'reading', of: OF_SCRIPT },
+  { name: 'reading_state', of: OF_READING },
+  { name: 'next_reading', of: OF_READING },
+  { name: 'seen_others', of: OF_READING },
+  { name: 'delivery', of: OF_COURSE },
+  { name: 'exemplar', of: OF_ASSESSMENT },
+  {
+    name: 'exemplar_reading',
+    of: 't.exemplar_id IN (SELECT e.id FROM exemplar e JOIN assessment a ON a.id = e.assessment_id WHERE a.course_id = :course)',
+  },
+  { name: 'marking_gate', of: OF_ASSESSMENT },
+  { name: 'allotment', of: OF_ASSESSMENT },
+  { name: 'marking_deadline', of: OF_ASSESSMENT },
+  { name: 'shared_out', of: OF_ASSESSMENT, namesPeople: ['before', 'rule'], counted: true },
+  { name: 'blind_script', of: OF_ASSESSMENT },
+  { name: 'decision', of: OF_COURSE, namesPeople: ['changes'] },
+  { name: 'agreed_mark', of: OF_SCRIPT, namesPeople: ['rule'] },
+  { name: 'carried_reading', of: OF_READING },
+  { name: 'trial', of: OF_COURSE, namesPeople: ['changes'] },
+  { name: 'issue', of: OF_COURSE },
+  { name: 'signature', of: OF_COURSE },
+  { name: 'finding_accepted', of: OF_COURSE },
+  { name: 'look', of: OF_COURSE },
+  { name: 'letter', of: OF_COURSE },
+  { name: 'stand_in_set', of: OF_COURSE, counted: true },
+  { name: 'roll_file', of: OF_COURSE },
+]
+
+/** What is the installation's, or a person's own, and stays where it is. */
+export const STAYS: readonly string[] = ['setting', 'session', 'way_in', 'sign_on_account', 'audit', 'notice', 'kept_comment']

@@ -1,0 +1,114 @@
+import { createHash } from 'node:crypto'
+import { closeSync, openSync, writeSync } from 'node:fs'
+import Database from 'better-sqlite3'
+import { stringify } from 'csv-stringify/sync'
+import { strToU8, Zip, ZipDeflate } from 'fflate'
+import { NOTHING, toCell } from './cells'
+import { peopleOf, shapes, type Column, type TableShape } from './columns'
+
+export const DESCRIPTION = 'datapackage.json'
+/** Rows that are written in one go. */
+const CHUNK = 2000
+
+const TYPES: Record<Column['type'], object> = {
+  TEXT: { type: 'string' },
+  INTEGER: { type: 'integer' },
+  REAL: { type: 'number' },
+  BLOB: { type: 'string', format: 'binary' },
+}
+
+/** A resource of a data package, with its table schema. */
+const resourceOf = (t: TableShape, bytes: number, hash: string) => ({
+  name: t.name.replaceAll('_', '-'),
+  path: pathOf(t),
+  profile: 'tabular-data-resource',
+  format: 'csv',
+  mediatype: 'text/csv',
+  encoding: 'utf-8',
+  bytes,
+  hash: `sha256:${hash}`,
+  schema: {
+    fields: t.shape.map(({ name, type, required }) => ({ name, ...TYPES[type], ...(required ? { constraints: { required } } : {}) })),
+    ...(t.key.length > 0 ? { primaryKey: t.key } : {}),
+    foreignKeys: t.references.map(({ columns, table, of }) => ({
+      fields: columns,
+      reference: { resource: table.replaceAll('_', '-'), fields: of },
+    })),
+    missingValues: [NOTHING],
+  },
+})
+
+export const pathOf = (t: { name: string }): string => `data/${t.name}.csv`
+
+/**
+ * Takes a course out as a data package: all its tables as CSV with their schemas, zipped. The tables are read as they were at one
+ * moment.
+ * @param file the database
+ * @param into the file to write
+ * @returns rows by table
+ */
+export function takeOut({ file, courseId, into }: { file: string; courseId: string; into: string }): Record<string, number> {
+  const db = new Database(file, { readonly: true, fileMustExist: true })
+  const out = openSync(into, 'wx', 0o600)
+  const rows: Record<string, number> = {}
+  try {
+    const zip = new Zip((error, data) => {
+      if (error) throw error
+      writeSync(out, data)
+    })
+    const add = (name: string) => {
+      const part = new ZipDeflate(name, { level: 6 })
+      zip.add(part)
+      return part
+    }
+    db.transaction(() => {
+      const all = shapes(db)
+      const resources: object[] = []
+      for (const table of all) {
+        const part = add(pathOf(table))
+        const hash = createHash('sha256')
+        let bytes = 0
+        const write = (lines: readonly (readonly string[])[]) => {
+          const text = strToU8(stringify(lines as string[][], { record_delimiter: 'windows' }))
+          hash.update(text)
+          bytes += text.length
+          part.push(text)
+        }
+        write([table.columns])
+        rows[table.name] = 0
+        const where = table.of === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : table.of
+        const select = db.prepare<[{ course: string }], unknown[]>(
+          `SELECT ${table.columns.map((c) => `t."${c}"`).join(', ')} FROM "${table.name}" t WHERE ${where} ORDER BY t.rowid`,
+        )
+        let chunk: string[][] = []
+        for (const row of select.raw().iterate({ course: courseId })) {
+          chunk.push(row.map(toCell))
+          rows[table.name]!++
+          if (chunk.length < CHUNK) continue
+          write(chunk)
+          chunk = []
+        }
+        if (chunk.length > 0) write(chunk)
+        part.push(new Uint8Array(), true)
+        resources.push(resourceOf(table, bytes, hash.digest('hex')))
+      }
+      const course = db
+        .prepare<[string], { code: string; title: string; term: string }>('SELECT code, title, term FROM course WHERE id = ?')
+        .get(courseId)!
+      const description = {
+        profile: 'data-package',
+        name: `course-${courseId.toLowerCase().replace(/[^a-z0-9]+/g, '-')}`,
+        title: `${course.code} ${course.title}, ${course.term}`,
+        created: new Date().toISOString(),
+        levelTable: { course: courseId, schema: db.pragma('user_version', { simple: true }) as number, rows },
+        resources,
+      }
+      add(DESCRIPTION).push(strToU8(JSON.stringify(description, null, 2)), true)
+    })()
+    zip.end()
+  } finally {
+    closeSync(out)
+    db.close()
+  }
+  return rows
+}
