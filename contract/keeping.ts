@@ -9,6 +9,18 @@ export const KeptBackUp = z.strictObject({
   rows: z.number().int(),
 })
 
+/** What is erased where a course is made nameless, in rows. */
+export const Erased = z.strictObject({
+  students: z.number().int(),
+  works: z.number().int(),
+  deliveries: z.number().int(),
+  /** Comments and notes to readings, with those of earlier states. */
+  remarks: z.number().int(),
+  /** Rolls that were brought in, as they were before. */
+  rolls: z.number().int(),
+})
+export type Erased = z.infer<typeof Erased>
+
 export const Keeping = z.strictObject({
   folder: z.string(),
   /** Hours between backups; 0 makes none by itself. */

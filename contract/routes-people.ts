@@ -14,7 +14,7 @@ import {
   WayIn,
 } from './people'
 import { PersonName } from './roll'
-import { Keeping } from './keeping'
+import { Erased, Keeping } from './keeping'
 import { route } from './route'
 import { Self } from './self'
 
@@ -54,6 +54,10 @@ export type StudentAccess = z.infer<typeof StudentAccess>
 const InstalledCourse = CourseHead.omit({ role: true }).extend({
   leads: z.array(z.string()),
   awayAt: z.string().nullable(),
+  /** When its names and works were erased. */
+  namelessAt: z.string().nullable(),
+  /** From which day on they can be; null where it is not put away. */
+  namelessFrom: z.string().nullable(),
   /** Whether it holds no mark and no decision, so that it can be removed. */
   bare: z.boolean(),
 })
@@ -259,6 +263,23 @@ export const peopleRoutes = {
     access: 'admin',
     summary: 'Remove a course that was made by mistake: only one without marks, scripts and decisions',
     params: inCourse,
+  }),
+
+  countNames: route({
+    method: 'GET',
+    path: '/api/installation/courses/:courseId/names',
+    access: 'admin',
+    summary: 'How much would be erased if the course were made nameless',
+    params: inCourse,
+    response: Erased,
+  }),
+  makeNameless: route({
+    method: 'DELETE',
+    path: '/api/installation/courses/:courseId/names',
+    access: 'admin',
+    summary: 'Erase the names, works and remarks of a course that is put away long enough; its figures and decisions stay',
+    params: inCourse,
+    response: Erased,
   }),
 
   editCourse: route({

@@ -19,7 +19,12 @@ export const signOnRoutes = {
     path: '/api/installation/settings',
     access: 'admin',
     summary: 'Change the department’s name and how people come in',
-    body: z.strictObject({ version: z.number().int(), department: Department.optional(), signOn: SignOn.optional() }),
+    body: z.strictObject({
+      version: z.number().int(),
+      department: Department.optional(),
+      signOn: SignOn.optional(),
+      namelessAfter: z.number().int().min(0).max(36_500).optional(),
+    }),
     response: Settings,
   }),
   tryProvider: route({

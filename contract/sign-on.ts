@@ -55,6 +55,8 @@ export const Settings = z.strictObject({
   version: z.number().int(),
   department: z.string(),
   signOn: SignOn,
+  /** Days after which a course that was put away can be made nameless. */
+  namelessAfter: z.number().int(),
   /** Where the provider sends people back to; it has to know that address. */
   backTo: z.string(),
   /** Whether the server was started with the secret that the provider gave. */

@@ -218,7 +218,7 @@ export function createApp(
   lookRoutes(handle, db, open, audit)
   tableRoutes(handle, db, plans, tables, writes, open)
   startCourseRoutes(handle, db, plans, audit)
-  installedCourseRoutes(handle, db, plans, writes, audit)
+  installedCourseRoutes(handle, db, plans, writes, { audit, pool, settings, clock })
   coursePeopleRoutes(handle, db, writes, { audit, invite })
   planRoutes(handle, db, plans, writes)
   copyRoutes(handle, db, plans, writes)

@@ -1,6 +1,7 @@
 import { ProviderMode, SignOn } from '#contract'
 import type { Db } from '../db/open'
 
+const NAMELESS_AFTER = 365
 const FIRST: SignOn = { passphrases: true, provider: null }
 
 /** What whoever administers can set, as it is kept. */
@@ -16,6 +17,9 @@ export function installationSettings(db: Db) {
       return kept === undefined ? FIRST : SignOn.parse(JSON.parse(kept))
     },
     setSignOn: (signOn: SignOn) => void put.run('sign-on', JSON.stringify(signOn)),
+    /** In days. */
+    namelessAfter: () => Number(read('nameless after') ?? NAMELESS_AFTER),
+    setNamelessAfter: (days: number) => void put.run('nameless after', String(days)),
     /** Counts what was set, so that two who set at once notice it. */
     version: () => Number(read('settings version') ?? 1),
     raiseVersion: () => void put.run('settings version', String(Number(read('settings version') ?? 1) + 1)),

@@ -4,7 +4,7 @@ import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollColumns, RollFile } from '#core/exchange/roll-file'
-import type { TriedPackage } from '#contract'
+import type { Erased, TriedPackage } from '#contract'
 import type { BackUp } from '../keeping/back-up'
 import type { LibraryFileRead } from '../areas/scales/library-file'
 import { HttpProblem } from '../problem'
@@ -96,6 +96,10 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
     /** A backup of a database, checked. */
     backUp: (file: string, into: string) => run<BackUp>('backup', { file, into }, { personId: 'backup', longest: LONGEST_BACKUP_MS }),
+    countNames: (task: { file: string; courseId: string }, asks: Asks) => run<Erased>('countNames', task, asks),
+    /** Erases the names and works of a course. */
+    makeNameless: (task: { file: string; courseId: string; at: string }, asks: Asks) =>
+      run<Erased>('makeNameless', task, { ...asks, longest: LONGEST_BACKUP_MS }),
     /** A course as a data package, in a file of its own. */
     takeOutCourse: (task: { file: string; courseId: string; into: string }, asks: Asks) =>
       run<Record<string, number>>('takeOutCourse', task, { ...asks, longest: LONGEST_BACKUP_MS }),

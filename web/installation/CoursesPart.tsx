@@ -10,6 +10,7 @@ import { StartCourse } from '../frame/StartCourse'
 import { useWrites } from '../frame/writes'
 import { counted } from '../parts/format'
 import { BringInCourse } from './BringInCourse'
+import { Nameless } from './Nameless'
 import { StandIns } from './StandIns'
 
 /** All courses as such: who leads them, put away or not. Their marks are their leads’. */
@@ -64,7 +65,13 @@ export function CoursesPart() {
                   <td className="num">{c.sections}</td>
                   <td className="num">{c.students}</td>
                   <td className="soft">
-                    {c.awayAt ? 'put away' : c.confirmedIssue !== null ? `issue ${c.confirmedIssue} confirmed` : 'under way'}
+                    {c.namelessAt
+                      ? 'nameless'
+                      : c.awayAt
+                        ? 'put away'
+                        : c.confirmedIssue !== null
+                          ? `issue ${c.confirmedIssue} confirmed`
+                          : 'under way'}
                   </td>
                 </tr>
               ))}
@@ -155,6 +162,7 @@ function CourseCloseUp({ course: c }: { course: InstalledCourse }) {
             </Button>
           )}
         </div>
+        {c.awayAt && <Nameless course={c} />}
         {c.bare && (
           <p className="soft small mt-1">
             It holds no scripts and no decisions, so it can be removed: {counted(c.students, 'student')} of its roll and its plan go with

@@ -4,6 +4,7 @@ import { Button, Form } from 'react-bootstrap'
 import { ProviderMode, routes, STAND_IN, type Settings, type SignOn } from '#contract'
 import { call, messageOf } from '../api/client'
 import { useWrites } from '../frame/writes'
+import { NumberField } from '../parts/NumberField'
 import { TitleField } from '../parts/TitleField'
 import { installationQuery } from '../session/installation-query'
 import { ProviderDialog } from './ProviderDialog'
@@ -16,7 +17,7 @@ export function SettingsPart() {
   const change = useChange()
   if (settings.error) return <main className="empty">{messageOf(settings.error)}</main>
   if (!settings.data) return <main className="empty">Fetching the settings…</main>
-  const { department, standIn } = settings.data
+  const { department, namelessAfter, standIn } = settings.data
   return (
     <div className="work">
       <main className="table-side">
@@ -35,6 +36,26 @@ export function SettingsPart() {
           </dd>
         </dl>
         <ComingIn settings={settings.data} />
+        <section aria-labelledby="nameless">
+          <h2 id="nameless">Courses that are over</h2>
+          <p className="d-flex align-items-baseline gap-2 mb-1">
+            A course can be made nameless
+            <NumberField
+              label="Days after which a course can be made nameless"
+              value={namelessAfter}
+              min={0}
+              max={36_500}
+              className="short"
+              onCommit={(days) =>
+                days !== null && void change('when courses can be made nameless', { namelessAfter: days }, { namelessAfter })
+              }
+            />
+            days after it was put away.
+          </p>
+          <p className="soft small">
+            Its students’ names, works and remarks are erased then, by whoever administers and at courses; its figures and decisions stay.
+          </p>
+        </section>
       </main>
       <aside className="close-up" aria-label="For the provider">
         <ForTheProvider settings={settings.data} />
@@ -48,7 +69,7 @@ export function SettingsPart() {
 function useChange() {
   const { write } = useWrites()
   const queries = useQueryClient()
-  return (label: string, what: { department?: string; signOn?: SignOn }, back: typeof what) => {
+  return (label: string, what: { department?: string; signOn?: SignOn; namelessAfter?: number }, back: typeof what) => {
     // The version is that of the latest answer, also when it is undone.
     const send = async (body: typeof what) => {
       const before = queries.getQueryData<Settings>(settingsKey)!

@@ -10,6 +10,7 @@ function settings(more: Partial<Settings> = {}, about: () => unknown = () => ({ 
     version: 4,
     department: 'Hydrography',
     signOn: { passphrases: true, provider: null },
+    namelessAfter: 365,
     backTo: 'http://here/signed-on',
     secret: false,
     standIn: 'works',

@@ -50,13 +50,14 @@ export function signOnRoutes(
     version: settings.version(),
     department: settings.department(),
     signOn: settings.signOn(),
+    namelessAfter: settings.namelessAfter(),
     backTo: backTo(req),
     secret: options.secret !== null,
     standIn: options.standIn() === null ? null : settings.mode(),
   })
   handle(routes.settings, ({ req }) => shown(req))
 
-  handle(routes.setSettings, ({ body: { version, department, signOn }, me, req }) => {
+  handle(routes.setSettings, ({ body: { version, department, signOn, namelessAfter }, me, req }) => {
     db.transaction(() => {
       if (version !== settings.version())
         throw new HttpProblem(409, 'Somebody else changed the settings meanwhile: here they are as they are now.', { current: shown(req) })
@@ -66,8 +67,11 @@ export function signOnRoutes(
         })
       if (department !== undefined) settings.setDepartment(department)
       if (signOn !== undefined) settings.setSignOn(signOn)
+      if (namelessAfter !== undefined) settings.setNamelessAfter(namelessAfter)
       settings.raiseVersion()
       if (department !== undefined) audit.note({ kind: 'setting', by: me.id, words: `department: ${department}` })
+      if (namelessAfter !== undefined)
+        audit.note({ kind: 'setting', by: me.id, words: `courses can be made nameless after ${namelessAfter} days` })
       if (signOn !== undefined) audit.note({ kind: 'setting', by: me.id, words: wordsOf(signOn) })
     })()
     return shown(req)

@@ -1,15 +1,25 @@
+import { shiftDay, shownDay } from '#core'
 import { routes, type InstalledCourse } from '#contract'
 import type { AuditList } from '../../access/audit'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
+import type { InstallationSettings } from '../../access/installation-settings'
+import type { Clock } from '../../clock'
+import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../table/course-writes'
 import type { PlanLoader } from '../table/load-plan'
 
 /** Courses as such: for whoever administers them, without their marks; and what a lead corrects of their own. */
-export function installedCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites, audit: AuditList): void {
-  const all = db.prepare<[], { id: string; awayAt: string | null; leads: string | null; bare: 0 | 1 }>(
-    `SELECT c.id, c.away_at AS awayAt,
+export function installedCourseRoutes(
+  handle: Handle,
+  db: Db,
+  plans: PlanLoader,
+  writes: CourseWrites,
+  { audit, pool, settings, clock }: { audit: AuditList; pool: WorkerPool; settings: InstallationSettings; clock: Clock },
+): void {
+  const all = db.prepare<[], { id: string; awayAt: string | null; namelessAt: string | null; leads: string | null; bare: 0 | 1 }>(
+    `SELECT c.id, c.away_at AS awayAt, c.nameless_at AS namelessAt,
        (SELECT group_concat(p.name, '|') FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = c.id AND r.role = 'lead') AS leads,
        NOT EXISTS (SELECT 1 FROM assessment a JOIN script s ON s.assessment_id = a.id WHERE a.course_id = c.id)
          AND NOT EXISTS (SELECT 1 FROM decision d WHERE d.course_id = c.id) AS bare
@@ -29,9 +39,10 @@ export function installedCourseRoutes(handle: Handle, db: Db, plans: PlanLoader,
   const edit = db.prepare('UPDATE course SET code = ?, title = ?, term = ?, first_day = ?, last_day = ? WHERE id = ?')
 
   const list = (): InstalledCourse[] =>
-    all.all().map(({ id, awayAt, leads, bare }) => {
+    all.all().map(({ id, awayAt, namelessAt, leads, bare }) => {
       const { head } = plans.load(id).plan
-      return { ...head, awayAt, leads: leads?.split('|') ?? [], bare: bare === 1 }
+      const namelessFrom = awayAt === null ? null : shiftDay(clock.dayOf(awayAt), settings.namelessAfter())
+      return { ...head, awayAt, namelessAt, namelessFrom, leads: leads?.split('|') ?? [], bare: bare === 1 }
     })
   const one = (id: string): InstalledCourse => {
     const found = list().find((c) => c.id === id)
@@ -61,6 +72,36 @@ export function installedCourseRoutes(handle: Handle, db: Db, plans: PlanLoader,
       audit.note({ kind: 'course changed', by: me.id, courseId, words: away ? 'put away' : 'brought back' })
     })
     return undefined
+  })
+
+  handle(routes.countNames, async ({ params: { courseId }, me }) => {
+    one(courseId)
+    const counts = await pool.countNames({ file: db.name, courseId }, { personId: me.id })
+    if (typeof counts === 'string') throw new HttpProblem(503, counts)
+    return counts
+  })
+
+  handle(routes.makeNameless, async ({ params: { courseId }, me }) => {
+    const { code, namelessAt, namelessFrom } = one(courseId)
+    if (namelessAt !== null) throw new HttpProblem(409, `${code} is nameless already.`)
+    if (namelessFrom === null) throw new HttpProblem(409, `Put ${code} away first: names are erased of a course that is over.`)
+    if (namelessFrom > clock.today())
+      throw new HttpProblem(
+        409,
+        `${code} can be made nameless from ${shownDay(namelessFrom)} on: ${settings.namelessAfter()} days after it was put away.`,
+      )
+    const erased = await pool.makeNameless({ file: db.name, courseId, at: now() }, { personId: me.id })
+    if (typeof erased === 'string')
+      throw new HttpProblem(503, `${erased} What is erased already stays so; the rest is erased when it is asked for again.`)
+    writes.write(courseId, () =>
+      audit.note({
+        kind: 'course changed',
+        by: me.id,
+        courseId,
+        words: `made nameless: ${erased.students} students, ${erased.works + erased.deliveries} works, ${erased.remarks} remarks erased`,
+      }),
+    )
+    return erased
   })
 
   handle(routes.removeCourse, ({ params: { courseId }, me }) => {

@@ -1,0 +1,62 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { shownDay } from '#core'
+import { routes, type Erased, type InstalledCourse } from '#contract'
+import { call } from '../api/client'
+import { useWrites } from '../frame/writes'
+import { counted, shownAt, today } from '../parts/format'
+
+/** A course that is over long enough can be made nameless; what will be erased is counted first. */
+export function Nameless({ course: { id, code, namelessAt, namelessFrom } }: { course: InstalledCourse }) {
+  const { write } = useWrites()
+  const queries = useQueryClient()
+  const [counts, setCounts] = useState<Erased | null>(null)
+  const params = { courseId: id }
+  if (namelessAt !== null)
+    return (
+      <p className="soft mt-3">
+        Nameless since {shownAt(namelessAt, 'd MMM yyyy')}: names, works and remarks are erased, figures and decisions stay.
+      </p>
+    )
+  if (namelessFrom === null) return null
+  if (namelessFrom > today()) return <p className="soft mt-3">It can be made nameless from {shownDay(namelessFrom)} on.</p>
+  const count = async () => setCounts(await write(`what names ${code} holds`, () => call(routes.countNames, { params })))
+  const erase = async () => {
+    const done = await write(`${code} nameless`, () => call(routes.makeNameless, { params }))
+    if (!done) return
+    setCounts(null)
+    await queries.invalidateQueries({ queryKey: ['installed courses'] })
+  }
+  if (!counts)
+    return (
+      <Button size="sm" variant="outline-primary" className="mt-3" onClick={() => void count()}>
+        Make it nameless…
+      </Button>
+    )
+  return (
+    <div className="note mt-3" role="group" aria-label={`Make ${code} nameless`}>
+      <p className="mb-1">For good, this is erased:</p>
+      <ul className="mb-2">
+        <li>{counted(counts.students, 'student')}: name, external id, and their way to their own work</li>
+        <li>
+          {counted(counts.works, 'text')} and {counted(counts.deliveries, 'file')} that were handed in
+        </li>
+        <li>{counted(counts.remarks, 'set', 'sets')} of remarks and notes to readings, earlier ones too</li>
+        <li>{counted(counts.rolls, 'roll')} as before a file was brought in</li>
+      </ul>
+      <p className="soft small mb-2">
+        Candidate numbers, marks, levels, decisions with their reasons, exemplars and what was confirmed stay; in what was confirmed numbers
+        take the place of names. Backups hold the names until they are replaced.
+      </p>
+      <div className="buttons">
+        <Button size="sm" variant="danger" onClick={() => void erase()}>
+          Erase them
+        </Button>
+        <Button size="sm" variant="link" onClick={() => setCounts(null)}>
+          Leave them
+        </Button>
+      </div>
+    </div>
+  )
+}
