@@ -66,6 +66,8 @@ export const CourseHead = z.strictObject({
   students: z.number().int(),
   /** Number of the issue in force; null while the course is open. */
   confirmedIssue: z.number().int().nullable(),
+  /** When it was put away, so that it can be read and not changed; null where it was not. */
+  awayAt: z.string().nullable(),
 })
 export type CourseHead = z.infer<typeof CourseHead>
 

@@ -53,7 +53,6 @@ export type StudentAccess = z.infer<typeof StudentAccess>
 
 const InstalledCourse = CourseHead.omit({ role: true }).extend({
   leads: z.array(z.string()),
-  awayAt: z.string().nullable(),
   /** When its names and works were erased. */
   namelessAt: z.string().nullable(),
   /** From which day on they can be; null where it is not put away. */

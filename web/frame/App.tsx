@@ -128,7 +128,7 @@ function FirstCourse() {
   const me = useMe()
   const courses = useCourses()
   if (courses.isPending) return null
-  const first = courses.data?.find((c) => c.confirmedIssue === null && c.students > 100) ?? courses.data?.[0]
+  const first = courses.data?.find((c) => c.confirmedIssue === null && c.awayAt === null && c.students > 100) ?? courses.data?.[0]
   if (!first && me.data?.admin) return <Navigate to="/installation" replace />
   return first ? (
     <Navigate to={`/courses/${first.id}`} replace />

@@ -25,6 +25,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
             <b>
               {course.code} {course.title}
             </b>{' '}
+            {course.awayAt && <span className="ochre">put away, to be read only </span>}
             <span className="term">
               {course.term}
               {course.role !== 'student' && ` · ${course.sections} sections · ${course.students} students`}
@@ -34,7 +35,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
             {courses.map((c) => (
               <Dropdown.Item as={Link} to={`/courses/${c.id}`} key={c.id} active={c.id === course.id}>
                 {c.code} {c.title}, {c.term}{' '}
-                <span className="small">{c.confirmedIssue ? `issue ${c.confirmedIssue} confirmed` : c.role}</span>
+                <span className="small">{c.awayAt ? 'put away' : c.confirmedIssue ? `issue ${c.confirmedIssue} confirmed` : c.role}</span>
               </Dropdown.Item>
             ))}
             {courses.some((c) => c.role === 'lead') && (

@@ -317,12 +317,15 @@ describe('a trial', () => {
     expect(screen.getByText('1 in trial')).toBeTruthy()
   })
 
-  test('an external, and a confirmed course, have none', () => {
+  test('an external, a confirmed course and one that was put away have none', () => {
     serverAnswers([[routes.trial, () => ({ changes: [RULE] })]])
     trying('external')
     expect([trial.mayDecide, trial.changes]).toEqual([false, []])
     cleanup()
     trying('lead', { confirmedIssue: 1 })
+    expect([trial.mayDecide, trial.changes]).toEqual([false, []])
+    cleanup()
+    trying('lead', { awayAt: '2026-11-20T10:00:00.000Z' })
     expect([trial.mayDecide, trial.changes]).toEqual([false, []])
   })
 

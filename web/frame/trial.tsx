@@ -39,7 +39,7 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   const queries = useQueryClient()
   const { saving } = useSaved()
   const { did } = useUndo()
-  const mayDecide = head.role === 'lead' && head.confirmedIssue === null
+  const mayDecide = head.role === 'lead' && head.confirmedIssue === null && head.awayAt === null
   const kept = useQuery({
     queryKey: ['trial', courseId],
     queryFn: () => call(routes.trial, { params: { courseId } }),

@@ -22,6 +22,7 @@ export const courseHead = (role: CourseHead['role'], more: Partial<CourseHead> =
   sections: 2,
   students: 4,
   confirmedIssue: null,
+  awayAt: null,
   ...more,
 })
 

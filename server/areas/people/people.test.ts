@@ -237,7 +237,12 @@ describe('people', () => {
     await away(true)
     await lead('get', '/api/courses/cfs118-2026/plan').expect(200)
     expect(detail(await edit().expect(409))).toMatch(/put away/)
+    const awayAt = async () =>
+      ((await lead('get', '/api/courses').expect(200)).body as { id: string; awayAt: string | null }[]).find((c) => c.id === 'cfs118-2026')!
+        .awayAt
+    expect(await awayAt()).not.toBeNull()
     await away(false)
+    expect(await awayAt()).toBeNull()
     expect(field(await edit({ lastDay: '2026-09-01' }).expect(422))).toBe('lastDay')
     expect(detail(await edit({ code: 'CFS 214' }).expect(422))).toMatch(/is there already: give another code or term/)
     expect((await edit().expect(200)).body).toMatchObject({ title: 'Reading the Ground, corrected' })
