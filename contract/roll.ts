@@ -96,6 +96,8 @@ export const RollUpload = z.strictObject({
   file: z.string().max(Math.ceil(MAX_FILE / 3) * 4, 'The file is over 12 MB. Bring it in in parts.'),
   /** Which column holds what, by place; left out where the headings say it. */
   columns: z.partialRecord(RollField, z.number().int().min(0).max(500)).optional(),
+  /** The line that the heading stands in; left out where it can be told. */
+  headingLine: z.number().int().min(1).max(60_000).optional(),
   /** The day from which moves and new places count. */
   from: z.iso.date(),
 })
@@ -115,6 +117,7 @@ export const TriedRollRow = z.strictObject({
 export const TriedRoll = z.strictObject({
   /** Headings of the file's columns; empty for a format that fixes them. */
   header: z.array(z.string()),
+  headingLine: z.number().int(),
   columns: z.partialRecord(RollField, z.number().int()),
   counts: z.strictObject({
     added: z.number().int(),

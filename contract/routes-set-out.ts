@@ -158,6 +158,8 @@ export const setOutRoutes = {
     params: inCourse,
     body: RollUpload.extend({
       withdraw: z.array(Id).max(50_000),
+      /** Lines that are refused and left out on purpose. */
+      leaveOut: z.array(z.number().int()).max(50_000).default([]),
       /** The file's name, for the record. */
       name: plainName(z.string().trim().min(1).max(200)),
     }),

@@ -225,7 +225,7 @@ export function createApp(
   placementRoutes(handle, db, plans, writes)
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
-  rollFileRoutes(handle, roll, broughtIn(db, roll), pool, writes)
+  rollFileRoutes(handle, db, roll, broughtIn(db, roll), pool, writes)
   ownWorkRoutes(handle, db, plans, tables, clock)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)

@@ -4,6 +4,8 @@ import { withoutGuard } from './guard'
 /** A table read from a file: a heading and rows of text, each with its line for messages. */
 export interface FileTable {
   header: string[]
+  /** The line that the heading stands in; the first where nothing is said. */
+  headingLine?: number
   rows: { line: number; cells: string[] }[]
 }
 
@@ -25,16 +27,23 @@ export const MAX_COLUMNS = 500
 /** Longer than any title of ours. */
 const MAX_HEADING = 300
 
+/** Lines that stand above a heading at most. */
+export const MOST_ABOVE = 30
+
+/** Which of a table's first rows is its heading, by its place among them. */
+export type FindHeading = (rows: FileTable['rows']) => number
+
 /**
  * Reads delimited text (RFC 4180; comma, semicolon or tab, told by the first line; with or without BOM).
+ * @param findHeading where the heading may stand below other lines, which are then left out; the separator is told by those lines too
  * @throws FileError where it is no text, empty, broken off, without columns or too long
  */
-export function readDelimited(text: string): FileTable {
+export function readDelimited(text: string, findHeading?: FindHeading): FileTable {
   if (text.includes('\u0000')) throw new FileError('This is not a text file. Save the sheet as CSV (UTF-8) and bring that in.')
   const body = text.replace(/^\uFEFF/, '')
-  const head = body.split(/\r?\n/, 1)[0] ?? ''
+  const heads = body.split(/\r?\n/, findHeading ? MOST_ABOVE : 1)
   if (body.trim() === '') throw new FileError('The file is empty.')
-  const delimiter = [',', ';', '\t'].map((d) => ({ d, n: head.split(d).length })).sort((a, b) => b.n - a.n)[0]!
+  const delimiter = [',', ';', '\t'].map((d) => ({ d, n: Math.max(...heads.map((h) => h.split(d).length)) })).sort((a, b) => b.n - a.n)[0]!
   if (delimiter.n < 2)
     throw new FileError(
       'The first line has no columns that can be told apart: separate them with commas, semicolons or tabs, and begin with a heading.',
@@ -53,12 +62,23 @@ export function readDelimited(text: string): FileTable {
     const { lines, message } = e as { lines?: number; message: string }
     throw new FileError(`The file breaks off or a quotation mark is not closed: ${message}`, lines ?? 1)
   }
-  const [header, ...rows] = records
-  return checkTable({ header: header?.record ?? [], rows: rows.map((r) => ({ line: r.info.lines, cells: r.record })) })
+  return checkTable(
+    belowHeading(
+      records.map((r) => ({ line: r.info.lines, cells: r.record })),
+      findHeading,
+    ),
+  )
+}
+
+/** A table from its rows: its heading, and what stands beneath it. */
+export function belowHeading(rows: FileTable['rows'], findHeading: FindHeading = () => 0): FileTable {
+  const at = findHeading(rows.slice(0, MOST_ABOVE))
+  return { header: rows[at]?.cells ?? [], headingLine: rows[at]?.line ?? 1, rows: rows.slice(at + 1) }
 }
 
 /** A table whose cells are as they were before formulas in them were guarded. */
-export const unguarded = ({ header, rows }: FileTable): FileTable => ({
+export const unguarded = ({ header, rows, ...table }: FileTable): FileTable => ({
+  ...table,
   header: header.map(withoutGuard),
   rows: rows.map((r) => ({ ...r, cells: r.cells.map(withoutGuard) })),
 })

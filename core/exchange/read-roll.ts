@@ -1,6 +1,6 @@
 import { FileError, readDelimited, type FileTable } from './delimited'
 import { isOneRoster, readOneRoster } from './one-roster'
-import { readRollTable, type RollColumns, type RollFile } from './roll-file'
+import { columnsOf, readRollTable, rollHeading, type RollFile, type RollMatch } from './roll-file'
 import { unzipBounded } from './unzip'
 import { readWorkbook } from './workbook'
 
@@ -18,12 +18,13 @@ export function decodeText(bytes: Uint8Array): string {
 
 /**
  * Reads a roll from a file of any kind we take: CSV, XLSX, or a zipped roster; told by its content, not its name.
+ * @param match how it is to be read, where somebody said so
  * @param told is told what is being done, for progress
  * @throws FileError with a sentence where the file as a whole cannot be read
  */
 export async function readRoll(
   bytes: Uint8Array,
-  columns?: RollColumns,
+  match: RollMatch = {},
   told: (doing: string) => void = () => undefined,
 ): Promise<RollFile> {
   if (bytes.length === 0) throw new FileError('The file is empty.')
@@ -40,10 +41,10 @@ export async function readRoll(
     if (!files.has('xl/workbook.xml'))
       throw new FileError('This archive is neither a workbook (XLSX) nor a roster with users.csv and enrollments.csv.')
     told('reading the workbook')
-    table = await readWorkbook(files)
+    table = await readWorkbook(files, rollHeading(match))
   } else {
     told('reading the rows')
-    table = readDelimited(decodeText(bytes))
+    table = readDelimited(decodeText(bytes), rollHeading(match))
   }
-  return readRollTable(table, columns)
+  return readRollTable(table, match.columns ?? columnsOf(table.header, match.known))
 }

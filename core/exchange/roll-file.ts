@@ -1,7 +1,7 @@
 import { isPlainName } from '../roll/plain-name'
 import { withoutGuard } from './guard'
 import type { Day } from '../roll/days'
-import { rowFault, type FileTable } from './delimited'
+import { rowFault, type FileTable, type FindHeading } from './delimited'
 import { readWeekdays } from './weekdays'
 
 /** What a column of a roll can be. */
@@ -52,6 +52,8 @@ export interface RollFault {
 
 export interface RollFile {
   header: string[]
+  /** The line that the heading stands in. */
+  headingLine: number
   columns: RollColumns
   sections: FileSection[]
   entries: RollEntry[]
@@ -89,6 +91,57 @@ export function recogniseColumns(header: readonly string[]): RollColumns {
   return columns
 }
 
+/** What a roll cannot do without and has no column for, in words. */
+function missingColumns(columns: RollColumns): string[] {
+  const named = columns.name !== undefined || columns['given name'] !== undefined || columns['family name'] !== undefined
+  return [
+    columns.candidate === undefined && columns['external id'] === undefined ? 'a candidate number or an external id' : '',
+    named ? '' : 'a name',
+    columns.section === undefined ? 'a section' : '',
+  ].filter(Boolean)
+}
+
+/** Columns that were matched by hand before, for a file with the same heading. */
+export interface KnownMatch {
+  header: string[]
+  columns: RollColumns
+}
+/** How a file is to be read: as somebody said, or as was said of one like it before. */
+export interface RollMatch {
+  columns?: RollColumns | undefined
+  /** The line that its heading stands in. */
+  headingLine?: number | undefined
+  known?: readonly KnownMatch[]
+}
+
+const sameHeading = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((h, i) => h.trim() === b[i]!.trim())
+const withoutEnd = (cells: readonly string[]): string[] => cells.slice(0, cells.findLastIndex((c) => c.trim() !== '') + 1)
+
+/**
+ * Which row of a roll is its heading: the one that was said; else the first that was matched before or that names all that a roll
+ * needs; else the one of which most is recognised.
+ */
+export const rollHeading =
+  ({ headingLine, known = [] }: RollMatch): FindHeading =>
+  (rows) => {
+    if (headingLine !== undefined)
+      return Math.max(
+        0,
+        rows.findIndex((r) => r.line >= headingLine),
+      )
+    const plain = rows.findIndex(
+      ({ cells }) => known.some((k) => sameHeading(withoutEnd(cells), k.header)) || missingColumns(recogniseColumns(cells)).length === 0,
+    )
+    if (plain >= 0) return plain
+    const told = rows.map(({ cells }) => Object.keys(recogniseColumns(cells)).length)
+    return told.indexOf(Math.max(...told))
+  }
+
+/** The columns of a heading: as they were matched before, else by the words people use for them. */
+export const columnsOf = (header: readonly string[], known: readonly KnownMatch[] = []): RollColumns =>
+  known.find((k) => sameHeading(k.header, header))?.columns ?? recogniseColumns(header)
+
 const isDay = (text: string) =>
   /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text)
 /** Text that a spreadsheet would run, or that holds letters nobody can see; what is guarded says that it is text. */
@@ -101,16 +154,11 @@ const looksWrong = (text: string): boolean => /^[=+@]|^-\D/.test(text) || !isPla
  */
 export function readRollTable(table: FileTable, columns: RollColumns = recogniseColumns(table.header)): RollFile {
   const { header } = table
-  const file: RollFile = { header, columns, sections: [], entries: [], faults: [] }
-  const whole = columns.name !== undefined || columns['given name'] !== undefined || columns['family name'] !== undefined
-  const missing = [
-    columns.candidate === undefined && columns['external id'] === undefined ? 'a candidate number or an external id' : '',
-    whole ? '' : 'a name',
-    columns.section === undefined ? 'a section' : '',
-  ].filter(Boolean)
+  const file: RollFile = { header, headingLine: table.headingLine ?? 1, columns, sections: [], entries: [], faults: [] }
+  const missing = missingColumns(columns)
   if (missing.length > 0) {
     file.faults.push({
-      line: 1,
+      line: file.headingLine,
       column: null,
       candidate: '',
       name: '',

@@ -109,8 +109,24 @@ test('columns are known by many words, and can be matched by hand', async () => 
   expect((await readRoll(strange)).faults[0]!.reason).toMatch(
     /No column was recognised as a candidate number or an external id, nor as a name, nor as a section/,
   )
-  const matched = rollChanges(ROLL, await readRoll(strange, { candidate: 0, name: 1, section: 2 }), FROM)
+  const matched = rollChanges(ROLL, await readRoll(strange, { columns: { candidate: 0, name: 1, section: 2 } }), FROM)
   expect(outcomes(matched)).toEqual([[2, 'unchanged', null]])
+})
+
+test('a heading below other lines is found; which line it is can be said, and what was matched before is known again', async () => {
+  const above = 'Institute of Rivers\n"As of 7 September, all sections"\n\nNumber;Name;Section\n3901;Aylin Aldana;A\n'
+  const found = await readRoll(bytes(above))
+  expect([found.headingLine, found.entries.map((e) => [e.line, e.candidate])]).toEqual([4, [[5, '3901']]])
+  // A file that has all it needs in its first row is read as before.
+  expect((await readRoll(bytes('number,name,section\nnumber,name,section\n'))).headingLine).toBe(1)
+  const strange = 'Liste\nKürzel;Wer;Wo\n3901;Aylin;A\n'
+  const known = [{ header: ['Kürzel', 'Wer', 'Wo'], columns: { candidate: 0, name: 1, section: 2 } }]
+  const again = await readRoll(bytes(strange), { known })
+  expect([again.headingLine, again.faults, again.entries[0]!.name]).toEqual([2, [], 'Aylin'])
+  const said = await readRoll(bytes(`${strange}Kürzel;Wer;Wo\n3902;Bo;A\n`), { headingLine: 4, known })
+  expect(said.entries.map((e) => e.candidate)).toEqual(['3902'])
+  // Nothing beneath it: as wherever a heading stands alone.
+  await expect(readRoll(bytes(strange), { headingLine: 3 })).rejects.toThrow('There is a heading line but no row beneath it.')
 })
 
 test('added, changed, moved, back and missing are told apart', async () => {

@@ -2,15 +2,16 @@
 import { strFromU8, zipSync } from 'fflate'
 import { readSheet } from 'read-excel-file/universal'
 import writeBook from 'write-excel-file/universal'
-import { checkTable, FileError, MAX_COLUMNS, MAX_ROWS, type FileTable } from './delimited'
+import { belowHeading, checkTable, FileError, MAX_COLUMNS, MAX_ROWS, type FileTable, type FindHeading } from './delimited'
 
 const DAMAGED = 'The workbook is damaged and cannot be read: open it, save it again as XLSX, and bring that in.'
 
 /**
  * The first sheet of an unpacked workbook (ISO/IEC 29500) as a table of text.
+ * @param findHeading where the heading may stand below other rows
  * @throws FileError where it has no sheet, a formula in a cell, or more rows or columns than are read
  */
-export async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Promise<FileTable> {
+export async function readWorkbook(files: ReadonlyMap<string, Uint8Array>, findHeading?: FindHeading): Promise<FileTable> {
   for (const [name, data] of files) if (/^xl\/worksheets\/sheet\d+\.xml$/.test(name)) checkSheet(strFromU8(data))
   let rows: unknown[][]
   try {
@@ -22,10 +23,9 @@ export async function readWorkbook(files: ReadonlyMap<string, Uint8Array>): Prom
   }
   if (rows.length === 0) throw new FileError('The workbook has no rows in its first sheet.')
   const lines = rows.flatMap((cells, i) => (cells.every((c) => c === null || c === '') ? [] : [{ line: i + 1, cells: cells.map(textOf) }]))
-  const [head, ...rest] = lines
-  const header = head?.cells ?? []
-  while (header.length > 0 && header.at(-1) === '') header.pop()
-  return checkTable({ header, rows: rest.map((r) => ({ ...r, cells: trimEnd(r.cells, header.length) })) })
+  const table = belowHeading(lines, findHeading)
+  const header = trimEnd(table.header, 0)
+  return checkTable({ ...table, header, rows: table.rows.map((r) => ({ ...r, cells: trimEnd(r.cells, header.length) })) })
 }
 
 function textOf(value: unknown): string {

@@ -43,5 +43,6 @@ export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row)
   trial: { changes },
   issue: { content: IssueContent },
   shared_out: { before: z.array(z.tuple([z.string(), z.string()])), rule: ShareRule.nullable() },
+  roll_match: { header: z.array(z.string()), columns: z.record(z.string(), z.number().int()) },
   roll_file: { before: z.looseObject({ sections: z.array(z.unknown()), students: z.array(z.unknown()) }) },
 }

@@ -75,6 +75,7 @@ function fillAll(): void {
   put("INSERT INTO look VALUES ('l1', ?, 'lead', 'marker-1', ?, NULL)", COURSE, at)
   put("INSERT INTO letter VALUES ('p1', ?, 'lead', 'marker-1', 'To read', '', ?)", COURSE, at)
   put("INSERT INTO stand_in_set (course_id, name, fails, by_id, at) VALUES (?, 'post', 1, 'admin', ?)", COURSE, at)
+  put(`INSERT INTO roll_match VALUES (?, '["a"]', '{"name":0}', ?)`, COURSE, at)
   put(`INSERT INTO roll_file VALUES ('r1', ?, 'roll.csv', 's', '{"sections":[],"students":[]}', 'lead', ?, NULL, NULL)`, COURSE, at)
 }
 

@@ -69,6 +69,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'letter', of: OF_COURSE },
   { name: 'stand_in_set', of: OF_COURSE, counted: true },
   { name: 'roll_file', of: OF_COURSE },
+  { name: 'roll_match', of: OF_COURSE },
 ]
 
 /** What is the installation's, or a person's own, and stays where it is. */

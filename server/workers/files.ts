@@ -9,7 +9,7 @@ import { readPeople, type PersonLine } from '#core/exchange/people-lines'
 import { readMarks } from '#core/exchange/read-marks'
 import { decodeText, readRoll } from '#core/exchange/read-roll'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
-import type { RollColumns, RollFile } from '#core/exchange/roll-file'
+import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import { unzipBounded } from '#core/exchange/unzip'
 import { readWorkbook } from '#core/exchange/workbook'
 import type { TriedPackage } from '#contract'
@@ -30,13 +30,13 @@ async function orSentence<T>(work: () => Promise<T>): Promise<T | string> {
 
 export interface RollTask {
   bytes: Uint8Array
-  columns: RollColumns | undefined
+  match: RollMatch
   port: MessagePort
 }
 
-export async function roll({ bytes, columns, port }: RollTask): Promise<RollFile | string> {
+export async function roll({ bytes, match, port }: RollTask): Promise<RollFile | string> {
   try {
-    return await orSentence(() => readRoll(bytes, columns, (doing) => port.postMessage(doing)))
+    return await orSentence(() => readRoll(bytes, match, (doing) => port.postMessage(doing)))
   } finally {
     port.close()
   }

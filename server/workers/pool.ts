@@ -3,7 +3,7 @@ import { MessageChannel } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { PersonLine } from '#core/exchange/people-lines'
-import type { RollColumns, RollFile } from '#core/exchange/roll-file'
+import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { Erased, TriedPackage } from '#contract'
 import type { BackUp } from '../keeping/back-up'
 import type { LibraryFileRead } from '../areas/scales/library-file'
@@ -82,10 +82,10 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
   }
 
   return {
-    readRoll(bytes: Uint8Array, columns: RollColumns | undefined, told: (doing: string) => void, asks: Asks): Promise<RollFile | string> {
+    readRoll(bytes: Uint8Array, match: RollMatch, told: (doing: string) => void, asks: Asks): Promise<RollFile | string> {
       const { port1, port2 } = new MessageChannel()
       port1.on('message', told)
-      const task: RollTask = { bytes, columns, port: port2 }
+      const task: RollTask = { bytes, match, port: port2 }
       return run<RollFile>('roll', task, asks, [port2 as unknown as MessagePort]).finally(() => port1.close())
     },
     /** What a file holds for the library. */

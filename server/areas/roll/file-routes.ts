@@ -1,6 +1,8 @@
 import { moveFrom, rollChanges, StayError, type RollChanges } from '#core'
+import type { KnownMatch } from '#core/exchange/roll-file'
 import { routes, type RollProgress, type RollUpload, type TriedRoll } from '#contract'
 import type { Response } from 'express'
+import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'
 import { HttpProblem } from '../../problem'
 import type { WorkerPool } from '../../workers/pool'
@@ -11,7 +13,15 @@ import type { RollQueries } from './queries'
 const LISTED = 2000
 
 /** Files of students: tried first; then all of it or nothing. Both tell what they are doing line by line, and stop when the caller goes. */
-export function rollFileRoutes(handle: Handle, roll: RollQueries, files: BroughtIn, pool: WorkerPool, writes: CourseWrites): void {
+export function rollFileRoutes(handle: Handle, db: Db, roll: RollQueries, files: BroughtIn, pool: WorkerPool, writes: CourseWrites): void {
+  const known = db.prepare<[string], { header: string; columns: string }>(
+    'SELECT header, columns FROM roll_match WHERE course_id = ? ORDER BY at DESC LIMIT 20',
+  )
+  const remember = db.prepare(
+    `INSERT INTO roll_match (course_id, header, columns, at) VALUES (?, ?, ?, ?)
+     ON CONFLICT (course_id, header) DO UPDATE SET columns = excluded.columns, at = excluded.at`,
+  )
+
   handle(routes.tryRoll, ({ params, body, me, res }) =>
     streamed(res, async (tell, signal) => {
       const { tried } = await changesOf(params.courseId, body, tell, { personId: me.id, signal })
@@ -19,20 +29,24 @@ export function rollFileRoutes(handle: Handle, roll: RollQueries, files: Brought
     }),
   )
 
-  handle(routes.bringInRoll, ({ params: { courseId }, body: { withdraw, name, ...upload }, me, res }) =>
+  handle(routes.bringInRoll, ({ params: { courseId }, body: { withdraw, leaveOut, name, ...upload }, me, res }) =>
     streamed(res, async (tell, signal) => {
       const { changes, tried } = await changesOf(courseId, upload, tell, { personId: me.id, signal })
-      if (tried.counts.refused > 0)
+      const left = new Set(leaveOut)
+      const refused = changes.rows.filter((r) => r.outcome === 'refused' && !left.has(r.line)).length
+      if (refused > 0)
         throw new HttpProblem(
           422,
-          `${tried.counts.refused} rows are refused, so nothing was brought in. Try the file to see which and why.`,
+          `${refused} rows are refused, so nothing was brought in. Try the file to see which and why, and mend them or leave them out.`,
         )
       tell('writing')
-      const fileId = writes.writeOpen(courseId, () =>
-        files.add(courseId, { name, by: me.id, tried, withdrawn: withdraw.length }, changes, () => {
+      const fileId = writes.writeOpen(courseId, () => {
+        // The next file with that heading is read the same way.
+        if (upload.columns) remember.run(courseId, JSON.stringify(tried.header), JSON.stringify(upload.columns), now())
+        return files.add(courseId, { name, by: me.id, tried, withdrawn: withdraw.length }, changes, () => {
           for (const id of withdraw) withdrawn(courseId, id, changes, upload.from)
-        }),
-      )
+        })
+      })
       return { tried, fileId }
     }),
   )
@@ -64,7 +78,18 @@ export function rollFileRoutes(handle: Handle, roll: RollQueries, files: Brought
     asks: { personId: string; signal: AbortSignal },
   ) {
     tell('receiving')
-    const file = await pool.readRoll(Buffer.from(upload.file, 'base64'), upload.columns, tell, asks)
+    const file = await pool.readRoll(
+      Buffer.from(upload.file, 'base64'),
+      {
+        columns: upload.columns,
+        headingLine: upload.headingLine,
+        known: known
+          .all(courseId)
+          .map((k): KnownMatch => ({ header: JSON.parse(k.header) as string[], columns: JSON.parse(k.columns) as KnownMatch['columns'] })),
+      },
+      tell,
+      asks,
+    )
     if (typeof file === 'string') throw new HttpProblem(422, file)
     tell(`comparing ${file.entries.length} students with the roll`)
     const current = roll.roll(courseId)
@@ -76,7 +101,7 @@ export function rollFileRoutes(handle: Handle, roll: RollQueries, files: Brought
 function toTried(
   changes: RollChanges,
   current: ReturnType<RollQueries['roll']>,
-  file: { header: string[]; columns: TriedRoll['columns'] },
+  file: { header: string[]; headingLine: number; columns: TriedRoll['columns'] },
 ): TriedRoll {
   const counts: TriedRoll['counts'] = { added: 0, changed: 0, moved: 0, back: 0, unchanged: 0, refused: 0 }
   for (const r of changes.rows) counts[r.outcome]++
@@ -86,6 +111,7 @@ function toTried(
   const sections = new Map(current.sections.map((s) => [s.id, s.name]))
   return {
     header: file.header,
+    headingLine: file.headingLine,
     columns: file.columns,
     counts,
     rows: rows.slice(0, LISTED),

@@ -89,6 +89,24 @@ test('all or nothing: one refused row keeps the whole file out; the withdrawn ar
   expect(after.students.filter((s) => s.stays.at(-1)!.to !== null)).toHaveLength(1)
 })
 
+test('rows that are refused are left out on purpose, by their lines; what was matched by hand is known the next time', async () => {
+  const file = 'Autumn list\nKürzel;Wer;Wo\n88101;Good Row;A\n88102;;A\n88103;Other Row;\n'
+  const columns = { candidate: 0, name: 1, section: 2 }
+  expect((await sent('try', file)).tried!.counts.refused).toBe(1)
+  const { tried } = await sent('try', file, { columns, headingLine: 2 })
+  expect([tried!.counts, tried!.rows.filter((r) => r.outcome === 'refused').map((r) => r.line)]).toEqual([
+    { added: 1, changed: 0, moved: 0, back: 0, unchanged: 0, refused: 2 },
+    [4, 5],
+  ])
+  // Another row than those that were seen is not left out silently.
+  expect((await sent('bring in', file, { columns, headingLine: 2, leaveOut: [4] })).problem).toMatch(/^1 rows are refused/)
+  await sent('bring in', file, { columns, headingLine: 2, leaveOut: [4, 5] })
+  const after = await roll()
+  expect(after.students.filter((s) => s.candidate.startsWith('8810')).map((s) => s.name)).toEqual(['Good Row'])
+  const next = await sent('try', 'Spring list\n\nKürzel;Wer;Wo\n88104;Next Row;A\n')
+  expect([next.tried!.headingLine, next.tried!.columns, next.tried!.counts.added]).toEqual([3, columns, 1])
+})
+
 test('a roll that came in is undone as a whole, and stands in the record with its undoing', async () => {
   const before = await roll()
   const [a, b] = before.students.filter((s) => s.stays.at(-1)!.to === null)

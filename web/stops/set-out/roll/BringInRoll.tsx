@@ -28,26 +28,41 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const [from, setFrom] = useState(dayFor(plan.head))
   const [tried, setTried] = useState<TriedRoll | null>(null)
   const [columns, setColumns] = useState<TriedRoll['columns'] | undefined>(undefined)
+  const [headingLine, setHeadingLine] = useState<number | undefined>(undefined)
+  /** Whether what is refused is left out on purpose. */
+  const [leaveOut, setLeaveOut] = useState(false)
   const [leaving, setLeaving] = useState<ReadonlySet<string>>(new Set())
   const [doing, setDoing] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const stop = useRef<AbortController>(undefined)
 
   /** Runs one of the two calls with progress; false where it was stopped or refused. */
-  const run = async (what: 'try' | 'bring in', { name, base64 }: Chosen, match = columns, day = from): Promise<boolean> => {
+  const run = async (
+    what: 'try' | 'bring in',
+    { name, base64 }: Chosen,
+    match = columns,
+    day = from,
+    heading = headingLine,
+  ): Promise<boolean> => {
     stop.current?.abort()
     const own = (stop.current = new AbortController())
     setProblem(null)
     setDoing('sending')
-    const body = { file: base64, from: day, ...(match ? { columns: match } : {}) }
+    const body = {
+      file: base64,
+      from: day,
+      ...(match ? { columns: match } : {}),
+      ...(heading === undefined ? {} : { headingLine: heading }),
+    }
     const told = (said: string) => !own.signal.aborted && setDoing(said)
     try {
       if (what === 'try') {
         const answer = await callStreamed(routes.tryRoll, { courseId }, body, told, own.signal)
         setTried(answer.tried)
         setLeaving(new Set())
+        setLeaveOut(false)
       } else {
-        const whole = { ...body, withdraw: [...leaving], name }
+        const whole = { ...body, withdraw: [...leaving], leaveOut: leaveOut ? refused : [], name }
         const send = (signal: AbortSignal) => callStreamed(routes.bringInRoll, { courseId }, whole, told, signal)
         let done: Awaited<ReturnType<typeof send>> | null = await saving(send(own.signal))
         // It is done already; done again, it is sent again.
@@ -72,11 +87,12 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     if (!chosen) return
     setTried(null)
     setColumns(undefined)
+    setHeadingLine(undefined)
     if (chosen.size > TOO_LARGE) return setProblem(`${chosen.name} is over 12 MB. Bring it in in parts.`)
     try {
       const base64 = await base64Of(chosen)
       setFile({ name: chosen.name, base64 })
-      await run('try', { name: chosen.name, base64 }, undefined)
+      await run('try', { name: chosen.name, base64 }, undefined, from, undefined)
     } catch (e) {
       setProblem(messageOf(e))
     }
@@ -84,6 +100,12 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const match = (next: Partial<Record<RollField, number>>) => {
     setColumns(next)
     if (file) void run('try', file, next)
+  }
+  const headIn = (line: number) => {
+    setHeadingLine(line)
+    // Another heading has other columns.
+    setColumns(undefined)
+    if (file) void run('try', file, undefined, from, line)
   }
   const bringIn = async () => {
     if (file && (await run('bring in', file))) onClose()
@@ -94,6 +116,10 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     setProblem('Stopped. Nothing was changed.')
   }
   const n = tried?.counts
+  const refused = tried?.rows.filter((r) => r.outcome === 'refused').map((r) => r.line) ?? []
+  // Left out is only what was seen: more than are listed are mended in the file.
+  const mayLeaveOut = n !== undefined && n.refused > 0 && refused.length === n.refused && tried!.columns.section !== undefined
+  const ready = n !== undefined && (n.refused === 0 || (mayLeaveOut && leaveOut))
   const changes = n ? n.added + n.changed + n.moved + n.back + tried.sections.length + leaving.size : 0
   return (
     <Dialog onClose={() => (stop.current?.abort(), onClose())} size="xl" scrollable>
@@ -178,6 +204,15 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
                 <span className="brick"> — nothing is brought in while a row is refused. Mend the file and choose it again.</span>
               )}
             </p>
+            {mayLeaveOut && (
+              <Form.Check
+                id="leave-refused-out"
+                className="mb-2"
+                label={`Leave ${n.refused === 1 ? 'the row that is refused' : `the ${n.refused} rows that are refused`} out, and bring in the rest`}
+                checked={leaveOut}
+                onChange={(e) => setLeaveOut(e.target.checked)}
+              />
+            )}
             <SectionsNamed words="New sections" sections={tried.sections.filter((s) => s.isNew)} />
             <SectionsNamed words="Sections that change" sections={tried.sections.filter((s) => !s.isNew)} />
             {tried.notes.map((note) => (
@@ -186,7 +221,13 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
               </p>
             ))}
             {/* What was matched by hand stands before the answer to it has come. */}
-            <ColumnMatch header={tried.header} columns={columns ?? tried.columns} onMatch={match} />
+            <ColumnMatch
+              header={tried.header}
+              columns={columns ?? tried.columns}
+              headingLine={headingLine ?? tried.headingLine}
+              onMatch={match}
+              onHeading={headIn}
+            />
             <TriedRows tried={tried} leaving={leaving} onLeaving={setLeaving} />
           </>
         )}
@@ -202,8 +243,8 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
         <Button variant="link" onClick={onClose}>
           Close
         </Button>
-        <Button disabled={doing !== null || !tried || tried.counts.refused > 0 || changes === 0} onClick={() => void bringIn()}>
-          Bring in {n && n.refused === 0 && changes > 0 ? counted(changes, 'change') : ''}
+        <Button disabled={doing !== null || !ready || changes === 0} onClick={() => void bringIn()}>
+          Bring in {ready && changes > 0 ? counted(changes, 'change') : ''}
         </Button>
       </Modal.Footer>
     </Dialog>

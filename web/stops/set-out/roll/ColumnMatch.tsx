@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { RollField, type TriedRoll } from '#contract'
+import { NumberField } from '../../../parts/NumberField'
 
 const FIELDS = RollField.options
 
@@ -8,11 +9,16 @@ const FIELDS = RollField.options
 export function ColumnMatch({
   header,
   columns,
+  headingLine,
   onMatch,
+  onHeading,
 }: {
   header: string[]
   columns: TriedRoll['columns']
+  /** The line that the heading was found in. */
+  headingLine: number
   onMatch: (columns: TriedRoll['columns']) => void
+  onHeading: (line: number) => void
 }) {
   const unsure = columns.section === undefined || (columns.candidate === undefined && columns['external id'] === undefined)
   const [asked, setAsked] = useState(false)
@@ -21,6 +27,7 @@ export function ColumnMatch({
   return (
     <div className="mb-3">
       <p className="soft small mb-1">
+        {headingLine > 1 && `The heading was found in line ${headingLine}. `}
         {known.length > 0 && <>Understood: {known.map((f) => `${f} from “${header[columns[f]!] ?? '?'}”`).join(', ')}. </>}
         {!unsure && (
           <button className="quiet-button" onClick={() => setAsked((a) => !a)} aria-expanded={asked}>
@@ -30,6 +37,16 @@ export function ColumnMatch({
       </p>
       {(unsure || asked) && (
         <div className="column-match">
+          <label>
+            <span className="soft small">the heading stands in line</span>
+            <NumberField
+              label="The heading stands in line"
+              value={headingLine}
+              min={1}
+              max={60_000}
+              onCommit={(line) => line !== null && onHeading(Math.round(line))}
+            />
+          </label>
           {FIELDS.map((f) => (
             <label key={f}>
               <span className="soft small">{f}</span>
