@@ -82,6 +82,25 @@ export const NewAssessment = z.strictObject({
   placed: z.boolean(),
 })
 
+/** A whole plan at once: components that are not there yet, and assessments in them by the component’s title. */
+export const NewPlan = z.strictObject({
+  components: z.array(z.strictObject({ title: Title, weight: Weight.nullable() })).max(300),
+  assessments: z
+    .array(
+      NewAssessment.pick({ title: true, outOf: true, worth: true }).extend({
+        component: Title,
+        /** Section and day, for the sections it is set for with a day; it is set for all. */
+        due: z.array(z.tuple([Id, z.iso.date()])).max(2000),
+      }),
+    )
+    .min(1)
+    .max(300),
+})
+export type NewPlan = z.infer<typeof NewPlan>
+
+export const PlanAdded = z.strictObject({ componentIds: z.array(Id).max(300), assessmentIds: z.array(Id).max(300) })
+export type PlanAdded = z.infer<typeof PlanAdded>
+
 export const Taken = z.strictObject({
   standard: z.boolean(),
   passMark: z.boolean(),

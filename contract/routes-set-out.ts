@@ -14,7 +14,7 @@ import {
   Title,
   Weight,
 } from './course'
-import { NewAssessment, NewComponent, NewCourse, OwnWork, PlacementWrite, Plan, Taken } from './plan'
+import { NewAssessment, NewComponent, NewCourse, NewPlan, OwnWork, PlacementWrite, Plan, PlanAdded, Taken } from './plan'
 import {
   Candidate,
   ExternalId,
@@ -240,6 +240,24 @@ export const setOutRoutes = {
     body: NewAssessment,
     response: Assessment,
   }),
+  addPlan: route({
+    takes: 'a list',
+    method: 'POST',
+    path: '/api/courses/:courseId/plan-lines',
+    access: lead,
+    summary: 'Add components and assessments, all of them or none; recorded but not counted once there are marks',
+    params: inCourse,
+    body: NewPlan,
+    response: PlanAdded,
+  }),
+  takePlanBack: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/plan-lines/take-back',
+    access: lead,
+    summary: 'Take back what was added, all of it or none: not once somebody has worked with it',
+    params: inCourse,
+    body: PlanAdded,
+  }),
   editAssessment: route({
     method: 'PATCH',
     path: '/api/courses/:courseId/assessments/:assessmentId',
@@ -284,7 +302,8 @@ export const setOutRoutes = {
     summary: 'Copy an assessment of this course or of another one that you may see; never its marks',
     params: inCourse,
     body: z.strictObject({ fromCourseId: Id, assessmentId: Id, componentId: Id, take: Taken }),
-    response: Assessment,
+    /** With the sections that it was not set for, since they had not begun by then. */
+    response: z.strictObject({ assessment: Assessment, leftOut: z.array(z.string()) }),
   }),
   startingMark: route({
     method: 'POST',

@@ -34,6 +34,7 @@ import { placementRoutes } from './areas/placements/routes'
 import { installedCourseRoutes } from './areas/plan/installed-courses'
 import { copyRoutes } from './areas/plan/copy'
 import { planRoutes } from './areas/plan/routes'
+import { wholePlanRoutes } from './areas/plan/whole-plan'
 import { startCourseRoutes } from './areas/plan/start-course'
 import { broughtIn } from './areas/roll/brought-in'
 import { rollFileRoutes } from './areas/roll/file-routes'
@@ -221,6 +222,7 @@ export function createApp(
   installedCourseRoutes(handle, db, plans, writes, { audit, pool, settings, clock })
   coursePeopleRoutes(handle, db, writes, { audit, invite })
   planRoutes(handle, db, plans, writes)
+  wholePlanRoutes(handle, db, plans, writes)
   copyRoutes(handle, db, plans, writes)
   placementRoutes(handle, db, plans, writes)
   const roll = rollQueries(db)

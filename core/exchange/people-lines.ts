@@ -1,7 +1,6 @@
-import { parse } from 'csv-parse/sync'
 import { isMailAddress, isSignIn } from '../roll/sign-in'
 import { isPlainName } from '../roll/plain-name'
-import { withoutGuard } from './guard'
+import { cellsOfLine } from './line-cells'
 
 /** A person as a list names them. */
 export interface ListedPerson {
@@ -37,7 +36,7 @@ const HEADINGS: Record<Column, readonly string[]> = {
  */
 export function readPeople(text: string): PersonLine[] {
   const lines = text.replace(/^\uFEFF/, '').split(/\r?\n/)
-  const first = cellsOf(lines[0] ?? '')
+  const first = cellsOfLine(lines[0] ?? '')
   const at = columnsOf(first)
   const found: PersonLine[] = []
   for (const [i, line] of lines.entries()) {
@@ -46,20 +45,11 @@ export function readPeople(text: string): PersonLine[] {
       found.push({ line: i + 1, why: `At most ${MOST_PEOPLE} people come in at once: bring in the rest after these.` })
       break
     }
-    const cells = cellsOf(line)
+    const cells = cellsOfLine(line)
     const read = cells === null ? 'A quotation mark is not closed.' : at ? fromColumns(cells, at) : fromParts(cells)
     found.push({ line: i + 1, ...(typeof read === 'string' ? { why: read } : checked(read)) })
   }
   return found
-}
-
-function cellsOf(line: string): string[] | null {
-  const delimiter = [',', ';', '\t'].map((d) => ({ d, n: line.split(d).length })).sort((a, b) => b.n - a.n)[0]!.d
-  try {
-    return ((parse(line, { delimiter, trim: true, relax_column_count: true }) as string[][])[0] ?? []).map(withoutGuard)
-  } catch {
-    return null
-  }
 }
 
 /** Where each column stands; null where the line is no heading. */

@@ -25,7 +25,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
             <b>
               {course.code} {course.title}
             </b>{' '}
-            {course.awayAt && <span className="ochre">put away, to be read only </span>}
+            {course.awayAt && <span className="ochre">put away · </span>}
             <span className="term">
               {course.term}
               {course.role !== 'student' && ` · ${course.sections} sections · ${course.students} students`}

@@ -38,19 +38,21 @@ export function Nameless({ course: { id, code, namelessAt, namelessFrom } }: { c
     <div className="note mt-3" role="group" aria-label={`Make ${code} nameless`}>
       <p className="mb-1">For good, this is erased:</p>
       <ul className="mb-2">
-        <li>{counted(counts.students, 'student')}: name, external id, and their way to their own work</li>
-        <li>
-          {counted(counts.works, 'text')} and {counted(counts.deliveries, 'file')} that were handed in
-        </li>
-        <li>{counted(counts.remarks, 'set', 'sets')} of remarks and notes to readings, earlier ones too</li>
-        <li>{counted(counts.rolls, 'roll')} as before a file was brought in</li>
+        {counts.students > 0 && <li>{counted(counts.students, 'student')}: name, external id, and their way to their own work</li>}
+        {counts.works + counts.deliveries > 0 && (
+          <li>
+            {counted(counts.works, 'text')} and {counted(counts.deliveries, 'file')} that were handed in
+          </li>
+        )}
+        {counts.remarks > 0 && <li>{counted(counts.remarks, 'set')} of remarks and notes to readings, earlier ones too</li>}
+        {counts.rolls > 0 && <li>{counted(counts.rolls, 'roll')} as before a file was brought in</li>}
       </ul>
       <p className="soft small mb-2">
         Candidate numbers, marks, levels, decisions with their reasons, exemplars and what was confirmed stay; in what was confirmed numbers
         take the place of names. Backups hold the names until they are replaced.
       </p>
       <div className="buttons">
-        <Button size="sm" variant="danger" onClick={() => void erase()}>
+        <Button size="sm" variant="outline-primary" className="brick" onClick={() => void erase()}>
           Erase them
         </Button>
         <Button size="sm" variant="link" onClick={() => setCounts(null)}>

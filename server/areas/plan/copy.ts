@@ -49,23 +49,33 @@ export function assessmentCopier(db: Db) {
       })
       return id
     },
-    /** Sets a copy for the sections of a course as its original was set, by section name; others by its first week. */
-    placeLike(original: string, from: PlanCore, copy: string, to: Pick<PlanCore, 'sections'> & { head: Term }): void {
+    /**
+     * Sets a copy for the sections of a course as its original was set, by section name; others by its first week.
+     * @returns the names of those that had not begun by then, and are left out
+     */
+    placeLike(original: string, from: PlanCore, copy: string, to: Pick<PlanCore, 'sections'> & { head: Term }): string[] {
       const at = from.assessments.findIndex((a) => a.id === original)
       const own = from.placements.filter(([a]) => a === at)
       const byName = new Map(own.map((p) => [from.sections[p[1]]!.name.toLowerCase(), p]))
       const first = own.flatMap(([, , due]) => due ?? []).sort()[0] ?? null
+      const leftOut: string[] = []
       for (const section of to.sections) {
         const like = byName.get(section.name.toLowerCase())
         if (!like && from.sections.some((s) => s.name.toLowerCase() === section.name.toLowerCase())) continue
         const release = JSON.stringify(
           movedRelease(from.releases[like?.[3] ?? own[0]?.[3] ?? 0] ?? { kind: 'confirmed' }, from.head, to.head),
         )
+        const wanted = like ? like[2] : first
+        if (wanted !== null && section.firstDay !== null && section.firstDay > sameDayInTerm(wanted, from.head, to.head)) {
+          leftOut.push(section.name)
+          continue
+        }
         const due = like
           ? like[2] && movedDue(like[2], from.head, to.head, section)
           : first && firstMeeting(section, sameDayInTerm(first, from.head, to.head))
         place.run(copy, section.id, due, release)
       }
+      return leftOut
     },
   }
 }
@@ -90,8 +100,8 @@ export function copyRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
       const { placements, ...take } = body.take
       const title = free.assessment(courseId, original.title)
       const id = copy(original, { courseId, componentId: body.componentId, title, counts: original.counts && !to.hasMarks }, take)
-      if (placements) placeLike(original.id, from, id, to)
-      return toAssessment(assessment.get(id)!)
+      const leftOut = placements ? placeLike(original.id, from, id, to) : []
+      return { assessment: toAssessment(assessment.get(id)!), leftOut }
     })
   })
 }

@@ -216,13 +216,21 @@ describe('from another course', () => {
       componentId: (await planOf(id)).components[0]!.id,
       take: { standard: true, passMark: false, moderation: true, notes: true, placements: true },
     }
-    const copy = (await lead('post', `/api/courses/${id}/assessments/copies`, body).expect(200)).body as Assessment
+    const copied = async () =>
+      (await lead('post', `/api/courses/${id}/assessments/copies`, body).expect(200)).body as { assessment: Assessment; leftOut: string[] }
+    const { assessment: copy, leftOut } = await copied()
+    expect(leftOut).toEqual([])
     expect(copy).toMatchObject({ title: original.title, outOf: original.outOf, passMark: null })
     const plan = await planOf(id)
     const at = plan.assessments.findIndex((a) => a.id === copy.id)
     expect(plan.placements.filter(([a]) => a === at)).toHaveLength(8)
-    const twice = (await lead('post', `/api/courses/${id}/assessments/copies`, body).expect(200)).body as Assessment
-    expect(twice.title).toBe(`${original.title} 2`)
+    // One begins on the last day of the term: it is not set for it, and that is said.
+    const { name, id: late } = plan.sections[2]!
+    server.db.prepare('UPDATE section SET first_day = ? WHERE id = ?').run(plan.head.lastDay, late)
+    server.db.prepare('UPDATE course SET plan_version = plan_version + 1 WHERE id = ?').run(id)
+    const twice = await copied()
+    expect([twice.assessment.title, twice.leftOut]).toEqual([`${original.title} 2`, [name]])
+    expect(server.db.prepare('SELECT count(*) FROM placement WHERE assessment_id = ?').pluck().get(twice.assessment.id)).toBe(7)
   })
 
   test('a course that is there already, a term that ends before it begins, somebody who leads nothing', async () => {
@@ -240,4 +248,50 @@ describe('from another course', () => {
     const marker = await server.as('rune.daal')
     expect(detail(await marker('post', '/api/courses', { ...body, code: 'X' }).expect(403))).toMatch(/who leads one/)
   })
+})
+
+test('a whole plan comes in at once, with its days; it goes again as long as nobody worked with it', async () => {
+  const plan = async () =>
+    (await lead('get', api('/plan')).expect(200)).body as {
+      components: { title: string }[]
+      assessments: { id: string; title: string; counts: boolean }[]
+    }
+  const before = await plan()
+  const section = server.db.prepare<[string], { id: string }>('SELECT id FROM section WHERE course_id = ? LIMIT 1').get(COURSE)!.id
+  const body = {
+    components: [{ title: 'Quizzes', weight: 5 }],
+    assessments: [
+      { title: 'Quiz A', component: 'quizzes', outOf: 20, worth: null, due: [[section, '2026-10-12']] },
+      { title: 'Quiz B', component: 'Quizzes', outOf: 20, worth: 7, due: [] },
+    ],
+  }
+  const add = (more: object) => lead('post', api('/plan-lines'), { ...body, ...more })
+  const refused = [
+    add({ assessments: [{ ...body.assessments[0], title: 'viva' }] }),
+    add({ assessments: [{ ...body.assessments[0], component: 'Nowhere' }] }),
+    add({ assessments: [{ ...body.assessments[0], due: [['of-another-course', '2026-10-12']] }] }),
+    add({ components: [{ title: 'practicals', weight: null }] }),
+  ]
+  for (const r of refused)
+    expect((await r.expect(422)).body).toMatchObject({ detail: expect.stringMatching(/nothing was added/) as string })
+  expect((await plan()).components).toEqual(before.components)
+
+  const added = (await add({}).expect(200)).body as { componentIds: string[]; assessmentIds: string[] }
+  const now = await plan()
+  expect(now.assessments.filter((a) => added.assessmentIds.includes(a.id)).map((a) => [a.title, a.counts])).toEqual([
+    ['Quiz A', false],
+    ['Quiz B', false],
+  ])
+  const due = server.db.prepare('SELECT due FROM placement WHERE assessment_id = ? AND section_id = ?').pluck()
+  expect([due.get(added.assessmentIds[0], section), due.get(added.assessmentIds[1], section)]).toEqual(['2026-10-12', null])
+  // Somebody has handed something in for it.
+  const student = server.db.prepare<[string], { id: string }>('SELECT id FROM student WHERE course_id = ? LIMIT 1').get(COURSE)!.id
+  server.db
+    .prepare("INSERT INTO blind_script (id, assessment_id, student_id, number) VALUES ('quiz', ?, ?, '1')")
+    .run(added.assessmentIds[1], student)
+  await lead('post', api('/plan-lines/take-back'), added).expect(409)
+  expect((await plan()).assessments).toHaveLength(now.assessments.length)
+  server.db.prepare("DELETE FROM blind_script WHERE id = 'quiz'").run()
+  await lead('post', api('/plan-lines/take-back'), added).expect(204)
+  expect(await plan()).toMatchObject({ components: before.components, assessments: before.assessments })
 })

@@ -96,7 +96,7 @@ export default function Confirm() {
       </main>
       <aside className="close-up" aria-label="Close-up">
         {!current && <Sign blocking={blocking} open={items.reduce((n, i) => n + i.count, 0)} />}
-        {current && head && <Reopen issue={head} />}
+        {current && head && table.head.awayAt === null && <Reopen issue={head} />}
         {(issues.data?.length ?? 0) > 0 && (
           <section>
             <h2>Issues</h2>

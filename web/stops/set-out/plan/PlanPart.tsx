@@ -10,6 +10,7 @@ import { CopyAssessment } from './CopyAssessment'
 import { usePlanEdits } from './edits'
 import { NewAssessment } from './NewAssessment'
 import { NewComponent } from './NewComponent'
+import { PastePlan } from './PastePlan'
 import { PlanTable, type Order } from './PlanTable'
 import { Policies } from './Policies'
 import { Proof } from './Proof'
@@ -26,7 +27,7 @@ export function PlanPart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
   )
 }
 
-type Dialog = 'assessment' | 'component' | 'copy' | 'copy here' | null
+type Dialog = 'assessment' | 'component' | 'lines' | 'copy' | 'copy here' | null
 const ORDERS: [Order, string][] = [
   ['plan', 'in the plan’s order'],
   ['date', 'by date'],
@@ -41,11 +42,14 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
   const [panel, setPanel] = useState<'proof' | 'policies'>('proof')
   const [order, setOrder] = useState<Order>('plan')
   const [find, setFind] = useState('')
+  /** What the last copy left out. */
+  const [said, setSaid] = useState<string | null>(null)
   useKeys([
     ...(mayDecide
       ? [
           { key: 'a', does: 'add an assessment', run: () => setDialog(plan.components.length > 0 ? 'assessment' : 'component') },
           { key: 'c', does: 'add a component', run: () => setDialog('component') },
+          { key: 'l', does: 'add a plan from lines', run: () => setDialog('lines') },
         ]
       : []),
     { key: 'p', does: 'policies or the proof', run: () => (setChosen(null), setPanel((p) => (p === 'proof' ? 'policies' : 'proof'))) },
@@ -72,6 +76,14 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
           {nav}
         </div>
         <WriteProblem />
+        {said !== null && (
+          <p className="note warn d-flex justify-content-between" role="status">
+            <span>{said}</span>
+            <button className="quiet-button" onClick={() => setSaid(null)}>
+              Understood
+            </button>
+          </p>
+        )}
         {plan.components.length === 0 ? (
           <div className="empty">
             <p>
@@ -79,9 +91,14 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
               inside it.
             </p>
             {mayDecide && (
-              <Button onClick={() => setDialog('component')}>
-                Add the first component <kbd>C</kbd>
-              </Button>
+              <div className="d-flex gap-3">
+                <Button onClick={() => setDialog('component')}>
+                  Add the first component <kbd>C</kbd>
+                </Button>
+                <Button variant="outline-primary" onClick={() => setDialog('lines')}>
+                  Paste a plan <kbd>L</kbd>
+                </Button>
+              </div>
             )}
           </div>
         ) : (
@@ -144,6 +161,9 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('component')}>
                     New component <kbd>C</kbd>
+                  </Button>
+                  <Button variant="outline-primary" onClick={() => setDialog('lines')}>
+                    Paste lines <kbd>L</kbd>
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('copy')}>
                     Copy from another course
@@ -210,6 +230,9 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
           }}
         />
       )}
+      {dialog === 'lines' && (
+        <PastePlan plan={decided} onAdd={async (body) => (await edits.addPlan(body)) !== null} onClose={() => setDialog(null)} />
+      )}
       {dialog === 'component' && (
         <NewComponent
           first={plan.components.length === 0}
@@ -228,7 +251,9 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
           onClose={() => setDialog(null)}
           onCopy={async (body) => {
             const added = await edits.copyAssessment(body)
-            if (added) setChosen(added.id)
+            if (added) setChosen(added.assessment.id)
+            const left = added?.leftOut ?? []
+            setSaid(left.length > 0 ? `${added!.assessment.title} is not set for ${left.join(', ')}, which had not begun by then.` : null)
             setDialog(null)
           }}
         />

@@ -180,11 +180,17 @@ export function usePlanEdits(decided: Plan) {
         () => call(routes.addAssessment, { params: { courseId }, body }),
         (a) => patchAssessment(a.id, { away: true }),
       ),
+    addPlan: (body: z.input<typeof routes.addPlan.body>) =>
+      write(
+        `add ${body.assessments.length} assessments`,
+        () => call(routes.addPlan, { params: { courseId }, body }),
+        (added) => call(routes.takePlanBack, { params: { courseId }, body: added }),
+      ),
     copyAssessment: (body: z.input<typeof routes.copyAssessment.body>) =>
       write(
         'copy an assessment',
         () => call(routes.copyAssessment, { params: { courseId }, body }),
-        (a) => patchAssessment(a.id, { away: true }),
+        ({ assessment }) => patchAssessment(assessment.id, { away: true }),
       ),
     startingMark: (a: Assessment, mark: number) =>
       write(

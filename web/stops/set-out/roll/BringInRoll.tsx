@@ -200,7 +200,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
               )}
               <b>{tried.counts.unchanged}</b> unchanged · <b className={tried.counts.refused > 0 ? 'brick' : ''}>{tried.counts.refused}</b>{' '}
               refused
-              {tried.counts.refused > 0 && (
+              {tried.counts.refused > 0 && !leaveOut && (
                 <span className="brick"> — nothing is brought in while a row is refused. Mend the file and choose it again.</span>
               )}
             </p>

@@ -44,6 +44,7 @@ export function ColumnMatch({
               value={headingLine}
               min={1}
               max={60_000}
+              className="short"
               onCommit={(line) => line !== null && onHeading(Math.round(line))}
             />
           </label>

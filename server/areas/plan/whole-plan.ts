@@ -1,0 +1,81 @@
+import { randomUUID } from 'node:crypto'
+import { routes, type PlanAdded } from '#contract'
+import type { Db } from '../../db/open'
+import { isOfSqlite } from '../../db/of-sqlite'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { CourseWrites } from '../table/course-writes'
+import type { PlanLoader } from '../table/load-plan'
+
+/** A plan that comes in as a whole, and goes as a whole as long as nobody has worked with it. */
+export function wholePlanRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
+  const titles = db.prepare<[string], { id: string; title: string }>('SELECT id, title FROM component WHERE course_id = ?')
+  const taken = db.prepare<[string, string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND lower(title) = lower(?)')
+  const insertComponent = db.prepare(
+    `INSERT INTO component (id, course_id, title, weight, combine, position)
+     VALUES (@id, @courseId, @title, @weight, 'byWorth', (SELECT coalesce(max(position), -1) + 1 FROM component WHERE course_id = @courseId))`,
+  )
+  const insertAssessment = db.prepare(
+    `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, worth_follows, counts, position)
+     VALUES (@id, @courseId, @componentId, @title, 'direct', @outOf, @worth, @follows, @counts,
+       (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
+  )
+  const placeEverywhere = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
+  const setDue = db.prepare(
+    'UPDATE placement SET due = ? WHERE assessment_id = ? AND section_id = ? AND section_id IN (SELECT id FROM section WHERE course_id = ?)',
+  )
+  const dropPlacements = db.prepare('DELETE FROM placement WHERE assessment_id = ?')
+  const dropAssessment = db.prepare('DELETE FROM assessment WHERE id = ? AND course_id = ?')
+  const dropComponent = db.prepare('DELETE FROM component WHERE id = ? AND course_id = ?')
+
+  handle(routes.addPlan, ({ params: { courseId }, body }) => {
+    const counts = Number(!plans.load(courseId).plan.hasMarks)
+    return writes.writeOpen(courseId, (): PlanAdded => {
+      const parts = new Map(titles.all(courseId).map((c) => [c.title.toLowerCase(), c.id]))
+      const componentIds = body.components.map(({ title, weight }, i) => {
+        if (parts.has(title.toLowerCase()))
+          throw new HttpProblem(422, `${title} is a component of the plan already: nothing was added.`, { field: `components.${i}` })
+        const id = randomUUID()
+        insertComponent.run({ id, courseId, title, weight })
+        parts.set(title.toLowerCase(), id)
+        return id
+      })
+      const assessmentIds = body.assessments.map(({ title, component, outOf, worth, due }, i) => {
+        const componentId = parts.get(component.toLowerCase())
+        if (componentId === undefined)
+          throw new HttpProblem(422, `There is no component ${component}: nothing was added.`, { field: `assessments.${i}` })
+        if (taken.get(courseId, title))
+          throw new HttpProblem(422, `${title} stands in the plan already: nothing was added.`, { field: `assessments.${i}` })
+        const id = randomUUID()
+        insertAssessment.run({ id, courseId, componentId, title, outOf, worth: worth ?? outOf, follows: Number(worth === null), counts })
+        placeEverywhere.run(id, courseId)
+        for (const [sectionId, day] of due)
+          if (setDue.run(day, id, sectionId, courseId).changes === 0)
+            throw new HttpProblem(422, 'A section of it is not the course’s: nothing was added.', { field: `assessments.${i}` })
+        return id
+      })
+      return { componentIds, assessmentIds }
+    })
+  })
+
+  handle(routes.takePlanBack, ({ params: { courseId }, body: { componentIds, assessmentIds } }) => {
+    try {
+      writes.writeOpen(courseId, () => {
+        for (const id of assessmentIds) {
+          dropPlacements.run(id)
+          dropAssessment.run(id, courseId)
+        }
+        for (const id of componentIds) dropComponent.run(id, courseId)
+      })
+    } catch (e) {
+      // Whatever was done with it refers to it.
+      if (isOfSqlite(e) && e.code.startsWith('SQLITE_CONSTRAINT'))
+        throw new HttpProblem(
+          409,
+          'Some of what was added has been worked with since: nothing was taken back. Take assessments away one by one.',
+        )
+      throw e
+    }
+    return undefined
+  })
+}
