@@ -51,6 +51,10 @@ export const Boundary = z.strictObject({ grade: plainName(z.string().max(60)), f
 
 export type Policy = z.infer<typeof Policy>
 
+/** A set of grades that the department keeps to start courses from. */
+export const GradeSet = z.strictObject({ id: Id, name: z.string(), grades: z.array(Boundary), by: z.string(), own: z.boolean() })
+export type GradeSet = z.infer<typeof GradeSet>
+
 export const Role = z.enum(['lead', 'marker', 'external', 'student'])
 export type Role = z.infer<typeof Role>
 

@@ -129,6 +129,22 @@ const Load = z.strictObject({
   teaches: z.array(z.string()),
 })
 
+/** What somebody leaves unread, and who would read it. */
+export const HandOver = z.strictObject({
+  assessments: z.array(
+    z.strictObject({
+      id: Id,
+      title: z.string(),
+      scripts: z.number().int(),
+      begun: z.number().int(),
+      to: z.array(z.strictObject({ name: z.string(), scripts: z.number().int() })),
+    }),
+  ),
+  /** Why it cannot be; null where it can. */
+  why: z.string().nullable(),
+})
+export type HandOver = z.infer<typeof HandOver>
+
 /** How an assessment is shared out. */
 export const Sharing = z.strictObject({
   assessment: Assessment.pick({ id: true, title: true, marking: true, readingsWanted: true, version: true }).extend({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Id } from './course'
-import { DeskScript, KeptComment, Pile, PileScript, ReadingBody, Sees, ShareRule, Sharing, SharingTried } from './marking'
+import { DeskScript, HandOver, KeptComment, Pile, PileScript, ReadingBody, Sees, ShareRule, Sharing, SharingTried } from './marking'
 import { route } from './route'
 
 const inCourse = z.strictObject({ courseId: Id })
@@ -100,6 +100,23 @@ export const markRoutes = {
     params: ofAssessment,
     body: ShareRule,
     response: Sharing,
+  }),
+  tryHandOver: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/people/:personId/hand-over',
+    access: lead,
+    summary: 'What a marker leaves unread, and who would read it; changes nothing',
+    params: inCourse.extend({ personId: Id }),
+    response: HandOver,
+  }),
+  handOver: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/people/:personId/hand-over',
+    access: lead,
+    summary: 'Hand what a marker leaves unread over to the others, by their loads; what they did of it is kept',
+    params: inCourse.extend({ personId: Id }),
+    /** What takes it back, for each assessment. */
+    response: z.array(z.strictObject({ assessmentId: Id, sharingId: z.number().int() })),
   }),
   takeBackSharing: route({
     method: 'DELETE',

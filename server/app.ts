@@ -18,6 +18,7 @@ import { packageRoutes } from './areas/keeping/package-routes'
 import { keepingRoutes } from './areas/keeping/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
+import { handOverRoutes } from './areas/marking/hand-over'
 import { markingRoutes } from './areas/marking/routes'
 import { sharingRoutes } from './areas/marking/sharing-routes'
 import { startingMarkRoutes } from './areas/marking/starting-mark'
@@ -35,6 +36,7 @@ import { installedCourseRoutes } from './areas/plan/installed-courses'
 import { copyRoutes } from './areas/plan/copy'
 import { planRoutes } from './areas/plan/routes'
 import { wholePlanRoutes } from './areas/plan/whole-plan'
+import { gradeSetRoutes } from './areas/plan/grade-sets'
 import { startCourseRoutes } from './areas/plan/start-course'
 import { broughtIn } from './areas/roll/brought-in'
 import { rollFileRoutes } from './areas/roll/file-routes'
@@ -223,6 +225,7 @@ export function createApp(
   coursePeopleRoutes(handle, db, writes, { audit, invite })
   planRoutes(handle, db, plans, writes)
   wholePlanRoutes(handle, db, plans, writes)
+  gradeSetRoutes(handle, db, plans)
   copyRoutes(handle, db, plans, writes)
   placementRoutes(handle, db, plans, writes)
   const roll = rollQueries(db)
@@ -233,6 +236,7 @@ export function createApp(
   tuningRoutes(handle, db, writes)
   markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
+  handOverRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, tables, writes)
   deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults, pool), faults, pool, clock)
   postRoutes(handle, db, plans, letters, faults, audit)

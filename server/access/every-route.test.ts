@@ -36,6 +36,7 @@ const PARAMS: Record<string, string> = {
   name: 'post',
   words: 'nobody',
   sessionId: 'nobody',
+  setId: 'nobody',
   packageId: '00000000-0000-4000-8000-000000000000',
 }
 const pathOf = (r: Route) => r.path.replace(/:(\w+)/g, (_, name: string) => PARAMS[name]!)

@@ -1,4 +1,4 @@
-import type { ShareRule, Sharing, SharingTried } from '#contract'
+import type { HandOver, ShareRule, Sharing, SharingTried } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -197,4 +197,39 @@ describe('what is shared out keeps its rule, and how many readings a mark waits 
       comment: 'So far so good',
     })
   })
+})
+
+test('what a marker leaves unread goes to the others by their loads, and back with one step; what is handed in stays theirs', async () => {
+  const open = server.db.prepare<[string], { course: string; marker: string; n: number }>(
+    `SELECT a.course_id AS course, l.marker_id AS marker, count(*) AS n FROM allotment l JOIN assessment a ON a.id = l.assessment_id AND a.away = 0
+     WHERE NOT EXISTS (SELECT 1 FROM script s JOIN reading r ON r.script_id = s.id AND r.marker_id = l.marker_id AND r.state = 'handed in'
+       WHERE s.assessment_id = l.assessment_id AND s.student_id = l.student_id) AND a.course_id = ?
+     GROUP BY l.marker_id ORDER BY n DESC`,
+  )
+  const { marker, n } = open.get('cfs118-2026')!
+  const path = `/api/courses/cfs118-2026/people/${marker}/hand-over`
+  const allotted = () =>
+    server.db
+      .prepare("SELECT assessment_id, student_id, marker_id FROM allotment WHERE assessment_id LIKE 'cfs118-2026%' ORDER BY 1, 2, 3")
+      .raw()
+      .all()
+  const before = allotted()
+  const { assessments, why } = (await lead('get', path).expect(200)).body as HandOver
+  expect(why).toBeNull()
+  expect(assessments.reduce((sum, a) => sum + a.scripts, 0)).toBe(n)
+  for (const a of assessments) expect(a.to.reduce((sum, t) => sum + t.scripts, 0)).toBe(a.scripts)
+  expect(allotted()).toEqual(before)
+
+  const handed = (await lead('post', path).expect(200)).body as { assessmentId: string; sharingId: number }[]
+  expect(open.all('cfs118-2026').find((o) => o.marker === marker)).toBeUndefined()
+  const after = allotted()
+  expect(after).toHaveLength(before.length)
+  // Nobody was given a script twice, and what others had they still have.
+  expect(before.filter((row) => (row as string[])[2] !== marker && !after.some((r) => String(r) === String(row)))).toEqual([])
+  await lead('delete', `/api/courses/cfs118-2026/people/${marker}`).expect(200)
+  await lead('put', `/api/courses/cfs118-2026/people/${marker}`, { role: 'marker' }).expect(200)
+  for (const { assessmentId, sharingId } of handed)
+    await lead('delete', `/api/courses/cfs118-2026/assessments/${assessmentId}/sharing/${sharingId}`).expect(200)
+  expect(allotted()).toEqual(before)
+  expect((await lead('get', '/api/courses/cfs118-2026/people/nobody/hand-over').expect(200)).body).toEqual({ assessments: [], why: null })
 })

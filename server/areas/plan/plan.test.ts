@@ -1,5 +1,5 @@
 import { gradeCourse, toCourse, workingsOf } from '#core'
-import type { Assessment, Component, CourseHead, CourseTable, Decision, Plan } from '#contract'
+import type { Assessment, Component, CourseHead, CourseTable, Decision, GradeSet, Plan } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -294,4 +294,29 @@ test('a whole plan comes in at once, with its days; it goes again as long as nob
   server.db.prepare("DELETE FROM blind_script WHERE id = 'quiz'").run()
   await lead('post', api('/plan-lines/take-back'), added).expect(204)
   expect(await plan()).toMatchObject({ components: before.components, assessments: before.assessments })
+})
+
+test('a department keeps sets of grades: whoever kept one replaces or drops it, and it is there in every course', async () => {
+  const sets = (course: string) => `/api/courses/${course}/grade-sets`
+  const other = await server.as('lea.ostrand')
+  server.db
+    .prepare(
+      "UPDATE course_role SET role = 'lead' WHERE course_id = 'cfs118-2026' AND person_id = (SELECT id FROM person WHERE sign_in = 'lea.ostrand')",
+    )
+    .run()
+  const kept = (await lead('post', sets(COURSE), { name: 'Cartography' }).expect(200)).body as GradeSet[]
+  expect(kept).toEqual([expect.objectContaining({ name: 'Cartography', own: true, by: 'Ines Valdry' })])
+  expect(kept[0]!.grades.map((g) => g.grade)).toEqual(['Distinction', 'Merit', 'Credit', 'Pass', 'Refer'])
+  const there = (await other('get', sets('cfs118-2026')).expect(200)).body as GradeSet[]
+  expect(there).toEqual([{ ...kept[0], own: false }])
+  await other('post', sets('cfs118-2026'), { name: 'cartography' }).expect(409)
+  await other('delete', `${sets('cfs118-2026')}/${kept[0]!.id}`).expect(403)
+  expect((await lead('post', sets(COURSE), { name: 'cartography' }).expect(200)).body).toHaveLength(1)
+  expect((await lead('delete', `${sets(COURSE)}/${kept[0]!.id}`).expect(200)).body).toEqual([])
+  await lead('delete', `${sets(COURSE)}/${kept[0]!.id}`).expect(404)
+  server.db
+    .prepare(
+      "UPDATE course_role SET role = 'marker' WHERE course_id = 'cfs118-2026' AND person_id = (SELECT id FROM person WHERE sign_in = 'lea.ostrand')",
+    )
+    .run()
 })

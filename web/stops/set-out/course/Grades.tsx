@@ -1,11 +1,12 @@
 import { useEffect, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
-import { checkBoundaries, isSameSet, USUAL_GRADES, type Boundary } from '#core'
+import { Button } from 'react-bootstrap'
+import { checkBoundaries, isSameSet, type Boundary } from '#core'
 import type { Plan } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 import { TitleField } from '../../../parts/TitleField'
 import { plain } from '../../../parts/format'
 import { usePlanEdits } from '../plan/edits'
+import { GradeSets } from './GradeSets'
 
 const FRESH = 'New grade'
 
@@ -121,23 +122,7 @@ export function Grades({ decided }: { decided: Plan }) {
         </p>
       )}
       {mayDecide && (
-        <Form.Group controlId="usual-grades" className="d-flex gap-2 align-items-center mt-3">
-          <Form.Label className="soft small mb-0">Start from</Form.Label>
-          <Form.Select
-            size="sm"
-            className="w-auto"
-            value=""
-            onChange={(e) => {
-              const set = USUAL_GRADES.find((s) => s.name === e.target.value)
-              if (set) put([...set.grades], `grades: ${set.name}`)
-            }}
-          >
-            <option value="">a usual set…</option>
-            {USUAL_GRADES.map((s) => (
-              <option key={s.name}>{s.name}</option>
-            ))}
-          </Form.Select>
-        </Form.Group>
+        <GradeSets courseId={decided.head.id} keepable={typed === null} onTake={(name, set) => put([...set], `grades: ${name}`)} />
       )}
     </section>
   )

@@ -104,3 +104,31 @@ test('when a set is taken smaller somebody is still caught at the bottom', async
   expect(tried()).toEqual(['Merit 60, Pass 0'])
   expect(screen.queryByRole('button', { name: /^Take .* away$/ })).toBeNull()
 })
+
+test('the department’s own sets stand first among those to start from; the one that stands there is kept under a name, and dropped', async () => {
+  const five = {
+    id: 'own',
+    name: 'Hydrography',
+    grades: [
+      { grade: 'Clear', from: 50 },
+      { grade: 'Murky', from: 0 },
+    ],
+    by: 'Mo',
+    own: true,
+  }
+  let sets: object[] = []
+  const server = serverAnswers([
+    [routes.gradeSets, () => sets],
+    [routes.keepGradeSet, () => (sets = [five])],
+    [routes.dropGradeSet, () => (sets = [])],
+  ])
+  const { user } = inPage(<Shown hasMarks />)
+  await user.click(screen.getByRole('button', { name: 'Keep these for the department…' }))
+  await user.type(screen.getByLabelText('What the set is called'), 'Hydrography{Enter}')
+  const drop = await screen.findByRole('button', { name: 'Keep Hydrography no longer' })
+  expect(server.sent[0]!.body).toEqual({ name: 'Hydrography' })
+  await user.selectOptions(screen.getByLabelText('Start from'), 'Hydrography')
+  expect(tried()).toEqual(['Clear 50, Murky 0'])
+  await user.click(drop)
+  await waitFor(() => expect(screen.queryByRole('option', { name: 'Hydrography' })).toBeNull())
+})

@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { Link } from 'react-router'
 import { routes, type CoursePerson, type Plan } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { useSignedIn } from '../../../frame/ahead'
@@ -9,6 +8,7 @@ import { useTrial } from '../../../frame/trial'
 import { useWrites, WriteProblem, WritesProvider } from '../../../frame/writes'
 import { counted } from '../../../parts/format'
 import { AddToCourse, type CourseRole } from './AddToCourse'
+import { Leaving } from './Leaving'
 import { StudentsComeIn } from './StudentsComeIn'
 import './people.css'
 
@@ -50,8 +50,15 @@ function PeopleView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
     setAsked(null)
     void write(
       `${p.name} has no part here`,
-      () => take(p.id),
-      () => set(p.id, p.role),
+      async () => {
+        const handed = p.toRead > 0 ? await call(routes.handOver, { params: { courseId, personId: p.id } }) : []
+        await take(p.id)
+        return handed
+      },
+      async (handed) => {
+        await set(p.id, p.role)
+        for (const of of handed) await call(routes.takeBackSharing, { params: { courseId, ...of } })
+      },
     )
   }
   const add = (found: { id: string; name: string }[], role: CourseRole) =>
@@ -136,45 +143,6 @@ function PeopleView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
         )}
         {mayDecide && <StudentsComeIn plan={plan} />}
       </aside>
-    </div>
-  )
-}
-
-/** What taking a part away does, in figures; or what has to be done first. */
-function Leaving({
-  person: p,
-  courseId,
-  onTake,
-  onKeep,
-}: {
-  person: CoursePerson
-  courseId: string
-  onTake: () => void
-  onKeep: () => void
-}) {
-  return (
-    <div className="note mt-2" role="status">
-      {p.toRead > 0 ? (
-        <p className="mb-1">
-          {counted(p.toRead, 'script')} {p.toRead === 1 ? 'is' : 'are'} shared out to {p.name} and not handed in.{' '}
-          <Link to={`/courses/${courseId}/mark/sharing-out`}>Share them out to others first</Link>: set {p.name} to 0 there and share out
-          again.
-        </p>
-      ) : (
-        <p className="mb-1">
-          {p.name} sees nothing of this course any more
-          {p.teaches.length > 0 && `, and ${p.teaches.join(', ')} ${p.teaches.length === 1 ? 'has' : 'have'} no teacher`}. What they read,
-          wrote and decided stays.
-        </p>
-      )}
-      {p.toRead === 0 && (
-        <Button size="sm" onClick={onTake} autoFocus>
-          Take it away
-        </Button>
-      )}{' '}
-      <Button size="sm" variant="link" onClick={onKeep}>
-        Leave it
-      </Button>
     </div>
   )
 }

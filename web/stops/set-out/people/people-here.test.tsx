@@ -27,6 +27,26 @@ function here() {
     [routes.coursePeople, () => HERE],
     [routes.setRole, () => HERE],
     [routes.takeRole, () => HERE],
+    [
+      routes.tryHandOver,
+      () => ({
+        assessments: [
+          {
+            id: 'talk',
+            title: 'Talk',
+            scripts: 12,
+            begun: 2,
+            to: [
+              { name: 'Ny Asplund', scripts: 7 },
+              { name: 'Tor Wend', scripts: 5 },
+            ],
+          },
+        ],
+        why: null,
+      }),
+    ],
+    [routes.handOver, () => [{ assessmentId: 'talk', sharingId: 4 }]],
+    [routes.takeBackSharing, () => ({})],
     [routes.findPeople, (_, address) => (address.endsWith('/qu') ? [{ id: 'quin', name: 'Quin Hart', signIn: 'quin' }] : [])],
     [
       routes.tryCoursePeople,
@@ -84,12 +104,20 @@ test('of pasted lines only those who are meant get a part, and the others are na
   await waitFor(() => expect(server.sent.filter((s) => s.method === 'PUT')).toHaveLength(1))
 })
 
-test('who has scripts to read keeps their part until these are with others; else it is said what taking it away does', async () => {
+test('who has scripts to read hands them over in the same step, seen before; else it is said what taking it away does', async () => {
   const { user, server } = here()
   await user.click(await screen.findByRole('button', { name: 'Take the part of Pia Brook away' }))
-  expect(screen.getByRole('link', { name: 'Share them out to others first' })).toBeTruthy()
-  expect(screen.queryByRole('button', { name: 'Take it away' })).toBeNull()
-  await user.click(screen.getByRole('button', { name: 'Leave it' }))
+  expect(await screen.findByText(/^Talk: Ny Asplund 7, Tor Wend 5/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Hand them over, and take it away' }))
+  await waitFor(() =>
+    expect(server.sent.map((s) => [s.method, s.address.split('/people')[1]])).toEqual([
+      ['POST', '/pia/hand-over'],
+      ['DELETE', '/pia'],
+    ]),
+  )
+  await user.click(screen.getByRole('button', { name: 'Undo: Pia Brook has no part here' }))
+  await waitFor(() => expect(server.sent.at(-1)).toMatchObject({ method: 'DELETE', address: '/api/courses/c/assessments/talk/sharing/4' }))
+  server.sent.length = 0
   await user.click(screen.getByRole('button', { name: 'Take the part of Ny Asplund away' }))
   expect(screen.getByText(/East has no teacher/)).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'Take it away' }))

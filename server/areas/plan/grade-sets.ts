@@ -1,0 +1,42 @@
+import { randomUUID } from 'node:crypto'
+import type { Boundary } from '#core'
+import { routes, type GradeSet } from '#contract'
+import { now, type Db } from '../../db/open'
+import type { Handle } from '../../http'
+import { HttpProblem } from '../../problem'
+import type { PlanLoader } from '../table/load-plan'
+
+const MOST = 100
+
+/** Sets of grades that leads keep for their department. */
+export function gradeSetRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
+  const all = db.prepare<[], { id: string; name: string; grades: string; by: string; byId: string }>(
+    'SELECT g.id, g.name, g.grades, p.name AS "by", g.by_id AS byId FROM grade_set g JOIN person p ON p.id = g.by_id ORDER BY g.name',
+  )
+  const insert = db.prepare('INSERT INTO grade_set (id, name, grades, by_id, at) VALUES (?, ?, ?, ?, ?)')
+  const replace = db.prepare('UPDATE grade_set SET grades = ?, at = ? WHERE id = ?')
+  const drop = db.prepare('DELETE FROM grade_set WHERE id = ?')
+  const list = (me: string): GradeSet[] =>
+    all.all().map(({ byId, grades, ...s }) => ({ ...s, grades: JSON.parse(grades) as Boundary[], own: byId === me }))
+
+  handle(routes.gradeSets, ({ me }) => list(me.id))
+
+  handle(routes.keepGradeSet, ({ params: { courseId }, body: { name }, me }) => {
+    const grades = JSON.stringify(plans.load(courseId).plan.boundaries)
+    const sets = list(me.id)
+    const same = sets.find((s) => s.name.toLowerCase() === name.toLowerCase())
+    if (same && !same.own) throw new HttpProblem(409, `${same.by} keeps a set of that name: give this one another.`, { field: 'name' })
+    if (!same && sets.length >= MOST) throw new HttpProblem(409, `The department keeps ${MOST} sets already: drop one first.`)
+    if (same) replace.run(grades, now(), same.id)
+    else insert.run(randomUUID(), name, grades, me.id, now())
+    return list(me.id)
+  })
+
+  handle(routes.dropGradeSet, ({ params: { setId }, me }) => {
+    const set = list(me.id).find((s) => s.id === setId)
+    if (!set) throw new HttpProblem(404, 'There is no such set any more.')
+    if (!set.own) throw new HttpProblem(403, `${set.by} keeps that set, and can drop it.`)
+    drop.run(setId)
+    return list(me.id)
+  })
+}

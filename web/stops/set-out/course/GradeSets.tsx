@@ -1,0 +1,113 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { USUAL_GRADES, type Boundary } from '#core'
+import { routes, type GradeSet } from '#contract'
+import { call } from '../../../api/client'
+import { useWrites } from '../../../frame/writes'
+
+const key = ['grade sets'] as const
+
+/** Sets of grades to start from: the usual ones, and those that the department keeps. */
+export function GradeSets({
+  courseId,
+  keepable,
+  onTake,
+}: {
+  courseId: string
+  /** Whether what stands there is a set. */
+  keepable: boolean
+  onTake: (name: string, grades: readonly Boundary[]) => void
+}) {
+  const { write } = useWrites()
+  const queries = useQueryClient()
+  const sets = useQuery({ queryKey: key, queryFn: () => call(routes.gradeSets, { params: { courseId } }) })
+  const [naming, setNaming] = useState<string | null>(null)
+  const own = sets.data ?? []
+  const all = [...own, ...USUAL_GRADES.map((s) => ({ id: s.name, ...s }))]
+  const send = async (sent: Promise<GradeSet[]>) => {
+    queries.setQueryData(key, await sent)
+    return true
+  }
+  const keep = async (name: string) => {
+    const done = await write(`keep the grades as ${name}`, () => send(call(routes.keepGradeSet, { params: { courseId }, body: { name } })))
+    if (done) setNaming(null)
+  }
+  return (
+    <div className="d-flex gap-3 align-items-baseline flex-wrap mt-3">
+      <Form.Group controlId="usual-grades" className="d-flex gap-2 align-items-baseline">
+        <Form.Label className="soft small mb-0">Start from</Form.Label>
+        <Form.Select
+          size="sm"
+          className="w-auto"
+          value=""
+          onChange={(e) => {
+            const set = all.find((s) => s.id === e.target.value)
+            if (set) onTake(set.name, set.grades)
+          }}
+        >
+          <option value="">a set…</option>
+          {own.length > 0 && (
+            <optgroup label="the department’s">
+              {own.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name}
+                </option>
+              ))}
+            </optgroup>
+          )}
+          <optgroup label="usual">
+            {USUAL_GRADES.map((s) => (
+              <option key={s.name} value={s.name}>
+                {s.name}
+              </option>
+            ))}
+          </optgroup>
+        </Form.Select>
+      </Form.Group>
+      {naming === null ? (
+        <Button size="sm" variant="link" disabled={!keepable} onClick={() => setNaming('')}>
+          Keep these for the department…
+        </Button>
+      ) : (
+        <Form
+          className="d-flex gap-2 align-items-baseline"
+          onSubmit={(e) => {
+            e.preventDefault()
+            if (naming.trim() !== '') void keep(naming.trim())
+          }}
+        >
+          <Form.Control
+            size="sm"
+            autoFocus
+            aria-label="What the set is called"
+            placeholder="what it is called"
+            maxLength={200}
+            value={naming}
+            onChange={(e) => setNaming(e.target.value)}
+            onKeyDown={(e) => e.key === 'Escape' && setNaming(null)}
+          />
+          <Button size="sm" variant="outline-primary" type="submit" disabled={naming.trim() === ''}>
+            Keep
+          </Button>
+        </Form>
+      )}
+      {own
+        .filter((s) => s.own)
+        .map((s) => (
+          <span key={s.id} className="soft small text-nowrap">
+            {s.name}{' '}
+            <button
+              className="quiet-button"
+              aria-label={`Keep ${s.name} no longer`}
+              onClick={() =>
+                void write(`keep ${s.name} no longer`, () => send(call(routes.dropGradeSet, { params: { courseId, setId: s.id } })))
+              }
+            >
+              drop
+            </button>
+          </span>
+        ))}
+    </div>
+  )
+}
