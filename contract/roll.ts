@@ -28,6 +28,8 @@ export const RollStudent = z.strictObject({
   name: z.string(),
   candidate: z.string(),
   externalId: z.string().nullable(),
+  /** By which they come in to see their own work; their external id where there is none. */
+  signIn: z.string().nullable(),
   /** Times in sections, in order; who has left has none that lasts. */
   stays: z.array(Stay),
   version: z.number().int(),
@@ -52,6 +54,7 @@ export const RollInColumns = Roll.omit({ students: true }).extend({
     name: z.array(z.string()),
     candidate: z.array(z.string()),
     externalId: z.array(z.string().nullable()),
+    signIn: z.array(z.string().nullable()),
     version: z.array(z.number().int()),
   }),
   /** Times in sections, in order: place of the student, place of the section, from, to. */
@@ -66,6 +69,7 @@ export function unpackRoll({ students: columns, stays, ...rest }: RollInColumns)
     name: columns.name[i]!,
     candidate: columns.candidate[i]!,
     externalId: columns.externalId[i]!,
+    signIn: columns.signIn[i]!,
     version: columns.version[i]!,
     stays: [],
   }))
@@ -85,6 +89,7 @@ export const RollField = z.enum([
   'meets',
   'starts',
   'external id',
+  'sign-in',
   'from',
   'to',
 ])

@@ -15,6 +15,7 @@ import {
   Title,
   Weight,
 } from './course'
+import { SignInName } from './people'
 import { NewAssessment, NewComponent, NewCourse, NewPlan, OwnWork, PlacementWrite, Plan, PlanAdded, Taken } from './plan'
 import {
   Candidate,
@@ -110,7 +111,14 @@ export const setOutRoutes = {
     access: lead,
     summary: 'Add a student',
     params: inCourse,
-    body: z.strictObject({ name: PersonName, candidate: Candidate, externalId: ExternalId.nullable(), sectionId: Id, from: z.iso.date() }),
+    body: z.strictObject({
+      name: PersonName,
+      candidate: Candidate,
+      externalId: ExternalId.nullable(),
+      signIn: SignInName.nullable().default(null),
+      sectionId: Id,
+      from: z.iso.date(),
+    }),
     response: RollStudent,
   }),
   editStudent: route({
@@ -125,6 +133,7 @@ export const setOutRoutes = {
         name: PersonName,
         candidate: Candidate,
         externalId: ExternalId.nullable(),
+        signIn: SignInName.nullable(),
         stays: z.array(Stay).min(1).max(40),
       })
       .partial()

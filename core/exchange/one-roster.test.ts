@@ -5,11 +5,12 @@ import { unzipBounded } from './unzip'
 
 const csv = (rows: string[][]) => strToU8(rows.map((r) => r.join(',')).join('\r\n'))
 const USERS = [
-  ['sourcedId', 'status', 'givenName', 'middleName', 'familyName', 'identifier'],
-  ['u1', '', 'Aylin', '', 'Aldana', '3901'],
-  ['u2', '', 'Gael', 'de', 'Castellane', ''],
-  ['u3', 'tobedeleted', 'Gone', '', 'Away', '3903'],
-  ['t1', '', 'Lea', '', 'Ostrand', ''],
+  ['sourcedId', 'status', 'givenName', 'middleName', 'familyName', 'identifier', 'username', 'email'],
+  ['u1', '', 'Aylin', '', 'Aldana', '3901', 'aylin.a', 'aylin@vale.example'],
+  // A user name that is the id alone says nothing.
+  ['u2', '', 'Gael', 'de', 'Castellane', '', 'u2', 'gael@vale.example'],
+  ['u3', 'tobedeleted', 'Gone', '', 'Away', '3903', '', ''],
+  ['t1', '', 'Lea', '', 'Ostrand', '', '', ''],
 ]
 const CLASSES = [
   ['sourcedId', 'title', 'classCode', 'metadata.weekdays', 'metadata.firstDay'],
@@ -35,8 +36,22 @@ test('students, sections, teachers and what others wrote of them are understood'
   const file = readOneRoster(roster())
   expect(file.faults).toEqual([])
   expect(file.entries).toEqual([
-    { line: 2, candidate: '3901', name: 'Aylin Aldana', externalId: 'u1', stays: [{ section: 'A', from: '2026-09-07', to: '' }] },
-    { line: 3, candidate: '', name: 'Gael de Castellane', externalId: 'u2', stays: [{ section: 'c2', from: '', to: '' }] },
+    {
+      line: 2,
+      candidate: '3901',
+      name: 'Aylin Aldana',
+      externalId: 'u1',
+      signIn: 'aylin.a',
+      stays: [{ section: 'A', from: '2026-09-07', to: '' }],
+    },
+    {
+      line: 3,
+      candidate: '',
+      name: 'Gael de Castellane',
+      externalId: 'u2',
+      signIn: 'gael@vale.example',
+      stays: [{ section: 'c2', from: '', to: '' }],
+    },
   ])
   expect(file.sections).toEqual([
     { code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', weekdays: [1, 4], firstDay: '2026-09-07' },
@@ -88,7 +103,9 @@ test('what is written has a manifest that says what is in it, and every referenc
   const course = { id: 'c', code: 'CFS', title: 'Field', term: 'autumn', firstDay: '2026-09-07', lastDay: '2026-12-18' }
   const zip = writeOneRoster(course, {
     sections: [{ id: 's1', code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', weekdays: [1], firstDay: null }],
-    students: [{ candidate: '1', name: 'Aylin Aldana', externalId: null, stays: [{ sectionId: 's1', from: '2026-09-07', to: null }] }],
+    students: [
+      { candidate: '1', name: 'Aylin Aldana', externalId: null, signIn: null, stays: [{ sectionId: 's1', from: '2026-09-07', to: null }] },
+    ],
   })
   const files = unzipSync(zip)
   const rows = (name: string) =>

@@ -1,6 +1,7 @@
 import { guarded } from './guard'
 import { readRollTable, type RollFile } from './roll-file'
 import { namedFile, ownId, readSheet, rosterWriter, type RosterRow } from './roster-files'
+import { isSignIn } from '../roll/sign-in'
 import { readWeekdays, writeWeekdays } from './weekdays'
 import type { WrittenRoll } from './write-roll'
 
@@ -9,7 +10,23 @@ export const isOneRoster = (files: ReadonlyMap<string, Uint8Array>): boolean =>
   !!namedFile(files, 'users.csv') && !!namedFile(files, 'enrollments.csv')
 
 const WHOLE = 'users.csv, classes.csv and enrollments.csv'
-const STUDENT_HEADER = ['candidate', 'name', 'section', 'section name', 'teacher', 'meets', 'starts', 'external id', 'from', 'to'] as const
+const STUDENT_HEADER = [
+  'candidate',
+  'name',
+  'section',
+  'section name',
+  'teacher',
+  'meets',
+  'starts',
+  'external id',
+  'sign-in',
+  'from',
+  'to',
+] as const
+
+/** By what somebody of a roster comes in: their user name, where it says more than their id; else their mail address. */
+const signInOf = ({ sourcedId, username = '', email = '' }: RosterRow): string =>
+  [username === sourcedId ? '' : username, email].find((text) => text !== '' && isSignIn(text)) ?? ''
 
 /**
  * Reads students, sections, teachers and enrolments of a roster (OneRoster 1.2 CSV). A student's `identifier` is the
@@ -52,6 +69,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
           section['metadata.weekdays'] ?? '',
           section['metadata.firstDay'] ?? '',
           user.sourcedId === ownId(user.identifier ?? '') ? '' : user.sourcedId!,
+          guarded(signInOf(user)),
           e.beginDate ?? '',
           e.endDate ?? '',
         ],
@@ -101,12 +119,12 @@ export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Ar
     schoolYear: course.lastDay.slice(0, 4),
   })
   put('courses.csv', { sourcedId: course.id, title: course.title, courseCode: course.code, orgSourcedId: org })
-  const user = (sourcedId: string, name: string, identifier: string, role: 'student' | 'teacher') => {
+  const user = (sourcedId: string, name: string, identifier: string, role: 'student' | 'teacher', signIn: string | null = null) => {
     const [given, ...rest] = name.split(' ')
     put('users.csv', {
       sourcedId,
       enabledUser: 'true',
-      username: sourcedId,
+      username: signIn ?? sourcedId,
       givenName: given!,
       familyName: rest.join(' '),
       identifier,
@@ -147,7 +165,7 @@ export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Ar
   }
   for (const s of roll.students) {
     const id = s.externalId ?? ownId(s.candidate)
-    user(id, s.name, s.candidate, 'student')
+    user(id, s.name, s.candidate, 'student', s.signIn)
     for (const stay of s.stays) enrol(stay.sectionId, id, 'student', stay.from, stay.to ?? '')
   }
   return pack()

@@ -1,4 +1,5 @@
 import { isPlainName } from '../roll/plain-name'
+import { isSignIn } from '../roll/sign-in'
 import { withoutGuard } from './guard'
 import type { Day } from '../roll/days'
 import { rowFault, type FileTable, type FindHeading } from './delimited'
@@ -16,6 +17,7 @@ export const ROLL_FIELDS = [
   'meets',
   'starts',
   'external id',
+  'sign-in',
   'from',
   'to',
 ] as const
@@ -38,6 +40,8 @@ export interface RollEntry {
   candidate: string
   name: string
   externalId: string
+  /** By which they come in: a sign-in or a mail address. */
+  signIn: string
   /** Sections by their code, in order; `from` is empty where the file says only where the student is. */
   stays: { section: string; from: Day | ''; to: Day | '' }[]
 }
@@ -71,6 +75,19 @@ const KNOWN: Record<RollField, string[]> = {
   meets: ['meets', 'weekdays', 'meeting days', 'days'],
   starts: ['starts', 'first day', 'section starts'],
   'external id': ['external id', 'id', 'student id', 'sourcedid', 'record id'],
+  'sign-in': [
+    'sign in',
+    'signin',
+    'username',
+    'user name',
+    'login',
+    'e mail',
+    'email',
+    'mail',
+    'email address',
+    'mail address',
+    'e mail address',
+  ],
   from: ['from', 'since', 'enrolled from', 'begin date'],
   to: ['to', 'until', 'enrolled to', 'end date'],
 }
@@ -172,6 +189,7 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
     const cell = (field: RollField) => (columns[field] === undefined ? '' : (cells[columns[field]] ?? '').trim())
     const candidate = cell('candidate')
     const externalId = cell('external id')
+    const signIn = withoutGuard(cell('sign-in'))
     const name = (columns.name === undefined ? `${cell('given name')} ${cell('family name')}` : cell('name')).trim().replace(/\s+/g, ' ')
     const refuse = (field: RollField | null, reason: string) =>
       file.faults.push({
@@ -191,6 +209,8 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
     if (suspect) refuse(suspect, `“${cell(suspect).slice(0, 40)}” looks like a formula or holds hidden characters: type it as plain text.`)
     else if (candidate === '' && externalId === '') refuse('candidate', 'The candidate number is missing.')
     else if (candidate.length > 40 || externalId.length > 80) refuse('candidate', 'A number or id is longer than 40 characters.')
+    else if (signIn !== '' && !isSignIn(signIn))
+      refuse('sign-in', `“${signIn.slice(0, 40)}” is no sign-in: letters, digits and signs, without blanks; a mail address will do.`)
     else if (name === '') refuse('name', 'The name is missing.')
     else if (name.length > 200) refuse('name', 'The name is longer than 200 characters.')
     else if (cell('section') === '') refuse('section', 'The section is missing.')
@@ -217,7 +237,8 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
         const key = (candidate || `id ${externalId}`).toLowerCase()
         const stay = { section: code, from, to }
         const before = entries.get(key)
-        if (!before) entries.set(key, { line, candidate, name: withoutGuard(name), externalId: withoutGuard(externalId), stays: [stay] })
+        if (!before)
+          entries.set(key, { line, candidate, name: withoutGuard(name), externalId: withoutGuard(externalId), signIn, stays: [stay] })
         else if (before.stays.every((s) => s.to !== '') || to !== '') before.stays.push(stay)
         else refuse('candidate', `${candidate || externalId} stands in line ${before.line} already: keep one of them.`)
       }

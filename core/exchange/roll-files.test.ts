@@ -23,6 +23,7 @@ const student = (id: string, name: string, more: Partial<RollStudent> = {}): Rol
   candidate: `39${id}`,
   name,
   externalId: null,
+  signIn: null,
   stays: [{ sectionId: 's1', from: '2026-09-07', to: null }],
   ...more,
 })
@@ -30,7 +31,7 @@ const ROLL = {
   sections: SECTIONS,
   people: PEOPLE,
   students: [
-    student('01', 'Aylin Aldana', { externalId: 'ext-1' }),
+    student('01', 'Aylin Aldana', { externalId: 'ext-1', signIn: 'aylin@vale.example' }),
     student('02', 'Gael Castellane'),
     student('03', 'Gael Castellane', { externalId: 'ext-3', stays: [{ sectionId: 's2', from: '2026-09-07', to: '2026-10-02' }] }),
     student('04', 'Šárka, Nguyễn "Ánh"', {
@@ -103,7 +104,7 @@ describe('out and in again changes nothing', () => {
 test('columns are known by many words, and can be matched by hand', async () => {
   const words = await readRoll(bytes('Exam number;Last name;First name;Class\n3901;Aldana;Aylin;A\n'))
   expect(words.entries).toEqual([
-    { line: 2, candidate: '3901', name: 'Aylin Aldana', externalId: '', stays: [{ section: 'A', from: '', to: '' }] },
+    { line: 2, candidate: '3901', name: 'Aylin Aldana', externalId: '', signIn: '', stays: [{ section: 'A', from: '', to: '' }] },
   ])
   const strange = bytes('Kürzel\tWer\tWo\n3901\tAylin Aldana\tAlidade\n')
   expect((await readRoll(strange)).faults[0]!.reason).toMatch(
@@ -111,6 +112,17 @@ test('columns are known by many words, and can be matched by hand', async () => 
   )
   const matched = rollChanges(ROLL, await readRoll(strange, { columns: { candidate: 0, name: 1, section: 2 } }), FROM)
   expect(outcomes(matched)).toEqual([[2, 'unchanged', null]])
+})
+
+test('a sign-in or a mail address comes along by many words; what can be neither is refused', async () => {
+  const read = await readRoll(bytes('number,name,section,E-Mail\n3901,Aylin,A,aylin@vale.example\n3902,Gael,A,\n3903,Bo,A,two words\n'))
+  expect(read.entries.map((e) => e.signIn)).toEqual(['aylin@vale.example', ''])
+  expect(read.faults.map((f) => [f.line, f.column])).toEqual([[4, 'E-Mail']])
+  expect((await readRoll(bytes('number,name,section,username\n3901,Aylin,A,aylin.a\n'))).entries[0]!.signIn).toBe('aylin.a')
+  // Without the column what is on the roll stays; with another one it is a change.
+  const changes = async (file: string) => outcomes(rollChanges(ROLL, await readRoll(bytes(file)), FROM))
+  expect(await changes('number,name,section\n3901,Aylin Aldana,A\n')).toEqual([[2, 'unchanged', null]])
+  expect(await changes('number,name,section,email\n3901,Aylin Aldana,A,other@vale.example\n')).toEqual([[2, 'changed', 'sign-in']])
 })
 
 test('a heading below other lines is found; which line it is can be said, and what was matched before is known again', async () => {

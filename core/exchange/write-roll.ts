@@ -6,10 +6,22 @@ import { writeWeekdays } from './weekdays'
 
 export interface WrittenRoll {
   sections: readonly { id: string; code: string; name: string; teacher: string | null; weekdays: readonly number[]; firstDay: Day | null }[]
-  students: readonly { candidate: string; name: string; externalId: string | null; stays: readonly Stay[] }[]
+  students: readonly { candidate: string; name: string; externalId: string | null; signIn: string | null; stays: readonly Stay[] }[]
 }
 
-const HEADER: RollField[] = ['candidate', 'name', 'section', 'section name', 'teacher', 'meets', 'starts', 'external id', 'from', 'to']
+const HEADER: RollField[] = [
+  'candidate',
+  'name',
+  'section',
+  'section name',
+  'teacher',
+  'meets',
+  'starts',
+  'external id',
+  'sign-in',
+  'from',
+  'to',
+]
 
 /** A roll as a table that reads back as the same: one row for each student's time in a section. */
 export function writeRollTable({ sections, students }: WrittenRoll): { header: string[]; rows: string[][] } {
@@ -26,6 +38,7 @@ export function writeRollTable({ sections, students }: WrittenRoll): { header: s
         writeWeekdays(section.weekdays),
         section.firstDay ?? '',
         s.externalId ?? '',
+        s.signIn ?? '',
         stay.from,
         stay.to ?? '',
       ]

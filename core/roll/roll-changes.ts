@@ -16,6 +16,8 @@ export interface RollStudent {
   candidate: string
   name: string
   externalId: string | null
+  /** By which they come in to see their own work; their external id where there is none. */
+  signIn: string | null
   stays: Stay[]
 }
 
@@ -41,6 +43,7 @@ export interface RollChanges {
     candidate: string
     name: string
     externalId: string | null
+    signIn: string | null
     stays: { section: string; from: Day; to: Day | null }[]
   }[]
   /** Students in a section now whom the file does not have. */
@@ -119,6 +122,7 @@ export function rollChanges(
     }
     const candidate = e.candidate || known?.candidate || String(nextNumber++)
     const externalId = e.externalId || (known?.externalId ?? null)
+    const signIn = e.signIn || (known?.signIn ?? null)
     const sameStays =
       known &&
       stays.length === known.stays.length &&
@@ -126,12 +130,13 @@ export function rollChanges(
         const old = known.stays[i]!
         return s.section === codeOf.get(old.sectionId)!.toLowerCase() && s.from === old.from && s.to === old.to
       })
-    const same = known && known.name === e.name && known.candidate === candidate && known.externalId === externalId
+    const same =
+      known && known.name === e.name && known.candidate === candidate && known.externalId === externalId && known.signIn === signIn
     if (known && same && sameStays) row('unchanged')
     else {
-      changes.students.push({ id: known?.id ?? null, candidate, name: e.name, externalId, stays })
+      changes.students.push({ id: known?.id ?? null, candidate, name: e.name, externalId, signIn, stays })
       if (!known) row('added', e.candidate === '' ? `gets the number ${candidate}` : null)
-      else if (sameStays) row('changed', known.name === e.name ? 'number or id' : 'name')
+      else if (sameStays) row('changed', known.name === e.name ? (known.signIn === signIn ? 'number or id' : 'sign-in') : 'name')
       else if (sectionNow === null && last.to === '') row('back')
       else row('moved', stays.at(-1)!.to === null ? `from ${shownDay(stays.at(-1)!.from)}` : `until ${shownDay(stays.at(-1)!.to!)}`)
     }

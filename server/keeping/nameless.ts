@@ -14,8 +14,8 @@ const ERASED: { what: keyof Erased; table: string; rows: string; become: string 
   {
     what: 'students',
     table: 'student',
-    rows: 't.course_id = :course AND (t.name <> t.candidate OR t.external_id IS NOT NULL OR t.person_id IS NOT NULL)',
-    become: 'name = candidate, external_id = NULL, person_id = NULL, version = version + 1',
+    rows: 't.course_id = :course AND (t.name <> t.candidate OR t.external_id IS NOT NULL OR t.sign_in IS NOT NULL OR t.person_id IS NOT NULL)',
+    become: 'name = candidate, external_id = NULL, sign_in = NULL, person_id = NULL, version = version + 1',
   },
   { what: 'works', table: 'script', rows: `t.text IS NOT NULL AND t.id IN (${SCRIPTS})`, become: 'text = NULL, version = version + 1' },
   {

@@ -123,9 +123,17 @@ export function coursePeopleRoutes(
 
   const students = db.prepare<
     [string],
-    { studentId: string; name: string; externalId: string | null; personId: string | null; active: 0 | 1 | null; chosen: 0 | 1 | null }
+    {
+      studentId: string
+      name: string
+      externalId: string | null
+      signIn: string | null
+      personId: string | null
+      active: 0 | 1 | null
+      chosen: 0 | 1 | null
+    }
   >(
-    `SELECT s.id AS studentId, s.name, s.external_id AS externalId, s.person_id AS personId, p.active, ${HAS_COME} AS chosen
+    `SELECT s.id AS studentId, s.name, s.external_id AS externalId, s.sign_in AS signIn, s.person_id AS personId, p.active, ${HAS_COME} AS chosen
      FROM student s LEFT JOIN person p ON p.id = s.person_id WHERE s.course_id = ?
        AND EXISTS (SELECT 1 FROM enrolment e WHERE e.student_id = s.id AND e.to_day IS NULL) ORDER BY s.name, s.id`,
   )
@@ -136,19 +144,23 @@ export function coursePeopleRoutes(
     students.all(courseId).map((s) => ({
       studentId: s.studentId,
       name: s.name,
-      signIn: s.externalId,
+      signIn: s.signIn ?? s.externalId,
       state: s.personId === null ? 'none' : stateOf({ active: s.active!, chosen: s.chosen! }),
     }))
   handle(routes.studentAccess, ({ params: { courseId } }) => access(courseId))
 
   handle(routes.giveStudentsAccess, async ({ params: { courseId }, body: { studentIds }, me }) => {
     const wanted = new Set(studentIds)
+    const externalIds = new Map(students.all(courseId).map((s) => [s.studentId, s.externalId]))
     const given = access(courseId).filter((s) => wanted.has(s.studentId) && s.state === 'none')
     let known = 0
     const invited = writes.write(courseId, () =>
       given.flatMap((s) => {
         if (s.signIn === null)
-          throw new HttpProblem(422, `${s.name} has no id on the roll to sign in by: bring it in with the roll. Nobody was let in.`)
+          throw new HttpProblem(
+            422,
+            `${s.name} has no sign-in, mail address or external id on the roll to come in by: bring one in with the roll. Nobody was let in.`,
+          )
         const there = people.bySignIn(s.signIn)
         const other = there && tied.get(courseId, there.id)
         if (there && (other || roleOf.get(courseId, there.id)))
@@ -158,7 +170,13 @@ export function coursePeopleRoutes(
           )
         const id = there?.id ?? crypto.randomUUID()
         if (there) known++
-        else people.insert(id, { name: s.name, signIn: s.signIn, email: s.signIn.includes('@') ? s.signIn : null, externalId: s.signIn })
+        else
+          people.insert(id, {
+            name: s.name,
+            signIn: s.signIn,
+            email: s.signIn.includes('@') ? s.signIn : null,
+            externalId: externalIds.get(s.studentId) ?? null,
+          })
         tie.run(id, s.studentId)
         setRole.run(courseId, id, 'student')
         audit.note({ kind: 'role changed', by: me.id, about: id, courseId, words: 'student' })

@@ -216,10 +216,17 @@ describe('people', () => {
     const path = `/api/courses/cfs118-2026/student-access`
     const access = async () => (await lead('get', path).expect(200)).body as { studentId: string; state: string; signIn: string | null }[]
     const [one, two] = (await access()).filter((s) => s.state === 'none' && s.signIn !== null)
+    // What the roll has of them to sign in by comes before an id of another system.
+    server.db.prepare("UPDATE student SET sign_in = 'own.choice@vale.example' WHERE id = ?").run(one!.studentId)
+    expect((await access()).find((s) => s.studentId === one!.studentId)!.signIn).toBe('own.choice@vale.example')
     const send = () => lead('post', path, { studentIds: [one!.studentId, two!.studentId] }).expect(200)
     expect((await send()).body).toEqual({ invited: 2, known: 0, sent: 2 })
     expect((await send()).body).toEqual({ invited: 0, known: 0, sent: 0 })
     expect((await access()).filter((s) => s.state === 'invited')).toHaveLength(2)
+    expect(server.db.prepare("SELECT email, external_id FROM person WHERE sign_in = 'own.choice@vale.example'").get()).toEqual({
+      email: 'own.choice@vale.example',
+      external_id: server.db.prepare('SELECT external_id FROM student WHERE id = ?').pluck().get(one!.studentId),
+    })
   })
 
   test('a course put away can be read and not written, until it is brought back', async () => {

@@ -19,11 +19,12 @@ interface StudentRow {
   name: string
   candidate: string
   external_id: string | null
+  sign_in: string | null
   version: number
 }
 
 export type SectionFields = Pick<RollSection, 'code' | 'name' | 'teacherId' | 'weekdays' | 'firstDay'>
-export type StudentFields = Pick<RollStudent, 'name' | 'candidate' | 'externalId'>
+export type StudentFields = Pick<RollStudent, 'name' | 'candidate' | 'externalId' | 'signIn'>
 
 /** Plain SQL of the roll. Writes go on inside the caller's transaction. */
 export function rollQueries(db: Db) {
@@ -31,9 +32,11 @@ export function rollQueries(db: Db) {
     FROM section s LEFT JOIN person p ON p.id = s.teacher_id`
   const sections = db.prepare<[string], SectionRow>(`${SECTION} WHERE s.course_id = ? ORDER BY s.position`)
   const section = db.prepare<[string, string], SectionRow>(`${SECTION} WHERE s.id = ? AND s.course_id = ?`)
-  const STUDENT = 'SELECT id, name, candidate, external_id, version FROM student'
+  const STUDENT = 'SELECT id, name, candidate, external_id, sign_in, version FROM student'
   const students = db
-    .prepare<[string], [string, string, string, string | null, number]>(`${STUDENT} WHERE course_id = ? ORDER BY name, candidate`)
+    .prepare<[string], [string, string, string, string | null, string | null, number]>(
+      `${STUDENT} WHERE course_id = ? ORDER BY name, candidate`,
+    )
     .raw()
   const student = db.prepare<[string, string], StudentRow>(`${STUDENT} WHERE id = ? AND course_id = ?`)
   const stays = db
@@ -61,8 +64,10 @@ export function rollQueries(db: Db) {
   const updateSection = db.prepare(
     'UPDATE section SET code = ?, name = ?, teacher_id = ?, weekdays = ?, first_day = ?, version = version + 1 WHERE id = ?',
   )
-  const insertStudent = db.prepare('INSERT INTO student (id, course_id, name, candidate, external_id) VALUES (?, ?, ?, ?, ?)')
-  const updateStudent = db.prepare('UPDATE student SET name = ?, candidate = ?, external_id = ?, version = version + 1 WHERE id = ?')
+  const insertStudent = db.prepare('INSERT INTO student (id, course_id, name, candidate, external_id, sign_in) VALUES (?, ?, ?, ?, ?, ?)')
+  const updateStudent = db.prepare(
+    'UPDATE student SET name = ?, candidate = ?, external_id = ?, sign_in = ?, version = version + 1 WHERE id = ?',
+  )
   const removeStays = db.prepare('DELETE FROM enrolment WHERE student_id = ?')
   const insertStay = db.prepare('INSERT INTO enrolment (student_id, section_id, from_day, to_day) VALUES (?, ?, ?, ?)')
   const owner = db.prepare<[string, string], { id: string; name: string }>(
@@ -77,21 +82,27 @@ export function rollQueries(db: Db) {
   const removeStudent = db.prepare('DELETE FROM student WHERE id = ?')
 
   const toSection = ({ weekdays, ...s }: SectionRow): RollSection => ({ ...s, weekdays: JSON.parse(weekdays) as number[] })
-  const toStudent = ({ external_id, ...s }: StudentRow, own: Stay[]): RollStudent => ({ ...s, externalId: external_id, stays: own })
+  const toStudent = ({ external_id, sign_in, ...s }: StudentRow, own: Stay[]): RollStudent => ({
+    ...s,
+    externalId: external_id,
+    signIn: sign_in,
+    stays: own,
+  })
 
   const kept = new Map<string, RollInColumns>()
 
   /** By column, for a roll of thousands is asked for more often than any one student in it. */
   function inColumns(courseId: string): RollInColumns {
     const { version, names } = course.get(courseId)!
-    const columns: RollInColumns['students'] = { id: [], name: [], candidate: [], externalId: [], version: [] }
+    const columns: RollInColumns['students'] = { id: [], name: [], candidate: [], externalId: [], signIn: [], version: [] }
     const placeOf = new Map<string, number>()
-    for (const [id, name, candidate, externalId, rowVersion] of students.all(courseId)) {
+    for (const [id, name, candidate, externalId, signIn, rowVersion] of students.all(courseId)) {
       placeOf.set(id, placeOf.size)
       columns.id.push(id)
       columns.name.push(name)
       columns.candidate.push(candidate)
       columns.externalId.push(externalId)
+      columns.signIn.push(signIn)
       columns.version.push(rowVersion)
     }
     const inOrder = sections.all(courseId).map(toSection)
@@ -141,11 +152,11 @@ export function rollQueries(db: Db) {
     },
     addStudent(courseId: string, s: StudentFields): string {
       const id = randomUUID()
-      insertStudent.run(id, courseId, s.name, s.candidate, s.externalId)
+      insertStudent.run(id, courseId, s.name, s.candidate, s.externalId, s.signIn)
       return id
     },
     editStudent(id: string, s: StudentFields): void {
-      updateStudent.run(s.name, s.candidate, s.externalId, id)
+      updateStudent.run(s.name, s.candidate, s.externalId, s.signIn, id)
     },
     setStays(studentId: string, own: readonly Stay[]): void {
       removeStays.run(studentId)

@@ -44,7 +44,7 @@ export function StudentsComeIn({ plan }: { plan: Plan }) {
           ? 'Nobody is on the roll yet.'
           : `${inside} of ${counted(all.length, 'student')} came in${invited > 0 ? `, ${invited} invited` : ''}.`}
         {without > 0 &&
-          ` ${counted(without, 'student')} ${without === 1 ? 'has' : 'have'} no external id to sign in by: bring it in with the roll.`}
+          ` ${counted(without, 'student')} ${without === 1 ? 'has' : 'have'} neither sign-in, mail address nor external id on the roll: bring one in with it.`}
       </p>
       {ready.length > 0 && !asked && (
         <Button size="sm" variant="outline-primary" onClick={() => setAsked(true)}>
@@ -54,9 +54,10 @@ export function StudentsComeIn({ plan }: { plan: Plan }) {
       {asked && (
         <div className="note" role="status">
           <p className="mb-1">
-            Each of {counted(ready.length, 'student')} gets a one-time link, with the external id as sign-in. They see their own name,
-            section and due days, the rubrics that students may see, and of {counted(released, 'assessment')} the marks and remarks once
-            each is released; nobody else’s, and no grade before it is released.
+            Each of {counted(ready.length, 'student')} gets a one-time link, with what the roll has as sign-in (a sign-in or mail address;
+            else the external id). They see their own name, section and due days, the rubrics that students may see, and of{' '}
+            {counted(released, 'assessment')} the marks and remarks once each is released; nobody else’s, and no grade before it is
+            released.
           </p>
           <Button size="sm" autoFocus onClick={() => void letIn()}>
             Let them in

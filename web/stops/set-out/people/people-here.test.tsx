@@ -127,7 +127,7 @@ test('who has scripts to read hands them over in the same step, seen before; els
 test('students are let in once it was said what they will see, and those without a sign-in are counted', async () => {
   const { user, server } = here()
   expect(await screen.findByText(/1 of 3 students came in/)).toBeTruthy()
-  expect(screen.getByText(/1 student has no external id/)).toBeTruthy()
+  expect(screen.getByText(/1 student has neither sign-in/)).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'Let 1 student in…' }))
   expect(server.sent).toEqual([])
   await user.click(screen.getByRole('button', { name: 'Let them in' }))

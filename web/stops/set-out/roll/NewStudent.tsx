@@ -22,7 +22,14 @@ export function NewStudent({
 }) {
   const { register, control, handleSubmit, formState } = useForm<Body>({
     resolver: zodResolver(routes.addStudent.body),
-    defaultValues: { name: '', candidate: '', externalId: null, sectionId: sectionId ?? sections[0]?.id ?? '', from: dayFor(plan.head) },
+    defaultValues: {
+      name: '',
+      candidate: '',
+      externalId: null,
+      signIn: null,
+      sectionId: sectionId ?? sections[0]?.id ?? '',
+      from: dayFor(plan.head),
+    },
   })
   const { errors } = formState
   return (
@@ -37,6 +44,12 @@ export function NewStudent({
           error={errors.externalId}
         />
       </div>
+      <FormField
+        id="student-sign-in"
+        label="Sign-in or mail address (may be empty)"
+        field={register('signIn', textOrNull)}
+        error={errors.signIn}
+      />
       <div className="d-flex gap-4">
         <FormChoice
           id="student-section"

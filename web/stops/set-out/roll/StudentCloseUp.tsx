@@ -67,6 +67,17 @@ export function StudentCloseUp({ student: s, roll, plan, edits }: { student: Rol
               onCommit={(externalId) => void edits.editStudent(s, { externalId })}
             />
           </dd>
+          <dt>comes in as</dt>
+          <dd>
+            <TitleField
+              label={`Sign-in or mail address of ${label(s.id)}`}
+              value={s.signIn ?? ''}
+              placeholder={s.externalId ?? 'no sign-in'}
+              optional
+              disabled={!mayEdit}
+              onCommit={(signIn) => void edits.editStudent(s, { signIn: signIn === '' ? null : signIn })}
+            />
+          </dd>
         </dl>
         {now !== null && <Link to={`/courses/${plan.head.id}/students/${s.id}`}>All their work, and why this grade</Link>}
       </section>
