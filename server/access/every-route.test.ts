@@ -2,7 +2,7 @@ import { routes, unpackSheet, type Role, type Route, type SheetInColumns } from 
 import { COURSE, serveDemo, type Client, type TestServer } from '../testing/serve'
 
 let server: TestServer
-const people: Partial<Record<Role | 'none' | 'admin', Client>> = {}
+const people: Partial<Record<Role | 'none' | 'admin' | 'roleless', Client>> = {}
 beforeAll(async () => {
   server = await serveDemo()
   people.none = await server.as(null)
@@ -11,6 +11,12 @@ beforeAll(async () => {
   people.external = await server.as('tamsin.oyelaran.holt')
   people.student = await server.as('student')
   people.admin = await server.as('orsolya.tamm')
+  server.db
+    .prepare(
+      "INSERT INTO person (id, name, sign_in, passphrase_hash) SELECT 'no-part', 'No Part', 'no.part', passphrase_hash FROM person WHERE id = 'lead'",
+    )
+    .run()
+  people.roleless = await server.as('no.part')
 }, 60_000)
 afterAll(() => server.close())
 
@@ -68,6 +74,13 @@ test.each(all)('who administers and has no part in the course: %s', async (_, r)
   // No course is there for them, and so no mark; the installation is.
   if (Array.isArray(r.access)) expect(status).toBe(404)
   else expect(status).not.toBe(403)
+})
+
+test.each(all)('who has no part anywhere: %s', async (_, r) => {
+  const { status } = await call(people.roleless!, r)
+  if (Array.isArray(r.access)) expect(status).toBe(404)
+  else if (r.access === 'admin') expect(status).toBe(403)
+  else expect(r === routes.startCourse ? [403, 422] : [200, 204, 404, 422]).toContain(status)
 })
 
 test('a course of others is not there, whatever the route', async () => {

@@ -37,6 +37,7 @@ export interface ProviderOptions {
 /** OpenID Connect, its code flow with a proof key (RFC 7636). */
 export function providerClient({ secret, seconds, standIn }: ProviderOptions) {
   let known: { of: string; at: number; config: oidc.Configuration } | null = null
+  let asking: { of: string; answer: Promise<oidc.Configuration> } | null = null
 
   async function discover({ issuer, clientId, name }: Provider): Promise<oidc.Configuration> {
     const address = issuer === STAND_IN ? standIn() : issuer
@@ -47,6 +48,14 @@ export function providerClient({ secret, seconds, standIn }: ProviderOptions) {
       known.config.timeout = seconds()
       return known.config
     }
+    // Many who come at once ask it once.
+    if (asking?.of !== of) asking = { of, answer: ask(address, clientId, name).finally(() => (asking = null)) }
+    const config = await asking.answer
+    known = { of, at: Date.now(), config }
+    return config
+  }
+
+  async function ask(address: string, clientId: string, name: string): Promise<oidc.Configuration> {
     try {
       const url = new URL(address)
       const execute = isLoopback(url.hostname.replace(/[[\]]/g, '')) && url.protocol === 'http:' ? [oidc.allowInsecureRequests] : []
@@ -67,7 +76,6 @@ export function providerClient({ secret, seconds, standIn }: ProviderOptions) {
       for (const allow of execute) allow(config)
       // What it signed is checked against its keys, also though it came from it directly.
       oidc.enableNonRepudiationChecks(config)
-      known = { of, at: Date.now(), config }
       return config
     } catch (e) {
       throw problemOf(e, name)

@@ -21,6 +21,14 @@ test('a few failures cost nothing, then each makes the wait longer, up to a quar
   expect(of.waitFor('ines', 'here')).toBe(0)
 })
 
+test('a clock that is set back makes nobody wait for longer than they had to', () => {
+  const of = limits()
+  fail(of, 9, 'ines')
+  const before = of.waitFor('ines', 'here')
+  at -= 86_400_000
+  expect(of.waitFor('ines', 'here')).toBe(before)
+})
+
 test('one account’s failures hold up nobody else’s, and its owner elsewhere hardly', () => {
   const of = limits()
   fail(of, 60, 'ines')

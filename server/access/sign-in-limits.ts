@@ -25,8 +25,12 @@ export class SignInLimits {
   /** Seconds to wait before this try; 0 where it may be made now. */
   waitFor(account: string, address: string): number {
     const now = this.now()
-    const left = (tries: Tries | undefined, free: number, longest: number) =>
-      tries && tries.failed >= free ? Math.max(0, tries.last + Math.min(longest, 1000 * 2 ** (tries.failed - free)) - now) : 0
+    const left = (tries: Tries | undefined, free: number, longest: number) => {
+      if (!tries || tries.failed < free) return 0
+      const wait = Math.min(longest, 1000 * 2 ** (tries.failed - free))
+      // A clock that was set back makes nobody wait for longer than that.
+      return Math.min(wait, Math.max(0, tries.last + wait - now))
+    }
     const spread = this.#recent(address).size
     const sprayed = this.#lastOf(address)
     return Math.ceil(

@@ -1,6 +1,18 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
-import { appendFileSync, cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, watch } from 'node:fs'
+import {
+  appendFileSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  watch,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
@@ -9,6 +21,7 @@ import { openDatabase } from '../db/open'
 import { backUp, checkBackUp, keepLatest, listBackUps } from './back-up'
 import { holdData } from './hold-data'
 import { restore } from './restore'
+import { keeper } from './schedule'
 
 let folder: string
 let data: string
@@ -74,6 +87,15 @@ test('of many the latest are kept, and what a crash left half done goes', async 
   await keepLatest(backups, 2)
   expect(readdirSync(backups).sort()).toEqual(names.slice(0, 2).sort())
   expect((await listBackUps(backups)).map((b) => b.name)).toEqual(names.slice(0, 2))
+})
+
+test('one from a day that is still to come, as after the clock was set back, is no reason to make none today', async () => {
+  const { name } = await backUp({ file, into: backups })
+  const { state } = keeper(file, { folder: backups, hours: 1, keep: 5 }, null as never)
+  expect((await state()).old).toBe(false)
+  const manifest = join(backups, name, 'manifest.json')
+  writeFileSync(manifest, readFileSync(manifest, 'utf8').replace(/"at": "\d{4}/, '"at": "2999'))
+  expect((await state()).old).toBe(true)
 })
 
 test('restored, everything is as it was; what was there is kept aside, and can be restored by hand', async () => {

@@ -40,9 +40,13 @@ export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool
         },
       )
       .finally(() => (running = null)))
-  const isOld = (latest: BackUp | undefined, hours: number) => !latest || Date.now() - Date.parse(latest.at) > hours * HOUR_MS
+  const isOld = (all: readonly BackUp[], hours: number) => {
+    // One from a day that is still to come was made before the clock was set back: it says nothing about today.
+    const latest = all.find((b) => Date.parse(b.at) <= Date.now())
+    return !latest || Date.now() - Date.parse(latest.at) > hours * HOUR_MS
+  }
   const lookNow = async () => {
-    if (isOld((await listBackUps(settings.folder))[0], settings.hours)) await backUpNow().catch(() => undefined)
+    if (isOld(await listBackUps(settings.folder), settings.hours)) await backUpNow().catch(() => undefined)
   }
   return {
     backUpNow,
@@ -61,7 +65,7 @@ export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool
         hours: settings.hours,
         keep: settings.keep,
         // A schedule that was missed twice is a warning.
-        old: settings.hours > 0 && isOld(all[0], 2 * settings.hours),
+        old: settings.hours > 0 && isOld(all, 2 * settings.hours),
         problem,
         backups: all.map(({ name, at, bytes, version, rows }) => ({
           name,

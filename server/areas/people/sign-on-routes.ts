@@ -18,6 +18,7 @@ const BACK_TO = '/signed-on'
 const MINUTES = 10
 /** Browsers that have gone to the provider and are not back. */
 const MOST_BEGUN = 2000
+const MOST_OF_ONE = 100
 const GOING = 'level_table_going'
 const goingName = (req: Request) => (req.secure ? `__Host-${GOING}` : GOING)
 
@@ -43,7 +44,7 @@ export function signOnRoutes(
   const people = personQueries(db)
   const accounts = providerAccounts(db)
   const client = providerClient(options)
-  const begun = new Map<string, Begun & { ends: number }>()
+  const begun = new Map<string, Begun & { ends: number; address: string }>()
   const backTo = (req: Request) => new URL(BACK_TO, origin ?? `${req.protocol}://${req.get('host')}`).href
 
   const shown = (req: Request): Settings => ({
@@ -96,7 +97,11 @@ export function signOnRoutes(
   handle(routes.beginSignOn, async ({ req, res }) => {
     const { to, begun: going } = await client.begin(offered(), backTo(req))
     const id = randomBytes(24).toString('base64url')
-    begun.set(id, { ...going, ends: Date.now() + MINUTES * 60_000 })
+    const address = req.ip ?? ''
+    begun.set(id, { ...going, ends: Date.now() + MINUTES * 60_000, address })
+    // Whoever begins without end pushes out their own, and nobody else's.
+    const own = [...begun].filter(([, b]) => b.address === address)
+    if (own.length > MOST_OF_ONE) begun.delete(own[0]![0])
     if (begun.size > MOST_BEGUN) begun.delete(begun.keys().next().value!)
     res.cookie(goingName(req), id, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge: MINUTES * 60_000 })
     return { to }

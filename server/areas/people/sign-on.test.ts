@@ -244,3 +244,14 @@ test('where neither the data is the demo’s nor the stand-in was asked for, it 
     await other.close()
   }
 })
+
+test('whoever begins without end pushes out what they began first, and no more is kept', async () => {
+  await offer({ makesPeople: true })
+  const [first, last] = [browser(), browser()]
+  const query = await first.choose((await first.begin()).to, { who: 'mora' })
+  const many = browser()
+  for (let i = 0; i < 99; i++) await many.begin()
+  const kept = await last.choose((await last.begin()).to, { who: 'tor' })
+  expect((await first.finish(query)).status).toBe(410)
+  expect((await last.finish(kept)).status).toBe(200)
+})
