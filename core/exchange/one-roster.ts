@@ -3,26 +3,13 @@ import { readRollTable, type RollFile } from './roll-file'
 import { namedFile, ownId, readSheet, rosterWriter, type RosterRow } from './roster-files'
 import { isSignIn } from '../roll/sign-in'
 import { readWeekdays, writeWeekdays } from './weekdays'
-import type { WrittenRoll } from './write-roll'
+import { ROLL_HEADER, type WrittenRoll } from './write-roll'
 
 /** Whether an unpacked archive is a roster in the open format. */
 export const isOneRoster = (files: ReadonlyMap<string, Uint8Array>): boolean =>
   !!namedFile(files, 'users.csv') && !!namedFile(files, 'enrollments.csv')
 
 const WHOLE = 'users.csv, classes.csv and enrollments.csv'
-const STUDENT_HEADER = [
-  'candidate',
-  'name',
-  'section',
-  'section name',
-  'teacher',
-  'meets',
-  'starts',
-  'external id',
-  'sign-in',
-  'from',
-  'to',
-] as const
 
 /** By what somebody of a roster comes in: their user name, where it says more than their id; else their mail address. */
 const signInOf = ({ sourcedId, username = '', email = '' }: RosterRow): string =>
@@ -75,7 +62,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
         ],
       })
   })
-  const file = readRollTable({ header: [...STUDENT_HEADER], rows })
+  const file = readRollTable({ header: [...ROLL_HEADER], rows })
   // A class with nobody in it is a section all the same.
   const known = new Set(file.sections.map((s) => s.code.toLowerCase()))
   for (const c of classes.values()) {

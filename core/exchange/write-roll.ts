@@ -9,7 +9,8 @@ export interface WrittenRoll {
   students: readonly { candidate: string; name: string; externalId: string | null; signIn: string | null; stays: readonly Stay[] }[]
 }
 
-const HEADER: RollField[] = [
+/** The columns of a roll as we write it, in their order. */
+export const ROLL_HEADER: readonly RollField[] = [
   'candidate',
   'name',
   'section',
@@ -44,7 +45,7 @@ export function writeRollTable({ sections, students }: WrittenRoll): { header: s
       ]
     }),
   )
-  return { header: HEADER, rows }
+  return { header: [...ROLL_HEADER], rows }
 }
 
 /** RFC 4180 with BOM; a text that a spreadsheet would run as a formula is kept a text. */
