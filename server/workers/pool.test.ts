@@ -26,13 +26,18 @@ test('a file that takes too long is given up with a sentence, and a good one bes
   }
 }, 60_000)
 
-test('one person has one file read at a time', async () => {
+test('one person has one file read at a time, and one more may wait: the one before is perhaps only being given up', async () => {
   const pool = workerPool()
   try {
-    const first = pool.readMarks({ bytes: GOOD }, { personId: 'one' })
+    const given = new AbortController()
+    const first = pool.readMarks({ bytes: GOOD }, { personId: 'one', signal: given.signal })
+    const gone = expect(first).rejects.toThrow()
+    const second = pool.readMarks({ text: 'candidate,Paper\n1,2' }, { personId: 'one' })
     await expect(pool.readMarks({ bytes: GOOD }, { personId: 'one' })).rejects.toMatchObject({ status: 429 })
-    await first
-    expect(await pool.readMarks({ text: 'candidate,Paper\n1,2' }, { personId: 'one' })).toMatchObject({ faults: [] })
+    given.abort()
+    await gone
+    expect(await second).toMatchObject({ faults: [] })
+    expect(await pool.readMarks({ bytes: GOOD }, { personId: 'one' })).toMatchObject({ faults: [] })
   } finally {
     await pool.stop()
   }

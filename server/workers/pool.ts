@@ -54,17 +54,32 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
       idleTimeout: 30_000,
       resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB, maxYoungGenerationSizeMb: 64 },
     }))
-  const reading = new Set<string>()
+  const reading = new Map<string, Promise<unknown>>()
+  const waiting = new Set<string>()
 
-  /** @returns a sentence where the file cannot be read, for whatever reason @throws AbortError once the signal is given */
+  /**
+   * Where a file of the same person is being read it waits for that, which is perhaps only being given up.
+   * @returns a sentence where the file cannot be read, for whatever reason
+   * @throws AbortError once the signal is given; HttpProblem 429 where one of theirs waits already
+   */
   async function run<T>(
     name: string,
     task: object,
     { personId, signal, longest: own = longest }: Asks,
     transferList: MessagePort[] = [],
   ): Promise<T | string> {
-    if (reading.has(personId)) throw new HttpProblem(429, ONE_AT_A_TIME)
-    reading.add(personId)
+    if (reading.has(personId)) {
+      if (waiting.has(personId)) throw new HttpProblem(429, ONE_AT_A_TIME)
+      waiting.add(personId)
+      try {
+        while (reading.has(personId)) await reading.get(personId)
+        signal?.throwIfAborted()
+      } finally {
+        waiting.delete(personId)
+      }
+    }
+    let ended: () => void = () => undefined
+    reading.set(personId, new Promise<void>((done) => (ended = done)))
     const enough = AbortSignal.timeout(own)
     try {
       return (await start().run(task, {
@@ -78,6 +93,7 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
       throw e
     } finally {
       reading.delete(personId)
+      ended()
     }
   }
 
