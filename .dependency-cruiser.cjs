@@ -14,10 +14,10 @@ module.exports = {
       to: { dependencyTypes: ['core'], pathNot: '^$' },
     },
     {
-      name: 'contract-imports-core-and-zod',
+      name: 'contract-imports-core-zod-and-base64',
       severity: 'error',
       from: { path: '^contract/', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: '^(contract/|core/|node_modules/zod/)' },
+      to: { pathNot: '^(contract/|core/|node_modules/(zod|base64-js)/)' },
     },
     { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },
     { name: 'web-not-server', severity: 'error', from: { path: '^web/' }, to: { path: '^server/' } },

@@ -72,6 +72,8 @@ export const CourseHead = z.strictObject({
   confirmedIssue: z.number().int().nullable(),
   /** When it was put away, so that it can be read and not changed; null where it was not. */
   awayAt: z.string().nullable(),
+  /** When names and works were erased from it for good; null where they were not. */
+  namelessAt: z.string().nullable(),
 })
 export type CourseHead = z.infer<typeof CourseHead>
 

@@ -53,8 +53,6 @@ export type StudentAccess = z.infer<typeof StudentAccess>
 
 const InstalledCourse = CourseHead.omit({ role: true }).extend({
   leads: z.array(z.string()),
-  /** When its names and works were erased. */
-  namelessAt: z.string().nullable(),
   /** From which day on they can be; null where it is not put away. */
   namelessFrom: z.string().nullable(),
   /** Whether it holds no mark and no decision, so that it can be removed. */

@@ -12,18 +12,8 @@ import { signOnRoutes } from './routes-sign-on'
 import { setOutRoutes } from './routes-set-out'
 import { tuningRoutes } from './routes-tuning'
 import { Self } from './self'
-import {
-  BroughtIn,
-  CellRefusal,
-  CellState,
-  CellWrite,
-  Cell,
-  CourseTable,
-  ScriptDetail,
-  SheetInColumns,
-  SheetSince,
-  TriedImport,
-} from './table'
+import { BroughtIn, CellRefusal, CellState, CellWrite, Cell, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from './table'
+import { TableInColumns, TableSince } from './table-in-columns'
 
 const Person = z.strictObject({ id: Id, name: z.string() })
 const Me = Self.extend({
@@ -146,7 +136,15 @@ export const routes = {
     access: overseers,
     summary: 'Everything grades follow from',
     params: inCourse,
-    response: CourseTable,
+    response: TableInColumns,
+  }),
+  tableSince: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/table/since/:version',
+    access: overseers,
+    summary: 'What of the table was written since a version',
+    params: inCourse.extend({ version: z.coerce.number().int().min(0) }),
+    response: TableSince,
   }),
   events: route({
     method: 'GET',

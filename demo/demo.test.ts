@@ -6,7 +6,10 @@ import {
   openItems,
   planFacts,
   spreadOf,
+  readingsOf,
   standingMarks,
+  standingOf,
+  standingRows,
   toCourse,
   withinTolerance,
   workingsOf,
@@ -36,9 +39,11 @@ test('the department is as large as it should be', () => {
 
 test('one marker is severe, one generous, one erratic, and a pair stands apart', () => {
   const w = workingsOf(load(THIS_YEAR.id))
-  const map = new Set(w.scripts.filter((s) => s.assessmentId === id('map')).map((s) => s.id))
   const pairs = new Map<string, { markerId: string; mark: number }[]>()
-  for (const r of w.readings) if (map.has(r.scriptId)) pairs.set(r.scriptId, [...(pairs.get(r.scriptId) ?? []), r])
+  for (const s of standingOf(w, standingMarks(w), id('map'))) {
+    const own = readingsOf(w, s.cell)
+    if (own.length > 0) pairs.set(s.scriptId, own)
+  }
   const tolerant = [...pairs.values()].filter((p) => withinTolerance(spreadOf(p)!, 9))
   const differences = (marker: string) =>
     tolerant.flatMap((p) => p.filter((r) => r.markerId === marker).map((r) => r.mark - p.find((o) => o.markerId !== marker)!.mark))
@@ -60,7 +65,7 @@ test('nine scripts lie over tolerance, and no more', () => {
 
 test('one section is stronger everywhere, one only in the paper; one practical was unfair', () => {
   const t = load(THIS_YEAR.id)
-  const standing = standingMarks(workingsOf(t))
+  const standing = standingRows(workingsOf(t))
   const sectionOf = new Map(t.students.map((s) => [s.id, s.sectionId]))
   const difference = (assessment: string, section: string) =>
     compareGroups(
@@ -87,7 +92,7 @@ test('two students stand exactly on a boundary, a handful within half a percent'
 
 test('late, missing, absent, exempt and one held; a Sunday and a day after term; a weight never typed; shared names', () => {
   const t = load(THIS_YEAR.id)
-  const statuses = workingsOf(t).scripts.map((s) => s.status)
+  const statuses = standingRows(workingsOf(t)).map((s) => s.status)
   for (const s of ['late', 'missing', 'absent', 'exempt'] as const) expect(statuses.filter((x) => x === s).length).toBeGreaterThan(1)
   expect(statuses.filter((s) => s === 'held')).toHaveLength(1)
   const due = t.placements.map((p) => p.due!)

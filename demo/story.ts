@@ -78,15 +78,10 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
     const sectionOf = new Map(students.map((s) => [s.id, s.section]))
     const tolerance = items(spec).find((i) => i.id === assessment)!.tolerance!
     const within = readingQueue(w, { [itemId(spec, assessment)]: tolerance }, standingMarks(w)).within
-    const own = new Set(
-      w.scripts.filter((s) => s.assessmentId === itemId(spec, assessment) && sectionOf.get(s.studentId)! % 8 !== but).map((s) => s.id),
+    const own = within.filter(
+      (cell) => w.cells.assessmentId(cell) === itemId(spec, assessment) && sectionOf.get(w.cells.studentId(cell))! % 8 !== but,
     )
-    return settleBy(
-      w,
-      within.filter((id) => own.has(id)),
-      { kind: 'mean' },
-      0.5,
-    )
+    return settleBy(w, own, { kind: 'mean' }, 0.5)
   }
   const record = decisions(db)
   const decide = (changes: Change[], reason: string) =>

@@ -168,6 +168,14 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await expect(again.getByRole('alert')).toContainText('used already')
   })
 
+  const adopt = async (why: string) => {
+    await page.getByRole('button', { name: 'Adopt', exact: true }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel('Why (kept in the record)').fill(why)
+    await dialog.getByRole('button', { name: 'Adopt' }).click()
+    await expect(dialog).toHaveCount(0)
+  }
+
   await test.step('settle where they disagree', async () => {
     await goTo(page, 'Reconcile')
     await expect(page.getByRole('heading', { name: '2 scripts to settle' })).toBeVisible()
@@ -176,10 +184,7 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await page.getByRole('button', { name: /M mean/ }).click()
     await page.getByRole('row').filter({ hasText: 'Dara Osk' }).click()
     await page.getByRole('button', { name: /H highest/ }).click()
-    await page.getByRole('button', { name: 'Adopt', exact: true }).click()
-    const dialog = page.getByRole('dialog')
-    await dialog.getByLabel('Why (kept in the record)').fill('the second half was overlooked')
-    await dialog.getByRole('button', { name: 'Adopt' }).click()
+    await adopt('the second half was overlooked')
     await expect(page.getByRole('heading', { name: 'Nothing over tolerance' })).toBeVisible()
   })
 
@@ -195,13 +200,26 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     links['Aune Marsk'] = /http\S+come-in#\S+/.exec(letters.find((l) => l.includes('aune.marsk'))!)![0]
   })
 
-  await test.step('confirm', async () => {
+  await test.step('a line is moved, one student with it, and it is adopted', async () => {
     await goTo(page, 'Bound')
-    await expect(page.getByRole('textbox', { name: 'Excellent begins at' })).toHaveValue('85')
+    const line = page.getByRole('textbox', { name: 'Excellent begins at' })
+    await expect(line).toHaveValue('85')
+    await line.fill('88')
+    await line.press('Enter')
+    await expect(page.getByRole('heading', { name: 'Excellent begins at 88.0, was 85.0' })).toBeVisible()
+    await expect(page.getByText('Trial: 1 grade changes')).toBeVisible()
+    await adopt('the log book was easy')
+    await expect(page.getByRole('heading', { name: 'Excellent begins at 88.0' })).toBeVisible()
+    await expect(page.getByText('Trial:')).toHaveCount(0)
+  })
+
+  await test.step('confirm', async () => {
     await goTo(page, 'Confirm')
     await page.getByLabel('I sign that').fill('the log books are marked')
     await page.getByRole('button', { name: 'Sign and freeze' }).click()
     await expect(page.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
+    const [results] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Results as CSV' }).click()])
+    expect(readFileSync(await results.path(), 'utf8')).toMatch(/Aune Marsk.*87\.5.*Very good/)
   })
 
   await test.step('the external sees what was confirmed', async () => {

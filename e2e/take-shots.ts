@@ -15,16 +15,12 @@ test('the door', async ({ page }) => {
   await shoot(page, '00-door')
 })
 
-test('the run in pictures', async ({ lead: page, served }) => {
+test('the run in pictures', async ({ lead: page }) => {
   await page.goto(`${COURSE}/set-out/roll`)
   await page.getByRole('button', { name: /^Groma/ }).click()
   await page.getByRole('row').nth(5).click()
   await expect(page.getByRole('heading', { name: 'Move or withdraw' })).toBeVisible()
   await shoot(page, '01-roll')
-  await page.keyboard.press('b')
-  await page.getByLabel(/CSV, XLSX/).setInputFiles(`${served.data}/incoming/roll-late-changes.csv`)
-  await expect(page.getByRole('dialog').getByRole('status')).toContainText('refused')
-  await shoot(page, '02-roll-bring-in')
   await page.goto(`${COURSE}/set-out/plan`)
   await expect(page.getByText('Every fall equals the weight in the plan.')).toBeVisible()
   await shoot(page, '03-plan')
@@ -103,6 +99,9 @@ test('the installation', async ({ page }) => {
   await page.getByRole('button', { name: 'Lea Ostrand' }).click()
   await expect(page.getByRole('heading', { name: 'Coming in' })).toBeVisible()
   await shoot(page, '15-installation')
+  await page.getByRole('link', { name: 'settings' }).click()
+  await expect(page.getByRole('heading', { name: 'Settings' })).toBeVisible()
+  await shoot(page, '02-installation-settings')
 })
 
 test('the desk', async ({ page }) => {

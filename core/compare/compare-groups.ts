@@ -1,7 +1,7 @@
 import chisquareCdf from '@stdlib/stats-base-dists-chisquare-cdf'
 import tCdf from '@stdlib/stats-base-dists-t-cdf'
 import tQuantile from '@stdlib/stats-base-dists-t-quantile'
-import { describe, sum } from './describe'
+import { describe, sum, type Description } from './describe'
 
 export interface GroupComparison {
   id: string
@@ -33,10 +33,14 @@ export interface GroupsComparison {
 export function compareGroups(groups: { id: string; values: readonly number[] }[]): GroupsComparison {
   const { ranks, ties } = rankAll(groups.map((g) => g.values))
   const all = groups.flatMap((g) => g.values)
+  const described = groups.map((g) => describe(g.values))
+  const others = describeOthers(
+    groups.map((g) => g.values),
+    described,
+  )
   const compared = groups.map(({ id, values }, i): GroupComparison => {
-    const others = groups.flatMap((g, j) => (j === i ? [] : g.values))
-    const a = describe(values)
-    const b = describe(others)
+    const a = described[i]!
+    const b = others[i]!
     const welch = welchOf(a, b)
     const difference = a.mean !== null && b.mean !== null ? a.mean - b.mean : null
     const df = a.n + b.n - 2
@@ -57,7 +61,50 @@ export function compareGroups(groups: { id: string; values: readonly number[] }[
   return { groups: compared, kruskal: kruskalWallis(ranks, ties, all.length) }
 }
 
-type Sample = ReturnType<typeof describe>
+type Sample = Pick<Description, 'n' | 'mean' | 'sd'>
+
+/**
+ * For each group all the others together, from sums about the mean of everything: hundreds of groups must not each have
+ * thousands of values gone through again.
+ */
+function describeOthers(groups: readonly (readonly number[])[], described: readonly Description[]): Sample[] {
+  const n = sum(described.map((d) => d.n))
+  const middle = n === 0 ? 0 : sum(described.map((d) => (d.mean ?? 0) * d.n)) / n
+  const first = groups.map((values) => sum(values.map((x) => x - middle)))
+  const second = groups.map((values) => sum(values.map((x) => (x - middle) ** 2)))
+  const [s1, s2] = [sum(first), sum(second)]
+  const low = extremesOfOthers(
+    described.map((d) => d.min ?? Infinity),
+    Math.min,
+    Infinity,
+  )
+  const high = extremesOfOthers(
+    described.map((d) => d.max ?? -Infinity),
+    Math.max,
+    -Infinity,
+  )
+  return described.map((own, i): Sample => {
+    const m = n - own.n
+    if (m === 0) return { n: 0, mean: null, sd: null }
+    const [r1, r2] = [s1 - first[i]!, s2 - second[i]!]
+    // Values all alike can leave a speck of rounding behind, which is no variation.
+    const spread = low[i] === high[i] ? 0 : Math.sqrt(Math.max(0, r2 - r1 ** 2 / m) / (m - 1))
+    return { n: m, mean: middle + r1 / m, sd: m < 2 ? null : spread }
+  })
+}
+
+/** For each place the extreme of all the other places. */
+function extremesOfOthers(values: readonly number[], pick: (a: number, b: number) => number, none: number): number[] {
+  const before = [none]
+  for (const v of values) before.push(pick(before.at(-1)!, v))
+  let after = none
+  const found = new Array<number>(values.length)
+  for (let i = values.length - 1; i >= 0; i--) {
+    found[i] = pick(before[i]!, after)
+    after = pick(after, values[i]!)
+  }
+  return found
+}
 
 function welchOf(a: Sample, b: Sample): { margin: number; p: number } | null {
   if (a.sd === null || b.sd === null) return null

@@ -320,7 +320,10 @@ export function gradeOne(course: PackedCourse, student: number): { result: Stude
 
 const NOTHING: readonly string[] = []
 
-function droppedIds(course: PackedCourse, dropped: Uint8Array, base: number, c: PackedComponent): string[] {
+/** What of a packed course its results are read by. */
+export type ResultPlan = Pick<PackedCourse, 'studentIds' | 'assessmentIds' | 'components' | 'planOrder'>
+
+function droppedIds(course: ResultPlan, dropped: Uint8Array, base: number, c: PackedComponent): string[] {
   const columns: number[] = []
   for (let a = c.start; a < c.end; a++) if (dropped[base + a]) columns.push(a)
   return columns.sort((x, y) => course.planOrder[x]! - course.planOrder[y]!).map((a) => course.assessmentIds[a]!)
@@ -328,7 +331,7 @@ function droppedIds(course: PackedCourse, dropped: Uint8Array, base: number, c: 
 
 const orNull = (x: number): number | null => (x !== x ? null : x)
 
-function studentResult(course: PackedCourse, table: GradeTable, row: number, studentId: string): StudentResult {
+function studentResult(course: ResultPlan, table: GradeTable, row: number, studentId: string): StudentResult {
   const width = course.assessmentIds.length
   const components = course.components
   const result: StudentResult = {
@@ -365,10 +368,13 @@ function studentResult(course: PackedCourse, table: GradeTable, row: number, stu
  */
 export function gradeCourse(course: Course): CourseResult {
   const packed = packCourse(course)
-  const table = gradePacked(packed)
+  return resultOf(packed, gradePacked(packed), { boundaries: course.boundaries, rounding: course.policy.rounding })
+}
+
+/** The results of a packed course, student by student. */
+export function resultOf(packed: ResultPlan, table: GradeTable, by: Pick<CourseResult, 'boundaries' | 'rounding'>): CourseResult {
   return {
     students: packed.studentIds.map((id, row) => studentResult(packed, table, row, id)),
-    boundaries: course.boundaries,
-    rounding: course.policy.rounding,
+    ...by,
   }
 }

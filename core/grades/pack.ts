@@ -52,6 +52,43 @@ const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : a.id 
  * @throws CourseError naming the first entry that is unknown, double or not a number.
  */
 export function packCourse(course: Course): PackedCourse {
+  const { packed, studentIndex, columnOf, planOrderOf } = packPlan(course)
+  if (course.marks.some((m) => m.daysLate > 0)) packed.daysLate = new Float64Array(packed.mark.length)
+  fillMarks(packed, course.marks, studentIndex, columnOf, planOrderOf)
+  return packed
+}
+
+/** Marks as columns: rows of the course's students, in each its assessments in the order of the plan. */
+export interface MarkColumns {
+  /** NaN is a blank. */
+  mark: Float64Array
+  /** Places in STATUSES. */
+  status: Uint8Array
+  daysLate: Int32Array
+}
+
+/**
+ * Lays a course out whose marks stand in columns already: they are copied, and nothing is looked up.
+ * @throws CourseError as `packCourse` does, for the plan and the roll
+ */
+export function packColumns(course: Omit<Course, 'marks'>, { mark, status, daysLate }: MarkColumns): PackedCourse {
+  const { packed } = packPlan(course)
+  const from = course.assessments.length
+  const to = packed.assessmentIds.length
+  const { planOrder } = packed
+  const late = daysLate.some((d) => d > 0) ? (packed.daysLate = new Float64Array(packed.mark.length)) : null
+  for (let s = 0; s < packed.studentIds.length; s++)
+    for (let a = 0; a < to; a++) {
+      const source = s * from + planOrder[a]!
+      const cell = s * to + a
+      packed.mark[cell] = mark[source]!
+      packed.status[cell] = status[source]!
+      if (late) late[cell] = daysLate[source]!
+    }
+  return packed
+}
+
+function packPlan(course: Omit<Course, 'marks'>) {
   const componentOrder = indexIds(course.components, 'components')
   const planOrderOf = indexIds(course.assessments, 'assessments')
   const sections = new Map<string, number>()
@@ -126,10 +163,9 @@ export function packCourse(course: Course): PackedCourse {
     placed,
     mark: new Float64Array(cells).fill(NaN),
     status: new Uint8Array(cells),
-    daysLate: course.marks.some((m) => m.daysLate > 0) ? new Float64Array(cells) : null,
+    daysLate: null,
   }
-  fillMarks(packed, course.marks, studentIndex, columnOf, planOrderOf)
-  return packed
+  return { packed, studentIndex, columnOf, planOrderOf }
 }
 
 function fillMarks(

@@ -1,6 +1,6 @@
 import type { CellText } from '../exchange/cell-text'
 import type { Status } from '../grades/course'
-import { hasWork } from '../trial/workings'
+import { hasWork } from '../trial/standing-marks'
 
 /** What stands in a cell of the mark sheet. */
 export interface CellValue {

@@ -79,13 +79,22 @@ export function adjuster(
   const map = methodMap(a.method, marks)
   const top = rationalOf(a.outOf)
   const step = a.step === null ? null : rationalOf(a.step)
-  return (mark) => {
+  const change = (mark: number) => {
     const before = rationalOf(mark)
     let after = map(before)
     if (step) after = roundToStep(after, step)
     if (a.above === 'keep within') after = least(most(top, before), most(after, least(ZERO, before)))
     if (a.neverLower) after = most(before, after)
     return toNumber(after)
+  }
+  // Exact arithmetic is slow, and of thousands of marks few are different.
+  const known = new Map<number, number>()
+  return (mark) => {
+    const before = known.get(mark)
+    if (before !== undefined) return before
+    const after = change(mark)
+    known.set(mark, after)
+    return after
   }
 }
 

@@ -2,10 +2,12 @@ import fc from 'fast-check'
 import { gradeCourse } from '../grades/grade-course'
 import type { MarkRow } from '../grades/course'
 import { addChanges, applyChanges, changeTarget, type Change } from './changes'
-import { planFacts, scriptIdOf, workingsOf, type TableLike } from './course-table'
+import { scriptIdOf } from './cells'
+import { planFacts, workingsOf, type TableLike } from './course-table'
 import { openItems } from './open-items'
 import { courseOfPlan, planWithChanges } from './plan-with-changes'
-import { standingMarks, toCourse } from './workings'
+import { gradeWorkings } from './grade-workings'
+import { standingRows, toCourse } from './standing-marks'
 
 const SECTIONS = ['s1', 's2']
 const ASSESSMENTS = ['a', 'b', 'c', 'd']
@@ -65,7 +67,7 @@ function table(marks: number[][], more: Partial<TableLike> = {}): TableLike {
 const marks = fc.array(fc.array(fc.integer({ min: 0, max: 20 }), { minLength: 4, maxLength: 4 }), { minLength: 2, maxLength: 6 })
 const finals = (t: TableLike, changes: Change[] = []) => {
   const w = applyChanges(workingsOf(t), changes)
-  return gradeCourse(toCourse(w)).students.map((s) => [s.studentId, s.final])
+  return gradeWorkings(w).students.map((s) => [s.studentId, s.final])
 }
 
 test('who is left out stands as if exempt, and back in as before', () =>
@@ -107,8 +109,8 @@ test('what is set for a student and has no script is a blank: pending, counted a
   const t = table([[10, 10, 10, 10]])
   const empty = { ...t, scripts: { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [] } }
   const w = workingsOf(empty)
-  expect(w.scripts.map((s) => s.id)).toEqual(ASSESSMENTS.map((a) => scriptIdOf(a, 'x0')))
-  expect(standingMarks(w).every((s) => s.mark === null && s.source === 'none')).toBe(true)
+  expect(standingRows(w).map((s) => s.scriptId)).toEqual(ASSESSMENTS.map((a) => scriptIdOf(a, 'x0')))
+  expect(standingRows(w).every((s) => s.mark === null && s.source === 'none')).toBe(true)
   const [student] = gradeCourse(toCourse(w)).students
   expect(student).toMatchObject({ final: null, pending: 4, lowest: 0, highest: 100 })
   expect(

@@ -2,7 +2,7 @@ import { agreeMark, type AgreeRule } from '../agree/agree-mark'
 import type { Assessment, Boundary, Component, Policy } from '../grades/course'
 import type { Adjustment } from '../rescale/adjustments'
 import type { Picks } from '../scales/rubric'
-import type { Workings } from './workings'
+import { readingPlaces, readingsOf, type HandedInReading, type ReadingColumns, type Workings } from './workings'
 
 /** What a trial may try and a decision may decide, one small step each. */
 export type Change =
@@ -82,14 +82,13 @@ function merged(earlier: Change | undefined, c: Change): Change {
 /** The workings with changes in force. Changes to what is not there (any more) do nothing. */
 export function applyChanges(w: Workings, changes: readonly Change[]): Workings {
   if (changes.length === 0) return w
-  const agreed = { ...w.agreed }
-  const leftOut = new Map(Object.entries(w.leftOut).map(([id, students]) => [id, new Set(students)]))
-  let { adjustments, readings } = w
+  let { adjustments, readings, leftOut } = w
+  const agreed = changes.some((c) => c.kind === 'settle') ? new Map(w.agreed) : w.agreed
   let { components, assessments, boundaries, policy } = w.course
   for (const c of changes) {
     switch (c.kind) {
       case 'settle':
-        agreed[c.scriptId] = c.mark
+        settle(agreed as Map<number, number>, w.cells.ofScript(c.scriptId), c.mark)
         break
       case 'adjust':
         adjustments = adjustments.some((a) => a.id === c.adjustment.id)
@@ -114,18 +113,14 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
       case 'take away':
         assessments = assessments.map((x) => (x.id === c.assessmentId ? { ...x, counts: false } : x))
         break
-      case 'exclude': {
-        const out = leftOut.get(c.assessmentId) ?? new Set()
-        if (c.out) out.add(c.studentId)
-        else out.delete(c.studentId)
-        leftOut.set(c.assessmentId, out)
+      case 'exclude':
+        leftOut = withLeftOut(leftOut, c)
         break
-      }
       case 'policy':
         policy = c.policy
         break
       case 'carry':
-        readings = carriedInto(readings, c.readings)
+        readings = carriedInto({ ...w, readings }, c.readings)
         break
     }
   }
@@ -134,25 +129,59 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
     agreed,
     readings,
     adjustments,
-    leftOut: Object.fromEntries([...leftOut].flatMap(([id, out]) => (out.size > 0 ? [[id, [...out]]] : []))),
+    leftOut,
     course: { ...w.course, components, assessments, boundaries, policy },
   }
 }
 
-function carriedInto(readings: Workings['readings'], carried: readonly CarriedReading[]): Workings['readings'] {
-  const marks = new Map(carried.map((r) => [`${r.scriptId} ${r.markerId}`, r.mark]))
-  return readings.map((r) => {
-    const mark = marks.get(`${r.scriptId} ${r.markerId}`)
-    return mark === undefined ? r : { ...r, mark }
-  })
+function settle(agreed: Map<number, number>, cell: number, mark: number): void {
+  if (cell >= 0) agreed.set(cell, mark)
+}
+
+function withLeftOut(
+  leftOut: Workings['leftOut'],
+  { assessmentId, studentId, out }: Extract<Change, { kind: 'exclude' }>,
+): Workings['leftOut'] {
+  const { [assessmentId]: were = [], ...others } = leftOut
+  const left = were.filter((id) => id !== studentId)
+  if (out) left.push(studentId)
+  return left.length > 0 ? { ...others, [assessmentId]: left } : others
+}
+
+function carriedInto(w: Pick<Workings, 'cells' | 'readings' | 'markerIds'>, carried: readonly CarriedReading[]): ReadingColumns {
+  const markerAt = new Map(w.markerIds.map((id, i) => [id, i]))
+  const mark = w.readings.mark.slice()
+  const { from, at } = readingPlaces(w)
+  for (const r of carried) {
+    const cell = w.cells.ofScript(r.scriptId)
+    if (cell < 0) continue
+    for (let i = from[cell]!; i < from[cell + 1]!; i++) if (w.readings.marker[at[i]!] === markerAt.get(r.markerId)) mark[at[i]!] = r.mark
+  }
+  return { ...w.readings, mark }
 }
 
 /**
  * Changes that settle scripts by one rule.
+ * @param scripts each with its readings, in the order they were handed in
  * @throws AgreeError where a script has no reading or the rule does not fit its readings
  */
-export function settleBy(w: Pick<Workings, 'readings'>, scriptIds: readonly string[], rule: AgreeRule, step: number | null): Change[] {
-  const wanted = new Map(scriptIds.map((id) => [id, [] as Workings['readings']]))
-  for (const r of w.readings) wanted.get(r.scriptId)?.push(r)
-  return scriptIds.map((scriptId) => ({ kind: 'settle', scriptId, rule, step, mark: agreeMark(wanted.get(scriptId)!, rule, step).mark }))
+export function settleReadings(
+  scripts: readonly { scriptId: string; readings: readonly HandedInReading[] }[],
+  rule: AgreeRule,
+  step: number | null,
+): Change[] {
+  return scripts.map(({ scriptId, readings }) => ({ kind: 'settle', scriptId, rule, step, mark: agreeMark(readings, rule, step).mark }))
 }
+
+/** Changes that settle the scripts in some cells by one rule. @throws AgreeError as `settleReadings` does */
+export const settleBy = (
+  w: Pick<Workings, 'cells' | 'readings' | 'markerIds'>,
+  cells: readonly number[],
+  rule: AgreeRule,
+  step: number | null,
+): Change[] =>
+  settleReadings(
+    cells.map((cell) => ({ scriptId: w.cells.scriptId(cell), readings: readingsOf(w, cell) })),
+    rule,
+    step,
+  )

@@ -1,9 +1,10 @@
-import { STATUSES, type Boundary, type Course, type Policy } from '../grades/course'
+import { STATUSES, type Boundary, type Course, type Policy, type Status } from '../grades/course'
 import type { Adjustment } from '../rescale/adjustments'
 import type { DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
 import type { PlanFacts } from './open-items'
-import type { Workings } from './workings'
+import { Cells, scriptIdOf } from './cells'
+import { SET_ONLY, NO_SCRIPT, RECORDED, type ScriptColumns, type Workings } from './workings'
 
 /** A course as it travels: lists of what there is, and scripts and readings as columns of places in them. */
 export interface TableLike {
@@ -18,46 +19,80 @@ export interface TableLike {
   stays: Record<string, Stay[]>
   /** Assessment id → students left out of it. */
   leftOut: Record<string, string[]>
-  scripts: { id: string[]; student: number[]; assessment: number[]; status: number[]; daysLate: number[]; entered: (number | null)[] }
-  readings: { script: number[]; marker: number[]; mark: number[] }
+  scripts: {
+    /** Their ids; one that is not there is what `scriptIdOf` gives. */
+    id: { readonly [place: number]: string | undefined }
+    student: ArrayLike<number>
+    assessment: ArrayLike<number>
+    /** Places in STATUSES. */
+    status: ArrayLike<number>
+    daysLate: ArrayLike<number>
+    /** What was typed; null or NaN for nothing. */
+    entered: ArrayLike<number | null>
+  }
+  /** In the order they were handed in; scripts and markers by their places. */
+  readings: { script: ArrayLike<number>; marker: ArrayLike<number>; mark: ArrayLike<number> }
   agreed: Record<string, number>
   adjustments: Adjustment[]
 }
 
-/** The id of a student's script for an assessment. */
-export const scriptIdOf = (assessmentId: string, studentId: string): string => `${assessmentId}:${studentId}`
-
-/** Blank scripts for what is set for a student and has none yet: nothing was recorded, which is pending and not nothing. */
-function blanks(t: TableLike): Workings['scripts'] {
-  const width = t.assessments.length
-  const has = new Uint8Array(t.students.length * width)
-  t.scripts.student.forEach((student, i) => (has[student * width + t.scripts.assessment[i]!] = 1))
-  const at = new Map(t.assessments.map((a, i) => [a.id, i]))
-  const placedIn = new Map<string, number[]>()
+/** Marks as blank what is set for a student and has no script yet. */
+function addBlanks(there: Uint8Array, t: PlanOfTable, cells: Cells): void {
+  const bySection = new Map<string, number[]>()
   for (const p of t.placements) {
-    const list = placedIn.get(p.sectionId)
-    if (list) list.push(at.get(p.assessmentId)!)
-    else placedIn.set(p.sectionId, [at.get(p.assessmentId)!])
+    const assessment = cells.assessment(p.assessmentId)
+    const list = bySection.get(p.sectionId)
+    if (assessment < 0) continue
+    if (list) list.push(assessment)
+    else bySection.set(p.sectionId, [assessment])
   }
-  const scripts: Workings['scripts'] = []
-  t.students.forEach(({ id: studentId, sectionId }, s) => {
-    const sections = t.stays[studentId]?.map((stay) => stay.sectionId) ?? [sectionId]
-    for (const section of sections)
-      for (const a of placedIn.get(section) ?? []) {
-        if (has[s * width + a]) continue
-        has[s * width + a] = 1
-        const assessmentId = t.assessments[a]!.id
-        scripts.push({ id: scriptIdOf(assessmentId, studentId), studentId, assessmentId, status: 'in', daysLate: 0, entered: null })
+  t.students.forEach(({ id, sectionId }, s) => {
+    for (const section of t.stays[id]?.map((stay) => stay.sectionId) ?? [sectionId])
+      for (const a of bySection.get(section) ?? []) {
+        const cell = s * cells.width + a
+        if (there[cell] === NO_SCRIPT) there[cell] = SET_ONLY
       }
   })
-  return scripts
 }
 
-/**
- * The workings of a course that came as a table: its scripts in their order, then a blank one for all that is set
- * and has none. A weight or worth never typed in carries nothing.
- */
-export function workingsOf(t: TableLike): Workings {
+function scriptsOf(t: TableLike): { cells: Cells; scripts: ScriptColumns; cellOf: Int32Array } {
+  const { scripts } = t
+  const width = t.assessments.length
+  const count = t.students.length * width
+  const columns: ScriptColumns = {
+    there: new Uint8Array(count),
+    status: new Uint8Array(count),
+    daysLate: new Int32Array(count),
+    entered: new Float64Array(count).fill(NaN),
+  }
+  const others = new Map<number, string>()
+  const cellOf = new Int32Array(scripts.student.length)
+  for (let i = 0; i < scripts.student.length; i++) {
+    const [s, a] = [scripts.student[i]!, scripts.assessment[i]!]
+    const cell = (cellOf[i] = s * width + a)
+    columns.there[cell] = RECORDED
+    columns.status[cell] = scripts.status[i]!
+    columns.daysLate[cell] = scripts.daysLate[i]!
+    columns.entered[cell] = scripts.entered[i] ?? NaN
+    const id = scripts.id[i]
+    if (id !== undefined && id !== scriptIdOf(t.assessments[a]!.id, t.students[s]!.id)) others.set(cell, id)
+  }
+  const cells = new Cells(
+    t.students.map((s) => s.id),
+    t.assessments.map((a) => a.id),
+    others,
+  )
+  addBlanks(columns.there, t, cells)
+  return { cells, scripts: columns, cellOf }
+}
+
+/** All of a table but its scripts and readings. */
+export type PlanOfTable = Omit<TableLike, 'scripts' | 'readings'>
+
+type OfPlan = Pick<Workings, 'course' | 'markerIds' | 'stays' | 'leftOut' | 'agreed' | 'adjustments' | 'readingsWanted'>
+
+/** What of the workings follows from the plan, the roll and the decisions. A weight or worth never typed in carries nothing. */
+function ofPlan(t: PlanOfTable, cells: Cells): OfPlan {
   return {
     course: {
       policy: t.policy,
@@ -81,28 +116,101 @@ export function workingsOf(t: TableLike): Workings {
       placements: t.placements.map(({ assessmentId, sectionId, due }) => ({ assessmentId, sectionId, due })),
       students: t.students.map(({ id, sectionId }) => ({ id, sectionId })),
     },
+    markerIds: t.markers.map((m) => m.id),
     stays: t.stays,
     leftOut: t.leftOut,
-    scripts: [
-      ...t.scripts.id.map((id, i) => ({
-        id,
-        studentId: t.students[t.scripts.student[i]!]!.id,
-        assessmentId: t.assessments[t.scripts.assessment[i]!]!.id,
-        status: STATUSES[t.scripts.status[i]!]!,
-        daysLate: t.scripts.daysLate[i]!,
-        entered: t.scripts.entered[i]!,
-      })),
-      ...blanks(t),
-    ],
-    readings: t.readings.script.map((script, i) => ({
-      scriptId: t.scripts.id[script]!,
-      markerId: t.markers[t.readings.marker[i]!]!.id,
-      mark: t.readings.mark[i]!,
-    })),
-    agreed: t.agreed,
+    agreed: new Map(
+      Object.entries(t.agreed).flatMap(([scriptId, mark]) => {
+        const cell = cells.ofScript(scriptId)
+        return cell < 0 ? [] : [[cell, mark]]
+      }),
+    ),
     adjustments: t.adjustments,
     readingsWanted: Object.fromEntries(t.assessments.map((a) => [a.id, a.readingsWanted])),
   }
+}
+
+/** The workings of a course that came as a table: its scripts, and a blank one for all that is set and has none. */
+export function workingsOf(t: TableLike): Workings {
+  const { cells, scripts, cellOf } = scriptsOf(t)
+  return {
+    ...ofPlan(t, cells),
+    cells,
+    scripts,
+    readings: {
+      cell: Int32Array.from(t.readings.script, (script) => cellOf[script]!),
+      marker: Int32Array.from(t.readings.marker),
+      mark: Float64Array.from(t.readings.mark),
+    },
+  }
+}
+
+/**
+ * The same scripts and readings under another plan of the same students, assessments and markers.
+ * @returns null where those are not the same, so that the scripts have to be fetched with it
+ */
+export function withPlan(w: Workings, t: PlanOfTable): Workings | null {
+  const same = (ids: readonly string[], list: readonly { id: string }[]) =>
+    ids.length === list.length && ids.every((id, i) => id === list[i]!.id)
+  const { cells, scripts } = w
+  if (!same(cells.studentIds, t.students) || !same(cells.assessmentIds, t.assessments) || !same(w.markerIds, t.markers)) return null
+  const there = scripts.there.map((what) => (what === RECORDED ? RECORDED : NO_SCRIPT))
+  addBlanks(there, t, cells)
+  return { ...w, ...ofPlan(t, cells), scripts: { ...scripts, there } }
+}
+
+/** A script as it was written, with its readings in the order they were handed in. */
+export interface WrittenScript {
+  studentId: string
+  assessmentId: string
+  status: Status
+  daysLate: number
+  entered: number | null
+  readings: readonly { markerId: string; mark: number }[]
+}
+
+/**
+ * The workings with some scripts as they stand now.
+ * @returns null where one names somebody who is not in them
+ */
+export function withScripts(w: Workings, written: readonly WrittenScript[]): Workings | null {
+  if (written.length === 0) return w
+  const { cells } = w
+  const scripts: ScriptColumns = {
+    there: w.scripts.there.slice(),
+    status: w.scripts.status.slice(),
+    daysLate: w.scripts.daysLate.slice(),
+    entered: w.scripts.entered.slice(),
+  }
+  const changed = new Set<number>()
+  const anew: [cell: number, marker: number, mark: number][] = []
+  for (const s of written) {
+    const cell = cells.of(s.studentId, s.assessmentId)
+    if (cell < 0) return null
+    scripts.there[cell] = RECORDED
+    scripts.status[cell] = STATUSES.indexOf(s.status)
+    scripts.daysLate[cell] = s.daysLate
+    scripts.entered[cell] = s.entered ?? NaN
+    changed.add(cell)
+    for (const r of s.readings) {
+      const marker = w.markerIds.indexOf(r.markerId)
+      if (marker < 0) return null
+      anew.push([cell, marker, r.mark])
+    }
+  }
+  const { cell, marker, mark } = w.readings
+  const touched = cell.some((c) => changed.has(c))
+  if (!touched && anew.length === 0) return { ...w, scripts }
+  const stay: number[] = []
+  cell.forEach((c, i) => {
+    if (!changed.has(c)) stay.push(i)
+  })
+  const readings = {
+    cell: Int32Array.from([...stay.map((i) => cell[i]!), ...anew.map((r) => r[0])]),
+    marker: Int32Array.from([...stay.map((i) => marker[i]!), ...anew.map((r) => r[1])]),
+    mark: Float64Array.from([...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])]),
+  }
+  return { ...w, scripts, readings }
 }
 
 /** What of the plan openItems needs beside the workings. */

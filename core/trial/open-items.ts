@@ -1,8 +1,8 @@
 import { spreadOf, withinTolerance } from '../agree/agree-mark'
 import { checkBoundaries } from '../grades/check-boundaries'
-import type { CourseResult } from '../grades/course'
-import { appliesIn } from '../roll/applying'
-import { hasWork, standingMarks, type StandingMark, type Workings } from './workings'
+import { STATUSES } from '../grades/course'
+import { HAS_WORK, SOURCES, standingMarks, type Standing } from './standing-marks'
+import { appliesGrid, NO_SCRIPT, readingPlaces, readingsOf, type Workings } from './workings'
 
 export type Stop = 'set-out' | 'agree' | 'mark' | 'compare' | 'reconcile' | 'rescale' | 'bound' | 'confirm'
 
@@ -12,7 +12,7 @@ export interface OpenItem {
   kind: 'weight' | 'placement' | 'unmarked' | 'held' | 'readings' | 'clash' | 'spread' | 'unsettled' | 'boundaries'
   /** Nothing can be confirmed while a blocking item is open. */
   blocking: boolean
-  /** What it is about: assessments, components, scripts. */
+  /** The assessments or components that it is about. */
   refs: string[]
   count: number
 }
@@ -27,10 +27,10 @@ export interface PlanFacts {
 }
 
 /** What is still open in a course, in the order of the run. */
-export function openItems(w: Workings, facts: PlanFacts, standing: StandingMark[] = standingMarks(w)): OpenItem[] {
+export function openItems(w: Workings, facts: PlanFacts, standing: Standing = standingMarks(w)): OpenItem[] {
   const items: OpenItem[] = []
-  const add = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, refs: string[]) => {
-    if (refs.length > 0) items.push({ stop, kind, blocking, refs, count: refs.length })
+  const add = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, refs: string[], count = refs.length) => {
+    if (count > 0) items.push({ stop, kind, blocking, refs, count })
   }
   const { course } = w
   add('set-out', 'weight', true, [
@@ -44,62 +44,69 @@ export function openItems(w: Workings, facts: PlanFacts, standing: StandingMark[
     false,
     course.assessments.filter((a) => a.counts && !placed.has(a.id)).map((a) => a.id),
   )
-
-  const counting = new Set(course.assessments.filter((a) => a.counts).map((a) => a.id))
-  const applies = appliesIn({ ...course, stays: w.stays, leftOut: w.leftOut })
-  const open = standing.filter((s) => counting.has(s.assessmentId) && applies(s.studentId, s.assessmentId))
-  const unmarked = open.filter((s) => s.status !== 'held' && hasWork(s.status) && s.source === 'none')
-  const byAssessment = new Map<string, string[]>()
-  for (const s of unmarked) {
-    const list = byAssessment.get(s.assessmentId)
-    if (list) list.push(s.scriptId)
-    else byAssessment.set(s.assessmentId, [s.scriptId])
-  }
-  for (const scripts of byAssessment.values()) add('mark', 'unmarked', false, scripts)
+  const { unmarked, held } = waiting(w, standing)
+  const ids = w.cells.assessmentIds
+  ids.forEach((id, a) => add('mark', 'unmarked', false, [id], unmarked[a]!))
   add(
     'mark',
     'held',
     false,
-    open.filter((s) => s.status === 'held').map((s) => s.scriptId),
+    ids.filter((_, a) => held[a]! > 0),
+    held.reduce((n, x) => n + x, 0),
   )
-
   const { clash, overTolerance, within, thin } = readingQueue(w, facts.tolerances, standing)
-  add('mark', 'readings', false, thin)
-  add('reconcile', 'clash', true, clash)
-  add('reconcile', 'spread', true, overTolerance)
-  add('reconcile', 'unsettled', true, within)
+  const addScripts = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, scripts: readonly number[]) =>
+    add(stop, kind, blocking, [...new Set(scripts.map(w.cells.assessmentId))], scripts.length)
+  addScripts('mark', 'readings', false, thin)
+  addScripts('reconcile', 'clash', true, clash)
+  addScripts('reconcile', 'spread', true, overTolerance)
+  addScripts('reconcile', 'unsettled', true, within)
   if (checkBoundaries(course.boundaries, course.policy.above100).length > 0) add('bound', 'boundaries', true, ['boundaries'])
   return items
 }
 
-/** Scripts that wait to be settled: those with a typed mark that their readings do not bear out, those over tolerance, those within it, and those with too few readings. */
+const HELD = STATUSES.indexOf('held')
+const NOTHING = SOURCES.indexOf('none')
+
+/** Of each assessment that counts, how many of those it is set for wait for a mark, and how many are held. */
+function waiting(w: Workings, standing: Standing): { unmarked: Int32Array; held: Int32Array } {
+  const { cells, scripts } = w
+  const applies = appliesGrid(w)
+  const counts = w.course.assessments.map((a) => a.counts)
+  const unmarked = new Int32Array(cells.width)
+  const held = new Int32Array(cells.width)
+  for (let c = 0; c < cells.count; c++) {
+    if (applies[c] === 0 || scripts.there[c] === NO_SCRIPT) continue
+    const a = c % cells.width
+    if (!counts[a]) continue
+    const status = scripts.status[c]!
+    if (status === HELD) held[a]!++
+    else if (HAS_WORK[status] && standing.source[c] === NOTHING) unmarked[a]!++
+  }
+  return { unmarked, held }
+}
+
+/** Cells that wait to be settled: those with a typed mark that their readings do not bear out, those over tolerance, those within it, and those with too few readings. */
 export function readingQueue(
   w: Workings,
   tolerances: Record<string, number>,
-  standing: StandingMark[],
-): { clash: string[]; overTolerance: string[]; within: string[]; thin: string[] } {
-  const readings = new Map<string, Workings['readings']>()
-  for (const r of w.readings) {
-    const list = readings.get(r.scriptId)
-    if (list) list.push(r)
-    else readings.set(r.scriptId, [r])
-  }
-  const queue = { clash: [] as string[], overTolerance: [] as string[], within: [] as string[], thin: [] as string[] }
-  for (const s of standing) {
-    if (s.source === 'agreed' || !hasWork(s.status)) continue
-    const own = readings.get(s.scriptId)
-    if (!own) continue
-    const wanted = w.readingsWanted[s.assessmentId] ?? 1
-    const spread = spreadOf(own)
-    if (s.source === 'clash') queue.clash.push(s.scriptId)
-    else if (own.length < wanted) queue.thin.push(s.scriptId)
-    else if (spread !== null && !withinTolerance(spread, tolerances[s.assessmentId] ?? 0)) queue.overTolerance.push(s.scriptId)
-    else if (wanted > 1) queue.within.push(s.scriptId)
+  standing: Standing,
+): { clash: number[]; overTolerance: number[]; within: number[]; thin: number[] } {
+  const { cells } = w
+  const { from } = readingPlaces(w)
+  const queue = { clash: [] as number[], overTolerance: [] as number[], within: [] as number[], thin: [] as number[] }
+  for (let c = 0; c < cells.count; c++) {
+    const read = from[c + 1]! - from[c]!
+    if (read === 0 || !HAS_WORK[w.scripts.status[c]!]) continue
+    const source = SOURCES[standing.source[c]!]!
+    if (source === 'agreed') continue
+    const assessmentId = cells.assessmentId(c)
+    const wanted = w.readingsWanted[assessmentId] ?? 1
+    const spread = read > 1 ? spreadOf(readingsOf(w, c)) : null
+    if (source === 'clash') queue.clash.push(c)
+    else if (read < wanted) queue.thin.push(c)
+    else if (spread !== null && !withinTolerance(spread, tolerances[assessmentId] ?? 0)) queue.overTolerance.push(c)
+    else if (wanted > 1) queue.within.push(c)
   }
   return queue
-}
-
-/** How many students have a final, of how many. */
-export function finals(result: CourseResult): { final: number; of: number } {
-  return { final: result.students.filter((s) => s.final !== null).length, of: result.students.length }
 }

@@ -28,8 +28,9 @@ const bare = (plan: PlanLike): TableLike => ({
 export function planWithChanges<P extends PlanLike>(
   plan: P,
   changes: readonly Change[],
-): { plan: P; agreed: Workings['agreed']; adjustments: Workings['adjustments'] } {
-  const { course, leftOut, agreed, adjustments } = applyChanges(workingsOf(bare(plan)), changes)
+): { plan: P; agreed: TableLike['agreed']; adjustments: Workings['adjustments'] } {
+  const { course, leftOut, adjustments } = applyChanges(workingsOf(bare(plan)), changes)
+  const agreed = Object.fromEntries(changes.flatMap((c) => (c.kind === 'settle' ? [[c.scriptId, c.mark]] : [])))
   const set = new Set(
     changes.map((c) => (c.kind === 'weigh' ? c.componentId : c.kind === 'assess' && c.patch.worth !== undefined ? c.assessmentId : '')),
   )

@@ -5,7 +5,7 @@ import { parse } from 'csv-parse'
 import { z } from 'zod'
 import { FileError } from '#core/exchange/delimited'
 import { unzipBounded } from '#core/exchange/unzip'
-import { gradeCourse, toCourse, workingsOf } from '#core'
+import { gradeWorkings, workingsOf } from '#core'
 import { contentHash } from '../areas/confirm/content'
 import { planLoader } from '../areas/table/load-plan'
 import { tableLoader } from '../areas/table/load-table'
@@ -160,7 +160,7 @@ function check(db: Db, courseId: string): void {
     if (contentHash(JSON.parse(content) as IssueContent) !== hash)
       throw new FileError(`Issue ${number} is not as it was confirmed: its hash differs.`)
   try {
-    gradeCourse(toCourse(workingsOf(tableLoader(db, planLoader(db)).load(courseId))))
+    gradeWorkings(workingsOf(tableLoader(db, planLoader(db)).load(courseId)))
   } catch (e) {
     throw new FileError(`The course cannot be worked out from what is in the package: ${e instanceof Error ? e.message : String(e)}`)
   }

@@ -7,7 +7,7 @@ import { messageOf, page, ProblemError } from '../api/client'
 import { openFindings } from '../parts/plan-findings'
 import { coursesQuery, meQuery } from './ahead'
 import { later, stopCode, useStopsAhead } from './code'
-import { CourseProvider, useCourseSoFar } from './course'
+import { CourseProvider, useCourseSoFar } from '../course/course'
 import { useCourseEvents } from './events'
 import { Head } from './Head'
 import { KeysProvider } from './keys'
@@ -225,7 +225,7 @@ function OverseerStops({ me, courses, head }: FrameProps) {
   return (
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
-      <Run courseId={head.id} states={course && stopStates(course, odd).of} allowed={ALL_STOPS} />
+      <Run courseId={head.id} states={course && stopStates(course, odd)} allowed={ALL_STOPS} />
       {course || light ? <Outlet /> : <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>}
       {course ? (
         <Suspense fallback={waiting}>

@@ -2,7 +2,8 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useId, useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import type { CourseHead, CourseTable, Pile, PileScript, SheetInColumns } from '#contract'
+import type { CourseHead, Pile, PileScript, SheetInColumns } from '#contract'
+import type { Adopted } from '../course/store'
 import { useKeys } from './keys'
 import { useNames } from './names'
 import { STOPS } from './stops'
@@ -48,7 +49,7 @@ export function Find({ course }: { course: CourseHead }) {
     const wanted = text.trim().toLowerCase()
     if (!wanted) return []
     const base = `/courses/${course.id}`
-    const table = queries.getQueryData<CourseTable>(['table', course.id])
+    const table = queries.getQueryData<Adopted>(['table', course.id])?.table
     const sheet = queries.getQueryData<SheetInColumns>(['sheet', course.id])
     const people =
       course.role === 'marker'

@@ -9,7 +9,7 @@ import { useWidth } from '../parts/useWidth'
 import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
 import { AdoptDialog } from './AdoptDialog'
-import { useCourse } from './course'
+import { useCourse } from '../course/course'
 import { useKeys } from './keys'
 
 const COLUMN = 1
@@ -34,8 +34,8 @@ export default function Horizon() {
       : []),
   ])
   const figures = useMemo(() => {
-    const finals = current.result.students.flatMap((s) => s.final ?? [])
-    return { finals: finals.length, of: current.result.students.length, mean: describe(finals).mean }
+    const finals = current.students.flatMap((s) => s.final ?? [])
+    return { finals: finals.length, of: current.students.length, mean: describe(finals).mean }
   }, [current])
 
   const asked = clash && (
@@ -63,7 +63,7 @@ export default function Horizon() {
           unfold the horizon <kbd>F</kbd>
         </button>
       ) : (
-        <Strip result={current.result} ghost={open ? adopted.result : null} />
+        <Strip result={current} ghost={open ? adopted : null} />
       )}
       <div className="says">
         <span role="status" aria-live="polite">

@@ -234,7 +234,7 @@ describe('find', () => {
       { known },
     )
   test('a person by name or number, an assessment, a stop; arrows choose and Enter goes there', async () => {
-    const { user } = finding('lead', [[['table', 'c'], smallTable([])]])
+    const { user } = finding('lead', [[['table', 'c'], { table: smallTable([]) }]])
     await user.keyboard('/')
     await user.keyboard('ess{Enter}')
     expect(where()).toBe('/courses/c/compare?of=essay')

@@ -3,10 +3,10 @@ import { STOPS, stopStates } from './stops'
 
 test('a stop is clear as far as nothing is open there', () => {
   const nothing = stopStates(smallCourse(smallTable([])))
-  expect(nothing.of.mark.open).toBeGreaterThan(0)
-  expect(nothing.of.compare).toEqual({ open: 0, clear: 0 })
-  expect(nothing.of.confirm).toEqual({ open: 4, clear: 0 })
-  expect(STOPS.every(({ stop }) => nothing.of[stop].clear >= 0 && nothing.of[stop].clear <= 1)).toBe(true)
+  expect(nothing.mark.open).toBeGreaterThan(0)
+  expect(nothing.compare).toEqual({ open: 0, clear: 0 })
+  expect(nothing.confirm).toEqual({ open: 4, clear: 0 })
+  expect(STOPS.every(({ stop }) => nothing[stop].clear >= 0 && nothing[stop].clear <= 1)).toBe(true)
 })
 
 test('readings far apart are open at Reconcile until one mark is agreed; findings of the plan at Set out', () => {
@@ -19,10 +19,10 @@ test('readings far apart are open at Reconcile until one mark is agreed; finding
     ['ada', 'essay', 'ny', 15],
   ]
   const apart = stopStates(smallCourse(smallTable(scripts, readings)), 3)
-  expect(apart.of.reconcile.open).toBe(1)
-  expect(apart.of.confirm.open).toBe(1)
-  expect(apart.of['set-out']).toEqual({ open: 3, clear: 0.25 })
+  expect(apart.reconcile.open).toBe(1)
+  expect(apart.confirm.open).toBe(1)
+  expect(apart['set-out']).toEqual({ open: 3, clear: 0.25 })
   const agreed = stopStates(smallCourse(smallTable(scripts, readings, { agreed: { 'essay:ada': 11 } })))
-  expect(agreed.of.reconcile).toEqual({ open: 0, clear: 1 })
-  expect(agreed.of.confirm.open).toBe(0)
+  expect(agreed.reconcile).toEqual({ open: 0, clear: 1 })
+  expect(agreed.confirm.open).toBe(0)
 })

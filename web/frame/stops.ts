@@ -1,5 +1,5 @@
-import { openItems, planFacts, type OpenItem, type Stop } from '#core'
-import type { Course } from './course'
+import type { Stop } from '#core'
+import type { Course } from '../course/course'
 
 export const STOPS: { stop: Stop; title: string }[] = [
   { stop: 'set-out', title: 'Set out' },
@@ -23,31 +23,26 @@ export interface StopState {
  * What is open at each stop, and how far it is clear.
  * @param odd what is to be looked at in the plan and the placements
  */
-export function stopStates(course: Course, odd = 0): { items: OpenItem[]; of: Record<Stop, StopState> } {
-  const { table, workings, adopted } = course
-  const items = openItems(workings, planFacts(table), adopted.standing)
+export function stopStates(
+  { table, adopted, open: { items, scripts, toSettle } }: Pick<Course, 'table' | 'adopted' | 'open'>,
+  odd = 0,
+): Record<Stop, StopState> {
   const open = (stop: Stop) => items.filter((i) => i.stop === stop).reduce((n, i) => n + i.count, 0)
-  const double = new Set(table.assessments.filter((a) => a.readingsWanted > 1).map((a) => a.id))
-  const scripts = workings.scripts.length || 1
-  const toSettle = workings.scripts.filter((s) => double.has(s.assessmentId)).length || 1
-  const finals = adopted.result.students.filter((s) => s.final !== null).length
+  const finals = adopted.students.filter((s) => s.final !== null).length
   const students = table.students.length || 1
   const state = (stop: Stop, of: number): StopState => ({ open: open(stop), clear: Math.max(0, 1 - open(stop) / of) })
   const confirmed = table.head.confirmedIssue !== null
   return {
-    items,
-    of: {
-      'set-out': { open: odd, clear: Math.max(0, 1 - odd / (table.components.length + table.assessments.length || 1)) },
-      agree: {
-        open: 0,
-        clear: table.assessments.every((a) => a.marking === 'direct' || a.marking === 'completion' || a.standardId) ? 1 : 0.5,
-      },
-      mark: state('mark', scripts),
-      compare: { open: 0, clear: table.hasMarks ? 1 : 0 },
-      reconcile: state('reconcile', toSettle),
-      rescale: { open: 0, clear: table.hasMarks ? 1 : 0 },
-      bound: state('bound', 1),
-      confirm: { open: confirmed ? 0 : students - finals, clear: confirmed ? 1 : 0 },
+    'set-out': { open: odd, clear: Math.max(0, 1 - odd / (table.components.length + table.assessments.length || 1)) },
+    agree: {
+      open: 0,
+      clear: table.assessments.every((a) => a.marking === 'direct' || a.marking === 'completion' || a.standardId) ? 1 : 0.5,
     },
+    mark: state('mark', scripts || 1),
+    compare: { open: 0, clear: table.hasMarks ? 1 : 0 },
+    reconcile: state('reconcile', toSettle || 1),
+    rescale: { open: 0, clear: table.hasMarks ? 1 : 0 },
+    bound: state('bound', 1),
+    confirm: { open: confirmed ? 0 : students - finals, clear: confirmed ? 1 : 0 },
   }
 }

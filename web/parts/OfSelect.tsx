@@ -1,8 +1,8 @@
 import { Form } from 'react-bootstrap'
-import type { CourseTable } from '#contract'
+import type { TablePlan } from '#contract'
 
 interface Props {
-  table: CourseTable
+  table: Pick<TablePlan, 'components' | 'assessments'>
   value: string
   onChange: (id: string) => void
   /** Also components and the course, not assessments alone. */

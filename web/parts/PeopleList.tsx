@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import { useCourse } from '../frame/course'
+import { useCourse } from '../course/course'
 import { usePersonLabels } from '../frame/names'
 
 /** The people behind a bar, a dot or a count, each a way to their page. */

@@ -12,6 +12,7 @@ import {
   useYAxisScale,
 } from 'recharts'
 import { density, type Description } from '#core'
+import { RIDGE_POINTS } from './ridge-points'
 
 interface Props {
   people: { id: string; value: number }[]
@@ -27,7 +28,6 @@ interface Props {
   onPick?: (value: number) => void
 }
 
-const POINTS = 80
 const H = 56
 /** Room under the line for the dots, as a part of the tallest ridge. */
 const UNDER = 0.3
@@ -38,7 +38,7 @@ export function Ridge({ people, figures, from, to, tallest, level, passMark, cho
     () =>
       density(
         people.map((p) => p.value),
-        { from, to, points: POINTS },
+        { from, to, points: RIDGE_POINTS },
       ),
     [people, from, to],
   )

@@ -23,6 +23,7 @@ export const courseHead = (role: CourseHead['role'], more: Partial<CourseHead> =
   students: 4,
   confirmedIssue: null,
   awayAt: null,
+  namelessAt: null,
   ...more,
 })
 

@@ -1,6 +1,8 @@
-import { applyChanges, gradeCourse, STATUSES, standingMarks, toCourse, workingsOf, type Change, type Workings } from '#core'
+import { applyChanges, compareResults, openItems, planFacts, planWithChanges, STATUSES, workingsOf, type Change } from '#core'
 import type { CourseTable } from '#contract'
-import type { Course } from '../frame/course'
+import type { Course } from '../course/course'
+import { FIGURES, type Figure, type FigureArgs, type FigureName } from '../course/figures'
+import { Outcome, type CourseState } from '../course/state'
 
 type Script = [student: string, assessment: string, mark: number | null, status?: (typeof STATUSES)[number]]
 type Reading = [student: string, assessment: string, marker: string, mark: number]
@@ -79,17 +81,32 @@ export function smallTable(scripts: readonly Script[], readings: readonly Readin
   }
 }
 
-const outcomeOf = (w: Workings) => {
-  const standing = standingMarks(w)
-  return { standing, result: gradeCourse(toCourse(w, standing)) }
+/** A course as its worker has it, with a trial open where there are changes. */
+export function smallState(table: CourseTable, changes: Change[] = []): CourseState {
+  const workings = workingsOf(table)
+  const tried = applyChanges(workings, changes)
+  const adopted = Outcome.of(workings)
+  return { table, workings, tried, changes, adopted, current: changes.length > 0 ? Outcome.of(tried) : adopted }
 }
 
 /** A table as the screens have it, with a trial open where there are changes. */
 export function smallCourse(table: CourseTable, changes: Change[] = []): Course {
-  const workings = workingsOf(table)
-  const tried = applyChanges(workings, changes)
-  const adopted = outcomeOf(workings)
-  const current = changes.length > 0 ? outcomeOf(tried) : adopted
-  const trial = { changes, outcome: current, change: null, problem: null }
-  return { id: 'c', table, workings, tried, adopted, trial, current } as unknown as Course
+  const { workings, adopted, current } = smallState(table, changes)
+  return {
+    id: 'c',
+    table,
+    tried: planWithChanges(table, changes).plan,
+    open: { items: openItems(workings, planFacts(table), adopted.standing), scripts: table.scripts.id.length, toSettle: 0 },
+    adopted: adopted.result,
+    current: current.result,
+    trial: { changes, change: changes.length > 0 ? compareResults(adopted.result, current.result) : null, problem: null },
+  } as Partial<Course> as Course
 }
+
+/** Answers what screens ask the course for, at once. */
+export const smallFigures =
+  (table: CourseTable, changes: Change[] = []) =>
+  <N extends FigureName>(name: N, ...args: FigureArgs<N>): Figure<N> => {
+    const figure = FIGURES[name] as unknown as (state: CourseState, ...args: FigureArgs<N>) => Figure<N>
+    return figure(smallState(table, changes), ...args)
+  }

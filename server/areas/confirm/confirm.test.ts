@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto'
 import readBook from 'read-excel-file/node'
 import { parse } from 'csv-parse/sync'
-import { settleBy, standingMarks, workingsOf } from '#core'
-import type { CourseTable, Decision, IssueContent, IssueHead } from '#contract'
+import { settleBy, standingRows, workingsOf } from '#core'
+import { unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 import { resultsCsv } from './results-files'
 
@@ -24,14 +24,14 @@ test('what blocks is said, with how many and where', async () => {
 })
 
 test('signed, frozen, countersigned once by another, reopened, and the next issue beside it', async () => {
-  const t = (await lead('get', api('/table'))).body as CourseTable
+  const t = unpackTable((await lead('get', api('/table'))).body as TableInColumns)
   const w = workingsOf(t)
-  const open = standingMarks(w).filter((s) => s.source === 'open')
+  const open = standingRows(w).filter((s) => s.source === 'open')
   const settled = (
     await lead('post', api('/decisions'), {
       changes: settleBy(
         w,
-        open.map((s) => s.scriptId),
+        open.map((s) => s.cell),
         { kind: 'mean' },
         0.5,
       ),

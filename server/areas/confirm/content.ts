@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { gradeCourse, toCourse, workingsOf } from '#core'
+import { gradeWorkings, workingsOf } from '#core'
 import type { CourseTable, IssueContent } from '#contract'
 
 /** The results as they would be frozen now. */
@@ -7,7 +7,7 @@ export function issueContent(
   table: Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> },
   number: number,
 ): IssueContent {
-  const result = gradeCourse(toCourse(workingsOf(table)))
+  const result = gradeWorkings(workingsOf(table))
   const sections = new Map(table.sections.map((s) => [s.id, s.name]))
   const { code, title, term } = table.head
   return {

@@ -1,4 +1,4 @@
-import { appliesIn, hasWork, workingsOf, type Allotment } from '#core'
+import { appliesIn, hasWork, STATUSES, type Allotment, type Status } from '#core'
 import type { CourseTable, ShareRule } from '#contract'
 import { now, type Db } from '../../db/open'
 
@@ -100,6 +100,10 @@ export function allotmentQueries(db: Db) {
 /** The students whose work for an assessment is there to be read. */
 export function readable(table: Omit<CourseTable, 'head'>, assessmentId: string): CourseTable['students'] {
   const applies = appliesIn(table)
-  const status = new Map(workingsOf(table).scripts.flatMap((s) => (s.assessmentId === assessmentId ? [[s.studentId, s.status]] : [])))
-  return table.students.filter((s) => applies(s.id, assessmentId) && hasWork(status.get(s.id) ?? 'in'))
+  const { scripts } = table
+  const status = new Map<number, Status>()
+  scripts.assessment.forEach((a, i) => {
+    if (table.assessments[a]!.id === assessmentId) status.set(scripts.student[i]!, STATUSES[scripts.status[i]!]!)
+  })
+  return table.students.filter((s, i) => applies(s.id, assessmentId) && hasWork(status.get(i) ?? 'in'))
 }

@@ -36,8 +36,9 @@ export function markingRoutes(
   })
 
   handle(routes.sheetSince, ({ params: { courseId, version }, me, role }) => {
-    const cells = writes.cellsSince(courseId, version)
-    return { version: plans.load(courseId).plan.version, cells: cells && cellsNow(courseId, cells, me.id, role) }
+    const since = writes.since(courseId, version)
+    const cells = since && !since.plan ? cellsNow(courseId, since.cells, me.id, role) : null
+    return { version: plans.load(courseId).plan.version, cells }
   })
 
   handle(routes.writeCells, ({ params: { courseId }, body, me, role }) => {

@@ -6,7 +6,9 @@ import {
   moderationSample,
   seeded,
   ShareError,
+  readingsOf,
   standingMarks,
+  standingOf,
   workingsOf,
   type Allotment,
   type SampleRow,
@@ -141,12 +143,10 @@ function inDrawnOrder(allotments: readonly Allotment[], seed: number): Allotment
 function sampleRows(table: Table, assessmentId: string, scripts: { id: string; sectionId: string }[]): SampleRow[] {
   const assessment = table.assessments.find((a) => a.id === assessmentId)!
   const workings = workingsOf(table)
-  const first = new Map<string, number>()
-  for (const r of workings.readings) if (!first.has(r.scriptId)) first.set(r.scriptId, r.mark)
   const marks = new Map(
-    standingMarks(workings).flatMap((s) => {
-      const mark = s.plain ?? first.get(s.scriptId)
-      return s.assessmentId === assessmentId && mark !== undefined ? [[s.studentId, mark] as const] : []
+    standingOf(workings, standingMarks(workings), assessmentId).flatMap((s) => {
+      const mark = s.plain ?? readingsOf(workings, s.cell)[0]?.mark
+      return mark === undefined ? [] : [[s.studentId, mark] as const]
     }),
   )
   // The course's boundaries, as marks of this assessment, and its own pass mark.

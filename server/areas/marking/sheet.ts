@@ -1,4 +1,4 @@
-import { applyingExceptions, hasWork, standingMarks, STATUSES, withinTolerance, workingsOf, type Status, type Stay } from '#core'
+import { applyingExceptions, hasWork, plainMark, STATUSES, withinTolerance, type Status, type Stay } from '#core'
 import {
   addCell,
   noCells,
@@ -261,40 +261,21 @@ function readingsOf({ scripts, readings }: Table) {
 }
 
 /** What scripts with readings come to before they are rescaled, by their places; the others are as they were typed. */
-function plainMarks(table: Table, places: readonly number[]): Map<number, number | null> {
-  if (places.length === 0) return new Map()
-  const { scripts, readings } = table
-  const at = new Map(places.map((place, i) => [place, i]))
-  const only = <T>(column: readonly T[]) => places.map((place) => column[place]!)
-  const { id, student, assessment, status, daysLate, entered } = scripts
-  const workings = workingsOf({
-    ...table,
-    placements: [],
-    adjustments: [],
-    agreed: Object.fromEntries(
-      only(scripts.id).flatMap((scriptId) => (scriptId in table.agreed ? [[scriptId, table.agreed[scriptId]!]] : [])),
-    ),
-    scripts: {
-      id: only(id),
-      student: only(student),
-      assessment: only(assessment),
-      status: only(status),
-      daysLate: only(daysLate),
-      entered: only(entered),
-    },
-    readings: readingsAt(readings, at),
-  })
-  return new Map(standingMarks(workings).map((s, i) => [places[i]!, s.plain]))
-}
-
-/** The readings of some scripts, by the places that these have among themselves. */
-function readingsAt({ script, marker, mark }: Table['readings'], at: ReadonlyMap<number, number>): Table['readings'] {
-  const theirs = script.flatMap((place, i) => (at.has(place) ? [i] : []))
-  return {
-    script: theirs.map((i) => at.get(script[i]!)!),
-    marker: theirs.map((i) => marker[i]!),
-    mark: theirs.map((i) => mark[i]!),
-  }
+function plainMarks({ scripts, readings, assessments, agreed }: Table, places: readonly number[]): Map<number, number | null> {
+  const own = new Map(places.map((place) => [place, [] as number[]]))
+  readings.script.forEach((place, i) => own.get(place)?.push(readings.mark[i]!))
+  return new Map(
+    [...own].map(([place, marks]) => {
+      const mark = plainMark({
+        status: STATUSES[scripts.status[place]!]!,
+        entered: scripts.entered[place]!,
+        agreed: agreed[scripts.id[place]!],
+        readings: marks,
+        wanted: assessments[scripts.assessment[place]!]!.readingsWanted,
+      })
+      return [place, mark]
+    }),
+  )
 }
 
 const isApart = ({ scripts, assessments }: Table, at: number, readings: number, spread: number): boolean =>

@@ -1,5 +1,5 @@
-import type { CellRefusal, CourseTable, TriedImport } from '#contract'
-import { standingMarks, workingsOf } from '#core'
+import { unpackTable, type CellRefusal, type TableInColumns, type TriedImport } from '#contract'
+import { standingRows, workingsOf } from '#core'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -45,8 +45,8 @@ const type = async (mark: number | null, status = 'in') =>
     ).body as { refused: CellRefusal[] }
   ).refused.map((r) => [r.kind, r.message])
 const source = async () => {
-  const table = (await lead('get', api('/table')).expect(200)).body as CourseTable
-  return standingMarks(workingsOf(table)).find((s) => s.assessmentId === stereo && s.studentId === studentId)!
+  const table = unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
+  return standingRows(workingsOf(table)).find((s) => s.assessmentId === stereo && s.studentId === studentId)!
 }
 
 test('a mark typed before its reading waits beside it, is never the mark unasked, and is in the queue at Reconcile', async () => {

@@ -1,4 +1,4 @@
-import { appliesIn, isReleased, placementFor, standingMarks, workingsOf, type Stay } from '#core'
+import { appliesIn, isReleased, placementFor, standingMarks, standingOfStudent, workingsOf, type Stay } from '#core'
 import { routes, type Assessment, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
 import type { Clock } from '../../clock'
 import type { Db } from '../../db/open'
@@ -29,7 +29,8 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     const student = table.students.find((s) => s.id === own.get(courseId, me.id)?.id)
     if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
     const applies = appliesIn(table)
-    const standing = new Map(standingMarks(workingsOf(table)).flatMap((s) => (s.studentId === student.id ? [[s.assessmentId, s]] : [])))
+    const workings = workingsOf(table)
+    const standing = new Map(standingOfStudent(workings, standingMarks(workings), student.id).map((s) => [s.assessmentId, s]))
     const today = clock.today()
     const stays: Stay[] = table.stays[student.id] ?? []
     const work = table.assessments.flatMap((a, at): OwnWork['work'] => {

@@ -18,8 +18,8 @@ export function installedCourseRoutes(
   writes: CourseWrites,
   { audit, pool, settings, clock }: { audit: AuditList; pool: WorkerPool; settings: InstallationSettings; clock: Clock },
 ): void {
-  const all = db.prepare<[], { id: string; namelessAt: string | null; leads: string | null; bare: 0 | 1 }>(
-    `SELECT c.id, c.nameless_at AS namelessAt,
+  const all = db.prepare<[], { id: string; leads: string | null; bare: 0 | 1 }>(
+    `SELECT c.id,
        (SELECT group_concat(p.name, '|') FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = c.id AND r.role = 'lead') AS leads,
        NOT EXISTS (SELECT 1 FROM assessment a JOIN script s ON s.assessment_id = a.id WHERE a.course_id = c.id)
          AND NOT EXISTS (SELECT 1 FROM decision d WHERE d.course_id = c.id) AS bare
@@ -39,10 +39,10 @@ export function installedCourseRoutes(
   const edit = db.prepare('UPDATE course SET code = ?, title = ?, term = ?, first_day = ?, last_day = ? WHERE id = ?')
 
   const list = (): InstalledCourse[] =>
-    all.all().map(({ id, namelessAt, leads, bare }) => {
+    all.all().map(({ id, leads, bare }) => {
       const { head } = plans.load(id).plan
       const namelessFrom = head.awayAt === null ? null : shiftDay(clock.dayOf(head.awayAt), settings.namelessAfter())
-      return { ...head, namelessAt, namelessFrom, leads: leads?.split('|') ?? [], bare: bare === 1 }
+      return { ...head, namelessFrom, leads: leads?.split('|') ?? [], bare: bare === 1 }
     })
   const one = (id: string): InstalledCourse => {
     const found = list().find((c) => c.id === id)

@@ -1,5 +1,14 @@
-import { gradeCourse, toCourse, workingsOf } from '#core'
-import type { Assessment, Component, CourseHead, CourseTable, Decision, GradeSet, Plan } from '#contract'
+import { gradeCourse, toCourse, workingsOf, type TableLike } from '#core'
+import {
+  unpackTable,
+  type Assessment,
+  type Component,
+  type CourseHead,
+  type Decision,
+  type GradeSet,
+  type Plan,
+  type TableInColumns,
+} from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -11,8 +20,8 @@ beforeAll(async () => {
 afterAll(() => server.close())
 
 const planOf = async (courseId: string) => (await lead('get', `/api/courses/${courseId}/plan`).expect(200)).body as Plan
-const table = async () => (await lead('get', api('/table')).expect(200)).body as CourseTable
-const finals = (t: CourseTable) => gradeCourse(toCourse(workingsOf(t))).students.map((s) => s.final)
+const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
+const finals = (t: TableLike) => gradeCourse(toCourse(workingsOf(t))).students.map((s) => s.final)
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const NOTHING = { plan: false, placements: false, standards: false, boundaries: false, people: false }
 const ALL = { plan: true, placements: true, standards: true, boundaries: true, people: true }
@@ -159,7 +168,7 @@ describe('once there are marks', () => {
     const before = await table()
     const at = before.assessments.findIndex((a) => a.title === 'Stereo heights')
     const marked = new Set(
-      before.scripts.student.filter((_, i) => before.scripts.assessment[i] === at && before.scripts.entered[i] !== null),
+      Array.from(before.scripts.student).filter((_, i) => before.scripts.assessment[i] === at && !Number.isNaN(before.scripts.entered[i])),
     )
     const answer = await lead('post', api(`/assessments/${before.assessments[at]!.id}/starting-mark`), { mark: 6 }).expect(200)
     const { given, stood } = answer.body as { given: { studentId: string; mark: number }[]; stood: number }

@@ -2,14 +2,15 @@ import {
   routes,
   unpackRoll,
   unpackSheet,
-  type CourseTable,
+  unpackTable,
+  type TableInColumns,
   type RollFileKept,
   type RollInColumns,
   type RollProgress,
   type SheetInColumns,
   type TriedRoll,
 } from '#contract'
-import { gradeCourse, shownDay, toCourse, workingsOf } from '#core'
+import { gradeCourse, shownDay, toCourse, workingsOf, type TableLike } from '#core'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -23,7 +24,7 @@ beforeAll(async () => {
 afterAll(() => server.close())
 
 const roll = async () => unpackRoll((await lead('get', api('/roll')).expect(200)).body as RollInColumns)
-const table = async () => (await lead('get', api('/table')).expect(200)).body as CourseTable
+const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
 const FROM = '2026-11-24'
 const lines = (text: string) =>
   text
@@ -177,7 +178,7 @@ test('a student moves with marks and readings; what applies follows the due days
   const before = await table()
   const person = before.students.find((s) => s.sectionId === `${COURSE}-section-1`)!
   const own = (await roll()).students.find((s) => s.id === person.id)!
-  const final = (t: CourseTable) => gradeCourse(toCourse(workingsOf(t))).students.find((s) => s.studentId === person.id)!.final
+  const final = (t: TableLike) => gradeCourse(toCourse(workingsOf(t))).students.find((s) => s.studentId === person.id)!.final
   const there = `${COURSE}-section-3`
   const stays = [
     { sectionId: own.stays[0]!.sectionId, from: own.stays[0]!.from, to: '2026-10-11' },

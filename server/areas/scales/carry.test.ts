@@ -1,4 +1,13 @@
-import type { Change, CourseTable, Decision, Library, Plan, RubricVersion, ScriptDetail } from '#contract'
+import {
+  unpackTable,
+  type Change,
+  type Decision,
+  type Library,
+  type Plan,
+  type RubricVersion,
+  type ScriptDetail,
+  type TableInColumns,
+} from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -21,7 +30,7 @@ interface Carried {
 }
 const rubrics = async () => ((await lead('get', api('/library')).expect(200)).body as Library).rubrics
 const rubricOf = async (id: string) => (await rubrics()).find((r) => r.id === id)!
-const table = async () => (await lead('get', api('/table')).expect(200)).body as CourseTable
+const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const carriedTo = async (id: string) => (await lead('get', api(`/assessments/${MAP}/carried/${id}`)).expect(200)).body as Carried
 const attach = async (standardId: string, status = 200) => {
@@ -50,7 +59,7 @@ test('a version made after marking has begun: attached, compared, carried over a
   await attach(next)
   const use = (await rubricOf(next)).uses.find((u) => u.assessmentId === MAP)!
   const raw = await table()
-  const ofMap = raw.readings.script.filter((s) => raw.assessments[raw.scripts.assessment[s]!]!.id === MAP).length
+  const ofMap = Array.from(raw.readings.script).filter((s) => raw.assessments[raw.scripts.assessment[s]!]!.id === MAP).length
   expect(use).toMatchObject({ version: 2, behind: ofMap })
   expect(detail(await attach('scheme-field-book', 409))).toMatch(/has \d+ readings already/)
 

@@ -1,4 +1,4 @@
-import { carryPicks, rubricMark, settleBy, type AgreeRule, type Criterion, type Workings } from '#core'
+import { applyChanges, carryPicks, rubricMark, settleBy, type AgreeRule, type Criterion, type Workings } from '#core'
 import type { Change } from '#contract'
 import type { Db } from '../../db/open'
 import { HttpProblem } from '../../problem'
@@ -71,18 +71,18 @@ export function carrier(db: Db) {
     if (carried.length === 0) return { changes: [], carried: 0, moved: 0, settled: 0, left }
 
     // Agreed marks that follow their readings by a rule follow them to the new marks; a mark of the lead's own stays.
-    const marks = new Map(carried.map((r) => [`${r.scriptId} ${r.markerId}`, r.mark]))
-    const after = new Map(carried.map((r) => [r.scriptId, [] as Workings['readings']]))
-    for (const r of w.readings) after.get(r.scriptId)?.push({ ...r, mark: marks.get(`${r.scriptId} ${r.markerId}`) ?? r.mark })
+    const carry: Change = { kind: 'carry', assessmentId: assessment.id, standardId, readings: carried }
+    const after = applyChanges(w, [carry])
+    const touched = new Set(carried.map((r) => r.scriptId))
     const settled = rules.all(assessment.id).flatMap(({ scriptId, rule }): Change[] => {
       const parsed = JSON.parse(rule) as AgreeRule
-      const own = after.get(scriptId)
-      if (!own || parsed.kind === 'value') return []
-      const again = settleBy({ readings: own }, [scriptId], parsed, assessment.step)
-      return again.filter((c) => c.kind === 'settle' && c.mark !== w.agreed[scriptId])
+      if (!touched.has(scriptId) || parsed.kind === 'value') return []
+      const cell = w.cells.ofScript(scriptId)
+      const again = settleBy(after, [cell], parsed, assessment.step)
+      return again.filter((c) => c.kind === 'settle' && c.mark !== w.agreed.get(cell))
     })
     return {
-      changes: [{ kind: 'carry', assessmentId: assessment.id, standardId, readings: carried }, ...settled],
+      changes: [carry, ...settled],
       carried: carried.length,
       moved,
       settled: settled.length,

@@ -54,15 +54,23 @@ export function courseWrites(db: Db) {
       if (cellsOf) latest.add(courseId, current.get(courseId)!.version, cellsOf(done))
       return done
     },
-    /** The cells that were written since a version, where nothing else was; null where more has changed. */
-    cellsSince: (courseId: string, version: number): CellKey[] | null =>
-      latest.since(courseId, version, current.get(courseId)?.version ?? version),
+    /** The cells that were written since a version, and whether something was decided; null where more has changed. */
+    since: (courseId: string, version: number) => latest.since(courseId, version, current.get(courseId)?.version ?? version),
     /** A write that a confirmed course refuses. */
     writeOpen<T>(courseId: string, work: () => T): T {
       return write(courseId, () => {
         requireOpen(courseId)
         return work()
       })
+    },
+    /** A decision, which leaves every script and reading as it is; a confirmed course refuses it. */
+    writeDecision<T>(courseId: string, work: () => T): T {
+      const done = write(courseId, () => {
+        requireOpen(courseId)
+        return work()
+      })
+      latest.add(courseId, current.get(courseId)!.version, [], true)
+      return done
     },
     onChange(courseId: string, listener: (version: number) => void): () => void {
       told.on(courseId, listener)

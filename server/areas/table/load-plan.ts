@@ -15,6 +15,7 @@ interface HeadRow {
   students: number
   issue: number | null
   away_at: string | null
+  nameless_at: string | null
   version: number
   plan_version: number
   policy: string
@@ -25,14 +26,14 @@ export type PlanCore = Omit<Plan, 'head'> & { head: Omit<CourseHead, 'role'> }
 export interface Decided {
   plan: PlanCore
   /** What else the decisions in force say. */
-  agreed: Workings['agreed']
+  agreed: Record<string, number>
   adjustments: Workings['adjustments']
 }
 
 /** Reads a course's plan with its decisions in force, without its scripts; kept until a write to more than its marks. */
 export function planLoader(db: Db) {
   const head = db.prepare<[string], HeadRow>(`
-    SELECT c.id, c.code, c.title, c.term, c.first_day, c.last_day, c.version, c.plan_version, c.policy, c.boundaries, c.away_at,
+    SELECT c.id, c.code, c.title, c.term, c.first_day, c.last_day, c.version, c.plan_version, c.policy, c.boundaries, c.away_at, c.nameless_at,
       (SELECT count(*) FROM section s WHERE s.course_id = c.id) AS sections,
       (SELECT count(*) FROM section s JOIN enrolment e ON e.section_id = s.id WHERE s.course_id = c.id AND e.to_day IS NULL) AS students,
       (SELECT number FROM issue i WHERE i.course_id = c.id AND i.reopened_at IS NULL) AS issue
@@ -103,6 +104,7 @@ export function planLoader(db: Db) {
         students: row.students,
         confirmedIssue: row.issue,
         awayAt: row.away_at,
+        namelessAt: row.nameless_at,
       },
       version: row.version,
       hasMarks: !!marked.get({ course: id })!.marked,

@@ -1,8 +1,8 @@
 import { scriptIdOf, STATUSES, type Status } from '#core'
-import type { Cell, CourseHead, CourseTable } from '#contract'
+import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
 import type { Db } from '../../db/open'
 import type { CellKey } from './latest-cells'
-import { planLoader, type PlanLoader } from './load-plan'
+import { planLoader, type Decided, type PlanLoader } from './load-plan'
 
 type TableCore = Omit<CourseTable, 'head'> & { head: Omit<CourseHead, 'role'> }
 
@@ -53,7 +53,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
   const places = new Map<string, Places>()
 
   function read(id: string): TableCore {
-    const { plan, agreed, adjustments } = plans.load(id)
+    const decided = plans.load(id)
+    const { plan } = decided
     const studentRows = students.all(id)
     const markerRows = markers.all({ course: id })
     const place = (list: { id: string }[]) => new Map(list.map((x, i) => [x.id, i]))
@@ -89,6 +90,11 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     const stays: CourseTable['stays'] = {}
     for (const [studentId, sectionId, from, to] of moves.all({ course: id }))
       if (studentAt.has(studentId)) (stays[studentId] ??= []).push({ sectionId, from, to })
+    return { ...ofPlan(decided), students: studentRows, markers: markerRows, stays, scripts: columns, readings: readingColumns }
+  }
+
+  /** What of the table follows from the plan as it is decided. */
+  function ofPlan({ plan, agreed, adjustments }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings'> {
     const { head, version, hasMarks, policy, boundaries, components, assessments, leftOut } = plan
     return {
       head,
@@ -96,16 +102,11 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       hasMarks,
       policy,
       boundaries,
-      sections: plan.sections.map(({ id: sectionId, code, name, teacher }) => ({ id: sectionId, code, name, teacher })),
-      students: studentRows,
-      markers: markerRows,
+      sections: plan.sections.map(({ id, code, name, teacher }) => ({ id, code, name, teacher })),
       components,
       assessments,
       placements: plan.placements.map(([a, s, due]) => ({ assessmentId: assessments[a]!.id, sectionId: plan.sections[s]!.id, due })),
-      stays,
       leftOut,
-      scripts: columns,
-      readings: readingColumns,
       agreed,
       adjustments,
     }
@@ -154,6 +155,34 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
           mark: [...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])],
         }
       })
+    },
+    /** Takes over a decision, which left every script and reading as it is. */
+    keepMarks(courseId: string): void {
+      const table = kept.get(courseId)
+      const decided = plans.load(courseId)
+      const { plan } = decided
+      const same =
+        table && plan.assessments.length === table.assessments.length && plan.assessments.every((a, i) => a.id === table.assessments[i]!.id)
+      if (!same || table.version !== plan.version - 1) return
+      kept.set(courseId, { ...table, ...ofPlan(decided) })
+    },
+    /** Scripts as they stand now, with their readings; those that are not on the table are left out. */
+    cells(courseId: string, keys: readonly CellKey[]): TableCell[] {
+      const table = this.load(courseId)
+      const places = keys.map((key) => ({ key, at: this.placeOf(courseId, key) })).filter(({ at }) => at >= 0)
+      const own = new Map(places.map(({ at }) => [at, [] as TableCell['readings']]))
+      table.readings.script.forEach((at, i) =>
+        own.get(at)?.push({ markerId: table.markers[table.readings.marker[i]!]!.id, mark: table.readings.mark[i]! }),
+      )
+      const { status, daysLate, entered } = table.scripts
+      return places.map(({ key: { studentId, assessmentId }, at }) => ({
+        studentId,
+        assessmentId,
+        status: STATUSES[status[at]!]!,
+        daysLate: daysLate[at]!,
+        entered: entered[at]!,
+        readings: own.get(at)!,
+      }))
     },
     /** Where a script stands in the table's columns; −1 where nothing is recorded of it. */
     placeOf(courseId: string, { studentId, assessmentId }: CellKey): number {

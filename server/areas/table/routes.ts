@@ -1,4 +1,4 @@
-import { routes, type Role } from '#contract'
+import { packTable, routes, type Role, type TableSince } from '#contract'
 import type { Db } from '../../db/open'
 import type { sessions } from '../../access/sessions'
 import { tokenOf, type Handle } from '../../http'
@@ -7,6 +7,18 @@ import type { PlanLoader } from './load-plan'
 import type { TableLoader } from './load-table'
 
 const HEARTBEAT_MS = 25_000
+
+type Table = ReturnType<TableLoader['load']>
+
+/** Packed once for everybody who asks for the same version. */
+function packedOnce(): (table: Table) => ReturnType<typeof packTable<Table>> {
+  const known = new WeakMap<Table, ReturnType<typeof packTable<Table>>>()
+  return (table) => {
+    const packed = known.get(table) ?? packTable(table)
+    known.set(table, packed)
+    return packed
+  }
+}
 
 export function tableRoutes(
   handle: Handle,
@@ -21,6 +33,8 @@ export function tableRoutes(
      WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
   )
 
+  const packed = packedOnce()
+
   handle(routes.courses, ({ caller, look }) =>
     (caller ? mine.all(caller.id) : []).map((r) => plans.head(r.course_id, look?.courseId === r.course_id ? 'marker' : r.role)),
   )
@@ -32,7 +46,19 @@ export function tableRoutes(
 
   handle(routes.table, ({ params, role }) => {
     const table = tables.load(params.courseId)
-    return { ...table, head: { ...table.head, role } }
+    return { ...packed(table), head: { ...table.head, role } }
+  })
+
+  handle(routes.tableSince, ({ params: { courseId, version }, role }): TableSince => {
+    const since = writes.since(courseId, version)
+    if (!since) return null
+    const { scripts: _, readings: __, ...plan } = tables.load(courseId)
+    return {
+      version: plan.version,
+      hasMarks: plan.hasMarks,
+      cells: tables.cells(courseId, since.cells),
+      plan: since.plan ? { ...plan, head: { ...plan.head, role } } : null,
+    }
   })
 
   handle(routes.events, ({ params, req, res }) => {

@@ -1,5 +1,15 @@
 import { isDeepStrictEqual } from 'node:util'
-import { adjuster, applyChanges, agreeMark, AgreeError, AdjustmentError, checkBoundaries, type Workings } from '#core'
+import {
+  adjuster,
+  applyChanges,
+  agreeMark,
+  AgreeError,
+  AdjustmentError,
+  checkBoundaries,
+  NO_SCRIPT,
+  readingsOf,
+  type Workings,
+} from '#core'
 import type { Change, CourseTable } from '#contract'
 import { HttpProblem } from '../../problem'
 
@@ -10,11 +20,9 @@ export function checkChanges(
   changes: Change[],
   carriedOver: (assessmentId: string, standardId: string) => Change[],
 ): void {
-  const readings = new Map<string, Workings['readings']>()
   const carries = changes.filter((c) => c.kind === 'carry')
   // Agreed marks that are adopted together with what is carried over follow from the marks after it.
-  for (const r of applyChanges(w, carries).readings) readings.set(r.scriptId, [...(readings.get(r.scriptId) ?? []), r])
-  const assessmentOf = new Map(w.scripts.map((s) => [s.id, table.assessments.find((a) => a.id === s.assessmentId)!]))
+  const carried = applyChanges(w, carries)
   const assessments = new Map(table.assessments.map((a) => [a.id, a]))
   const sections = new Set(table.sections.map((s) => s.id))
   const components = new Set(table.components.map((c) => c.id))
@@ -26,10 +34,12 @@ export function checkChanges(
     }
     switch (c.kind) {
       case 'settle': {
-        const assessment = assessmentOf.get(c.scriptId) ?? refuse('There is no such script.')
+        const cell = w.cells.ofScript(c.scriptId)
+        if (cell < 0 || w.scripts.there[cell] === NO_SCRIPT) refuse('There is no such script.')
+        const assessment = assessments.get(w.cells.assessmentId(cell))!
         if (c.rule.kind === 'value' && (c.rule.mark < 0 || c.rule.mark > assessment.outOf))
           refuse(`${c.rule.mark} is outside 0 to ${assessment.outOf}.`)
-        const { mark } = orRefuse(() => agreeMark(readings.get(c.scriptId) ?? [], c.rule, c.step), refuse)
+        const { mark } = orRefuse(() => agreeMark(readingsOf(carried, cell), c.rule, c.step), refuse)
         if (mark !== c.mark)
           throw new HttpProblem(409, 'The readings of a script changed meanwhile: settle it again.', { field: `changes.${i}` })
         break

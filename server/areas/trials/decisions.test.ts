@@ -1,5 +1,5 @@
-import { gradeCourse, settleBy, standingMarks, toCourse, workingsOf, type Adjustment } from '#core'
-import type { Change, CourseTable, Decision } from '#contract'
+import { gradeCourse, settleBy, standingRows, toCourse, workingsOf, type Adjustment, type TableLike } from '#core'
+import { unpackTable, type Change, type Decision, type TableInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -10,15 +10,15 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.close())
 
-const table = async () => (await lead('get', api('/table')).expect(200)).body as CourseTable
+const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
 const adopt = async (changes: Change[]) => (await lead('post', api('/decisions'), { changes, reason: 'test' }).expect(200)).body as Decision
 const withdraw = (id: string) => lead('post', api(`/decisions/${id}/withdraw`), { reason: 'test' })
-const standing = (t: CourseTable) => standingMarks(workingsOf(t)).map((s) => s.mark)
-const openMap = (t: CourseTable) => {
+const standing = (t: TableLike) => standingRows(workingsOf(t)).map((s) => s.mark)
+const openMap = (t: TableLike) => {
   const w = workingsOf(t)
-  return standingMarks(w)
+  return standingRows(w)
     .filter((s) => s.assessmentId === `${COURSE}-map` && s.source === 'open')
-    .map((s) => s.scriptId)
+    .map((s) => s.cell)
 }
 const curve = (id: string): Adjustment => ({
   id,
@@ -41,13 +41,15 @@ const curve = (id: string): Adjustment => ({
 
 test('adopting settles, the effect is in the record, and withdrawing brings back exactly what was', async () => {
   const before = await table()
-  const [scriptId] = openMap(before)
-  const changes = settleBy(workingsOf(before), [scriptId!], { kind: 'mean' }, 0.5)
+  const w = workingsOf(before)
+  const [cell] = openMap(before)
+  const scriptId = w.cells.scriptId(cell!)
+  const changes = settleBy(w, [cell!], { kind: 'mean' }, 0.5)
   const decision = await adopt(changes)
   expect(decision).toMatchObject({ kind: 'reconcile', by: 'Ines Valdry', withdrawn: null })
   expect(decision.summary).toBe('1 script of Map project settled by mean')
   const after = await table()
-  expect(after.agreed[scriptId!]).toBe((changes[0] as Extract<Change, { kind: 'settle' }>).mark)
+  expect(after.agreed[scriptId]).toBe((changes[0] as Extract<Change, { kind: 'settle' }>).mark)
   const withdrawn = (await withdraw(decision.id).expect(200)).body as Decision
   expect(withdrawn.withdrawn?.reason).toBe('test')
   expect(standing(await table())).toEqual(standing(before))
@@ -56,17 +58,18 @@ test('adopting settles, the effect is in the record, and withdrawing brings back
 
 test('of two decisions on one script the later holds; withdrawing it brings the earlier back', async () => {
   const t = await table()
-  const [, scriptId] = openMap(t)
+  const [, cell] = openMap(t)
   const w = workingsOf(t)
-  await adopt(settleBy(w, [scriptId!], { kind: 'lowest' }, null))
-  const low = (await table()).agreed[scriptId!]
-  const second = await adopt(settleBy(w, [scriptId!], { kind: 'highest' }, null))
-  expect((await table()).agreed[scriptId!]).toBeGreaterThan(low!)
+  const scriptId = w.cells.scriptId(cell!)
+  await adopt(settleBy(w, [cell!], { kind: 'lowest' }, null))
+  const low = (await table()).agreed[scriptId]
+  const second = await adopt(settleBy(w, [cell!], { kind: 'highest' }, null))
+  expect((await table()).agreed[scriptId]).toBeGreaterThan(low!)
   const inForce = () =>
     server.db.prepare('SELECT mark FROM agreed_mark WHERE script_id = ? AND in_force = 1').all(scriptId) as { mark: number }[]
   expect(inForce()).toHaveLength(1)
   await withdraw(second.id).expect(200)
-  expect((await table()).agreed[scriptId!]).toBe(low)
+  expect((await table()).agreed[scriptId]).toBe(low)
   expect(inForce()).toEqual([{ mark: low }])
 })
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { applyChanges, compareResults, gradeCourse, toCourse, workingsOf, type Workings } from '#core'
+import { applyChanges, compareResults, gradeWorkings, workingsOf, type Workings } from '#core'
 import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'
@@ -48,7 +48,7 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
   handle(routes.adopt, ({ params: { courseId }, body, me, role }) => {
     const table = { ...tables.load(courseId), head: { ...tables.load(courseId).head, role } }
-    return writes.writeOpen(courseId, (): Decision => {
+    return decide(courseId, body.changes, (): Decision => {
       if (body.trialVersion !== undefined) requireKnown(courseId, me.id, body.trialVersion)
       const before = workingsOf(table)
       checkChanges(table, before, body.changes, (assessmentId, standardId) => {
@@ -72,20 +72,28 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
   handle(routes.record, ({ params }) => record.all(params.courseId))
 
-  handle(routes.withdraw, ({ params, body, me }) =>
-    writes.writeOpen(params.courseId, () => {
-      const decision = record.get(params.decisionId, params.courseId)
-      if (!decision) throw new HttpProblem(404, 'There is no such decision.')
+  handle(routes.withdraw, ({ params, body, me }) => {
+    const decision = record.get(params.decisionId, params.courseId)
+    if (!decision) throw new HttpProblem(404, 'There is no such decision.')
+    return decide(params.courseId, decision.changes, () => {
       if (decision.withdrawn) throw new HttpProblem(409, `${decision.withdrawn.by} withdrew it already.`)
       if (decision.kind === 'confirm' || decision.kind === 'reopen')
         throw new HttpProblem(409, 'A confirmation is not withdrawn: reopen the course at Confirm.')
       record.withdraw(params.courseId, decision.id, me.id, body.reason)
       return record.get(decision.id)!
-    }),
-  )
+    })
+  })
+
+  /** Most decisions leave scripts and readings as they are, which then need not be read or sent again. */
+  function decide<T>(courseId: string, changes: readonly Change[], work: () => T): T {
+    if (changes.some((c) => c.kind === 'carry' || c.kind === 'take away')) return writes.writeOpen(courseId, work)
+    const done = writes.writeDecision(courseId, work)
+    tables.keepMarks(courseId)
+    return done
+  }
 }
 
 function effectOf(before: Workings, after: Workings): Effect {
-  const { percents, movers, up, down, reversed } = compareResults(gradeCourse(toCourse(before)), gradeCourse(toCourse(after)))
+  const { percents, movers, up, down, reversed } = compareResults(gradeWorkings(before), gradeWorkings(after))
   return { percents, grades: movers.length, up, down, reversed }
 }

@@ -17,6 +17,7 @@ import { RubricMaker } from './RubricMaker'
 import { ScaleMaker } from './ScaleMaker'
 import { SchemeMaker } from './SchemeMaker'
 import { RubricSheet } from './RubricSheet'
+import { SetsOfGrades } from './SetsOfGrades'
 import { Suggestions } from './Suggestions'
 import { Uses } from './Uses'
 import { VersionChanges } from './VersionChanges'
@@ -214,6 +215,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
             </div>
           )}
         </section>
+        {(lead || role === 'external') && <SetsOfGrades courseId={courseId} wanted={find.trim().toLowerCase()} decides={lead} />}
         {chosen && (
           <>
             <Uses courseId={courseId} entry={chosen} decides={lead} />

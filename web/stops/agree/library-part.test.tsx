@@ -4,7 +4,7 @@ import { USE } from '../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
 import { LibraryPart } from './LibraryPart'
 
-jest.mock('../../frame/course', () => ({ useCourseSoFar: () => ({ course: null }) }))
+jest.mock('../../course/course', () => ({ useCourseSoFar: () => ({ course: null }) }))
 
 type Head = Omit<Library['rubrics'][number], 'criteria' | 'bands' | 'descending' | 'alike'>
 const entry = (id: string, title: string, more: Partial<Head> = {}): Head => ({
@@ -57,12 +57,36 @@ const assessment = (id: string, title: string, standardId: string | null) => ({
   version: 4,
   use: USE,
 })
+const GRADE_SETS = [
+  {
+    id: 'g1',
+    name: 'Three words',
+    by: 'Ines',
+    own: true,
+    grades: [
+      { grade: 'Strong', from: 72.5 },
+      { grade: 'Not yet', from: 0 },
+    ],
+  },
+  {
+    id: 'g2',
+    name: 'Two',
+    by: 'Rune Daal',
+    own: false,
+    grades: [
+      { grade: 'Pass', from: 50 },
+      { grade: 'Fail', from: 0 },
+    ],
+  },
+]
 const EMPTY_LIBRARY: Library = { rubrics: [], schemes: [], scales: [], outcomes: [] }
 
 function library(has: Partial<Library>, { role = 'lead', me = 'ines' }: { role?: CourseHead['role']; me?: string } = {}) {
   const server = serverAnswers([
     [routes.library, () => ({ ...EMPTY_LIBRARY, ...has })],
     [routes.courses, () => [{ id: 'c', role }]],
+    [routes.gradeSets, () => GRADE_SETS],
+    [routes.dropGradeSet, () => GRADE_SETS.slice(1)],
     [
       routes.plan,
       () => ({
@@ -111,6 +135,26 @@ test('it is searched by title, words and owner, and narrowed by kind; retired on
   await user.selectOptions(screen.getByLabelText('Kind'), 'rubric')
   await user.click(screen.getByLabelText('retired ones too'))
   expect(listed()).toEqual(['Old sketch', 'Sketch map'])
+})
+
+test('the department’s sets of grades stand there too: found by name or grade, one’s own dropped; markers are not asked about them', async () => {
+  const { user, ready, sent } = library({})
+  await ready()
+  expect(await screen.findByText('Strong 72.5 · Not yet 0')).toBeTruthy()
+  expect(screen.queryByRole('button', { name: 'Keep Two no longer' })).toBeNull()
+  await user.type(screen.getByLabelText('Find in the library'), 'fail')
+  expect(screen.queryByText('Three words')).toBeNull()
+  expect(screen.getByText('Pass 50 · Fail 0')).toBeTruthy()
+  await user.clear(screen.getByLabelText('Find in the library'))
+  await user.click(screen.getByRole('button', { name: 'Keep Three words no longer' }))
+  await waitFor(() => expect(screen.queryByText('Three words')).toBeNull())
+  expect(sent.map((s) => s.method)).toEqual(['DELETE'])
+})
+
+test('who marks sees no sets of grades', async () => {
+  const { ready } = library({}, { role: 'marker' })
+  await ready()
+  expect(screen.queryByRole('heading', { name: 'Sets of grades' })).toBeNull()
 })
 
 test('of somebody else’s one takes a copy or suggests a change, with a copy that has it; nothing of it can be typed over', async () => {

@@ -8,7 +8,7 @@ import { RubricMaker } from './RubricMaker'
 import { ScaleMaker } from './ScaleMaker'
 import { SchemeMaker } from './SchemeMaker'
 
-jest.mock('../../frame/course', () => ({ useCourseSoFar: () => ({ course: { table: smallTable([]) } }) }))
+jest.mock('../../course/course', () => ({ useCourseSoFar: () => ({ course: { table: smallTable([]) } }) }))
 
 const head = {
   id: 'r1',

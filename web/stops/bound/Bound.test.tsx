@@ -2,7 +2,7 @@ import { screen } from '@testing-library/react'
 import { useReducer } from 'react'
 import { addChanges, type Change } from '#core'
 import { inPage } from '../../testing/in-page'
-import { smallCourse, smallTable } from '../../testing/small-course'
+import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
 import Bound from './Bound'
 
 const TABLE = smallTable(
@@ -24,7 +24,8 @@ const TABLE = smallTable(
 
 let changes: Change[] = []
 let draw: () => void = () => undefined
-jest.mock('../../frame/course', () => ({
+jest.mock('../../course/course', () => ({
+  useFigures: (name: 'bound', zone: number) => smallFigures(TABLE, changes)(name, zone),
   useCourse: () => ({
     ...smallCourse(TABLE, changes),
     mayDecide: true,

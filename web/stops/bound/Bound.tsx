@@ -1,24 +1,27 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import { boundaryImpact, checkBoundaries, describe, gradeCounts, isSameSet, nearBoundary, type Boundary } from '#core'
-import { useCourse } from '../../frame/course'
+import { checkBoundaries, isSameSet, type Boundary } from '#core'
+import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { NumberField } from '../../parts/NumberField'
 import { PeopleList } from '../../parts/PeopleList'
+import { Rows } from '../../parts/Rows'
+import { WorkingOut } from '../../parts/WorkingOut'
 import { counted, fixed, plain, share, signed } from '../../parts/format'
 import { BoundChart, GRAIN } from './BoundChart'
 import './bound.css'
 
 const ZONE = 1
+const ROW = 31
 
 /** The boundaries on the final distribution: pulled, stepped or typed, with what each move does. */
 export default function Bound() {
-  const course = useCourse()
-  const { id, table, tried, current, adopted, propose, preview, setTrial, trial, mayDecide } = course
+  const { id, table, tried, current, propose, preview, setTrial, trial, mayDecide } = useCourse()
   const navigate = useNavigate()
-  // From the trial itself, not from the worker's answer: the next key must step from here.
-  const { boundaries } = tried.course
+  // From the trial itself, not from what is worked out of it: the next key must step from here.
+  const { boundaries } = tried
+  const figures = useFigures('bound', ZONE)
   const [chosenAt, setChosen] = useState(1)
   /** Limits as they were typed, while they are no set that could be in force. */
   const [typed, setTyped] = useState<Boundary[] | null>(null)
@@ -56,41 +59,23 @@ export default function Bound() {
     { key: ']', does: 'the boundary below', run: () => setChosen(Math.min(boundaries.length - 2, chosen + 1)) },
   ])
 
-  const counts = useMemo(() => gradeCounts(current.result), [current])
-  const before = useMemo(() => gradeCounts(adopted.result), [adopted])
-  const sectionOf = useMemo(() => new Map(table.students.map((s) => [s.id, s.sectionId])), [table.students])
-  const impact = useMemo(
-    () => boundaryImpact(current.result, table.boundaries, boundaries, sectionOf),
-    [current, table.boundaries, boundaries, sectionOf],
-  )
-  const near = useMemo(
-    () => (boundary ? nearBoundary(current.result, ZONE).filter((n) => n.grade === boundary.grade) : []),
-    [current, boundary],
-  )
-  const sections = useMemo(
-    () =>
-      table.sections.map((s) => {
-        const own = current.result.students.filter((x) => sectionOf.get(x.studentId) === s.id)
-        const finals = own.flatMap((x) => x.final ?? [])
-        return { ...s, counts: gradeCounts({ students: own, boundaries }), finals: finals.length, mean: describe(finals).mean }
-      }),
-    [table.sections, current, sectionOf, boundaries],
-  )
+  const near = useMemo(() => figures?.near.filter((n) => n.grade === boundary?.grade) ?? [], [figures, boundary])
   const exactly = near.filter((n) => n.distance === 0)
   const upTo = boundary?.grade ?? ''
   const aboveShare = (list: { grade: string; count: number }[], of: number) =>
     of === 0 ? null : list.slice(0, chosen + 1).reduce((n, c) => n + c.count, 0) / of
-  const all = aboveShare(
-    counts,
-    counts.reduce((n, c) => n + c.count, 0),
-  )
-
-  if (current.result.students.every((s) => s.final === null))
+  if (current.students.every((s) => s.final === null))
     return (
       <div className="empty">
         Nobody has a final percent yet, so there is no distribution to draw boundaries on. Clear what is open at Mark and Reconcile first.
       </div>
     )
+  if (!figures) return <WorkingOut />
+  const { counts, before, impact, sections } = figures
+  const all = aboveShare(
+    counts,
+    counts.reduce((n, c) => n + c.count, 0),
+  )
   const wasFrom = table.boundaries.find((b) => b.grade === boundary?.grade)?.from
   const was = (grade: string, count: number) => {
     const then = before.find((b) => b.grade === grade)?.count
@@ -105,7 +90,7 @@ export default function Bound() {
           <div className="end soft small">pull a line, step it with ← →, or type below · hollow: within {ZONE} percent of a line</div>
         </div>
         <BoundChart
-          result={current.result}
+          result={current}
           boundaries={boundaries}
           adopted={table.boundaries}
           zone={ZONE}
@@ -175,32 +160,37 @@ export default function Bound() {
                   {was(c.grade, c.count)}
                 </td>
               ))}
-              <td className="num">{fixed(describe(current.result.students.flatMap((s) => s.final ?? [])).mean)}</td>
+              <td className="num">{fixed(figures.mean)}</td>
               <td className="num">{share(all)}</td>
             </tr>
           </thead>
           <tbody>
-            {sections.map((s) => {
-              const above = aboveShare(s.counts, s.finals)
-              return (
-                <tr key={s.id}>
-                  <td>{s.name}</td>
-                  {s.counts.map((c) => (
-                    <td key={c.grade} className="num">
-                      {c.count}
+            <Rows
+              of={sections}
+              height={ROW}
+              columns={boundaries.length + 3}
+              row={(s, row) => {
+                const above = aboveShare(s.counts, s.finals)
+                return (
+                  <tr key={s.id} {...row}>
+                    <td>{s.name}</td>
+                    {s.counts.map((c) => (
+                      <td key={c.grade} className="num">
+                        {c.count}
+                      </td>
+                    ))}
+                    <td className="num soft">{fixed(s.mean)}</td>
+                    <td className="num share">
+                      <svg width="90" height="12" aria-hidden>
+                        <rect width={90 * (above ?? 0)} height="12" fill="var(--step-4)" />
+                        {all !== null && <line x1={90 * all} x2={90 * all} y1="0" y2="12" stroke="var(--ink)" strokeDasharray="2 1" />}
+                      </svg>{' '}
+                      <span className="figure">{share(above)}</span>
                     </td>
-                  ))}
-                  <td className="num soft">{fixed(s.mean)}</td>
-                  <td className="num share">
-                    <svg width="90" height="12" aria-hidden>
-                      <rect width={90 * (above ?? 0)} height="12" fill="var(--step-4)" />
-                      {all !== null && <line x1={90 * all} x2={90 * all} y1="0" y2="12" stroke="var(--ink)" strokeDasharray="2 1" />}
-                    </svg>{' '}
-                    <span className="figure">{share(above)}</span>
-                  </td>
-                </tr>
-              )
-            })}
+                  </tr>
+                )
+              }}
+            />
           </tbody>
         </table>
       </main>

@@ -1,27 +1,32 @@
 import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { density } from '#core'
-import { useCourse } from '../../frame/course'
+import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { AxisTicks } from '../../parts/AxisTicks'
 import { OfSelect } from '../../parts/OfSelect'
 import { Ridge } from '../../parts/Ridge'
+import { Rows } from '../../parts/Rows'
 import { tickStep } from '../../parts/ticks'
 import { Vial } from '../../parts/Vial'
+import { WorkingOut } from '../../parts/WorkingOut'
 import { fixed, plain } from '../../parts/format'
-import { compareSections, WHOLE_COURSE } from './compared'
+import { WHOLE_COURSE, type ComparedSection } from './compared'
 import { SectionCloseUp } from './SectionCloseUp'
 import './compare.css'
 
+const NONE: ComparedSection[] = []
+/** As high as its ridge. */
+const ROW = 57
+const COLUMNS = 9
+
 /** Every section on one axis: who is out of level, and who is in which bar. */
 export default function Compare() {
-  const course = useCourse()
+  const { table } = useCourse()
   const [search, setSearch] = useSearchParams()
-  const of = search.get('of') ?? course.table.assessments.find((a) => a.readingsWanted === 2)?.id ?? WHOLE_COURSE
-  const compared = useMemo(() => compareSections(course, of), [course, of])
+  const compared = useFigures('compare', search.get('of'))
   const [chosenId, setChosen] = useState<string | null>(null)
   const [bar, setBar] = useState<number | null>(null)
-  const { sections, top } = compared
+  const sections = compared?.sections ?? NONE
   const farthest = useMemo(
     () => [...sections].sort((a, b) => Math.abs(b.lean.difference ?? 0) - Math.abs(a.lean.difference ?? 0))[0],
     [sections],
@@ -36,8 +41,8 @@ export default function Compare() {
     if (next) choose(next.id)
   }
   const stepOf = (by: number) => {
-    const order = [WHOLE_COURSE, ...course.table.components.map((c) => c.id), ...course.table.assessments.map((a) => a.id)]
-    const next = order[order.indexOf(of) + by]
+    const order = [WHOLE_COURSE, ...table.components.map((c) => c.id), ...table.assessments.map((a) => a.id)]
+    const next = compared && order[order.indexOf(compared.of) + by]
     if (next) setSearch({ of: next }, { replace: true })
   }
   useKeys([
@@ -47,26 +52,12 @@ export default function Compare() {
     { key: '[', does: 'assessment before', run: () => stepOf(-1) },
   ])
 
-  const values = sections.flatMap((s) => s.people.map((p) => p.value))
-  const width = tickStep(top)
-  const from = values.length > 0 ? Math.min(Math.floor(Math.min(...values) / width) * width, top - width) : 0
-  const ticks = Array.from({ length: Math.round((top - from) / width) + 1 }, (_, i) => from + i * width)
-  const tallest = useMemo(
-    () =>
-      Math.max(
-        0.0001,
-        ...sections.flatMap((s) =>
-          density(
-            s.people.map((p) => p.value),
-            { from, to: top, points: 80 },
-          ).map((p) => p.y),
-        ),
-      ) * 1.1,
-    [sections, from, top],
-  )
-  if (!course.table.hasMarks)
+  if (!table.hasMarks)
     return <div className="empty">There are no marks yet. When they come in at Mark, every section is drawn here on one axis.</div>
-  const { kruskal, unit } = compared
+  if (!compared) return <WorkingOut />
+  const { kruskal, unit, from, top, tallest } = compared
+  const width = tickStep(top)
+  const ticks = Array.from({ length: Math.round((top - from) / width) + 1 }, (_, i) => from + i * width)
   return (
     <div className="work">
       <main className="table-side">
@@ -75,8 +66,8 @@ export default function Compare() {
           <div className="end">
             <span className="soft">in</span>
             <OfSelect
-              table={course.table}
-              value={of}
+              table={table}
+              value={compared.of}
               whole={{ id: WHOLE_COURSE, title: 'the course' }}
               onChange={(id) => setSearch({ of: id }, { replace: true })}
             />
@@ -99,44 +90,50 @@ export default function Compare() {
             </tr>
           </thead>
           <tbody>
-            {sections.map((s) => (
-              <tr key={s.id} className="pick" aria-selected={s.id === chosen?.id} onClick={() => choose(s.id)}>
-                <td>
-                  <button className="row-name" onClick={() => choose(s.id)}>
-                    {s.name}
-                  </button>
-                  <span className="soft small">{s.teacher}</span>
-                </td>
-                <td className="ridge">
-                  <Ridge
-                    people={s.people}
-                    figures={s.figures}
-                    from={from}
-                    to={top}
-                    tallest={tallest}
-                    level={compared.mean}
-                    passMark={compared.passMark}
-                    chosen={s.id === chosen?.id}
-                    onPick={(v) => choose(s.id, v)}
-                  />
-                </td>
-                <td className="num">{s.figures.n}</td>
-                <td className="num">{fixed(s.figures.median)}</td>
-                <td className="num">{fixed(s.figures.mean)}</td>
-                <td className="num soft">{fixed(s.figures.sd)}</td>
-                <td className="num">{s.passed === null ? '–' : `${s.passed} of ${s.figures.n}`}</td>
-                <td className={`num ${s.open > 0 ? 'ochre fw-semibold' : 'soft'}`}>{s.open}</td>
-                <td>
-                  <Vial
-                    name={s.name}
-                    lean={s.lean.difference}
-                    interval={s.lean.interval}
-                    tolerance={compared.tolerance}
-                    unit={unit === 'marks' ? 'marks' : 'percent'}
-                  />
-                </td>
-              </tr>
-            ))}
+            <Rows
+              of={sections}
+              height={ROW}
+              columns={COLUMNS}
+              chosen={chosen ? sections.indexOf(chosen) : -1}
+              row={(s, row) => (
+                <tr key={s.id} {...row} className="pick" aria-selected={s.id === chosen?.id} onClick={() => choose(s.id)}>
+                  <td>
+                    <button className="row-name" onClick={() => choose(s.id)}>
+                      {s.name}
+                    </button>
+                    <span className="soft small">{s.teacher}</span>
+                  </td>
+                  <td className="ridge">
+                    <Ridge
+                      people={s.people}
+                      figures={s.figures}
+                      from={from}
+                      to={top}
+                      tallest={tallest}
+                      level={compared.mean}
+                      passMark={compared.passMark}
+                      chosen={s.id === chosen?.id}
+                      onPick={(v) => choose(s.id, v)}
+                    />
+                  </td>
+                  <td className="num">{s.figures.n}</td>
+                  <td className="num">{fixed(s.figures.median)}</td>
+                  <td className="num">{fixed(s.figures.mean)}</td>
+                  <td className="num soft">{fixed(s.figures.sd)}</td>
+                  <td className="num">{s.passed === null ? '–' : `${s.passed} of ${s.figures.n}`}</td>
+                  <td className={`num ${s.open > 0 ? 'ochre fw-semibold' : 'soft'}`}>{s.open}</td>
+                  <td>
+                    <Vial
+                      name={s.name}
+                      lean={s.lean.difference}
+                      interval={s.lean.interval}
+                      tolerance={compared.tolerance}
+                      unit={unit === 'marks' ? 'marks' : 'percent'}
+                    />
+                  </td>
+                </tr>
+              )}
+            />
           </tbody>
         </table>
         <p className="small mt-2">
@@ -151,7 +148,7 @@ export default function Compare() {
         </p>
       </main>
       <aside className="close-up" aria-label="Close-up">
-        {chosen && <SectionCloseUp compared={compared} section={chosen} from={from} bar={bar} onBar={setBar} />}
+        {chosen && <SectionCloseUp compared={compared} section={chosen} bar={bar} onBar={setBar} />}
       </aside>
     </div>
   )

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 import { histogram, percentOf } from '#core'
-import { useCourse } from '../../frame/course'
+import { useCourse } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { PeopleList } from '../../parts/PeopleList'
 import { tickStep } from '../../parts/ticks'
@@ -12,16 +12,15 @@ import type { Compared, ComparedSection } from './compared'
 interface Props {
   compared: Compared
   section: ComparedSection
-  from: number
   /** A value inside the chosen bar; null lists those below the pass mark. */
   bar: number | null
   onBar: (value: number | null) => void
 }
 
 /** One section in depth: its bars, who is in one, and how it differs from the others. */
-export function SectionCloseUp({ compared, section, from, bar, onBar }: Props) {
+export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
   const { current } = useCourse()
-  const { top, passMark, unit, title } = compared
+  const { from, top, passMark, unit, title } = compared
   const width = tickStep(top) / 2
   const { bins } = useMemo(
     () =>
@@ -41,7 +40,7 @@ export function SectionCloseUp({ compared, section, from, bar, onBar }: Props) {
     { key: 'ArrowLeft', does: 'bar before', run: () => move(-1) },
     { key: 'Escape', does: 'no bar: those below the pass mark', run: () => onBar(null) },
   ])
-  const elsewhere = useMemo(() => new Map(current.result.students.map((s) => [s.studentId, percentOf(s)])), [current])
+  const elsewhere = useMemo(() => new Map(current.students.map((s) => [s.studentId, percentOf(s)])), [current])
   const listed = (
     at >= 0 ? bins[at]!.members.map((i) => section.people[i]!) : passMark === null ? [] : section.people.filter((p) => p.value < passMark)
   ).sort((a, b) => a.value - b.value)

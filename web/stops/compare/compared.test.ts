@@ -1,8 +1,8 @@
-import { smallCourse, smallTable } from '../../testing/small-course'
+import { smallState, smallTable } from '../../testing/small-course'
 import { compareSections, WHOLE_COURSE } from './compared'
 
 const course = () =>
-  smallCourse(
+  smallState(
     smallTable([
       ['ada', 'paper', 30],
       ['bo', 'paper', 12],

@@ -1,12 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { useMemo } from 'react'
 import { Link } from 'react-router'
 import type { OpenItem } from '#core'
 import { routes } from '#contract'
 import { addressOf, call } from '../../api/client'
-import { useCourse } from '../../frame/course'
+import { useCourse } from '../../course/course'
 import { usePersonLabels } from '../../frame/names'
-import { stopStates } from '../../frame/stops'
 import { PeopleList } from '../../parts/PeopleList'
 import { counted, fixed, shownAt } from '../../parts/format'
 import { IssueDifference } from './IssueDifference'
@@ -17,12 +15,12 @@ const SHOWN = 30
 /** What is still open, the signature that freezes an issue, and the results to take away. */
 export default function Confirm() {
   const course = useCourse()
-  const { id, table, adopted, trial } = course
+  const { id, table, adopted, trial, open } = course
   const label = usePersonLabels(table.students)
   const issues = useQuery({ queryKey: ['issues', id], queryFn: () => call(routes.issues, { params: { courseId: id } }) })
-  const items = useMemo(() => stopStates(course).items, [course])
+  const { items } = open
   const blocking = items.some((i) => i.blocking)
-  const without = adopted.result.students.filter((s) => s.final === null)
+  const without = adopted.students.filter((s) => s.final === null)
   const current = table.head.confirmedIssue
   const head = issues.data?.find((i) => i.number === current)
   const sentence = useSentence()
@@ -32,7 +30,7 @@ export default function Confirm() {
         <div className="stop-head">
           <h1>{current ? `Issue ${current} is confirmed` : items.length === 0 ? 'Nothing is open' : 'What is still open'}</h1>
           <span className="soft small">
-            {adopted.result.students.length - without.length} of {adopted.result.students.length} have a final grade
+            {adopted.students.length - without.length} of {adopted.students.length} have a final grade
           </span>
         </div>
         {!current && (
@@ -82,6 +80,12 @@ export default function Confirm() {
             <p>
               Frozen {shownAt(head.at, 'd MMMM yyyy, HH:mm')}. Content hash <code title={head.hash}>{head.hash.slice(0, 16)}…</code>
             </p>
+            {table.head.namelessAt !== null && (
+              <p className="soft">
+                Names left it on {shownAt(table.head.namelessAt, 'd MMMM yyyy')}: numbers stand in their place. The hash is of what was
+                signed, names and all, so it no longer answers to what stands here.
+              </p>
+            )}
             <p className="buttons">
               <a className="btn btn-primary" href={addressOf(routes.resultsCsv, { courseId: id, number: current })} download>
                 Results as CSV
@@ -136,10 +140,6 @@ function useSentence(): (item: OpenItem) => string {
   const { table } = useCourse()
   const titleOf = (id: string) =>
     table.assessments.find((a) => a.id === id)?.title ?? table.components.find((c) => c.id === id)?.title ?? id
-  const ofScript = (scriptId: string) => {
-    const at = table.scripts.id.indexOf(scriptId)
-    return at < 0 ? '' : table.assessments[table.scripts.assessment[at]!]!.title
-  }
   return (i) => {
     switch (i.kind) {
       case 'weight':
@@ -147,7 +147,7 @@ function useSentence(): (item: OpenItem) => string {
       case 'placement':
         return `${i.refs.map(titleOf).join(', ')}: set for no section`
       case 'unmarked':
-        return `${counted(i.count, 'mark')} of ${ofScript(i.refs[0]!)} not in yet`
+        return `${counted(i.count, 'mark')} of ${titleOf(i.refs[0]!)} not in yet`
       case 'held':
         return `${counted(i.count, 'script')} held back`
       case 'readings':

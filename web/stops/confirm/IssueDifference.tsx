@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { routes, type IssueContent } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../frame/course'
+import { useCourse } from '../../course/course'
 import { PeopleList } from '../../parts/PeopleList'
 import { counted, fixed } from '../../parts/format'
 

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type IssueHead, type Me } from '#contract'
 import { call, messageOf } from '../../api/client'
-import { useCourse } from '../../frame/course'
+import { useCourse } from '../../course/course'
 import { useDraft } from '../../frame/drafts'
 import { useSaved } from '../../frame/saved'
 import { counted } from '../../parts/format'
@@ -65,7 +65,7 @@ function StatementForm({
 /** The signature that freezes the results. */
 export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
   const { id, table, adopted, mayDecide } = useCourse()
-  const graded = adopted.result.students.filter((s) => s.grade !== null).length
+  const graded = adopted.students.filter((s) => s.grade !== null).length
   if (!mayDecide) return <p className="soft">Whoever leads the course signs here.</p>
   return (
     <section>

@@ -3,7 +3,7 @@ import { useReducer } from 'react'
 import { addChanges, type Change } from '#core'
 import { routes, type ScriptDetail } from '#contract'
 import { inPage, serverAnswers } from '../../testing/in-page'
-import { smallCourse, smallTable } from '../../testing/small-course'
+import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
 import Reconcile from './Reconcile'
 
 const TABLE = smallTable(
@@ -34,7 +34,8 @@ const setTrial = (next: Change[]) => {
   changes = next
   draw()
 }
-jest.mock('../../frame/course', () => ({
+jest.mock('../../course/course', () => ({
+  useFigures: (name: 'reconcile', of: string | null) => smallFigures(TABLE, changes)(name, of),
   useCourse: () => ({ ...smallCourse(TABLE, changes), propose, setTrial, mayDecide }),
 }))
 

@@ -1,14 +1,16 @@
-import { useMemo, useRef, useState, useEffect } from 'react'
+import { useRef, useState, useEffect } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { settleBy, type AgreeRule, type HandedInReading } from '#core'
-import { useCourse } from '../../frame/course'
+import { settleReadings, type AgreeRule } from '#core'
+import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { usePersonLabels } from '../../frame/names'
 import { AxisTicks } from '../../parts/AxisTicks'
 import { ReadingShape, ReadingsLine, TypedShape } from '../../parts/ReadingsLine'
 import { counted, fixed, plain } from '../../parts/format'
+import { Rows } from '../../parts/Rows'
 import { tickStep } from '../../parts/ticks'
-import { isToSettle, keepTyped, readingRows, type QueueRow } from './queue'
+import { WorkingOut } from '../../parts/WorkingOut'
+import { keepTyped, type QueueRow } from './queue'
 import { SettleCloseUp } from './SettleCloseUp'
 import './reconcile.css'
 
@@ -20,21 +22,18 @@ const BULK: { kind: 'mean' | 'median' | 'highest' | 'lowest' | 'first'; words: s
   { kind: 'first', words: 'the first reading' },
 ]
 
+const NONE: QueueRow[] = []
+const ROW = 34
+
 /** Scripts whose readings disagree, worst first; settled one by one or, within the tolerance, in bulk. */
 export default function Reconcile() {
-  const course = useCourse()
-  const { table, workings, adopted, trial, propose, setTrial, mayDecide } = course
+  const { table, trial, propose, setTrial, mayDecide } = useCourse()
   const label = usePersonLabels(table.students)
-  const toSettle = useMemo(() => {
-    const readings = new Map<string, HandedInReading[]>()
-    for (const r of workings.readings) readings.set(r.scriptId, [...(readings.get(r.scriptId) ?? []), r])
-    const ids = new Set(adopted.standing.filter((s) => isToSettle(readings.get(s.scriptId) ?? [], s)).map((s) => s.assessmentId))
-    return table.assessments.filter((a) => ids.has(a.id))
-  }, [workings, adopted, table.assessments])
-  const [chosenAssessment, setAssessment] = useState<string | null>(null)
-  const assessment = toSettle.find((a) => a.id === chosenAssessment) ?? toSettle[0]
+  const [wanted, setAssessment] = useState<string | null>(null)
+  const queue = useFigures('reconcile', wanted)
+  const assessment = table.assessments.find((a) => a.id === queue?.assessmentId)
   // Rows keep their places while a trial settles them, so that the next one is where one looks for it.
-  const rows = useMemo(() => (assessment ? readingRows(course, assessment) : []), [course, assessment])
+  const rows = queue?.rows ?? NONE
   const [chosenId, setChosen] = useState<string | null>(null)
   const [bulk, setBulk] = useState<(typeof BULK)[number]['kind']>('mean')
   const chosen = rows.find((r) => r.scriptId === chosenId) ?? rows[0]
@@ -50,22 +49,14 @@ export default function Reconcile() {
   }
   const settle = (row: QueueRow, rule: AgreeRule) => {
     if (!mayDecide || !assessment) return
-    propose(settleBy(workings, [row.scriptId], rule, rule.kind === 'value' ? null : assessment.step), `settle ${label(row.studentId)}`)
+    propose(settleReadings([row], rule, rule.kind === 'value' ? null : assessment.step), `settle ${label(row.studentId)}`)
     const nextOpen = rows.find((r, i) => i > at && r.agreed === null)
     if (nextOpen) setChosen(nextOpen.scriptId)
   }
   const within = rows.filter((r) => !r.over && r.agreed === null)
   const settleWithin = () => {
     if (assessment && within.length > 0 && mayDecide)
-      propose(
-        settleBy(
-          workings,
-          within.map((r) => r.scriptId),
-          { kind: bulk },
-          assessment.step,
-        ),
-        `settle ${within.length} within tolerance`,
-      )
+      propose(settleReadings(within, { kind: bulk }, assessment.step), `settle ${within.length} within tolerance`)
   }
   const unsettle = (row: QueueRow) =>
     setTrial(
@@ -97,6 +88,7 @@ export default function Reconcile() {
       : []),
   ])
 
+  if (!queue) return <WorkingOut />
   if (!assessment)
     return (
       <div className="empty">
@@ -106,7 +98,7 @@ export default function Reconcile() {
 
   const open = rows.filter((r) => r.agreed === null || r.trying)
   const overOpen = rows.filter((r) => r.over && r.agreed === null).length
-  const lowest = Math.min(...rows.flatMap((r) => [...r.readings.map((x) => x.mark), ...(r.typed === null ? [] : [r.typed])]))
+  const lowest = rows.reduce((low, r) => r.readings.reduce((m, x) => Math.min(m, x.mark), Math.min(low, r.typed ?? low)), assessment.outOf)
   const step = tickStep(assessment.outOf)
   const from = Math.max(0, Math.floor(lowest / step) * step)
   const ticks = Array.from({ length: Math.round((assessment.outOf - from) / step) + 1 }, (_, i) => from + i * step)
@@ -121,11 +113,13 @@ export default function Reconcile() {
           </span>
           <div className="end">
             <Form.Select size="sm" aria-label="Assessment" value={assessment.id} onChange={(e) => setAssessment(e.target.value)}>
-              {toSettle.map((a) => (
-                <option key={a.id} value={a.id}>
-                  {a.title}
-                </option>
-              ))}
+              {table.assessments
+                .filter((a) => queue.toSettle.includes(a.id))
+                .map((a) => (
+                  <option key={a.id} value={a.id}>
+                    {a.title}
+                  </option>
+                ))}
             </Form.Select>
           </div>
         </div>
@@ -162,52 +156,69 @@ export default function Reconcile() {
             </tr>
           </thead>
           <tbody ref={list}>
-            {rows.map((r) => (
-              <tr key={r.scriptId} className="pick" aria-selected={r.scriptId === chosen?.scriptId} onClick={() => setChosen(r.scriptId)}>
-                <td className="fw-semibold">{label(r.studentId)}</td>
-                <td className="line">
-                  <ReadingsLine
-                    readings={r.readings}
-                    agreed={r.agreed}
-                    trying={r.trying}
-                    tolerance={assessment.tolerance}
-                    from={from}
-                    to={assessment.outOf}
-                    typed={r.typed}
-                    words={`Readings ${r.readings.map((x) => plain(x.mark)).join(' and ')}${r.typed === null ? '' : `, ${plain(r.typed)} typed in the sheet`}, spread ${plain(r.spread)}`}
-                  />
-                </td>
-                <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
-                <td>
-                  {r.stake[0] !== r.stake[1] && r.stake[0] ? (
-                    `${r.stake[0]} or ${r.stake[1]}`
-                  ) : (
-                    <span className="soft">{r.stake[0] ?? '–'}</span>
-                  )}
-                </td>
-                <td className="num">
-                  {r.agreed === null ? (
-                    <b className="ochre">open</b>
-                  ) : (
-                    <>
-                      <b>{fixed(r.agreed)}</b>
-                      {r.trying && <span className="soft small"> trying</span>}
-                    </>
-                  )}
-                </td>
-              </tr>
-            ))}
+            <Rows
+              of={rows}
+              height={ROW}
+              columns={5}
+              chosen={at}
+              row={(r, row) => (
+                <tr
+                  key={r.scriptId}
+                  {...row}
+                  className="pick"
+                  aria-selected={r.scriptId === chosen?.scriptId}
+                  onClick={() => setChosen(r.scriptId)}
+                >
+                  <td className="fw-semibold">{label(r.studentId)}</td>
+                  <td className="line">
+                    <ReadingsLine
+                      readings={r.readings}
+                      agreed={r.agreed}
+                      trying={r.trying}
+                      tolerance={assessment.tolerance}
+                      from={from}
+                      to={assessment.outOf}
+                      typed={r.typed}
+                      words={`Readings ${r.readings.map((x) => plain(x.mark)).join(' and ')}${r.typed === null ? '' : `, ${plain(r.typed)} typed in the sheet`}, spread ${plain(r.spread)}`}
+                    />
+                  </td>
+                  <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
+                  <td>
+                    {r.stake[0] !== r.stake[1] && r.stake[0] ? (
+                      `${r.stake[0]} or ${r.stake[1]}`
+                    ) : (
+                      <span className="soft">{r.stake[0] ?? '–'}</span>
+                    )}
+                  </td>
+                  <td className="num">
+                    {r.agreed === null ? (
+                      <b className="ochre">open</b>
+                    ) : (
+                      <>
+                        <b>{fixed(r.agreed)}</b>
+                        {r.trying && <span className="soft small"> trying</span>}
+                      </>
+                    )}
+                  </td>
+                </tr>
+              )}
+            />
           </tbody>
         </table>
         <p className="legend small soft">
-          {['first reading', 'second', 'third'].slice(0, Math.max(2, ...rows.map((r) => r.readings.length))).map((words, i) => (
-            <span key={words}>
-              <svg width="14" height="14" aria-hidden>
-                <ReadingShape nth={i} cx={7} cy={7} />
-              </svg>
-              {words}
-            </span>
-          ))}
+          {['first reading', 'second', 'third']
+            .slice(
+              0,
+              rows.reduce((most, r) => Math.max(most, r.readings.length), 2),
+            )
+            .map((words, i) => (
+              <span key={words}>
+                <svg width="14" height="14" aria-hidden>
+                  <ReadingShape nth={i} cx={7} cy={7} />
+                </svg>
+                {words}
+              </span>
+            ))}
           <span>
             <i className="band" /> within {plain(assessment.tolerance)}
           </span>

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { agreeMark, criterionMaximum, gradeAt, gradeCourse, percentOf, toCourse, type AgreeRule } from '#core'
+import { agreeMark, criterionMaximum, gradeAt, gradeCourse, percentOf, type AgreeRule } from '#core'
 import { routes, type Assessment, type Library, type ScriptDetail } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../frame/course'
+import { useCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../frame/drafts'
 import { usePersonLabels } from '../../frame/names'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
@@ -20,7 +20,8 @@ interface Props {
 
 /** One script's readings side by side, criterion by criterion, and the ways to settle it. */
 export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
-  const { id, table, tried, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useCourse()
+  const own = useFigures('student', row.studentId)
   const label = usePersonLabels(table.students)
   const detail = useQuery({
     queryKey: ['script', id, row.scriptId],
@@ -31,15 +32,14 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
     queryFn: () => call(routes.library, { params: { courseId: id } }),
     staleTime: Infinity,
   })
-  const [own, setOwn, dropOwn] = useDraft(`own mark ${row.scriptId}`)
+  const [ownText, setOwn, dropOwn] = useDraft(`own mark ${row.scriptId}`)
   const [reason, setReason, dropReason] = useDraft(`own mark because ${row.scriptId}`)
 
   const gradeWith = (mark: number): string => {
-    const course = toCourse(tried)
-    const marks = course.marks
-      .filter((m) => m.studentId === row.studentId)
-      .map((m) => (m.assessmentId === assessment.id ? { ...m, mark } : m))
-    const student = gradeCourse({ ...course, students: course.students.filter((s) => s.id === row.studentId), marks }).students[0]!
+    if (own?.studentId !== row.studentId) return ''
+    const { course } = own
+    const marks = course.marks.map((m) => (m.assessmentId === assessment.id ? { ...m, mark } : m))
+    const student = gradeCourse({ ...course, marks }).students[0]!
     const percent = percentOf(student)
     return student.grade ?? (percent === null ? '' : `${gradeAt(percent, course.boundaries, course.policy.rounding) ?? ''} so far`)
   }
@@ -61,8 +61,8 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
   const criteria = criteriaOf(library.data, assessment.standardId)
   // In the order of the queue, whatever order they come in.
   const readings = row.readings.map((r) => detail.data?.readings.find((d) => d.markerId === r.markerId))
-  const ownMark = typedNumber(own)
-  const ownWrong = own !== '' && (ownMark === null || ownMark < 0 || ownMark > assessment.outOf)
+  const ownMark = typedNumber(ownText)
+  const ownWrong = ownText !== '' && (ownMark === null || ownMark < 0 || ownMark > assessment.outOf)
   return (
     <>
       <section>
@@ -179,7 +179,7 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
             </label>
             <Form.Control
               id="own-mark"
-              value={own}
+              value={ownText}
               isInvalid={ownWrong}
               onChange={(e) => setOwn(e.target.value)}
               inputMode="decimal"

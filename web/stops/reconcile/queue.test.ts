@@ -1,6 +1,6 @@
 import type { Change } from '#core'
-import { smallCourse, smallTable } from '../../testing/small-course'
-import { keepTyped, readingRows } from './queue'
+import { smallState, smallTable } from '../../testing/small-course'
+import { keepTyped, readingQueueOf } from './queue'
 
 const table = () =>
   smallTable(
@@ -22,10 +22,10 @@ const table = () =>
     ],
     { agreed: { 'essay:di': 14 } },
   )
-const essay = () => table().assessments[1]!
+const readingRows = (state: ReturnType<typeof smallState>, assessmentId = 'essay') => readingQueueOf(state, assessmentId).rows
 
 test('scripts read twice: open ones first, widest spread first; one reading alone is none of them', () => {
-  const rows = readingRows(smallCourse(table()), essay())
+  const rows = readingRows(smallState(table()))
   expect(rows.map((r) => [r.studentId, r.spread, r.over, r.agreed])).toEqual([
     ['ada', 9, true, null],
     ['bo', 2, false, null],
@@ -34,14 +34,14 @@ test('scripts read twice: open ones first, widest spread first; one reading alon
 })
 
 test('what is at stake are the grades of the lowest and the highest reading', () => {
-  const [ada] = readingRows(smallCourse(table()), essay())
+  const [ada] = readingRows(smallState(table()))
   // 20 of 40 in the paper; 6 or 15 of 20 in the essay: 40% or 62.5% in all.
   expect(ada!.stake).toEqual(['Pass', 'Merit'])
 })
 
 test('a settling that is tried stands on its row and keeps it among the open ones', () => {
   const settle: Change = { kind: 'settle', scriptId: 'essay:bo', mark: 13, rule: { kind: 'mean' }, step: null }
-  const rows = readingRows(smallCourse(table(), [settle]), essay())
+  const rows = readingRows(smallState(table(), [settle]))
   expect(rows.map((r) => [r.studentId, r.agreed, r.trying])).toEqual([
     ['ada', null, false],
     ['bo', 13, true],
@@ -51,11 +51,16 @@ test('a settling that is tried stands on its row and keeps it among the open one
 
 test('one reading beside another mark that was typed is settled by a person, whatever the tolerance', () => {
   const typed = smallTable([['ada', 'paper', 20]], [['ada', 'paper', 'mo', 21]])
-  const [paper] = typed.assessments
-  const [ada] = readingRows(smallCourse(typed), paper!)
+  const [ada] = readingRows(smallState(typed), 'paper')
   expect(ada).toMatchObject({ typed: 20, spread: 1, over: true, agreed: null })
   const same = smallTable([['ada', 'paper', 20]], [['ada', 'paper', 'mo', 20]])
-  expect(readingRows(smallCourse(same), paper!)).toEqual([])
+  expect(readingRows(smallState(same), 'paper')).toEqual([])
   const kept: Change = { kind: 'settle', scriptId: 'paper:ada', mark: 20, rule: keepTyped(20), step: null }
-  expect(readingRows(smallCourse(typed, [kept]), paper!)[0]).toMatchObject({ agreed: 20, trying: true })
+  expect(readingRows(smallState(typed, [kept]), 'paper')[0]).toMatchObject({ agreed: 20, trying: true })
+})
+
+test('the first assessment with something to settle is shown where none is named, and those without are none to choose', () => {
+  const { toSettle, assessmentId } = readingQueueOf(smallState(table()), null)
+  expect({ toSettle, assessmentId }).toEqual({ toSettle: ['essay'], assessmentId: 'essay' })
+  expect(readingQueueOf(smallState(smallTable([['ada', 'paper', 20]])), null)).toEqual({ toSettle: [], assessmentId: null, rows: [] })
 })

@@ -1,16 +1,22 @@
 import {
+  courseOfStudent,
   gradeAt,
   gradeCourse,
   percentOf,
+  readingPlaces,
+  readingsOf,
+  saysTheSame,
+  SOURCES,
   spreadOf,
-  toCourse,
+  standingOf,
   withinTolerance,
   type AgreeRule,
   type HandedInReading,
+  type Source,
   type StandingMark,
 } from '#core'
 import type { Assessment } from '#contract'
-import type { Course } from '../../frame/course'
+import type { CourseState } from '../../course/state'
 
 export interface QueueRow {
   scriptId: string
@@ -28,62 +34,79 @@ export interface QueueRow {
   stake: [string | null, string | null]
 }
 
+/** What waits to be settled in one assessment, and which there are. */
+export interface ReadingQueue {
+  /** Assessments with something to settle or settled, in the order of the plan. */
+  toSettle: string[]
+  assessmentId: string | null
+  rows: QueueRow[]
+}
+
 /** Whether a script's readings have to be settled, or were: two or more of them, or one beside another mark that was typed. */
-export const isToSettle = (readings: readonly HandedInReading[], standing: Pick<StandingMark, 'source'>): boolean =>
-  readings.length > 1 || (readings.length > 0 && (standing.source === 'clash' || standing.source === 'agreed'))
+const isToSettle = (readings: number, source: Source): boolean =>
+  readings > 1 || (readings > 0 && (source === 'clash' || source === 'agreed'))
+
+function assessmentsToSettle({ workings, adopted }: CourseState): string[] {
+  const { cells } = workings
+  const { from } = readingPlaces(workings)
+  const found = new Uint8Array(cells.width)
+  for (let c = 0; c < cells.count; c++) {
+    const read = from[c + 1]! - from[c]!
+    if (read > 0 && isToSettle(read, SOURCES[adopted.standing.source[c]!]!)) found[c % cells.width] = 1
+  }
+  return cells.assessmentIds.filter((_, a) => found[a])
+}
+
+/** The queue of an assessment, of the first one with something to settle where none is named. */
+export function readingQueueOf(state: CourseState, wanted: string | null): ReadingQueue {
+  const toSettle = assessmentsToSettle(state)
+  const assessmentId = toSettle.find((id) => id === wanted) ?? toSettle[0] ?? null
+  const assessment = state.table.assessments.find((a) => a.id === assessmentId)
+  return { toSettle, assessmentId, rows: assessment ? readingRows(state, assessment) : [] }
+}
 
 /** Scripts of an assessment to settle: open ones by spread against tolerance, then the settled. */
-export function readingRows({ workings, tried: triedWorkings, current, trial }: Course, assessment: Assessment): QueueRow[] {
-  const readings = new Map<string, HandedInReading[]>()
-  for (const r of workings.readings) {
-    const list = readings.get(r.scriptId)
-    if (list) list.push(r)
-    else readings.set(r.scriptId, [r])
-  }
-  const typedIn = new Map(workings.scripts.flatMap((s) => (s.entered === null ? [] : [[s.id, s.entered]])))
-  const tried = new Set(trial.changes.flatMap((c) => (c.kind === 'settle' ? c.scriptId : [])))
-  const rows = current.standing.flatMap((s): QueueRow[] => {
-    const own = s.assessmentId === assessment.id ? readings.get(s.scriptId) : undefined
-    if (!own || !isToSettle(own, s)) return []
-    const entered = typedIn.get(s.scriptId) ?? null
-    const typed = entered !== null && own.some((r) => Math.abs(r.mark - entered) > 1e-9) ? entered : null
-    const spread = spreadOf(typed === null ? own : [...own, { markerId: '', mark: typed }]) ?? 0
+function readingRows(state: CourseState, assessment: Assessment): QueueRow[] {
+  const { workings, current, changes } = state
+  const tried = new Set(changes.flatMap((c) => (c.kind === 'settle' ? c.scriptId : [])))
+  const rows = standingOf(workings, current.standing, assessment.id).flatMap((s): QueueRow[] => {
+    const readings = readingsOf(workings, s.cell)
+    if (!isToSettle(readings.length, s.source)) return []
+    const entered = workings.scripts.entered[s.cell]!
+    const typed = readings.some((r) => !Number.isNaN(entered) && !saysTheSame(r.mark, entered)) ? entered : null
+    const spread = spreadOf(typed === null ? readings : [...readings, { markerId: '', mark: typed }]) ?? 0
     // What somebody typed against a reading is settled by a person, however near it is.
     const over = typed !== null || !withinTolerance(spread, assessment.tolerance)
+    const agreed = s.source === 'agreed' ? s.plain : null
+    const marks = [...readings.map((r) => r.mark), ...(typed === null ? [] : [typed])]
+    const gradeWith = over || agreed === null ? gradesOf(state, s) : null
     return [
       {
         scriptId: s.scriptId,
         studentId: s.studentId,
-        readings: own,
+        readings,
         spread,
         over,
         typed,
-        agreed: s.source === 'agreed' ? s.plain : null,
+        agreed,
         trying: tried.has(s.scriptId),
-        stake: [null, null],
+        stake: gradeWith ? [gradeWith(Math.min(...marks)), gradeWith(Math.max(...marks))] : [null, null],
       },
     ]
   })
-  const course = toCourse(triedWorkings)
-  const marksOf = new Map<string, StandingMark[]>()
-  for (const s of current.standing) {
-    const list = marksOf.get(s.studentId)
-    if (list) list.push(s)
-    else marksOf.set(s.studentId, [s])
-  }
-  for (const row of rows)
-    if (row.over || row.agreed === null) {
-      const gradeWith = (mark: number) => {
-        const marks = marksOf.get(row.studentId)!.map((m) => (m.scriptId === row.scriptId ? { ...m, mark } : m))
-        const student = gradeCourse({ ...course, students: course.students.filter((s) => s.id === row.studentId), marks }).students[0]!
-        const percent = percentOf(student)
-        return student.grade ?? (percent === null ? null : gradeAt(percent, course.boundaries, course.policy.rounding))
-      }
-      const marks = [...row.readings.map((r) => r.mark), ...(row.typed === null ? [] : [row.typed])]
-      row.stake = [gradeWith(Math.min(...marks)), gradeWith(Math.max(...marks))]
-    }
   const open = (r: QueueRow) => r.agreed === null || r.trying
   return rows.sort((a, b) => Number(open(b)) - Number(open(a)) || b.spread - a.spread || (a.studentId < b.studentId ? -1 : 1))
+}
+
+/** The grade that a student would get by another mark in one cell. */
+function gradesOf({ tried, current }: CourseState, { studentId, assessmentId }: StandingMark): (mark: number) => string | null {
+  const course = courseOfStudent(tried, current.standing, studentId)
+  return (mark) => {
+    const marks = course.marks.map((m) => (m.assessmentId === assessmentId ? { ...m, mark } : m))
+    const student = gradeCourse({ ...course, marks }).students[0]!
+    const percent = percentOf(student)
+    return student.grade ?? (percent === null ? null : gradeAt(percent, course.boundaries, course.policy.rounding))
+  }
 }
 
 /** Keeps the mark that was typed, as a mark of the lead's own. */

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes, type RollFileKept } from '#contract'
 import { call, messageOf } from '../../api/client'
-import { useCourse } from '../../frame/course'
+import { useCourse } from '../../course/course'
 import { useSaved } from '../../frame/saved'
 import { counted, shownAt } from '../../parts/format'
 

@@ -1,14 +1,16 @@
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
 import { adjuster, describe, type Adjustment, type AdjustmentMethod } from '#core'
-import { useCourse } from '../../frame/course'
+import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { OfSelect } from '../../parts/OfSelect'
 import { NumberField } from '../../parts/NumberField'
 import { fixed, plain } from '../../parts/format'
 import { CurveChart } from './CurveChart'
-import { METHODS, pullPoints, rescaleDraft, startMethod, withPoints, type Kind } from './draft'
+import { METHODS, pullPoints, startMethod, withPoints, type Kind } from './draft'
+import { WorkingOut } from '../../parts/WorkingOut'
+import { triedOn } from './figures'
 import { RescaleEffect } from './RescaleEffect'
 import { Stack } from './Stack'
 import './rescale.css'
@@ -18,22 +20,20 @@ const NONE: number[] = []
 
 /** The map from mark to mark: pull it, see what it does, adopt it, switch it off again. */
 export default function Rescale() {
-  const course = useCourse()
-  const { table, propose, preview, setTrial, trial, mayDecide } = course
+  const { table, propose, preview, setTrial, trial, mayDecide } = useCourse()
   const [search, setSearch] = useSearchParams()
-  const hardest = useMemo(() => {
-    const mean = (id: string, outOf: number) => {
-      const marks = course.adopted.standing.flatMap((s) => (s.assessmentId === id ? (s.plain ?? []) : []))
-      return marks.length < 5 ? 1 : describe(marks).mean! / outOf
-    }
-    return [...table.assessments].sort((a, b) => mean(a.id, a.outOf) - mean(b.id, b.outOf))[0]
-    // Chosen once, from what is adopted: the screen must not jump while a trial moves means.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [table.head.id])
-  const assessment = table.assessments.find((a) => a.id === search.get('of')) ?? hardest
-  const draft = useMemo(() => (assessment ? rescaleDraft(course, assessment) : null), [course, assessment])
+  // The first one is chosen once, from what is adopted: the screen must not jump while a trial moves means.
+  const [first, setFirst] = useState<string | null>(null)
+  const figures = useFigures('rescale', search.get('of') ?? first)
+  useEffect(() => {
+    if (figures) setFirst((was) => was ?? figures.assessmentId)
+  }, [figures])
+  const assessment = table.assessments.find((a) => a.id === figures?.assessmentId)
   const [chosen, setChosen] = useState(2)
-  const trying = draft?.trying ?? null
+  const trying = useMemo(
+    () => (assessment ? (triedOn(table, trial.changes, assessment.id)?.adjustment ?? null) : null),
+    [table, trial.changes, assessment],
+  )
 
   const put = (a: Adjustment, label = `rescale ${assessment?.title}`) => propose([{ kind: 'adjust', adjustment: a }], label)
   const start = (kind: Kind) => {
@@ -69,8 +69,7 @@ export default function Rescale() {
     { key: 'Delete', does: 'drop what is being tried here', run: () => trying && drop() },
   ])
 
-  const before = useMemo(() => draft?.before.flatMap((s) => s.mark ?? []) ?? NONE, [draft])
-  const after = useMemo(() => draft?.after.flatMap((s) => s.mark ?? []) ?? NONE, [draft])
+  const before = figures?.before ?? NONE
   const line = useMemo(() => {
     if (!trying || !assessment) return null
     try {
@@ -83,17 +82,8 @@ export default function Rescale() {
       return null
     }
   }, [trying, assessment, before])
-  const dots = useMemo(() => {
-    const out = new Map(draft?.after.map((s) => [s.scriptId, s.mark]))
-    const seen = new Map<string, { x: number; y: number }>()
-    for (const s of draft?.before ?? []) {
-      const y = out.get(s.scriptId)
-      if (s.mark !== null && y !== null && y !== undefined) seen.set(`${s.mark} ${y}`, { x: s.mark, y })
-    }
-    return [...seen.values()]
-  }, [draft])
-
-  if (!assessment || !draft || !table.hasMarks)
+  if (figures === undefined) return <WorkingOut />
+  if (!assessment || !figures || !table.hasMarks)
     return (
       <div className="empty">
         There are no marks to rescale yet. When they come in at Mark, an assessment that was too hard or too easy can be brought level here.
@@ -121,9 +111,9 @@ export default function Rescale() {
         <CurveChart
           outOf={assessment.outOf}
           before={before}
-          after={after}
+          after={figures.after}
           line={line}
-          dots={dots}
+          dots={figures.dots}
           points={points}
           chosen={chosen}
           onChoose={setChosen}
@@ -201,7 +191,7 @@ export default function Rescale() {
             )}
           </section>
         )}
-        <RescaleEffect assessment={assessment} draft={draft} />
+        <RescaleEffect figures={figures} trying={trying !== null} />
         <Stack assessment={assessment} trying={trying} />
       </aside>
     </div>

@@ -1,26 +1,34 @@
 import { useMemo } from 'react'
-import { describe } from '#core'
-import type { Assessment } from '#contract'
-import { useCourse } from '../../frame/course'
+import type { Mover } from '#core'
+import { useCourse } from '../../course/course'
 import { usePersonLabels } from '../../frame/names'
 import { PeopleList } from '../../parts/PeopleList'
+import { Rows } from '../../parts/Rows'
 import { Vial } from '../../parts/Vial'
 import { counted, fixed } from '../../parts/format'
-import { compareSections } from '../compare/compared'
-import type { RescaleDraft } from './draft'
+import type { RescaleFigures } from './figures'
 
 const NAMED = 3
+const ROW = 31
+const NONE: Mover[] = []
 
 /** Plain and adjusted side by side, by section; who moves and who overtakes whom. */
-export function RescaleEffect({ assessment, draft }: { assessment: Assessment; draft: RescaleDraft }) {
-  const course = useCourse()
-  const { table, trial, current } = course
+export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; trying: boolean }) {
+  const { table, trial } = useCourse()
   const label = usePersonLabels(table.students)
-  const compared = useMemo(() => compareSections(course, assessment.id), [course, assessment.id])
   const sectionOf = useMemo(() => new Map(table.students.map((s) => [s.id, s.sectionId])), [table.students])
-  const plainMarks = (sectionId: string) => draft.after.flatMap((s) => (sectionOf.get(s.studentId) === sectionId ? (s.plain ?? []) : []))
-  const passed = (marks: number[]) => (assessment.passMark === null ? null : marks.filter((m) => m >= assessment.passMark!).length)
-  const movers = trial.change?.movers ?? []
+  const movers = trial.change?.movers ?? NONE
+  const ways = useMemo(() => {
+    const by = new Map<string, { up: number; down: number }>()
+    for (const m of movers) {
+      const id = sectionOf.get(m.studentId)!
+      const own = by.get(id) ?? { up: 0, down: 0 }
+      if (m.direction > 0) own.up++
+      if (m.direction < 0) own.down++
+      by.set(id, own)
+    }
+    return by
+  }, [movers, sectionOf])
   return (
     <section>
       <h2>What it does</h2>
@@ -37,28 +45,27 @@ export function RescaleEffect({ assessment, draft }: { assessment: Assessment; d
           </tr>
         </thead>
         <tbody>
-          {compared.sections.map((s) => {
-            const was = plainMarks(s.id)
-            const own = movers.filter((m) => sectionOf.get(m.studentId) === s.id)
-            const up = own.filter((m) => m.direction > 0).length
-            const down = own.filter((m) => m.direction < 0).length
-            return (
-              <tr key={s.id}>
+          <Rows
+            of={figures.sections}
+            height={ROW}
+            columns={7}
+            row={(s, row) => (
+              <tr key={s.id} {...row}>
                 <td className="fw-semibold">{s.name}</td>
-                <td className="num soft">{fixed(describe(was).mean)}</td>
-                <td className="num fw-semibold">{fixed(s.figures.mean)}</td>
+                <td className="num soft">{fixed(s.plainMean)}</td>
+                <td className="num fw-semibold">{fixed(s.mean)}</td>
                 <td className="num">
                   {s.passed ?? '–'}
-                  {s.passed !== passed(was) && <span className="soft"> was {passed(was)}</span>}
+                  {s.passed !== s.plainPassed && <span className="soft"> was {s.plainPassed}</span>}
                 </td>
-                <td className="num">{up || ''}</td>
-                <td className="num">{down || ''}</td>
+                <td className="num">{ways.get(s.id)?.up || ''}</td>
+                <td className="num">{ways.get(s.id)?.down || ''}</td>
                 <td>
-                  <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={compared.tolerance} figure={false} />
+                  <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={figures.tolerance} figure={false} />
                 </td>
               </tr>
-            )
-          })}
+            )}
+          />
         </tbody>
       </table>
       {trial.change && (
@@ -92,7 +99,7 @@ export function RescaleEffect({ assessment, draft }: { assessment: Assessment; d
           />
         </details>
       )}
-      {draft.after.every((s) => s.mark === s.plain) && current.standing.length > 0 && !draft.trying && (
+      {!figures.rescaled && figures.after.length > 0 && !trying && (
         <p className="soft small">Nothing is rescaled here: rescaled equals as marked.</p>
       )}
     </section>

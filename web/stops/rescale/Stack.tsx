@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap'
 import type { Adjustment } from '#core'
 import type { Assessment } from '#contract'
-import { useCourse } from '../../frame/course'
+import { useCourse } from '../../course/course'
 import { plain, signed } from '../../parts/format'
 import { METHODS } from './draft'
 

@@ -1,7 +1,5 @@
 import fc from 'fast-check'
-import type { Adjustment } from '#core'
-import { smallCourse, smallTable } from '../../testing/small-course'
-import { METHODS, movePoint, pullPoints, rescaleDraft, startMethod, withPoints } from './draft'
+import { METHODS, movePoint, pullPoints, startMethod, withPoints } from './draft'
 
 test.each(METHODS.map((m) => m.kind))('%s begins as something that changes nothing, but for the top', (kind) => {
   const method = startMethod(kind, 40)
@@ -37,37 +35,3 @@ test('however a point is pulled, the points stay in order and inside the axis', 
       },
     ),
   ))
-
-test('a rescaling that is tried has the marks as they go in and as they come out; without one, plain and standing marks', () => {
-  const table = smallTable([
-    ['ada', 'paper', 20],
-    ['bo', 'paper', 31],
-  ])
-  const paper = table.assessments[0]!
-  const marks = (list: { studentId: string; mark: number | null }[]) =>
-    list.flatMap((s) => (s.mark === null ? [] : [[s.studentId, s.mark]]))
-  const none = rescaleDraft(smallCourse(table), paper)
-  expect(none.trying).toBeNull()
-  expect(marks(none.before)).toEqual(marks(none.after))
-  const adjustment: Adjustment = {
-    id: 'more',
-    assessmentId: 'paper',
-    outOf: 40,
-    method: { kind: 'add', by: 3 },
-    sectionIds: null,
-    step: null,
-    neverLower: false,
-    above: 'keep within',
-    on: true,
-  }
-  const tried = rescaleDraft(smallCourse(table, [{ kind: 'adjust', adjustment }]), paper)
-  expect(tried.trying?.id).toBe('more')
-  expect(marks(tried.before)).toEqual([
-    ['ada', 20],
-    ['bo', 31],
-  ])
-  expect(marks(tried.after)).toEqual([
-    ['ada', 23],
-    ['bo', 34],
-  ])
-})

@@ -1,6 +1,4 @@
-import { applyChanges, standingMarks, type Adjustment, type AdjustmentMethod, type StandingMark } from '#core'
-import type { Assessment } from '#contract'
-import type { Course } from '../../frame/course'
+import type { AdjustmentMethod } from '#core'
 import { tickStep } from '../../parts/ticks'
 
 export type Kind = AdjustmentMethod['kind']
@@ -29,30 +27,6 @@ export function startMethod(kind: Kind, outOf: number): AdjustmentMethod {
       const places = [0, 0.25, 0.5, 0.75, 1].map((p) => Math.round((outOf * p) / step) * step)
       return { kind, points: places.map((x) => [x, x]) }
     }
-  }
-}
-
-export interface RescaleDraft {
-  /** The adjustment being tried on this assessment, if there is one. */
-  trying: Adjustment | null
-  /** Scripts as they go into it: after the stack before it. */
-  before: StandingMark[]
-  /** As they come out. */
-  after: StandingMark[]
-}
-
-export function rescaleDraft({ workings, trial, current }: Course, assessment: Assessment): RescaleDraft {
-  const own = trial.changes.find(
-    (c) =>
-      c.kind === 'adjust' && c.adjustment.assessmentId === assessment.id && !workings.adjustments.some((a) => a.id === c.adjustment.id),
-  )
-  const trying = own?.kind === 'adjust' ? own.adjustment : null
-  const others = trial.changes.filter((c) => c !== own)
-  const before = trying ? standingMarks(applyChanges(workings, others)) : current.standing.map((s) => ({ ...s, mark: s.plain }))
-  return {
-    trying,
-    before: before.filter((s) => s.assessmentId === assessment.id),
-    after: current.standing.filter((s) => s.assessmentId === assessment.id),
   }
 }
 

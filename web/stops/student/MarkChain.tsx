@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
+import type { StandingMark } from '#core'
 import { routes } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../frame/course'
+import { useCourse } from '../../course/course'
 import { ReadingShape } from '../../parts/ReadingsLine'
 import { plain } from '../../parts/format'
 
@@ -15,10 +16,9 @@ const SOURCE = {
 }
 
 /** One mark opened down to its readings and every step made on it. */
-export function MarkChain({ studentId, assessmentId }: { studentId: string; assessmentId: string }) {
-  const { id, table, current } = useCourse()
+export function MarkChain({ standing, assessmentId }: { standing: StandingMark | undefined; assessmentId: string }) {
+  const { id, table } = useCourse()
   const assessment = table.assessments.find((a) => a.id === assessmentId)!
-  const standing = current.standing.find((s) => s.studentId === studentId && s.assessmentId === assessmentId)
   const library = useQuery({
     queryKey: ['library', id],
     queryFn: () => call(routes.library, { params: { courseId: id } }),

@@ -1,12 +1,14 @@
 import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate, useParams } from 'react-router'
-import { explainGrade, gradeAt, percentOf, toCourse, type Course as GradeInput } from '#core'
-import { useCourse } from '../../frame/course'
+import { explainGrade, gradeAt, percentOf, type Course as GradeInput } from '#core'
+import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { usePersonLabels } from '../../frame/names'
 import { NumberField } from '../../parts/NumberField'
 import { fixed, plain, share } from '../../parts/format'
+import { WorkingOut } from '../../parts/WorkingOut'
+import type { StudentFigures } from './figures'
 import { MarkChain } from './MarkChain'
 import './student.css'
 
@@ -16,11 +18,16 @@ export default function Student() {
   const { table } = useCourse()
   if (!table.students.some((s) => s.id === studentId))
     return <div className="empty">There is no such student in this course. Find people with /.</div>
-  return <StudentPage key={studentId} studentId={studentId} />
+  return <OneStudent key={studentId} studentId={studentId} />
 }
 
-function StudentPage({ studentId }: { studentId: string }) {
-  const { id, table, tried: workings } = useCourse()
+function OneStudent({ studentId }: { studentId: string }) {
+  const figures = useFigures('student', studentId)
+  return figures?.studentId === studentId ? <StudentPage {...figures} /> : <WorkingOut />
+}
+
+function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
+  const { id, table } = useCourse()
   const navigate = useNavigate()
   const label = usePersonLabels(table.students)
   const [what, setWhat] = useState<Record<string, number | null>>({})
@@ -29,10 +36,6 @@ function StudentPage({ studentId }: { studentId: string }) {
   const section = table.sections.find((s) => s.id === student.sectionId)
   const trying = Object.keys(what).length > 0
 
-  const course = useMemo(() => {
-    const all = toCourse(workings)
-    return { ...all, students: all.students.filter((s) => s.id === studentId), marks: all.marks.filter((m) => m.studentId === studentId) }
-  }, [workings, studentId])
   const titles = useMemo(() => Object.fromEntries([...table.components, ...table.assessments].map((x) => [x.id, x.title])), [table])
   const why = useMemo(() => explainGrade(course, studentId, titles), [course, studentId, titles])
   const whatIf = useMemo(() => explainGrade(withMarks(course, studentId, what), studentId, titles), [course, studentId, what, titles])
@@ -114,7 +117,7 @@ function StudentPage({ studentId }: { studentId: string }) {
                         {i.state === 'pending' && ' pending'}
                         {i.state === 'not applying' &&
                           i.status === 'in' &&
-                          (workings.leftOut[i.assessmentId]?.includes(studentId) ? ' left out' : ' not set for this student')}
+                          (leftOut.includes(i.assessmentId) ? ' left out' : ' not set for this student')}
                         {i.dropped && ' dropped: the worst one'}
                       </span>
                     </td>
@@ -180,7 +183,7 @@ function StudentPage({ studentId }: { studentId: string }) {
         )}
         {open && (
           <section>
-            <MarkChain studentId={studentId} assessmentId={open} />
+            <MarkChain standing={standing.find((s) => s.assessmentId === open)} assessmentId={open} />
           </section>
         )}
         <section>

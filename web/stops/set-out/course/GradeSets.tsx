@@ -1,12 +1,7 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { USUAL_GRADES, type Boundary } from '#core'
-import { routes, type GradeSet } from '#contract'
-import { call } from '../../../api/client'
-import { useWrites } from '../../../frame/writes'
-
-const key = ['grade sets'] as const
+import { useGradeSets } from '../../../parts/grade-sets'
 
 /** Sets of grades to start from: the usual ones, and those that the department keeps. */
 export function GradeSets({
@@ -19,19 +14,11 @@ export function GradeSets({
   keepable: boolean
   onTake: (name: string, grades: readonly Boundary[]) => void
 }) {
-  const { write } = useWrites()
-  const queries = useQueryClient()
-  const sets = useQuery({ queryKey: key, queryFn: () => call(routes.gradeSets, { params: { courseId } }) })
+  const { sets: own, keep, drop } = useGradeSets(courseId)
   const [naming, setNaming] = useState<string | null>(null)
-  const own = sets.data ?? []
   const all = [...own, ...USUAL_GRADES.map((s) => ({ id: s.name, ...s }))]
-  const send = async (sent: Promise<GradeSet[]>) => {
-    queries.setQueryData(key, await sent)
-    return true
-  }
-  const keep = async (name: string) => {
-    const done = await write(`keep the grades as ${name}`, () => send(call(routes.keepGradeSet, { params: { courseId }, body: { name } })))
-    if (done) setNaming(null)
+  const keepAs = async (name: string) => {
+    if (await keep(name)) setNaming(null)
   }
   return (
     <div className="d-flex gap-3 align-items-baseline flex-wrap mt-3">
@@ -74,7 +61,7 @@ export function GradeSets({
           className="d-flex gap-2 align-items-baseline"
           onSubmit={(e) => {
             e.preventDefault()
-            if (naming.trim() !== '') void keep(naming.trim())
+            if (naming.trim() !== '') void keepAs(naming.trim())
           }}
         >
           <Form.Control
@@ -97,13 +84,7 @@ export function GradeSets({
         .map((s) => (
           <span key={s.id} className="soft small text-nowrap">
             {s.name}{' '}
-            <button
-              className="quiet-button"
-              aria-label={`Keep ${s.name} no longer`}
-              onClick={() =>
-                void write(`keep ${s.name} no longer`, () => send(call(routes.dropGradeSet, { params: { courseId, setId: s.id } })))
-              }
-            >
+            <button className="quiet-button" aria-label={`Keep ${s.name} no longer`} onClick={() => void drop(s)}>
               drop
             </button>
           </span>

@@ -1,0 +1,31 @@
+import { fromByteArray, toByteArray } from 'base64-js'
+import { z } from 'zod'
+
+const ARRAYS = { u8: Uint8Array, u16: Uint16Array, i32: Int32Array, f64: Float64Array } as const
+export type ColumnKind = keyof typeof ARRAYS
+type ColumnOf<K extends ColumnKind> = InstanceType<(typeof ARRAYS)[K]>
+
+const WORDS: Record<ColumnKind, string> = {
+  u8: 'bytes',
+  u16: 'unsigned integers of 2 bytes',
+  i32: 'signed integers of 4 bytes',
+  f64: 'IEEE 754 doubles, NaN for nothing',
+}
+
+/** A column of numbers as it travels: its bytes, little end first, in base64. */
+export const Column = (kind: ColumnKind) => z.base64().meta({ description: `A column in base64: ${WORDS[kind]}, little end first` })
+
+/** Packs a column; null becomes NaN, which only doubles can hold. */
+export function packColumn(kind: ColumnKind, values: ArrayLike<number | null>): string {
+  const column = new ARRAYS[kind](values.length)
+  for (let i = 0; i < values.length; i++) column[i] = values[i] ?? NaN
+  return fromByteArray(new Uint8Array(column.buffer))
+}
+
+/** @throws Error where the text is no column of that kind */
+export function unpackColumn<K extends ColumnKind>(kind: K, packed: string): ColumnOf<K> {
+  const bytes = toByteArray(packed)
+  const Kind = ARRAYS[kind]
+  if (bytes.byteLength % Kind.BYTES_PER_ELEMENT !== 0) throw new Error(`A column of ${WORDS[kind]} was cut off.`)
+  return new Kind(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.byteLength / Kind.BYTES_PER_ELEMENT) as ColumnOf<K>
+}

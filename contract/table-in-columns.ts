@@ -1,0 +1,100 @@
+import { z } from 'zod'
+import { scriptIdOf, type TableLike } from '#core'
+import { Column, packColumn, unpackColumn } from './columns'
+import { DaysLate, Id, Status } from './course'
+import { CourseTable } from './table'
+
+/** Of each column of the scripts and the readings, what its numbers are. */
+const SCRIPTS = { student: 'i32', assessment: 'u16', status: 'u8', daysLate: 'u16', entered: 'f64' } as const
+const READINGS = { script: 'i32', marker: 'u16', mark: 'f64' } as const
+
+/** What a course is beside its scripts and readings. */
+export const TablePlan = CourseTable.omit({ scripts: true, readings: true })
+export type TablePlan = z.infer<typeof TablePlan>
+
+/** The table as it travels: hundreds of thousands of scripts as columns of numbers. */
+export const TableInColumns = TablePlan.extend({
+  scripts: z.strictObject({
+    /** Places of the scripts whose id is not the assessment's and the student's with a colon between, and their ids. */
+    otherIds: z.array(z.tuple([z.number().int(), Id])),
+    student: Column(SCRIPTS.student),
+    assessment: Column(SCRIPTS.assessment),
+    status: Column(SCRIPTS.status),
+    daysLate: Column(SCRIPTS.daysLate),
+    entered: Column(SCRIPTS.entered),
+  }),
+  readings: z.strictObject({ script: Column(READINGS.script), marker: Column(READINGS.marker), mark: Column(READINGS.mark) }),
+})
+export type TableInColumns = z.infer<typeof TableInColumns>
+
+/** One script as it stands now, with the readings of it that were handed in, in that order. */
+export const TableCell = z.strictObject({
+  studentId: Id,
+  assessmentId: Id,
+  status: Status,
+  daysLate: DaysLate,
+  entered: z.number().nullable(),
+  readings: z.array(z.strictObject({ markerId: Id, mark: z.number() })),
+})
+export type TableCell = z.infer<typeof TableCell>
+
+/** What was written since a version: all that was, or null where more than this says has changed and all is to be fetched anew. */
+export const TableSince = z
+  .strictObject({
+    version: z.number().int(),
+    hasMarks: z.boolean(),
+    cells: z.array(TableCell),
+    /** Where a decision changed more than marks. */
+    plan: TablePlan.nullable(),
+  })
+  .nullable()
+export type TableSince = z.infer<typeof TableSince>
+
+export function packTable<T extends Pick<CourseTable, 'scripts' | 'readings' | 'students' | 'assessments'>>({
+  scripts,
+  readings,
+  ...rest
+}: T): Omit<T, 'scripts' | 'readings'> & Pick<TableInColumns, 'scripts' | 'readings'> {
+  const { students, assessments } = rest as unknown as T
+  return {
+    ...rest,
+    scripts: {
+      otherIds: scripts.id.flatMap((id, i): [number, string][] =>
+        id === scriptIdOf(assessments[scripts.assessment[i]!]!.id, students[scripts.student[i]!]!.id) ? [] : [[i, id]],
+      ),
+      student: packColumn(SCRIPTS.student, scripts.student),
+      assessment: packColumn(SCRIPTS.assessment, scripts.assessment),
+      status: packColumn(SCRIPTS.status, scripts.status),
+      daysLate: packColumn(SCRIPTS.daysLate, scripts.daysLate),
+      entered: packColumn(SCRIPTS.entered, scripts.entered),
+    },
+    readings: {
+      script: packColumn(READINGS.script, readings.script),
+      marker: packColumn(READINGS.marker, readings.marker),
+      mark: packColumn(READINGS.mark, readings.mark),
+    },
+  }
+}
+
+export function unpackTable<T extends Pick<TableInColumns, 'scripts' | 'readings'>>({
+  scripts,
+  readings,
+  ...rest
+}: T): Omit<T, 'scripts' | 'readings'> & Pick<TableLike, 'scripts' | 'readings'> {
+  return {
+    ...rest,
+    scripts: {
+      id: Object.fromEntries(scripts.otherIds),
+      student: unpackColumn(SCRIPTS.student, scripts.student),
+      assessment: unpackColumn(SCRIPTS.assessment, scripts.assessment),
+      status: unpackColumn(SCRIPTS.status, scripts.status),
+      daysLate: unpackColumn(SCRIPTS.daysLate, scripts.daysLate),
+      entered: unpackColumn(SCRIPTS.entered, scripts.entered),
+    },
+    readings: {
+      script: unpackColumn(READINGS.script, readings.script),
+      marker: unpackColumn(READINGS.marker, readings.marker),
+      mark: unpackColumn(READINGS.mark, readings.mark),
+    },
+  }
+}

@@ -1,0 +1,225 @@
+import { STATUSES, type Course, type MarkRow, type Status } from '../grades/course'
+import { applyAdjustments } from '../rescale/adjustments'
+import { appliesGrid, exceptionsOf, NO_SCRIPT, readingPlaces, type Workings } from './workings'
+
+/** Where a plain mark comes from; `open` where readings wait to be settled or made, `clash` where a typed mark and a reading disagree. */
+export const SOURCES = ['none', 'agreed', 'entered', 'reading', 'open', 'clash'] as const
+export type Source = (typeof SOURCES)[number]
+
+const [NONE, AGREED, ENTERED, READING, OPEN, CLASH] = SOURCES.map((_, i) => i) as [number, number, number, number, number, number]
+
+interface Step {
+  adjustmentId: string
+  mark: number
+}
+
+/** The marks that stand, by cell; NaN for none. */
+export interface Standing {
+  /** Place in SOURCES. */
+  source: Uint8Array
+  /** Before adjustments. */
+  plain: Float64Array
+  /** What counts. */
+  mark: Float64Array
+  /** What each adjustment made of it, of the cells that there are any of. */
+  steps: ReadonlyMap<number, readonly Step[]>
+}
+
+/** One cell of what stands. */
+export interface StandingMark {
+  cell: number
+  scriptId: string
+  studentId: string
+  assessmentId: string
+  status: Status
+  daysLate: number
+  source: Source
+  plain: number | null
+  mark: number | null
+  steps: readonly Step[]
+}
+
+/** Marks this near are the same: a rubric's total scaled to what it is marked out of has no end of decimals. */
+const SAME = 1e-9
+
+/** Whether a typed mark and a reading say the same. */
+export const saysTheSame = (a: number, b: number): boolean => Math.abs(a - b) <= SAME
+
+/** Statuses under which a script has work to mark. */
+export const hasWork = (status: Status): boolean => status === 'in' || status === 'late' || status === 'held'
+export const HAS_WORK = STATUSES.map(hasWork)
+
+/** Where a script's plain mark comes from, as a place in SOURCES. Its readings are `marks[at[first]] … marks[at[end − 1]]`. */
+function sourceOf(
+  agreed: number | undefined,
+  typed: number,
+  wanted: number,
+  marks: ArrayLike<number>,
+  at: ArrayLike<number>,
+  first: number,
+  end: number,
+): number {
+  if (agreed !== undefined) return AGREED
+  if (typed === typed) {
+    for (let i = first; i < end; i++) if (!saysTheSame(marks[at[i]!]!, typed)) return CLASH
+    return ENTERED
+  }
+  return first === end ? NONE : wanted <= 1 ? READING : OPEN
+}
+
+/**
+ * The marks that stand: agreed, else entered, else the only reading wanted; then through the adjustments.
+ * A script that wants two readings or more has no mark until one is agreed; nor has one with a typed mark that a reading
+ * handed in does not bear out, until a person says which of them stands.
+ */
+export function standingMarks(w: Workings): Standing {
+  const { cells, scripts, readings, agreed } = w
+  const { from, at } = readingPlaces(w)
+  const wanted = cells.assessmentIds.map((id) => w.readingsWanted[id] ?? 1)
+  const source = new Uint8Array(cells.count)
+  const plain = new Float64Array(cells.count).fill(NaN)
+  for (let c = 0; c < cells.count; c++) {
+    if (scripts.there[c] === NO_SCRIPT || !HAS_WORK[scripts.status[c]!]) continue
+    const typed = scripts.entered[c]!
+    const settled = agreed.size === 0 ? undefined : agreed.get(c)
+    const first = from[c]!
+    const s = (source[c] = sourceOf(settled, typed, wanted[c % cells.width]!, readings.mark, at, first, from[c + 1]!))
+    if (s === AGREED) plain[c] = settled!
+    else if (s === ENTERED) plain[c] = typed
+    else if (s === READING) plain[c] = readings.mark[at[first]!]!
+  }
+  return adjusted(w, source, plain)
+}
+
+/** What one script comes to before it is rescaled, by the same rule; null for no mark. */
+export function plainMark(script: {
+  status: Status
+  entered: number | null
+  agreed: number | undefined
+  /** In the order they were handed in. */
+  readings: readonly number[]
+  wanted: number
+}): number | null {
+  if (!hasWork(script.status)) return null
+  const { entered, agreed, readings, wanted } = script
+  const places = readings.map((_, i) => i)
+  const source = sourceOf(agreed, entered ?? NaN, wanted, readings, places, 0, readings.length)
+  return source === AGREED ? agreed! : source === ENTERED ? entered : source === READING ? readings[0]! : null
+}
+
+const NO_STEPS: Standing['steps'] = new Map()
+
+function adjusted(w: Workings, source: Uint8Array, plain: Float64Array): Standing {
+  const { cells, course, scripts } = w
+  const columns = [...new Set(w.adjustments.flatMap((a) => (a.on ? cells.assessment(a.assessmentId) : [])))].filter((a) => a >= 0)
+  if (columns.length === 0) return { source, plain, mark: plain, steps: NO_STEPS }
+  const outOf = new Map(course.assessments.map((a) => [a.id, a.outOf]))
+  const mark = plain.slice()
+  const steps = new Map<number, readonly Step[]>()
+  const rows = course.students.flatMap(({ id, sectionId }, s) =>
+    columns.flatMap((a) => {
+      const cell = s * cells.width + a
+      if (scripts.there[cell] === NO_SCRIPT || Number.isNaN(plain[cell])) return []
+      return [{ cell, studentId: id, assessmentId: cells.assessmentIds[a]!, sectionId, mark: plain[cell]! }]
+    }),
+  )
+  // The plan in force says what an assessment is marked out of, not the day the adjustment was made.
+  const done = applyAdjustments(
+    rows,
+    w.adjustments.map((a) => ({ ...a, outOf: outOf.get(a.assessmentId) ?? a.outOf })),
+  )
+  rows.forEach(({ cell }, i) => {
+    mark[cell] = done[i]!.mark!
+    if (done[i]!.steps.length > 0) steps.set(cell, done[i]!.steps)
+  })
+  return { source, plain, mark, steps }
+}
+
+const orNull = (x: number): number | null => (x !== x ? null : x)
+const NONE_TAKEN: readonly Step[] = []
+
+/** One cell of what stands, in words; null where there is no script. */
+export function standingAt(w: Workings, standing: Standing, cell: number): StandingMark | null {
+  if (cell < 0 || w.scripts.there[cell] === NO_SCRIPT) return null
+  return {
+    cell,
+    scriptId: w.cells.scriptId(cell),
+    studentId: w.cells.studentId(cell),
+    assessmentId: w.cells.assessmentId(cell),
+    status: STATUSES[w.scripts.status[cell]!]!,
+    daysLate: w.scripts.daysLate[cell]!,
+    source: SOURCES[standing.source[cell]!]!,
+    plain: orNull(standing.plain[cell]!),
+    mark: orNull(standing.mark[cell]!),
+    steps: standing.steps.get(cell) ?? NONE_TAKEN,
+  }
+}
+
+/** What stands of one assessment, student by student in the course's order. */
+export function standingOf(w: Workings, standing: Standing, assessmentId: string): StandingMark[] {
+  const { width, count } = w.cells
+  const column = w.cells.assessment(assessmentId)
+  const found: StandingMark[] = []
+  if (column >= 0)
+    for (let cell = column; cell < count; cell += width) {
+      const one = standingAt(w, standing, cell)
+      if (one) found.push(one)
+    }
+  return found
+}
+
+/** All that stands, student by student. */
+export const standingRows = (w: Workings, standing: Standing = standingMarks(w)): StandingMark[] =>
+  w.cells.studentIds.flatMap((id) => standingOfStudent(w, standing, id))
+
+/** What stands of one student, in the order of the plan. */
+export function standingOfStudent(w: Workings, standing: Standing, studentId: string): StandingMark[] {
+  const row = w.cells.student(studentId)
+  if (row < 0) return []
+  return w.cells.assessmentIds.flatMap((_, a) => standingAt(w, standing, row * w.cells.width + a) ?? [])
+}
+
+const rowOf = ({ studentId, assessmentId, mark, status, daysLate }: StandingMark): MarkRow => ({
+  studentId,
+  assessmentId,
+  mark,
+  status,
+  daysLate,
+})
+
+const ownSection = (studentId: string) => `only ${studentId}`
+
+/** The plan and roll as the grade engine takes them. Who moved or is left out of something stands in a section of their own, with the placements that apply to them. */
+export function planForGrades(w: Workings): Omit<Course, 'marks'> {
+  const exceptions = exceptionsOf(w)
+  if (exceptions.size === 0) return w.course
+  return {
+    ...w.course,
+    students: w.course.students.map((s) => (exceptions.has(s.id) ? { ...s, sectionId: ownSection(s.id) } : s)),
+    placements: [
+      ...w.course.placements,
+      ...[...exceptions].flatMap(([id, applies]) =>
+        [...applies.keys()].map((assessmentId) => ({ assessmentId, sectionId: ownSection(id) })),
+      ),
+    ],
+  }
+}
+
+/** The course as rows of marks, for a look at it one by one; whole courses are graded by `gradeWorkings`. */
+export function toCourse(w: Workings, standing: Standing = standingMarks(w)): Course {
+  return { ...planForGrades(w), marks: standingRows(w, standing).map(rowOf) }
+}
+
+/** The course with one student in it, and what is set for them, so that a grade is explained or tried without the others. */
+export function courseOfStudent(w: Workings, standing: Standing, studentId: string): Course {
+  const { cells, course } = w
+  const row = cells.student(studentId)
+  const applies = appliesGrid(w)
+  const sectionId = course.students[row]!.sectionId
+  return {
+    ...course,
+    students: [{ id: studentId, sectionId }],
+    placements: cells.assessmentIds.flatMap((assessmentId, a) => (applies[row * cells.width + a] ? [{ assessmentId, sectionId }] : [])),
+    marks: standingOfStudent(w, standing, studentId).map(rowOf),
+  }
+}

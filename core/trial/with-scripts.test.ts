@@ -1,0 +1,103 @@
+import fc from 'fast-check'
+import { STATUSES } from '../grades/course'
+import { planFacts, withPlan, withScripts, workingsOf, type TableLike, type WrittenScript } from './course-table'
+import { gradeWorkings } from './grade-workings'
+import { openItems } from './open-items'
+import { standingRows } from './standing-marks'
+
+const STUDENTS = ['x', 'y', 'z'].map((id, i) => ({ id, sectionId: i < 2 ? 's' : 't' }))
+const ASSESSMENTS = ['a', 'b']
+const MARKERS = ['m', 'n']
+
+function table(written: readonly WrittenScript[], more: Partial<TableLike> = {}): TableLike {
+  const readings = written.flatMap((w, i) => w.readings.map((r) => [i, MARKERS.indexOf(r.markerId), r.mark] as const))
+  return {
+    policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: null, above100: 'cap' },
+    boundaries: [
+      { grade: 'Pass', from: 50 },
+      { grade: 'Fail', from: 0 },
+    ],
+    students: STUDENTS,
+    markers: MARKERS.map((id) => ({ id })),
+    components: [{ id: 'k', weight: 100, combine: 'byWorth', dropLowest: 0, bonus: false }],
+    assessments: ASSESSMENTS.map((id, i) => ({
+      id,
+      componentId: 'k',
+      outOf: 20,
+      worth: 10,
+      counts: true,
+      bonus: false,
+      droppable: true,
+      readingsWanted: 1 + i,
+      tolerance: 2,
+    })),
+    placements: ['s', 't'].flatMap((sectionId) => ASSESSMENTS.map((assessmentId) => ({ assessmentId, sectionId, due: null }))),
+    stays: {},
+    leftOut: {},
+    scripts: {
+      id: [],
+      student: written.map((w) => STUDENTS.findIndex((s) => s.id === w.studentId)),
+      assessment: written.map((w) => ASSESSMENTS.indexOf(w.assessmentId)),
+      status: written.map((w) => STATUSES.indexOf(w.status)),
+      daysLate: written.map((w) => w.daysLate),
+      entered: written.map((w) => w.entered),
+    },
+    readings: { script: readings.map((r) => r[0]), marker: readings.map((r) => r[1]), mark: readings.map((r) => r[2]) },
+    agreed: {},
+    adjustments: [],
+    ...more,
+  }
+}
+
+const mark = fc.integer({ min: 0, max: 20 })
+const script = fc.record({
+  studentId: fc.constantFrom('x', 'y', 'z'),
+  assessmentId: fc.constantFrom(...ASSESSMENTS),
+  status: fc.constantFrom(...STATUSES),
+  daysLate: fc.nat({ max: 3 }),
+  entered: fc.option(mark),
+  readings: fc.uniqueArray(fc.record({ markerId: fc.constantFrom(...MARKERS), mark }), { selector: (r) => r.markerId, maxLength: 2 }),
+})
+const scripts = fc.uniqueArray(script, { selector: (s) => `${s.studentId} ${s.assessmentId}` })
+const key = (s: WrittenScript) => `${s.studentId} ${s.assessmentId}`
+const seen = (w: ReturnType<typeof workingsOf>, t: TableLike) => ({
+  standing: standingRows(w),
+  grades: gradeWorkings(w),
+  open: openItems(w, planFacts(t)),
+})
+
+test('scripts written one after the other leave what a fresh fetch would give', () =>
+  fc.assert(
+    fc.property(scripts, fc.array(script, { maxLength: 4 }), (before, writes) => {
+      const now = new Map(before.map((s) => [key(s), s]))
+      let w = workingsOf(table(before))
+      for (const s of writes) {
+        w = withScripts(w, [s])!
+        now.set(key(s), s)
+      }
+      const fresh = table([...now.values()])
+      expect(seen(w, fresh)).toEqual(seen(workingsOf(fresh), fresh))
+    }),
+  ))
+
+test('another plan over the same scripts is what a fetch of both would give', () =>
+  fc.assert(
+    fc.property(scripts, fc.boolean(), fc.constantFrom(...ASSESSMENTS), (before, placed, out) => {
+      const more: Partial<TableLike> = {
+        agreed: { 'b:x': 11 },
+        leftOut: { [out]: ['y'] },
+        placements: placed ? [] : [{ assessmentId: out, sectionId: 's', due: null }],
+        boundaries: [{ grade: 'All', from: 0 }],
+      }
+      const fresh = table(before, more)
+      expect(seen(withPlan(workingsOf(table(before)), fresh)!, fresh)).toEqual(seen(workingsOf(fresh), fresh))
+    }),
+  ))
+
+test('what names somebody unknown, or a plan of other people, is refused: all has to be fetched', () => {
+  const w = workingsOf(table([]))
+  const unknown = { studentId: 'nobody', assessmentId: 'a', status: 'in' as const, daysLate: 0, entered: 3, readings: [] }
+  expect(withScripts(w, [unknown])).toBeNull()
+  expect(withScripts(w, [{ ...unknown, studentId: 'x', readings: [{ markerId: 'stranger', mark: 2 }] }])).toBeNull()
+  expect(withPlan(w, table([], { students: STUDENTS.slice(1) }))).toBeNull()
+})

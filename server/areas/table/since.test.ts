@@ -1,0 +1,62 @@
+import { gradeWorkings, settleBy, standingRows, withPlan, withScripts, workingsOf, type Change, type Workings } from '#core'
+import { unpackSheet, unpackTable, type Decision, type SheetInColumns, type TableInColumns, type TableSince } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+}, 60_000)
+afterAll(() => server.close())
+
+const fetched = async () => {
+  const table = unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
+  return { version: table.version, workings: workingsOf(table) }
+}
+/** What a page that has the course makes of what it is told. */
+const brought = async (had: Awaited<ReturnType<typeof fetched>>) => {
+  const since = (await lead('get', api(`/table/since/${had.version}`)).expect(200)).body as TableSince
+  const under = since && (since.plan ? withPlan(had.workings, since.plan) : had.workings)
+  const workings = under && withScripts(under, since.cells)
+  return since && workings && { version: since.version, workings, plan: since.plan !== null, cells: since.cells.length }
+}
+const seen = (w: Workings) => ({ standing: standingRows(w), grades: gradeWorkings(w), boundaries: w.course.boundaries })
+const adopt = async (changes: Change[]) => (await lead('post', api('/decisions'), { changes, reason: 'test' }).expect(200)).body as Decision
+
+test('marks and decisions since a version make of what is there what is there now', async () => {
+  const had = await fetched()
+  const sheet = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const cell = sheet.cells.find((c) => c.assessmentId === `${COURSE}-pacing` && c.status === 'in' && c.mark !== null)!
+  const { studentId, assessmentId, version } = cell
+  const write = { studentId, assessmentId, version, mark: cell.mark === 3 ? 4 : 3, status: 'in', daysLate: 0 }
+  await lead('patch', api('/sheet'), { cells: [write] }).expect(200)
+  const marked = (await brought(had))!
+  expect(marked).toMatchObject({ plan: false, cells: 1 })
+  expect(seen(marked.workings)).toEqual(seen((await fetched()).workings))
+
+  const open = standingRows(marked.workings).find((s) => s.source === 'open')!
+  const [settle] = settleBy(marked.workings, [open.cell], { kind: 'mean' }, 0.5)
+  const bound = marked.workings.course.boundaries.map((b, i) => ({ ...b, from: i === 0 ? b.from + 0.5 : b.from }))
+  const decision = await adopt([settle!, { kind: 'bound', boundaries: bound }])
+  const decided = (await brought(had))!
+  expect(decided).toMatchObject({ plan: true, cells: 1 })
+  expect(seen(decided.workings)).toEqual(seen((await fetched()).workings))
+  expect(decided.workings.course.boundaries).toEqual(bound)
+
+  await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'test' }).expect(200)
+  const withdrawn = (await brought(decided))!
+  expect(seen(withdrawn.workings)).toEqual(seen((await fetched()).workings))
+  expect(await brought(withdrawn)).toMatchObject({ plan: false, cells: 0, version: withdrawn.version })
+})
+
+test('where more has changed than marks and decisions that is said, and all is fetched', async () => {
+  const had = await fetched()
+  await adopt([{ kind: 'take away', assessmentId: `${COURSE}-traverse` }])
+  expect(await brought(had)).toBeNull()
+})
+
+test('a marker is told of neither', async () => {
+  const marker = await server.as('tadesse.abara')
+  await marker('get', api('/table/since/1')).expect(403)
+})

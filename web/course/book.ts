@@ -1,0 +1,147 @@
+import {
+  applyChanges,
+  compareResults,
+  NO_SCRIPT,
+  openItems,
+  planFacts,
+  withPlan,
+  withScripts,
+  workingsOf,
+  type Change,
+  type GradedColumns,
+  type OpenItem,
+  type ResultChange,
+  type Workings,
+} from '#core'
+import { routes, unpackTable, type Problem, type TablePlan, type TableSince } from '#contract'
+import { call, OfflineError, page, ProblemError } from '../api/client'
+import { FIGURES, type Figure, type FigureArgs, type FigureName } from './figures'
+import { Outcome, type CourseState } from './state'
+
+/** A course as it is decided, as far as the page holds it: its marks stay where they are reckoned with. */
+export interface AdoptedCourse {
+  /** Raised by whatever changes a figure. */
+  revision: number
+  table: TablePlan
+  graded: GradedColumns
+  /** What is open at the stops. */
+  items: OpenItem[]
+  /** How many scripts there are, and of how many more than one reading is wanted. */
+  scripts: number
+  toSettle: number
+}
+
+/** What a trial makes of it; nothing where none is open. */
+export interface TriedCourse {
+  revision: number
+  tried: { graded: GradedColumns; change: ResultChange } | null
+}
+
+/** Errors do not pass from a worker as what they are, so what was refused is told. */
+export type Fetched = { course: AdoptedCourse } | { refused: Problem } | { offline: true }
+
+/**
+ * A course with all its marks, graded: fetched once, then patched by what was written since. It is made to stand beside the page, in a
+ * worker, and knows nothing of either.
+ */
+export class CourseBook {
+  private base: { table: TablePlan; workings: Workings; outcome: Outcome; told: AdoptedCourse } | null = null
+  private trial: { changes: readonly Change[]; tried: Workings; outcome: Outcome } | null = null
+  private revision = 0
+  private turn: Promise<unknown> = Promise.resolve()
+
+  /** The course as it is now: all of it at first, after that what was written since. */
+  fetch(courseId: string, personId: string | null): Promise<Fetched> {
+    const turn = this.turn.then(() => this.fetchNow(courseId, personId))
+    this.turn = turn.catch(() => undefined)
+    return turn
+  }
+
+  /**
+   * What changes would make of it; without any the trial is over.
+   * @throws where they cannot be in force; the trial then stays what it was
+   */
+  tryOut(changes: readonly Change[]): TriedCourse {
+    const { workings, outcome } = this.loaded()
+    this.trial = null
+    this.revision++
+    if (changes.length === 0) return { revision: this.revision, tried: null }
+    const tried = applyChanges(workings, changes)
+    this.trial = { changes, tried, outcome: Outcome.of(tried) }
+    const { graded, result } = this.trial.outcome
+    return { revision: this.revision, tried: { graded, change: compareResults(outcome.result, result) } }
+  }
+
+  ask<N extends FigureName>(name: N, args: FigureArgs<N>): Figure<N> {
+    const figure = FIGURES[name] as unknown as (state: CourseState, ...args: FigureArgs<N>) => Figure<N>
+    return figure(this.state(), ...args)
+  }
+
+  private state(): CourseState {
+    const { table, workings, outcome } = this.loaded()
+    return {
+      table,
+      workings,
+      tried: this.trial?.tried ?? workings,
+      changes: this.trial?.changes ?? [],
+      adopted: outcome,
+      current: this.trial?.outcome ?? outcome,
+    }
+  }
+
+  private loaded() {
+    if (!this.base) throw new Error('the course has not been fetched')
+    return this.base
+  }
+
+  private async fetchNow(courseId: string, personId: string | null): Promise<Fetched> {
+    page.personId = personId
+    try {
+      if (this.base) {
+        const version = this.base.table.version
+        const since = await call(routes.tableSince, { params: { courseId, version } })
+        const course = since && this.patched(since)
+        if (course) return { course }
+      }
+      const { scripts, readings, ...table } = unpackTable(await call(routes.table, { params: { courseId } }))
+      return { course: this.take(table, workingsOf({ ...table, scripts, readings })) }
+    } catch (e) {
+      if (e instanceof ProblemError) return { refused: e.problem }
+      if (e instanceof OfflineError) return { offline: true }
+      throw e
+    }
+  }
+
+  /** Takes over what was written since; null where that is not enough. */
+  private patched({ version, hasMarks, cells, plan }: NonNullable<TableSince>): AdoptedCourse | null {
+    const base = this.loaded()
+    // The echo of what is here already.
+    if (version === base.table.version) return base.told
+    const under = plan ? withPlan(base.workings, plan) : base.workings
+    const workings = under && withScripts(under, cells)
+    return workings && this.take(plan ?? { ...base.table, version, hasMarks }, workings)
+  }
+
+  private take(table: TablePlan, workings: Workings): AdoptedCourse {
+    const outcome = Outcome.of(workings)
+    const several = table.assessments.map((a) => a.readingsWanted > 1)
+    let [scripts, toSettle] = [0, 0]
+    workings.scripts.there.forEach((there, cell) => {
+      if (there === NO_SCRIPT) return
+      scripts++
+      if (several[cell % several.length]) toSettle++
+    })
+    // Its changes are tried again on the new base by whoever keeps the trial.
+    this.trial = null
+    const told = {
+      revision: ++this.revision,
+      table,
+      graded: outcome.graded,
+      items: openItems(workings, planFacts(table), outcome.standing),
+      scripts,
+      toSettle,
+    }
+    this.base = { table, workings, outcome, told }
+    return told
+  }
+}

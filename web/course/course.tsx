@@ -1,0 +1,172 @@
+import { keepPreviousData, useIsFetching, useQuery } from '@tanstack/react-query'
+import { wrap } from 'comlink'
+import { createContext, use, useCallback, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { useLocation } from 'react-router'
+import { planWithChanges, type Change, type CourseResult, type ResultChange } from '#core'
+import type { TablePlan } from '#contract'
+import { problemOf } from '../api/problem-of'
+import { usePlanQuery } from '../frame/plan'
+import { needsMarks } from '../frame/needs-marks'
+import { useCourseEvents } from '../frame/events'
+import { useTrial, type OpenTrial } from '../frame/trial'
+import type { CourseBook } from './book'
+import type { Figure, FigureArgs, FigureName } from './figures'
+import { CourseStore, type Adopted } from './store'
+
+interface Trial {
+  changes: Change[]
+  /** What changes against what is adopted; null until it is worked out. */
+  change: ResultChange | null
+  problem: string | null
+}
+
+export interface Course extends Omit<OpenTrial, 'changes' | 'courseId'> {
+  id: string
+  /** The course as it is decided, but for its scripts and readings. */
+  table: TablePlan
+  /** The same with the open trial in it. */
+  tried: TablePlan
+  /** What is open at the stops, and how many scripts there are. */
+  open: Pick<Adopted, 'items' | 'scripts' | 'toSettle'>
+  adopted: CourseResult
+  trial: Trial
+  /** The results of the trial where one is worked out, else what is adopted. */
+  current: CourseResult
+}
+
+interface CourseSoFar {
+  course: Course | null
+  problem: string | null
+  /** What would have to be fetched, where it is so much that it is fetched only when asked for. */
+  waitsFor: { students: number; assessments: number } | null
+  ask: () => void
+}
+
+const CourseContext = createContext<CourseSoFar | null>(null)
+
+/** Scripts above which the first stop does without the marks unless they are asked for. */
+const MANY_SCRIPTS = 100_000
+const SETTLED_MS = 250
+
+/** Keeps a course with all its marks in a worker, beside the screens that need only its plan. */
+export function CourseProvider({ courseId, children }: { courseId: string; children: ReactNode }) {
+  const open = useTrial()
+  const trial = open.changes
+  const { enabled, lightFirst, waitsFor, ask } = useWhenToLoad(courseId, trial.length > 0)
+  const plan = usePlanQuery(courseId, lightFirst)
+  const store = useStore(courseId)
+  const course = useQuery({
+    queryKey: ['table', courseId],
+    queryFn: () => store!.fetch(courseId),
+    enabled: enabled && store !== null,
+    // It is new as a whole or the same.
+    structuralSharing: false,
+  })
+  const adopted = course.data
+  const { tried, problem, revision } = useSyncExternalStore(store?.subscribe ?? never, store?.getSnapshot ?? nothing)
+  useCourseEvents(courseId, adopted?.table.version ?? plan.data?.version)
+  useEffect(() => {
+    if (adopted && store) void store.tryOut(trial)
+  }, [adopted, store, trial])
+
+  const triedPlan = useMemo(() => adopted && planWithChanges(adopted.table, trial).plan, [adopted, trial])
+  const value = useMemo((): Course | null => {
+    if (!adopted || !triedPlan) return null
+    return {
+      ...open,
+      id: courseId,
+      table: adopted.table,
+      tried: triedPlan,
+      open: adopted,
+      adopted: adopted.result,
+      trial: { changes: trial, change: tried?.changes === trial ? tried.change : null, problem },
+      current: trial.length > 0 && tried ? tried.result : adopted.result,
+    }
+  }, [courseId, adopted, triedPlan, trial, tried, problem, open])
+  const failed = problemOf(course)
+  const soFar = useMemo(() => ({ course: value, problem: failed, waitsFor, ask }), [value, failed, waitsFor, ask])
+  const asked = useMemo(() => ({ store, courseId, revision }), [store, courseId, revision])
+  return (
+    <CourseContext value={soFar}>
+      <StoreContext value={asked}>{children}</StoreContext>
+    </CourseContext>
+  )
+}
+
+const NOT_YET = { tried: null, problem: null, revision: 0 }
+const nothing = () => NOT_YET
+const never = () => () => undefined
+
+const StoreContext = createContext<{ store: CourseStore | null; courseId: string; revision: number } | null>(null)
+
+/** How long figures are kept that nobody looks at: one step back and forth. */
+const FIGURES_KEPT_MS = 30_000
+
+/** Figures of the course as it stands now, reckoned where its marks are; those before stay until the new ones have come. */
+export function useFigures<N extends FigureName>(name: N, ...args: FigureArgs<N>): Figure<N> | undefined {
+  const asked = use(StoreContext)
+  if (!asked) throw new Error('outside CourseProvider')
+  const { store, courseId, revision } = asked
+  const { data, error } = useQuery({
+    queryKey: ['figures', courseId, revision, name, ...args],
+    queryFn: () => store!.ask(name, args),
+    enabled: store !== null && revision > 0,
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+    staleTime: Infinity,
+    gcTime: FIGURES_KEPT_MS,
+    retry: false,
+  })
+  // Nobody can go on without them; the place around says what went wrong.
+  if (error) throw error
+  return data as Figure<N> | undefined
+}
+
+/**
+ * When the marks are fetched. Where a page does without them what is on screen comes first, and the marks of a large department
+ * only where a trial needs them or somebody asks; every other stop needs them at once.
+ */
+function useWhenToLoad(courseId: string, trialOpen: boolean) {
+  const lightFirst = !needsMarks(useLocation().pathname)
+  const { data } = usePlanQuery(courseId, lightFirst)
+  const fetching = useIsFetching({ predicate: ({ queryKey: [key, of] }) => (key === 'roll' || key === 'sheet') && of === courseId })
+  const [settled, setSettled] = useState(false)
+  const [asked, setAsked] = useState(false)
+  const ready = !!data && fetching === 0
+  useEffect(() => {
+    if (!ready) return
+    const timer = setTimeout(() => setSettled(true), SETTLED_MS)
+    return () => clearTimeout(timer)
+  }, [ready])
+  const [students, assessments] = [data?.head.students ?? 0, data?.assessments.length ?? 0]
+  const many = students * assessments > MANY_SCRIPTS && !asked && !trialOpen
+  const ask = useCallback(() => setAsked(true), [])
+  const waitsFor = useMemo(() => (lightFirst && many ? { students, assessments } : null), [lightFirst, many, students, assessments])
+  return { lightFirst, enabled: !lightFirst || (settled && !many), waitsFor, ask }
+}
+
+function useStore(courseId: string): CourseStore | null {
+  const [store, setStore] = useState<CourseStore | null>(null)
+  useEffect(() => {
+    const worker = new Worker(new URL('./course.worker.ts', import.meta.url), { type: 'module' })
+    setStore(new CourseStore(wrap<CourseBook>(worker)))
+    return () => {
+      setStore(null)
+      worker.terminate()
+    }
+  }, [courseId])
+  return store
+}
+
+/** The course if its marks have arrived, and what went wrong if they cannot. */
+export function useCourseSoFar(): CourseSoFar {
+  const value = use(CourseContext)
+  if (!value) throw new Error('outside CourseProvider')
+  return value
+}
+
+export function useCourse(): Course {
+  const { course } = useCourseSoFar()
+  if (!course) throw new Error('the marks have not arrived')
+  return course
+}

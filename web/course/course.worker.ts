@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { CourseBook } from './book'
+
+expose(new CourseBook())

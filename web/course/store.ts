@@ -1,0 +1,97 @@
+import type { Remote } from 'comlink'
+import { resultOfColumns, type Change, type CourseResult, type ResultChange } from '#core'
+import { messageOf, OfflineError, page, ProblemError } from '../api/client'
+import type { AdoptedCourse, CourseBook, TriedCourse } from './book'
+import type { Figure, FigureArgs, FigureName } from './figures'
+
+export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask'>
+
+export interface Adopted extends Omit<AdoptedCourse, 'graded'> {
+  result: CourseResult
+}
+
+/** The open trial, as far as it is worked out. */
+interface Tried {
+  changes: readonly Change[]
+  result: CourseResult
+  change: ResultChange
+}
+
+interface Snapshot {
+  /** Raised by whatever changes a figure. */
+  revision: number
+  tried: Tried | null
+  /** Why the trial cannot be worked out. */
+  problem: string | null
+}
+
+const NO_TRIAL: Snapshot = { revision: 0, tried: null, problem: null }
+
+/** What the page holds of a course whose marks stand in a book beside it, in a worker. */
+export class CourseStore {
+  private snapshot = NO_TRIAL
+  private readonly listeners = new Set<() => void>()
+  private fetched = false
+  /** What is to be tried after what is being worked out; only the latest counts. */
+  private next: readonly Change[] | null = null
+  private trying = false
+  private triedNow: readonly Change[] = []
+
+  constructor(private readonly book: Book) {}
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  getSnapshot = (): Snapshot => this.snapshot
+
+  /** The course as it is now. @throws ProblemError, OfflineError */
+  async fetch(courseId: string): Promise<Adopted> {
+    const fetched = await this.book.fetch(courseId, page.personId)
+    if ('offline' in fetched) throw new OfflineError()
+    if ('refused' in fetched) {
+      if (fetched.refused.status === 401 && page.personId !== null) page.signedOut()
+      throw new ProblemError(fetched.refused)
+    }
+    const { graded, ...course } = fetched.course
+    this.fetched = true
+    if (course.revision > this.snapshot.revision) {
+      this.put({ revision: course.revision })
+      // What was tried was tried on what was before.
+      if (this.triedNow.length > 0) void this.tryOut(this.triedNow)
+    }
+    return { ...course, result: resultOfColumns(graded) }
+  }
+
+  /** Works out what changes would make of the course; while one is worked out, of those that come only the last is. */
+  async tryOut(changes: readonly Change[]): Promise<void> {
+    this.triedNow = changes
+    this.next = changes
+    if (this.trying || !this.fetched) return
+    this.trying = true
+    while (this.next) {
+      const now: readonly Change[] = this.next
+      this.next = null
+      try {
+        this.took(now, await this.book.tryOut(now))
+      } catch (e) {
+        this.put({ problem: messageOf(e) })
+      }
+    }
+    this.trying = false
+  }
+
+  ask<N extends FigureName>(name: N, args: FigureArgs<N>): Promise<Figure<N>> {
+    return this.book.ask(name, args as never) as unknown as Promise<Figure<N>>
+  }
+
+  private took(changes: readonly Change[], { revision, tried }: TriedCourse): void {
+    this.put({ revision, problem: null, tried: tried && { changes, result: resultOfColumns(tried.graded), change: tried.change } })
+  }
+
+  private put(changed: Partial<Snapshot>): void {
+    this.snapshot = { ...this.snapshot, ...changed }
+    for (const listener of this.listeners) listener()
+  }
+}

@@ -1,0 +1,2 @@
+/** Places that the shape of a ridge is drawn through. */
+export const RIDGE_POINTS = 80

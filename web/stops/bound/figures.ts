@@ -1,0 +1,51 @@
+import {
+  compareResults,
+  describe,
+  gradeCounts,
+  nearBoundary,
+  regrade,
+  type Boundary,
+  type NearBoundary,
+  type ResultChange,
+  type StudentResult,
+} from '#core'
+import type { CourseState } from '../../course/state'
+
+type Counts = ReturnType<typeof gradeCounts>
+
+export interface BoundFigures {
+  /** The limits that these figures are of. */
+  boundaries: Boundary[]
+  counts: Counts
+  /** As adopted. */
+  before: Counts
+  mean: number | null
+  /** Who moves against the adopted limits. */
+  impact: Pick<ResultChange, 'movers' | 'up' | 'down'>
+  /** Students within the zone of any line, nearest first. */
+  near: NearBoundary[]
+  sections: { id: string; name: string; counts: Counts; finals: number; mean: number | null }[]
+}
+
+/** What the limits in the trial do, beside those that are adopted. */
+export function boundFigures({ table, tried, adopted, current }: CourseState, zone: number): BoundFigures {
+  const { boundaries } = tried.course
+  const { result } = current
+  const own = new Map(table.sections.map((s) => [s.id, [] as StudentResult[]]))
+  table.students.forEach((s, i) => own.get(s.sectionId)!.push(result.students[i]!))
+  const finals = (students: readonly StudentResult[]) => students.flatMap((s) => s.final ?? [])
+  const { movers, up, down } = compareResults(regrade(result, table.boundaries), regrade(result, boundaries))
+  return {
+    boundaries,
+    counts: gradeCounts(result),
+    before: gradeCounts(adopted.result),
+    mean: describe(finals(result.students)).mean,
+    impact: { movers, up, down },
+    near: nearBoundary(result, zone),
+    sections: table.sections.map(({ id, name }) => {
+      const students = own.get(id)!
+      const percents = finals(students)
+      return { id, name, counts: gradeCounts({ students, boundaries }), finals: percents.length, mean: describe(percents).mean }
+    }),
+  }
+}
