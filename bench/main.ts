@@ -3,6 +3,7 @@ import { benchHostile } from './hostile'
 import { benchSave } from './save'
 import { benchSetOut } from './set-out'
 import { benchSheet } from './sheet'
+import { benchStops } from './stops'
 
 const ALL = {
   grading: () => {
@@ -13,6 +14,7 @@ const ALL = {
   save: benchSave,
   hostile: benchHostile,
   sheet: benchSheet,
+  stops: benchStops,
 }
 
 // `npm run bench -- save sheet` runs these alone.

@@ -1,14 +1,6 @@
-import { execFileSync, spawn } from 'node:child_process'
-import { once } from 'node:events'
-import { existsSync } from 'node:fs'
-import { join } from 'node:path'
-import { createInterface } from 'node:readline'
-import { chromium, type Page } from '@playwright/test'
-import settings from '../playwright.config'
+import type { Page } from '@playwright/test'
+import { withLarge } from './large'
 
-/** Made once and kept, since making it takes minutes: `LEVEL_TABLE_LARGE` says where. */
-const LARGE = process.env.LEVEL_TABLE_LARGE ?? 'test-results/large-data'
-const SIZE = ['--students', '12000', '--sections', '400', '--markers', '60', '--assessments', '60']
 /** After which everything has come and nothing is asked for any more. */
 const SETTLED_MS = 8000
 const SHEET = '/courses/cfs214-2026/mark/sheet'
@@ -18,18 +10,7 @@ const SHEET = '/courses/cfs214-2026/mark/sheet'
  * and what a first visit fetches. The application must be built.
  */
 export async function benchSheet(): Promise<void> {
-  if (!existsSync(join(LARGE, 'level-table.db')))
-    execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/main.ts', '--data', LARGE, ...SIZE], { stdio: 'inherit' })
-  const server = spawn(process.execPath, ['dist/server/main.js'], {
-    env: { ...process.env, PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: LARGE, LOG_LEVEL: 'info' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  const [line] = (await once(createInterface({ input: server.stdout }), 'line')) as [string]
-  const address = `http://127.0.0.1:${(JSON.parse(line) as { port: number }).port}`
-  const browser = await chromium.launch(settings.use!.launchOptions)
-  try {
-    const context = await browser.newContext({ baseURL: address, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
-    const page = await context.newPage()
+  await withLarge(async ({ page }) => {
     console.log('\nThe mark sheet, 12,000 × 60')
     await firstLoad(page)
     await page.getByRole('button', { name: 'Ines Valdry' }).click()
@@ -47,11 +28,7 @@ export async function benchSheet(): Promise<void> {
     // Every mark typed has the plan and the counts asked for again, on the same two cores that draw.
     await scrolling(page, 'right after typing')
     await bareScrolling(page)
-  } finally {
-    await browser.close()
-    server.kill()
-    await once(server, 'exit')
-  }
+  })
 }
 
 async function firstLoad(page: Page): Promise<void> {

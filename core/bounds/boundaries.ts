@@ -73,6 +73,8 @@ export function nearBoundary(result: CourseResult, zone: number): NearBoundary[]
   for (const s of result.students) {
     if (s.rounded === null) continue
     for (const b of limits) {
+      // Exact arithmetic is slow, and most are far away.
+      if (Math.abs(s.rounded - b.from) > zone + 1e-6) continue
       const distance = toNumber(minus(rationalOf(s.rounded), rationalOf(b.from)))
       if (Math.abs(distance) <= zone) near.push({ studentId: s.studentId, grade: b.grade, from: b.from, percent: s.rounded, distance })
     }

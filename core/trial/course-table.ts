@@ -170,11 +170,11 @@ export interface WrittenScript {
 }
 
 /**
- * The workings with some scripts as they stand now.
+ * The workings with some scripts as they stand now, and the cells that these are in.
  * @returns null where one names somebody who is not in them
  */
-export function withScripts(w: Workings, written: readonly WrittenScript[]): Workings | null {
-  if (written.length === 0) return w
+export function withScripts(w: Workings, written: readonly WrittenScript[]): { workings: Workings; cells: number[] } | null {
+  if (written.length === 0) return { workings: w, cells: [] }
   const { cells } = w
   const scripts: ScriptColumns = {
     there: w.scripts.there.slice(),
@@ -200,7 +200,7 @@ export function withScripts(w: Workings, written: readonly WrittenScript[]): Wor
   }
   const { cell, marker, mark } = w.readings
   const touched = cell.some((c) => changed.has(c))
-  if (!touched && anew.length === 0) return { ...w, scripts }
+  if (!touched && anew.length === 0) return { workings: { ...w, scripts }, cells: [...changed] }
   const stay: number[] = []
   cell.forEach((c, i) => {
     if (!changed.has(c)) stay.push(i)
@@ -210,7 +210,7 @@ export function withScripts(w: Workings, written: readonly WrittenScript[]): Wor
     marker: Int32Array.from([...stay.map((i) => marker[i]!), ...anew.map((r) => r[1])]),
     mark: Float64Array.from([...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])]),
   }
-  return { ...w, scripts, readings }
+  return { workings: { ...w, scripts, readings }, cells: [...changed] }
 }
 
 /** What of the plan openItems needs beside the workings. */

@@ -1,6 +1,6 @@
 import type { Boundary, CourseResult } from '../grades/course'
-import { gradePacked, resultOf, type GradeTable, type ResultPlan } from '../grades/grade-course'
-import { packColumns } from '../grades/pack'
+import { gradePacked, regradePacked, regradeStudents, resultOf, type GradeTable, type ResultPlan } from '../grades/grade-course'
+import { packColumns, type PackedCourse } from '../grades/pack'
 import { planForGrades, standingMarks, type Standing } from './standing-marks'
 import type { Workings } from './workings'
 
@@ -12,16 +12,50 @@ export interface GradedColumns {
   rounding: CourseResult['rounding']
 }
 
+/** What stands, graded, and laid out so that a part of it can be graded anew. */
+export interface Graded {
+  packed: PackedCourse
+  columns: GradedColumns
+}
+
+const gradedAs = (packed: PackedCourse, table: GradeTable): Graded => {
+  const { studentIds, assessmentIds, components, planOrder, boundaries, policy } = packed
+  return { packed, columns: { plan: { studentIds, assessmentIds, components, planOrder }, table, boundaries, rounding: policy.rounding } }
+}
+
 /** Grades what stands, column by column. */
-export function gradeColumns(w: Workings, standing: Standing): GradedColumns {
+export function gradeStanding(w: Workings, standing: Standing): Graded {
   const packed = packColumns(planForGrades(w), { mark: standing.mark, status: w.scripts.status, daysLate: w.scripts.daysLate })
-  const { studentIds, assessmentIds, components, planOrder } = packed
-  return {
-    plan: { studentIds, assessmentIds, components, planOrder },
-    table: gradePacked(packed),
-    boundaries: w.course.boundaries,
-    rounding: w.course.policy.rounding,
+  return gradedAs(packed, gradePacked(packed))
+}
+
+/** The same under other limits. */
+export function gradeByLimits({ packed: was, columns }: Graded, boundaries: Boundary[]): Graded {
+  const packed = { ...was, boundaries }
+  return gradedAs(packed, regradePacked(packed, columns.table))
+}
+
+/** The same after the marks of some cells, and nothing else, have changed. */
+export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standing: Standing, cells: readonly number[]): Graded {
+  const { width } = w.cells
+  const columnOf = new Int32Array(width).fill(-1)
+  was.planOrder.forEach((order, column) => (columnOf[order] = column))
+  const late = cells.some((c) => w.scripts.daysLate[c]! > 0)
+  const packed: PackedCourse = {
+    ...was,
+    mark: was.mark.slice(),
+    status: was.status.slice(),
+    daysLate: was.daysLate?.slice() ?? (late ? new Float64Array(was.mark.length) : null),
   }
+  for (const c of cells) {
+    const column = columnOf[c % width]!
+    if (column < 0) continue
+    const at = Math.floor(c / width) * was.assessmentIds.length + column
+    packed.mark[at] = standing.mark[c]!
+    packed.status[at] = w.scripts.status[c]!
+    if (packed.daysLate) packed.daysLate[at] = w.scripts.daysLate[c]!
+  }
+  return gradedAs(packed, regradeStudents(packed, columns.table, new Set(cells.map((c) => Math.floor(c / width)))))
 }
 
 /** Grades in columns as results, student by student. */
@@ -30,4 +64,4 @@ export const resultOfColumns = ({ plan, table, boundaries, rounding }: GradedCol
 
 /** The results of all students, as `gradeCourse` gives them. */
 export const gradeWorkings = (w: Workings, standing: Standing = standingMarks(w)): CourseResult =>
-  resultOfColumns(gradeColumns(w, standing))
+  resultOfColumns(gradeStanding(w, standing).columns)

@@ -102,11 +102,26 @@ export function readingQueue(
     if (source === 'agreed') continue
     const assessmentId = cells.assessmentId(c)
     const wanted = w.readingsWanted[assessmentId] ?? 1
-    const spread = read > 1 ? spreadOf(readingsOf(w, c)) : null
     if (source === 'clash') queue.clash.push(c)
     else if (read < wanted) queue.thin.push(c)
-    else if (spread !== null && !withinTolerance(spread, tolerances[assessmentId] ?? 0)) queue.overTolerance.push(c)
+    else if (read > 1 && !readWithin(w, c, tolerances[assessmentId] ?? 0)) queue.overTolerance.push(c)
     else if (wanted > 1) queue.within.push(c)
   }
   return queue
+}
+
+/** Below this doubles are not trusted to say on which side of the tolerance a spread lies. */
+const NEAR = 1e-6
+
+/** Whether the readings of a cell lie within a tolerance; exactly on decimals where it is close. */
+function readWithin(w: Workings, cell: number, tolerance: number): boolean {
+  const { from, at } = readingPlaces(w)
+  let [low, high] = [Infinity, -Infinity]
+  for (let i = from[cell]!; i < from[cell + 1]!; i++) {
+    const mark = w.readings.mark[at[i]!]!
+    low = Math.min(low, mark)
+    high = Math.max(high, mark)
+  }
+  const over = high - low - tolerance
+  return Math.abs(over) > NEAR ? over < 0 : withinTolerance(spreadOf(readingsOf(w, cell))!, tolerance)
 }

@@ -67,19 +67,15 @@ function sourceOf(
   return first === end ? NONE : wanted <= 1 ? READING : OPEN
 }
 
-/**
- * The marks that stand: agreed, else entered, else the only reading wanted; then through the adjustments.
- * A script that wants two readings or more has no mark until one is agreed; nor has one with a typed mark that a reading
- * handed in does not bear out, until a person says which of them stands.
- */
-export function standingMarks(w: Workings): Standing {
+/** Stands the plain marks of cells by their sources. */
+function standing(w: Workings, source: Uint8Array, plain: Float64Array): (cell: number) => void {
   const { cells, scripts, readings, agreed } = w
   const { from, at } = readingPlaces(w)
   const wanted = cells.assessmentIds.map((id) => w.readingsWanted[id] ?? 1)
-  const source = new Uint8Array(cells.count)
-  const plain = new Float64Array(cells.count).fill(NaN)
-  for (let c = 0; c < cells.count; c++) {
-    if (scripts.there[c] === NO_SCRIPT || !HAS_WORK[scripts.status[c]!]) continue
+  return (c) => {
+    source[c] = NONE
+    plain[c] = NaN
+    if (scripts.there[c] === NO_SCRIPT || !HAS_WORK[scripts.status[c]!]) return
     const typed = scripts.entered[c]!
     const settled = agreed.size === 0 ? undefined : agreed.get(c)
     const first = from[c]!
@@ -88,7 +84,38 @@ export function standingMarks(w: Workings): Standing {
     else if (s === ENTERED) plain[c] = typed
     else if (s === READING) plain[c] = readings.mark[at[first]!]!
   }
+}
+
+/**
+ * The marks that stand: agreed, else entered, else the only reading wanted; then through the adjustments.
+ * A script that wants two readings or more has no mark until one is agreed; nor has one with a typed mark that a reading
+ * handed in does not bear out, until a person says which of them stands.
+ */
+export function standingMarks(w: Workings): Standing {
+  const { count } = w.cells
+  const source = new Uint8Array(count)
+  const plain = new Float64Array(count)
+  const stand = standing(w, source, plain)
+  for (let c = 0; c < count; c++) stand(c)
   return adjusted(w, source, plain)
+}
+
+/**
+ * What stands after some scripts, and nothing else, have changed.
+ * @returns null where one of them is rescaled: what that makes of a mark may depend on all the others
+ */
+export function standingAfter(was: Standing, w: Workings, cells: readonly number[]): Standing | null {
+  const rescaled = new Set(w.adjustments.flatMap((a) => (a.on ? a.assessmentId : [])))
+  if (cells.some((c) => rescaled.has(w.cells.assessmentId(c)))) return null
+  const source = was.source.slice()
+  const plain = was.plain.slice()
+  const mark = was.mark === was.plain ? plain : was.mark.slice()
+  const stand = standing(w, source, plain)
+  for (const c of cells) {
+    stand(c)
+    mark[c] = plain[c]!
+  }
+  return { source, plain, mark, steps: was.steps }
 }
 
 /** What one script comes to before it is rescaled, by the same rule; null for no mark. */

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { STATUSES } from '../grades/course'
 import { planFacts, withPlan, withScripts, workingsOf, type TableLike, type WrittenScript } from './course-table'
-import { gradeWorkings } from './grade-workings'
+import { gradeAfter, gradeByLimits, gradeStanding, gradeWorkings } from './grade-workings'
 import { openItems } from './open-items'
-import { standingRows } from './standing-marks'
+import type { Adjustment } from '../rescale/adjustments'
+import { standingAfter, standingMarks, standingRows } from './standing-marks'
 
 const STUDENTS = ['x', 'y', 'z'].map((id, i) => ({ id, sectionId: i < 2 ? 's' : 't' }))
 const ASSESSMENTS = ['a', 'b']
@@ -72,7 +73,7 @@ test('scripts written one after the other leave what a fresh fetch would give', 
       const now = new Map(before.map((s) => [key(s), s]))
       let w = workingsOf(table(before))
       for (const s of writes) {
-        w = withScripts(w, [s])!
+        w = withScripts(w, [s])!.workings
         now.set(key(s), s)
       }
       const fresh = table([...now.values()])
@@ -101,3 +102,44 @@ test('what names somebody unknown, or a plan of other people, is refused: all ha
   expect(withScripts(w, [{ ...unknown, studentId: 'x', readings: [{ markerId: 'stranger', mark: 2 }] }])).toBeNull()
   expect(withPlan(w, table([], { students: STUDENTS.slice(1) }))).toBeNull()
 })
+
+const top: Adjustment = {
+  id: 'top',
+  assessmentId: 'a',
+  outOf: 20,
+  sectionIds: null,
+  method: { kind: 'topTo', to: 20 },
+  on: true,
+  neverLower: false,
+  above: 'keep within',
+  step: null,
+}
+
+test('what stands and is graded anew in some cells is what all of it graded anew would be; a rescaled one is not done by halves', () =>
+  fc.assert(
+    fc.property(scripts, fc.array(script, { minLength: 1, maxLength: 3 }), fc.boolean(), (before, writes, rescaled) => {
+      const w = workingsOf(table(before, { adjustments: rescaled ? [top] : [], agreed: { 'b:x': 11 } }))
+      const was = standingMarks(w)
+      const graded = gradeStanding(w, was)
+      const { workings, cells } = withScripts(w, writes)!
+      const standing = standingAfter(was, workings, cells)
+      if (rescaled && cells.some((c) => workings.cells.assessmentId(c) === 'a')) return expect(standing).toBeNull()
+      expect(standingRows(workings, standing!)).toEqual(standingRows(workings))
+      expect(gradeAfter(graded, workings, standing!, cells).columns).toEqual(gradeStanding(workings, standingMarks(workings)).columns)
+    }),
+  ))
+
+test('graded by other limits is what all of it graded by them would be, exactly on a limit too', () =>
+  fc.assert(
+    fc.property(scripts, fc.integer({ min: 0, max: 40 }), fc.constantFrom(null, { decimals: 1 as const }), (before, half, rounding) => {
+      const t = table(before)
+      const w = workingsOf({ ...t, policy: { ...t.policy, rounding } })
+      const limits = [
+        { grade: 'Pass', from: half * 2.5 },
+        { grade: 'Fail', from: 0 },
+      ]
+      const now = { ...w, course: { ...w.course, boundaries: limits } }
+      const standing = standingMarks(w)
+      expect(gradeByLimits(gradeStanding(w, standing), limits).columns).toEqual(gradeStanding(now, standing).columns)
+    }),
+  ))

@@ -67,7 +67,7 @@ export class CourseBook {
     this.revision++
     if (changes.length === 0) return { revision: this.revision, tried: null }
     const tried = applyChanges(workings, changes)
-    this.trial = { changes, tried, outcome: Outcome.of(tried) }
+    this.trial = { changes, tried, outcome: outcome.with(tried) }
     const { graded, result } = this.trial.outcome
     return { revision: this.revision, tried: { graded, change: compareResults(outcome.result, result) } }
   }
@@ -104,7 +104,8 @@ export class CourseBook {
         if (course) return { course }
       }
       const { scripts, readings, ...table } = unpackTable(await call(routes.table, { params: { courseId } }))
-      return { course: this.take(table, workingsOf({ ...table, scripts, readings })) }
+      const workings = workingsOf({ ...table, scripts, readings })
+      return { course: this.take(table, workings, Outcome.of(workings)) }
     } catch (e) {
       if (e instanceof ProblemError) return { refused: e.problem }
       if (e instanceof OfflineError) return { offline: true }
@@ -118,12 +119,14 @@ export class CourseBook {
     // The echo of what is here already.
     if (version === base.table.version) return base.told
     const under = plan ? withPlan(base.workings, plan) : base.workings
-    const workings = under && withScripts(under, cells)
-    return workings && this.take(plan ?? { ...base.table, version, hasMarks }, workings)
+    const written = under && withScripts(under, cells)
+    if (!written) return null
+    const { workings } = written
+    const outcome = plan ? Outcome.of(workings) : base.outcome.after(workings, written.cells)
+    return this.take(plan ?? { ...base.table, version, hasMarks }, workings, outcome)
   }
 
-  private take(table: TablePlan, workings: Workings): AdoptedCourse {
-    const outcome = Outcome.of(workings)
+  private take(table: TablePlan, workings: Workings, outcome: Outcome): AdoptedCourse {
     const several = table.assessments.map((a) => a.readingsWanted > 1)
     let [scripts, toSettle] = [0, 0]
     workings.scripts.there.forEach((there, cell) => {

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react'
+import { memo, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
@@ -130,7 +130,7 @@ function TrialWords() {
   )
 }
 
-function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | null }) {
+const Strip = memo(function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | null }) {
   const drawn = useMemo(() => {
     const people = result.students.flatMap((s) => {
       const value = percentOf(s)
@@ -257,4 +257,4 @@ function Strip({ result, ghost }: { result: CourseResult; ghost: CourseResult | 
       ))}
     </div>
   )
-}
+})

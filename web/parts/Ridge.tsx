@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { memo, useMemo } from 'react'
 import {
   Area,
   ComposedChart,
@@ -15,6 +15,7 @@ import { density, type Description } from '#core'
 import { RIDGE_POINTS } from './ridge-points'
 
 interface Props {
+  id: string
   people: { id: string; value: number }[]
   figures: Description
   from: number
@@ -25,7 +26,7 @@ interface Props {
   level: number | null
   passMark: number | null
   chosen: boolean
-  onPick?: (value: number) => void
+  onPick: (id: string, value: number) => void
 }
 
 const H = 56
@@ -33,7 +34,7 @@ const H = 56
 const UNDER = 0.3
 
 /** One row of a comparison: the shape, quartiles, median, and a dot a person. */
-export function Ridge({ people, figures, from, to, tallest, level, passMark, chosen, onPick }: Props) {
+export const Ridge = memo(function Ridge({ id, people, figures, from, to, tallest, level, passMark, chosen, onPick }: Props) {
   const shape = useMemo(
     () =>
       density(
@@ -68,7 +69,7 @@ export function Ridge({ people, figures, from, to, tallest, level, passMark, cho
           data={dots}
           dataKey="y"
           isAnimationActive={false}
-          onClick={(p: { payload?: { x: number } }) => p.payload && onPick?.(p.payload.x)}
+          onClick={(p: { payload?: { x: number } }) => p.payload && onPick(id, p.payload.x)}
           shape={(p: { cx?: number; cy?: number; payload?: { x: number } }) => (
             <circle
               cx={p.cx}
@@ -76,14 +77,14 @@ export function Ridge({ people, figures, from, to, tallest, level, passMark, cho
               r={1.9}
               fill={fails(p.payload?.x ?? 0) ? 'var(--brick)' : 'var(--ink)'}
               opacity={0.8}
-              style={{ cursor: onPick ? 'pointer' : undefined }}
+              style={{ cursor: 'pointer' }}
             />
           )}
         />
       </ComposedChart>
     </ResponsiveContainer>
   )
-}
+})
 
 function Quartiles({ figures: { q1, median, q3 } }: { figures: Description }) {
   const x = useXAxisScale()

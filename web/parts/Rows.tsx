@@ -39,6 +39,7 @@ export function Rows<T>({ of, height, columns, chosen = -1, row }: Props<T>) {
     getScrollElement: () => scroller,
     estimateSize: () => height,
     overscan: OVERSCAN,
+    useFlushSync: false,
     scrollMargin: above,
     initialRect: { width: 0, height: 800 },
     // Whoever is chosen stays drawn, so that the focus is not lost with it.

@@ -88,3 +88,14 @@ test('a reading by somebody who was no marker before has everything read anew', 
   tables.patchReadings(COURSE, [key])
   expect(tables.load(COURSE).markers.map((m) => m.name)).toContain('Ines Valdry')
 })
+
+test('read in turns it is what it is read in one go, whatever is written in between', async () => {
+  const { db } = server
+  const plans = planLoader(db)
+  const tables = tableLoader(db, plans)
+  const read = tables.loadInTurns(COURSE)
+  db.prepare('UPDATE script SET entered = 1, version = version + 1 WHERE assessment_id = ?').run(`${COURSE}-pacing`)
+  db.prepare('UPDATE course SET version = version + 1 WHERE id = ?').run(COURSE)
+  expect(inWords(await read)).toEqual(inWords(tableLoader(db).load(COURSE)))
+  expect(await tables.loadInTurns(COURSE)).toBe(tables.load(COURSE))
+})

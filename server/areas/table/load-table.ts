@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises'
 import { scriptIdOf, STATUSES, type Status } from '#core'
 import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
 import type { Db } from '../../db/open'
@@ -5,6 +6,9 @@ import type { CellKey } from './latest-cells'
 import { planLoader, type Decided, type PlanLoader } from './load-plan'
 
 type TableCore = Omit<CourseTable, 'head'> & { head: Omit<CourseHead, 'role'> }
+
+/** How often a course is read in turns before it is read in one go. */
+const TRIES = 3
 
 /** Reads a course with its scripts and readings on top of its plan; kept until the course's version rises. */
 export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
@@ -52,7 +56,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
   const kept = new Map<string, TableCore>()
   const places = new Map<string, Places>()
 
-  function read(id: string): TableCore {
+  /** Reads a course; stops after each assessment, so that whoever else is asking may be answered in between. */
+  function* reading(id: string): Generator<void, TableCore> {
     const decided = plans.load(id)
     const { plan } = decided
     const studentRows = students.all(id)
@@ -64,7 +69,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     /** Places of the scripts that have readings; -1 until they are come upon. */
     const scriptAt = new Map(readingRows.map(([scriptId]) => [scriptId, -1]))
     // An assessment at a time: all rows of a large department at once would keep the collector busy.
-    plan.assessments.forEach((a, assessment) => {
+    for (const [assessment, a] of plan.assessments.entries()) {
       for (const [scriptId, studentId, status, daysLate, entered, version] of scripts.all(a.id)) {
         const student = studentAt.get(studentId)
         // Who left is not on the table any more; the work stays where it is kept.
@@ -78,7 +83,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
         columns.entered.push(entered)
         columns.version.push(version)
       }
-    })
+      yield
+    }
     const readingColumns: CourseTable['readings'] = { script: [], marker: [], mark: [] }
     for (const [scriptId, markerId, mark] of readingRows) {
       const script = scriptAt.get(scriptId)!
@@ -112,16 +118,44 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     }
   }
 
+  function current(courseId: string): TableCore | null {
+    const { version } = plans.load(courseId).plan
+    const before = kept.get(courseId)
+    return before?.version === version ? before : null
+  }
+
+  function keep(courseId: string, table: TableCore): TableCore {
+    kept.set(courseId, table)
+    places.delete(courseId)
+    return table
+  }
+
   return {
     /** @throws HttpProblem 404 where there is no such course */
     load(courseId: string): TableCore {
-      const { version } = plans.load(courseId).plan
-      const before = kept.get(courseId)
-      if (before?.version === version) return before
-      const table = read(courseId)
-      kept.set(courseId, table)
-      places.delete(courseId)
-      return table
+      const known = current(courseId)
+      if (known) return known
+      const work = reading(courseId)
+      for (;;) {
+        const step = work.next()
+        if (step.done) return keep(courseId, step.value)
+      }
+    },
+    /** The same, and others are answered meanwhile. */
+    async loadInTurns(courseId: string): Promise<TableCore> {
+      for (let tries = 0; tries < TRIES; tries++) {
+        const known = current(courseId)
+        if (known) return known
+        const work = reading(courseId)
+        for (;;) {
+          const step = work.next()
+          if (!step.done) await setImmediate()
+          else if (step.value.version === plans.load(courseId).plan.version) return keep(courseId, step.value)
+          else break
+        }
+      }
+      // Somebody keeps writing to it: it is read in one go.
+      return this.load(courseId)
     },
     /** Takes cells over that were just written, where nothing else has changed: the rest need not be read again. */
     patch(courseId: string, cells: readonly Omit<Cell, 'fromReadings'>[]): void {

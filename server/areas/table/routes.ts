@@ -44,8 +44,8 @@ export function tableRoutes(
     return { ...plan, head: { ...plan.head, role } }
   })
 
-  handle(routes.table, ({ params, role }) => {
-    const table = tables.load(params.courseId)
+  handle(routes.table, async ({ params, role }) => {
+    const table = await tables.loadInTurns(params.courseId)
     return { ...packed(table), head: { ...table.head, role } }
   })
 

@@ -18,7 +18,7 @@ const fetched = async () => {
 const brought = async (had: Awaited<ReturnType<typeof fetched>>) => {
   const since = (await lead('get', api(`/table/since/${had.version}`)).expect(200)).body as TableSince
   const under = since && (since.plan ? withPlan(had.workings, since.plan) : had.workings)
-  const workings = under && withScripts(under, since.cells)
+  const workings = under && withScripts(under, since.cells)?.workings
   return since && workings && { version: since.version, workings, plan: since.plan !== null, cells: since.cells.length }
 }
 const seen = (w: Workings) => ({ standing: standingRows(w), grades: gradeWorkings(w), boundaries: w.course.boundaries })

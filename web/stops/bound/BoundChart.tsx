@@ -11,9 +11,10 @@ import {
   usePlotArea,
   useXAxisInverseScale,
   useXAxisScale,
+  useYAxisScale,
 } from 'recharts'
 import type { Boundary, CourseResult } from '#core'
-import { stackDots } from '../../parts/dots'
+import { stackDots, type Dot } from '../../parts/dots'
 import { plain } from '../../parts/format'
 
 interface Props {
@@ -32,6 +33,9 @@ interface Props {
 }
 
 const COLUMN = 0.75
+/** Above so many, people are drawn as columns and not as a dot each. */
+const DOTS = 800
+const NO_DOTS: Dot[] = []
 const H = 262
 export const GRAIN = 0.5
 
@@ -43,8 +47,10 @@ export function BoundChart(props: Props) {
     const value = new Map(people.map((p) => [p.id, p.value]))
     const low = people.reduce((m, p) => Math.min(m, p.value), 100)
     const high = people.reduce((m, p) => Math.max(m, p.value), 100)
-    const dots = stackDots(people, COLUMN)
-    return { dots, value, from: Math.max(0, Math.min(40, Math.floor(low / 10) * 10)), to: high, top: Math.max(8, ...dots.map((d) => d.y)) }
+    const columns = people.length > DOTS ? columnsOf(people) : null
+    const dots = columns ? NO_DOTS : stackDots(people, COLUMN)
+    const most = columns ? columns.map((c) => c.ids.length) : dots.map((d) => d.y)
+    return { dots, columns, value, from: Math.max(0, Math.min(40, Math.floor(low / 10) * 10)), to: high, top: Math.max(8, ...most) }
   }, [result])
   const movable = boundaries.slice(0, -1)
   const near = (id: string) => movable.some((b) => Math.abs(drawn.value.get(id)! - b.from) <= zone)
@@ -76,6 +82,7 @@ export function BoundChart(props: Props) {
         {moved.map((b) => (
           <ReferenceLine key={b.grade} x={adopted.find((a) => a.grade === b.grade)?.from} stroke="var(--soft-ink)" strokeDasharray="2 4" />
         ))}
+        {drawn.columns && <Columns columns={drawn.columns} near={near} />}
         <Scatter
           data={drawn.dots}
           dataKey="y"
@@ -98,6 +105,45 @@ export function BoundChart(props: Props) {
         </ZIndexLayer>
       </ComposedChart>
     </ResponsiveContainer>
+  )
+}
+
+interface Column {
+  /** Its left end, in percent. */
+  from: number
+  ids: string[]
+}
+
+function columnsOf(people: readonly { id: string; value: number }[]): Column[] {
+  const columns = new Map<number, string[]>()
+  for (const { id, value } of people) {
+    const at = Math.floor(value / COLUMN)
+    const own = columns.get(at)
+    if (own) own.push(id)
+    else columns.set(at, [id])
+  }
+  return [...columns].map(([at, ids]) => ({ from: at * COLUMN, ids }))
+}
+
+/** Very many people: how many stand in each column, those near a line hollow on top. */
+function Columns({ columns, near }: { columns: readonly Column[]; near: (id: string) => boolean }) {
+  const x = useXAxisScale()
+  const y = useYAxisScale()
+  if (!x || !y) return null
+  return (
+    <g>
+      {columns.map(({ from, ids }) => {
+        const [left, right] = [x(from)! + 0.5, x(from + COLUMN)! - 0.5]
+        const close = ids.filter(near).length
+        const [base, middle, top] = [y(0)!, y(ids.length - close)!, y(ids.length)!]
+        return (
+          <g key={from} stroke="var(--ink)" strokeWidth={0.8}>
+            <rect x={left} y={middle} width={right - left} height={base - middle} fill="var(--ink)" />
+            {close > 0 && <rect x={left} y={top} width={right - left} height={middle - top} fill="var(--sheet)" />}
+          </g>
+        )
+      })}
+    </g>
   )
 }
 

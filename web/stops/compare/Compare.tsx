@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
@@ -16,7 +16,7 @@ import './compare.css'
 
 const NONE: ComparedSection[] = []
 /** As high as its ridge. */
-const ROW = 57
+const ROW = 58
 const COLUMNS = 9
 
 /** Every section on one axis: who is out of level, and who is in which bar. */
@@ -32,10 +32,10 @@ export default function Compare() {
     [sections],
   )
   const chosen = sections.find((s) => s.id === chosenId) ?? farthest
-  const choose = (id: string, value: number | null = null) => {
+  const choose = useCallback((id: string, value: number | null = null) => {
     setChosen(id)
     setBar(value)
-  }
+  }, [])
   const step = (by: number) => {
     const next = sections[sections.findIndex((s) => s.id === chosen?.id) + by]
     if (next) choose(next.id)
@@ -105,6 +105,7 @@ export default function Compare() {
                   </td>
                   <td className="ridge">
                     <Ridge
+                      id={s.id}
                       people={s.people}
                       figures={s.figures}
                       from={from}
@@ -113,7 +114,7 @@ export default function Compare() {
                       level={compared.mean}
                       passMark={compared.passMark}
                       chosen={s.id === chosen?.id}
-                      onPick={(v) => choose(s.id, v)}
+                      onPick={choose}
                     />
                   </td>
                   <td className="num">{s.figures.n}</td>

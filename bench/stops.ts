@@ -1,0 +1,151 @@
+import { readFileSync } from 'node:fs'
+import type { Browser, Page } from '@playwright/test'
+import { figures } from './figures'
+import { withLarge } from './large'
+
+const COURSE = '/courses/cfs214-2026'
+/** What is there once a stop is drawn. */
+const DRAWN: Record<string, (page: Page) => Promise<unknown>> = {
+  Compare: (page) => page.locator('table.compare tbody tr.pick').nth(5).waitFor(),
+  Reconcile: (page) => page.locator('table.queue tbody tr.pick').first().waitFor(),
+  Rescale: (page) => page.getByRole('heading', { name: 'What it does' }).waitFor(),
+  Bound: (page) => page.getByRole('textbox', { name: 'Merit begins at' }).waitFor(),
+  Confirm: (page) =>
+    page
+      .getByRole('heading', { name: /open|confirmed/ })
+      .first()
+      .waitFor(),
+  Mark: (page) => page.getByRole('gridcell').first().waitFor(),
+}
+
+/** Opening each stop of 12,000 students × 60 assessments × 400 sections, what a step takes, the page's memory, and other people's wait. */
+export async function benchStops(): Promise<void> {
+  await withLarge(async ({ address, browser, page }) => {
+    page.setDefaultTimeout(120_000)
+    console.log('\nThe stops, 12,000 × 60 × 400')
+    const others = waitOfOthers(address)
+    await page.goto('/')
+    await page.getByRole('button', { name: 'Ines Valdry' }).click()
+    await page.getByRole('navigation', { name: 'The run of work' }).waitFor()
+    for (const [stop, drawn] of Object.entries(DRAWN)) {
+      const began = performance.now()
+      await page.goto(`${COURSE}/${stop.toLowerCase()}`)
+      await drawn(page)
+      console.log(`  ${stop.padEnd(10)} from nothing:      ${seconds(began)}`)
+    }
+    // In a page of its own: what earlier pages left behind is not this one's.
+    const own = await page.context().newPage()
+    own.setDefaultTimeout(120_000)
+    await page.close()
+    await visit(own, browser)
+    await steps(own)
+    const waited = figures(await others.stop())
+    console.log(
+      `  other people meanwhile: p50 ${waited.p50.toFixed(0)} ms, p99 ${waited.p99.toFixed(0)} ms, longest ${waited.most.toFixed(0)} ms`,
+    )
+  })
+}
+
+/** Every stop from another one, and what the page holds after that. */
+async function visit(page: Page, browser: Browser): Promise<void> {
+  await page.goto(`${COURSE}/bound`)
+  await DRAWN.Bound!(page)
+  for (const [stop, drawn] of [...Object.entries(DRAWN), ...Object.entries(DRAWN)]) {
+    const began = performance.now()
+    await page
+      .getByRole('navigation', { name: 'The run of work' })
+      .getByRole('link', { name: new RegExp(`^${stop}`) })
+      .click()
+    await drawn(page)
+    console.log(`  ${stop.padEnd(10)} from another stop: ${seconds(began)}`)
+  }
+  const session = await page.context().newCDPSession(page)
+  await session.send('HeapProfiler.collectGarbage')
+  console.log(`  page memory: ${Math.round(await memory(browser))} MB`)
+}
+
+/** What a step of a boundary and a mark take to reach the horizon. */
+async function steps(page: Page): Promise<void> {
+  await page.goto(`${COURSE}/bound`)
+  await DRAWN.Bound!(page)
+  const bounds: number[] = []
+  // Always to where it has not been, so that there is something to say.
+  for (let i = 0; i < 15; i++) bounds.push(await untilHorizon(page, () => page.keyboard.press('ArrowRight')))
+  tell('a boundary step to the horizon', bounds)
+  await page
+    .getByRole('button', { name: 'Discard' })
+    .click({ timeout: 5000 })
+    .catch(() => undefined)
+  await page.goto(`${COURSE}/mark/sheet`)
+  await DRAWN.Mark!(page)
+  const ask = page.getByRole('button', { name: /work out where the grades stand/ })
+  if (await ask.isVisible()) await ask.click()
+  await page.getByRole('img', { name: /^Final percents/ }).waitFor()
+  await page.getByRole('row').nth(1).getByRole('gridcell').first().click()
+  const marks: number[] = []
+  for (let i = 0; i < 15; i++) {
+    await page.keyboard.type(String(i % 2))
+    marks.push(await untilHorizon(page, () => page.keyboard.press('Enter')))
+  }
+  tell('a typed mark to the horizon', marks)
+}
+
+const seconds = (began: number) => `${((performance.now() - began) / 1000).toFixed(2)} s`
+const tell = (what: string, times: number[]) => {
+  const { p50, p99 } = figures(times)
+  console.log(`  ${what}: p50 ${p50.toFixed(0)} ms, p99 ${p99.toFixed(0)} ms`)
+}
+
+/** From a key to the next change of the horizon, timed in the page. */
+async function untilHorizon(page: Page, act: () => Promise<void>): Promise<number> {
+  const changed = page.evaluate(
+    () =>
+      new Promise<number>((done) => {
+        const horizon = document.querySelector('footer.horizon')!
+        let began = performance.now()
+        document.addEventListener('keydown', () => (began = performance.now()), { once: true, capture: true })
+        const watch = new MutationObserver(() => {
+          const words = horizon.textContent
+          if (/working it out/.test(words)) return
+          watch.disconnect()
+          clearTimeout(timer)
+          requestAnimationFrame(() => setTimeout(() => done(performance.now() - began)))
+        })
+        const timer = setTimeout(() => (watch.disconnect(), done(NaN)), 20_000)
+        watch.observe(horizon, { subtree: true, childList: true, characterData: true, attributes: true })
+      }),
+  )
+  await act()
+  return changed
+}
+
+/** What the renderers hold, in MB. */
+async function memory(browser: Browser): Promise<number> {
+  const session = await browser.newBrowserCDPSession()
+  const { processInfo } = await session.send('SystemInfo.getProcessInfo')
+  return processInfo
+    .filter((p) => p.type === 'renderer')
+    .map((p) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${p.id}/status`, 'utf8'))?.[1] ?? 0) / 1024)
+    .reduce((most, mb) => Math.max(most, mb), 0)
+}
+
+/** Asks something small every 20 ms, as somebody else would. */
+function waitOfOthers(address: string) {
+  const times: number[] = []
+  let on = true
+  const asking = (async () => {
+    while (on) {
+      const began = performance.now()
+      await fetch(`${address}/api/health`).then((r) => r.text())
+      times.push(performance.now() - began)
+      await new Promise((go) => setTimeout(go, 20))
+    }
+  })()
+  return {
+    async stop(): Promise<number[]> {
+      on = false
+      await asking
+      return times
+    },
+  }
+}
