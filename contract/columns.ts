@@ -5,6 +5,13 @@ const ARRAYS = { u8: Uint8Array, u16: Uint16Array, i32: Int32Array, f64: Float64
 export type ColumnKind = keyof typeof ARRAYS
 type ColumnOf<K extends ColumnKind> = InstanceType<(typeof ARRAYS)[K]>
 
+type Base64 = { fromBase64?: (text: string) => Uint8Array<ArrayBuffer> }
+
+/** A table of a large department is megabytes: what the platform brings for it is ten times as quick as what runs everywhere. */
+const encode = (bytes: Uint8Array): string =>
+  typeof Buffer === 'undefined' ? fromByteArray(bytes) : Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('base64')
+const decode = (text: string): Uint8Array => (Uint8Array as Base64).fromBase64?.(text) ?? toByteArray(text)
+
 const WORDS: Record<ColumnKind, string> = {
   u8: 'bytes',
   u16: 'unsigned integers of 2 bytes',
@@ -19,12 +26,12 @@ export const Column = (kind: ColumnKind) => z.base64().meta({ description: `A co
 export function packColumn(kind: ColumnKind, values: ArrayLike<number | null>): string {
   const column = new ARRAYS[kind](values.length)
   for (let i = 0; i < values.length; i++) column[i] = values[i] ?? NaN
-  return fromByteArray(new Uint8Array(column.buffer))
+  return encode(new Uint8Array(column.buffer))
 }
 
 /** @throws Error where the text is no column of that kind */
 export function unpackColumn<K extends ColumnKind>(kind: K, packed: string): ColumnOf<K> {
-  const bytes = toByteArray(packed)
+  const bytes = decode(packed)
   const Kind = ARRAYS[kind]
   if (bytes.byteLength % Kind.BYTES_PER_ELEMENT !== 0) throw new Error(`A column of ${WORDS[kind]} was cut off.`)
   return new Kind(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.byteLength / Kind.BYTES_PER_ELEMENT) as ColumnOf<K>

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { scriptIdOf, type TableLike } from '#core'
+import { isScriptIdOf, type TableLike } from '#core'
 import { Column, packColumn, unpackColumn } from './columns'
 import { DaysLate, Id, Status } from './course'
 import { CourseTable } from './table'
@@ -59,9 +59,7 @@ export function packTable<T extends Pick<CourseTable, 'scripts' | 'readings' | '
   return {
     ...rest,
     scripts: {
-      otherIds: scripts.id.flatMap((id, i): [number, string][] =>
-        id === scriptIdOf(assessments[scripts.assessment[i]!]!.id, students[scripts.student[i]!]!.id) ? [] : [[i, id]],
-      ),
+      otherIds: otherIds(scripts, students, assessments),
       student: packColumn(SCRIPTS.student, scripts.student),
       assessment: packColumn(SCRIPTS.assessment, scripts.assessment),
       status: packColumn(SCRIPTS.status, scripts.status),
@@ -74,6 +72,17 @@ export function packTable<T extends Pick<CourseTable, 'scripts' | 'readings' | '
       mark: packColumn(READINGS.mark, readings.mark),
     },
   }
+}
+
+function otherIds(
+  { id: ids, student, assessment }: CourseTable['scripts'],
+  students: readonly { id: string }[],
+  assessments: readonly { id: string }[],
+): [number, string][] {
+  const others: [number, string][] = []
+  for (let i = 0; i < ids.length; i++)
+    if (!isScriptIdOf(ids[i]!, assessments[assessment[i]!]!.id, students[student[i]!]!.id)) others.push([i, ids[i]!])
+  return others
 }
 
 export function unpackTable<T extends Pick<TableInColumns, 'scripts' | 'readings'>>({

@@ -1,6 +1,13 @@
 /** The id of a student's script for an assessment. */
 export const scriptIdOf = (assessmentId: string, studentId: string): string => `${assessmentId}:${studentId}`
 
+/** Whether an id is what `scriptIdOf` gives, without making that for each of hundreds of thousands. */
+export const isScriptIdOf = (id: string, assessmentId: string, studentId: string): boolean =>
+  id.length === assessmentId.length + 1 + studentId.length &&
+  id.charCodeAt(assessmentId.length) === 58 &&
+  id.startsWith(assessmentId) &&
+  id.endsWith(studentId)
+
 /**
  * The cells of a course: one for each student and assessment, in rows of students, both in the order they were given in.
  * A cell is a number, so that what is known of hundreds of thousands of them stands in plain columns.

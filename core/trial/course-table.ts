@@ -3,7 +3,7 @@ import type { Adjustment } from '../rescale/adjustments'
 import type { DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
 import type { PlanFacts } from './open-items'
-import { Cells, scriptIdOf } from './cells'
+import { Cells, isScriptIdOf } from './cells'
 import { SET_ONLY, NO_SCRIPT, RECORDED, type ScriptColumns, type Workings } from './workings'
 
 /** A course as it travels: lists of what there is, and scripts and readings as columns of places in them. */
@@ -75,7 +75,7 @@ function scriptsOf(t: TableLike): { cells: Cells; scripts: ScriptColumns; cellOf
     columns.daysLate[cell] = scripts.daysLate[i]!
     columns.entered[cell] = scripts.entered[i] ?? NaN
     const id = scripts.id[i]
-    if (id !== undefined && id !== scriptIdOf(t.assessments[a]!.id, t.students[s]!.id)) others.set(cell, id)
+    if (id !== undefined && !isScriptIdOf(id, t.assessments[a]!.id, t.students[s]!.id)) others.set(cell, id)
   }
   const cells = new Cells(
     t.students.map((s) => s.id),

@@ -25,11 +25,10 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
        ORDER BY e.from_day`,
     )
     .raw()
-  const markers = db.prepare<[{ course: string }], { id: string; name: string }>(`
-    SELECT DISTINCT p.id, p.name FROM person p LEFT JOIN course_role c ON c.person_id = p.id AND c.course_id = @course AND c.role = 'marker'
-    WHERE c.person_id IS NOT NULL OR p.id IN (
-      SELECT r.marker_id FROM reading r JOIN script s ON s.id = r.script_id JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = @course)
-    ORDER BY p.name`)
+  const markers = db.prepare<[string], { id: string; name: string }>(
+    "SELECT p.id, p.name FROM course_role c JOIN person p ON p.id = c.person_id WHERE c.course_id = ? AND c.role = 'marker'",
+  )
+  const person = db.prepare<[string], { id: string; name: string }>('SELECT id, name FROM person WHERE id = ?')
   const scripts = db
     .prepare<[string], [string, string, Status, number, number | null, number]>(
       'SELECT id, student_id, status, days_late, entered, version FROM script WHERE assessment_id = ? ORDER BY rowid',
@@ -37,9 +36,9 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     .raw()
   const readings = db
     .prepare<[string], [string, string, number]>(
-      `SELECT r.script_id, r.marker_id, coalesce(c.mark, r.mark) FROM reading r JOIN script s ON s.id = r.script_id
-       JOIN assessment a ON a.id = s.assessment_id LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
-       WHERE a.course_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
+      `SELECT r.script_id, r.marker_id, coalesce(c.mark, r.mark) FROM script s JOIN reading r ON r.script_id = s.id
+       LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
+       WHERE s.assessment_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
     )
     .raw()
 
@@ -60,21 +59,20 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
   function* reading(id: string): Generator<void, TableCore> {
     const decided = plans.load(id)
     const { plan } = decided
+    yield
     const studentRows = students.all(id)
-    const markerRows = markers.all({ course: id })
-    const place = (list: { id: string }[]) => new Map(list.map((x, i) => [x.id, i]))
-    const [studentAt, markerAt] = [place(studentRows), place(markerRows)]
+    const studentAt = new Map(studentRows.map((x, i) => [x.id, i]))
     const columns: CourseTable['scripts'] = { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [], version: [] }
-    const readingRows = readings.all(id)
-    /** Places of the scripts that have readings; -1 until they are come upon. */
-    const scriptAt = new Map(readingRows.map(([scriptId]) => [scriptId, -1]))
+    const read: { script: number[]; markerId: string[]; mark: number[] } = { script: [], markerId: [], mark: [] }
+    yield
     // An assessment at a time: all rows of a large department at once would keep the collector busy.
     for (const [assessment, a] of plan.assessments.entries()) {
+      const own = new Map<string, number>()
       for (const [scriptId, studentId, status, daysLate, entered, version] of scripts.all(a.id)) {
         const student = studentAt.get(studentId)
         // Who left is not on the table any more; the work stays where it is kept.
         if (student === undefined) continue
-        if (scriptAt.has(scriptId)) scriptAt.set(scriptId, columns.id.length)
+        own.set(scriptId, columns.id.length)
         columns.id.push(scriptId)
         columns.student.push(student)
         columns.assessment.push(assessment)
@@ -83,20 +81,30 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
         columns.entered.push(entered)
         columns.version.push(version)
       }
+      for (const [scriptId, markerId, mark] of readings.all(a.id)) {
+        const script = own.get(scriptId)
+        if (script === undefined) continue
+        read.script.push(script)
+        read.markerId.push(markerId)
+        read.mark.push(mark)
+      }
       yield
     }
-    const readingColumns: CourseTable['readings'] = { script: [], marker: [], mark: [] }
-    for (const [scriptId, markerId, mark] of readingRows) {
-      const script = scriptAt.get(scriptId)!
-      if (script < 0) continue
-      readingColumns.script.push(script)
-      readingColumns.marker.push(markerAt.get(markerId)!)
-      readingColumns.mark.push(mark)
-    }
+    const markerRows = everyMarker(id, new Set(read.markerId))
+    const markerAt = new Map(markerRows.map((x, i) => [x.id, i]))
+    const readingColumns = { script: read.script, marker: read.markerId.map((m) => markerAt.get(m)!), mark: read.mark }
     const stays: CourseTable['stays'] = {}
     for (const [studentId, sectionId, from, to] of moves.all({ course: id }))
       if (studentAt.has(studentId)) (stays[studentId] ??= []).push({ sectionId, from, to })
     return { ...ofPlan(decided), students: studentRows, markers: markerRows, stays, scripts: columns, readings: readingColumns }
+  }
+
+  /** Who marks here, and who ever did, by name. */
+  function everyMarker(id: string, readers: ReadonlySet<string>): { id: string; name: string }[] {
+    const now = markers.all(id)
+    const known = new Set(now.map((m) => m.id))
+    const before = [...readers].flatMap((m) => (known.has(m) ? [] : (person.get(m) ?? [])))
+    return [...now, ...before].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.id < b.id ? -1 : 1))
   }
 
   /** What of the table follows from the plan as it is decided. */
