@@ -1,5 +1,5 @@
 import { DetailedCellError, HyperFormula } from 'hyperformula'
-import { gradeCourse, gradePacked, packCourse, type Course, type MarkRow } from '#core'
+import { gradeCourse, gradePacked, packCourse, type Course, type MarkRow } from '#core/grades'
 import { random } from '../demo/random'
 
 const ASSESSMENTS = 40

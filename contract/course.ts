@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { isPlainName } from '#core'
+import { isPlainName } from '#core/roll'
 
 /** Ids are opaque strings. */
 export const Id = z.string().min(1).max(80)

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { isMailAddress, isSignIn } from '#core'
+import { isMailAddress, isSignIn } from '#core/roll'
 import { Id, plainName } from './course'
 import { PersonName } from './roll'
 

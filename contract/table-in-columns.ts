@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { isScriptIdOf, type TableLike } from '#core'
+import { isScriptIdOf, type TableLike } from '#core/trial'
 import { Column, packColumn, unpackColumn } from './columns'
 import { DaysLate, Id, Status } from './course'
 import { CourseTable } from './table'

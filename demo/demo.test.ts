@@ -1,19 +1,8 @@
-import {
-  compareGroups,
-  describe as describeMarks,
-  gradeCourse,
-  nearBoundary,
-  openItems,
-  planFacts,
-  spreadOf,
-  readingsOf,
-  standingMarks,
-  standingOf,
-  standingRows,
-  toCourse,
-  withinTolerance,
-  workingsOf,
-} from '#core'
+import { spreadOf, withinTolerance } from '#core/agree'
+import { nearBoundary } from '#core/bounds'
+import { compareGroups, describe as describeMarks } from '#core/compare'
+import { gradeCourse } from '#core/grades'
+import { openItems, planFacts, readingsOf, standingMarks, standingOf, standingRows, toCourse, workingsOf } from '#core/trial'
 import { tableLoader } from '../server/areas/table/load-table'
 import { openDatabase, type Db } from '../server/db/open'
 import { buildDemo, DEMO_SIZE } from './build'

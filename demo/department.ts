@@ -1,6 +1,6 @@
 import { addDays, formatISO, parseISO } from 'date-fns'
 import { hashSync } from '@node-rs/argon2'
-import type { Policy } from '#core'
+import type { Policy } from '#core/grades'
 import { STAND_IN, type SignOn } from '#contract'
 import type { Db } from '../server/db/open'
 import { ADMIN, EXTERNAL, FAMILY, GIVEN, LEAD, MARKERS, SECTIONS } from './names'

@@ -1,4 +1,4 @@
-import { rubricMark, scaleValue, schemeMark, type Picks } from '#core'
+import { rubricMark, scaleValue, schemeMark, type Picks } from '#core/scales'
 import type { Db } from '../server/db/open'
 import { markerId, scriptId, type CourseSpec, type DemoStudent, type Size } from './department'
 import { clamp, half, type Random } from './random'

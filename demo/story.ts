@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import { gradeCourse, readingQueue, settleBy, standingMarks, toCourse, workingsOf, type MarkRow } from '#core'
+import { gradeCourse, type MarkRow } from '#core/grades'
+import { readingQueue, settleBy, standingMarks, toCourse, workingsOf } from '#core/trial'
 import type { Change, Release } from '#contract'
 import { contentHash, issueContent } from '../server/areas/confirm/content'
 import { tableLoader } from '../server/areas/table/load-table'

@@ -1,4 +1,4 @@
-import { rubricMark, type Picks } from '#core'
+import { rubricMark, type Picks } from '#core/scales'
 import type { OutcomeBody, RubricBody } from '#contract'
 import type { Db } from '../server/db/open'
 import { LEAD_ID, markerId } from './department'

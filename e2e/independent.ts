@@ -2,7 +2,7 @@ import Database from 'better-sqlite3'
 import { parse } from 'csv-parse/sync'
 import Fraction from 'fraction.js'
 import { join } from 'node:path'
-import type { Boundary, Course, Policy, Status } from '#core'
+import type { Boundary, Course, Policy, Status } from '#core/grades'
 import { oracle, type OracleResult } from '../core/testing/oracle'
 
 /**

@@ -1,4 +1,4 @@
-import { dayAt, type Day } from '#core'
+import { dayAt, type Day } from '#core/roll'
 
 /** What time it is for an installation, asked here alone. */
 export interface Clock {

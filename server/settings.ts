@@ -1,4 +1,4 @@
-import { isMailAddress } from '#core'
+import { isMailAddress } from '#core/roll'
 import { clockIn, machineZone, type Clock } from './clock'
 import { defaultFolder, type KeepingSettings } from './keeping/schedule'
 import { isLoopback } from './loopback'

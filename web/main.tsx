@@ -1,10 +1,8 @@
-import '@fontsource/source-sans-3/latin-400.css'
-import '@fontsource/source-sans-3/latin-600.css'
-import '@fontsource/source-sans-3/latin-700.css'
-import '@fontsource/source-sans-3/latin-ext-400.css'
-import '@fontsource/source-sans-3/latin-ext-600.css'
-import '@fontsource/source-serif-4/latin-400.css'
-import '@fontsource/source-serif-4/latin-600.css'
+// Each comes in parts, of which a browser fetches those whose letters stand on the page.
+import '@fontsource/source-sans-3/400.css'
+import '@fontsource/source-sans-3/600.css'
+import '@fontsource/source-serif-4/400.css'
+import '@fontsource/source-serif-4/600.css'
 import 'bootstrap/dist/css/bootstrap.min.css'
 import './theme/tokens.css'
 import './theme/bootstrap.css'
@@ -26,6 +24,8 @@ const queries = new QueryClient({
 
 page.signedOut = () => void queries.invalidateQueries({ queryKey: ['me'] })
 fetchAhead(queries, location.pathname)
+// Its code comes beside what it shows, and not at the door.
+if (location.pathname.startsWith('/courses/')) void import('./frame/CourseFrame').catch(() => undefined)
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -1,4 +1,4 @@
-import { tuningOf, type ExemplarReading } from '#core'
+import { tuningOf, type ExemplarReading } from '#core/agree'
 
 const agreed = [
   { exemplarId: 'x1', picks: { a: 2, b: 5 }, mark: 20 },

@@ -1,4 +1,4 @@
-import { daysLateOn, dueFor, placeDelivery, type Delivery, type Expected } from '..'
+import { daysLateOn, dueFor, placeDelivery, type Delivery, type Expected } from '.'
 
 const delivery: Delivery = { candidate: '4001', assessment: 'Sketch map', kind: 'text', day: '2026-11-20', hash: 'b' }
 const expected: Expected = {

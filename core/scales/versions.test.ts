@@ -8,7 +8,7 @@ import {
   rubricTotal,
   type Attached,
   type Criterion,
-} from '#core'
+} from '#core/scales'
 
 const criterion = (id: string, points: number[], more: Partial<Criterion> = {}): Criterion => ({
   id,

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { allocatePanels, ShareError } from '#core'
+import { allocatePanels, ShareError } from '#core/share'
 
 const scripts = (n: number, sections: number) => Array.from({ length: n }, (_, i) => ({ id: `s${i}`, sectionId: `x${i % sections}` }))
 const markers = Array.from({ length: 9 }, (_, i) => ({ id: `m${i}`, ownSections: [`x${i}`] }))

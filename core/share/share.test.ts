@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { allocate, joiningReadings, linkedGroups, moderationSample, ShareError, type SampleRow, type ShareInput } from '#core'
+import { allocate, joiningReadings, linkedGroups, moderationSample, ShareError, type SampleRow, type ShareInput } from '#core/share'
 
 const scripts = (n: number, sections = 8) => Array.from({ length: n }, (_, i) => ({ id: `s${i}`, sectionId: `x${i % sections}` }))
 const markers = (n: number, capacity = (_: number) => 1) =>

@@ -1,7 +1,7 @@
 import { hash, verify } from '@node-rs/argon2'
 import { ZxcvbnFactory } from '@zxcvbn-ts/core'
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common'
-import { isMostlyOwn } from '#core'
+import { isMostlyOwn } from '#core/roll'
 import { HttpProblem } from '../problem'
 
 /** argon2id with 19 MiB and two passes: some 25 ms of one core, so that a server of two stands a hundred people coming in at once. */

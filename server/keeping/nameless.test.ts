@@ -1,4 +1,5 @@
-import { gradeCourse, toCourse, workingsOf } from '#core'
+import { gradeCourse } from '#core/grades'
+import { toCourse, workingsOf } from '#core/trial'
 import type { Erased, InstalledCourse, IssueContent, Problem, Settings } from '#contract'
 import { planLoader } from '../areas/table/load-plan'
 import { tableLoader } from '../areas/table/load-table'

@@ -1,6 +1,6 @@
+import { compareResults, type ResultChange } from '#core/rescale'
 import {
   applyChanges,
-  compareResults,
   NO_SCRIPT,
   openItems,
   planFacts,
@@ -10,9 +10,8 @@ import {
   type Change,
   type GradedColumns,
   type OpenItem,
-  type ResultChange,
   type Workings,
-} from '#core'
+} from '#core/trial'
 import { routes, unpackTable, type Problem, type TablePlan, type TableSince } from '#contract'
 import { call, OfflineError, page, ProblemError } from '../api/client'
 import { FIGURES, type Figure, type FigureArgs, type FigureName } from './figures'

@@ -1,3 +1,4 @@
+import type { CourseResult } from '#core/grades'
 import {
   gradeAfter,
   gradeByLimits,
@@ -6,12 +7,11 @@ import {
   standingAfter,
   standingMarks,
   type Change,
-  type CourseResult,
   type Graded,
   type GradedColumns,
   type Standing,
   type Workings,
-} from '#core'
+} from '#core/trial'
 import type { TablePlan } from '#contract'
 
 /** Marks that stand, and the grades that follow from them. */

@@ -1,5 +1,7 @@
 import type { Remote } from 'comlink'
-import { resultOfColumns, type Change, type CourseResult, type ResultChange } from '#core'
+import type { CourseResult } from '#core/grades'
+import type { ResultChange } from '#core/rescale'
+import { resultOfColumns, type Change } from '#core/trial'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
 import type { AdoptedCourse, CourseBook, TriedCourse } from './book'
 import type { Figure, FigureArgs, FigureName } from './figures'

@@ -1,5 +1,5 @@
 import { NavLink } from 'react-router'
-import type { Stop } from '#core'
+import type { Stop } from '#core/trial'
 import { STOPS, type StopState } from './stops'
 import { useKeys } from './keys'
 import { useNavigate } from 'react-router'

@@ -38,3 +38,6 @@ export function fetchAhead(queries: QueryClient, path: string): void {
     () => undefined,
   )
 }
+
+export const useMe = () => useQuery(meQuery)
+export const useCourses = () => useQuery(coursesQuery)

@@ -1,4 +1,4 @@
-import type { Stop } from '#core'
+import type { Stop } from '#core/trial'
 import type { Course } from '../course/course'
 
 export const STOPS: { stop: Stop; title: string }[] = [

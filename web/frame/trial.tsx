@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
-import { addChanges, type Change } from '#core'
+import { addChanges, type Change } from '#core/trial'
 import { routes, type CourseHead, type KeptTrial } from '#contract'
 import { call, ProblemError } from '../api/client'
 import { useRefresh } from './refresh'

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { shownDay } from '#core'
+import { shownDay } from '#core/roll'
 import { routes, type InstalledCourse } from '#contract'
 import { call, messageOf } from '../api/client'
 import { coursesQuery } from '../frame/ahead'

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { shownDay } from '#core'
+import { shownDay } from '#core/roll'
 import { routes, type Erased, type InstalledCourse } from '#contract'
 import { call } from '../api/client'
 import { useWrites } from '../frame/writes'

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from './Dialog'
 import { useController, type Control, type FieldValues, type Path, type UseFormRegisterReturn } from 'react-hook-form'
-import type { Term } from '#core'
+import type { Term } from '#core/roll'
 import { DateField } from './DateField'
 
 /** A dialog that takes a few fields: Enter sends them, Esc or Cancel leaves. */

@@ -11,7 +11,7 @@ import {
   useXAxisScale,
   useYAxisScale,
 } from 'recharts'
-import { density, type Description } from '#core'
+import { density, type Description } from '#core/compare'
 import { RIDGE_POINTS } from './ridge-points'
 
 interface Props {

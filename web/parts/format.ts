@@ -1,6 +1,6 @@
 import { TZDate } from '@date-fns/tz'
 import { format } from 'date-fns'
-import { dayAt } from '#core'
+import { dayAt } from '#core/roll'
 import { page } from '../api/client'
 /** Figures as people read them. An undefined figure is a dash, never a zero. */
 export const DASH = '–'

@@ -1,4 +1,4 @@
-import { placementFindings, type PlacementFinding } from '#core'
+import { placementFindings, type PlacementFinding } from '#core/roll'
 import type { Plan } from '#contract'
 import type { Part } from './set-out-parts'
 

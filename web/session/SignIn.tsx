@@ -1,16 +1,19 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { Suspense, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
 import { routes } from '#contract'
 import { call, messageOf } from '../api/client'
 import { ByProvider } from './ByProvider'
+import { later } from '../frame/code'
 import { comeInAs } from './come-in-as'
 import { installationQuery } from './installation-query'
-import { SetUp } from './SetUp'
 import { Welcome } from './Welcome'
+
+// Needed once in the life of an installation.
+const SetUp = later(async () => ({ default: (await import('./SetUp')).SetUp }))
 
 type Fields = z.input<typeof routes.signIn.body>
 
@@ -33,7 +36,12 @@ export function SignIn({ again = false }: { again?: boolean }) {
   const [byPassphrase, setByPassphrase] = useState(false)
   // What is offered is known first: a field that moves under the hand is none.
   if (installation.isPending) return null
-  if (installation.data?.needsSetUp) return <SetUp />
+  if (installation.data?.needsSetUp)
+    return (
+      <Suspense>
+        <SetUp />
+      </Suspense>
+    )
   const provider = installation.data?.provider ?? null
   const passphrases = (installation.data?.passphrases ?? true) || byPassphrase
   return (

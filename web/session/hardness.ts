@@ -1,6 +1,6 @@
 import { ZxcvbnFactory } from '@zxcvbn-ts/core'
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common'
-import { isMostlyOwn } from '#core'
+import { isMostlyOwn } from '#core/roll'
 
 const guesser = new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs })
 

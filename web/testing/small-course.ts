@@ -1,4 +1,6 @@
-import { applyChanges, compareResults, openItems, planFacts, planWithChanges, STATUSES, workingsOf, type Change } from '#core'
+import { STATUSES } from '#core/grades'
+import { compareResults } from '#core/rescale'
+import { applyChanges, openItems, planFacts, planWithChanges, workingsOf, type Change } from '#core/trial'
 import type { CourseTable } from '#contract'
 import type { Course } from '../course/course'
 import { FIGURES, type Figure, type FigureArgs, type FigureName } from '../course/figures'

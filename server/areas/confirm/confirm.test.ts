@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import readBook from 'read-excel-file/node'
 import { parse } from 'csv-parse/sync'
-import { settleBy, standingRows, workingsOf } from '#core'
+import { settleBy, standingRows, workingsOf } from '#core/trial'
 import { unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 import { resultsCsv } from './results-files'

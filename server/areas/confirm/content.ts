@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { gradeWorkings, workingsOf } from '#core'
+import { gradeWorkings, workingsOf } from '#core/trial'
 import type { CourseTable, IssueContent } from '#contract'
 
 /** The results as they would be frozen now. */

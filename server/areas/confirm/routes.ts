@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { openItems, planFacts, workingsOf } from '#core'
+import { openItems, planFacts, workingsOf } from '#core/trial'
 import { routes, type IssueContent, type IssueHead } from '#contract'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'

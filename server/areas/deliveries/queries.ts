@@ -1,4 +1,4 @@
-import type { Status } from '#core'
+import type { Status } from '#core/grades'
 import type { DeliveryRow } from '#contract'
 import { now, type Db } from '../../db/open'
 

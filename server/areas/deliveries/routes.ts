@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import { dueFor, placeDelivery, scriptIdOf, type Expected, type Placing, type Stay } from '#core'
+import { dueFor, placeDelivery, type Expected, type Placing, type Stay } from '#core/roll'
+import { scriptIdOf } from '#core/trial'
 import { routes, type Collected, type DeliveryRow } from '#contract'
 import type { Db } from '../../db/open'
 import type { Clock } from '../../clock'

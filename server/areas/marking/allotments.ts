@@ -1,4 +1,7 @@
-import { appliesIn, hasWork, STATUSES, type Allotment, type Status } from '#core'
+import { STATUSES, type Status } from '#core/grades'
+import { appliesIn } from '#core/roll'
+import type { Allotment } from '#core/share'
+import { hasWork } from '#core/trial'
 import type { CourseTable, ShareRule } from '#contract'
 import { now, type Db } from '../../db/open'
 

@@ -1,4 +1,4 @@
-import { applyingExceptions, type DuePlacement, type Stay } from '#core'
+import { applyingExceptions, type DuePlacement, type Stay } from '#core/roll'
 import type { PlanCore } from '../table/load-plan'
 
 interface Placed {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Status } from '#core'
+import type { Status } from '#core/grades'
 import type { KeptComment, ReadingBody } from '#contract'
 import { now, type Db } from '../../db/open'
 

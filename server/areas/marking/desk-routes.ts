@@ -1,4 +1,5 @@
-import { hasWork, scriptIdOf, type Status } from '#core'
+import type { Status } from '#core/grades'
+import { hasWork, scriptIdOf } from '#core/trial'
 import { routes, SEES_NOTHING, type DeskScript, type OtherReading, type Pile, type ReadingBody, type Sees } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'

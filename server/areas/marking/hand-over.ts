@@ -1,4 +1,4 @@
-import { allocate, ShareError, type Allotment } from '#core'
+import { allocate, ShareError, type Allotment } from '#core/share'
 import { routes, type CourseTable, type HandOver, type ShareRule } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'

@@ -1,5 +1,9 @@
 import { setImmediate as breath } from 'node:timers/promises'
-import { BLANK, cellAfter, readCellText, setFor, writeCellText, type CellValue, type MarksFile, type Status } from '#core'
+import { readCellText, writeCellText } from '#core/exchange/cell-text'
+import type { MarksFile } from '#core/exchange/marks-file'
+import type { Status } from '#core/grades'
+import { BLANK, cellAfter, type CellValue } from '#core/marking'
+import { setFor } from '#core/roll'
 import { inFile } from './marks-table'
 import type { Cell, CellWrite, Sheet, TriedImport, TriedRow } from '#contract'
 

@@ -1,4 +1,5 @@
-import { AS_OF, writeCellText } from '#core'
+import { writeCellText } from '#core/exchange/cell-text'
+import { AS_OF } from '#core/exchange/marks-file'
 import type { Cell, Sheet } from '#contract'
 
 /** A mark as it stands in a file, to three decimals: a rubric's total scaled to what it is marked out of has no end of them. */

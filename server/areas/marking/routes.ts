@@ -1,6 +1,7 @@
 import { routes, unpackSheet, type CellState, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import type { Response } from 'express'
-import type { MarksFile, Status } from '#core'
+import type { MarksFile } from '#core/exchange/marks-file'
+import type { Status } from '#core/grades'
 import { writeRosterResults, type ResultToWrite } from '#core/exchange/roster-results'
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'

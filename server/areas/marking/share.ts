@@ -6,13 +6,10 @@ import {
   moderationSample,
   seeded,
   ShareError,
-  readingsOf,
-  standingMarks,
-  standingOf,
-  workingsOf,
   type Allotment,
   type SampleRow,
-} from '#core'
+} from '#core/share'
+import { readingsOf, standingMarks, standingOf, workingsOf } from '#core/trial'
 import type { CourseTable, ShareRule, SharingTried } from '#contract'
 import { HttpProblem } from '../../problem'
 import { readable, type allotmentQueries, type AllottedRow } from './allotments'

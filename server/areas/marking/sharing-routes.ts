@@ -1,4 +1,4 @@
-import { linkedGroups } from '#core'
+import { linkedGroups } from '#core/share'
 import { routes, SEES_NOTHING, type Sees, type Sharing } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'

@@ -1,4 +1,7 @@
-import { applyingExceptions, hasWork, plainMark, STATUSES, withinTolerance, type Status, type Stay } from '#core'
+import { withinTolerance } from '#core/agree'
+import { STATUSES, type Status } from '#core/grades'
+import { applyingExceptions, type Stay } from '#core/roll'
+import { hasWork, plainMark } from '#core/trial'
 import {
   addCell,
   noCells,

@@ -1,4 +1,5 @@
-import { appliesIn, scriptIdOf } from '#core'
+import { appliesIn } from '#core/roll'
+import { scriptIdOf } from '#core/trial'
 import { routes, type CellWrite } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'

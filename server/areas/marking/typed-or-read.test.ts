@@ -1,5 +1,5 @@
 import { unpackTable, type CellRefusal, type TableInColumns, type TriedImport } from '#contract'
-import { standingRows, workingsOf } from '#core'
+import { standingRows, workingsOf } from '#core/trial'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer

@@ -1,4 +1,5 @@
-import { appliesIn, isReleased, placementFor, standingMarks, standingOfStudent, workingsOf, type Stay } from '#core'
+import { appliesIn, isReleased, placementFor, type Stay } from '#core/roll'
+import { standingMarks, standingOfStudent, workingsOf } from '#core/trial'
 import { routes, type Assessment, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
 import type { Clock } from '../../clock'
 import type { Db } from '../../db/open'

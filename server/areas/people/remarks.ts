@@ -1,4 +1,4 @@
-import { criterionMaximum } from '#core'
+import { criterionMaximum } from '#core/scales'
 import type { Remarks, StandardInUse } from '#contract'
 import type { Db } from '../../db/open'
 import { libraryQueries } from '../scales/queries'

@@ -1,5 +1,5 @@
 import { createEvents, type EventAttributes } from 'ics'
-import { shiftDay } from '#core'
+import { shiftDay } from '#core/roll'
 import type { PlanCore } from '../table/load-plan'
 import { HttpProblem } from '../../problem'
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { firstMeeting, movedDue, movedRelease, sameDayInTerm, type Term } from '#core'
+import { firstMeeting, movedDue, movedRelease, sameDayInTerm, type Term } from '#core/roll'
 import { routes, type Plan, type Taken } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Boundary } from '#core'
+import type { Boundary } from '#core/grades'
 import { routes, type GradeSet } from '#contract'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'

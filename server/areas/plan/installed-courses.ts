@@ -1,4 +1,4 @@
-import { shiftDay, shownDay } from '#core'
+import { shiftDay, shownDay } from '#core/roll'
 import { routes, type InstalledCourse } from '#contract'
 import type { AuditList } from '../../access/audit'
 import { now, type Db } from '../../db/open'

@@ -1,4 +1,5 @@
-import { gradeCourse, toCourse, workingsOf, type TableLike } from '#core'
+import { gradeCourse } from '#core/grades'
+import { toCourse, workingsOf, type TableLike } from '#core/trial'
 import {
   unpackTable,
   type Assessment,

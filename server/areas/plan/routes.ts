@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { checkBoundaries } from '#core'
+import { checkBoundaries } from '#core/grades'
 import { routes, type Assessment, type Component } from '#contract'
 import type { Db } from '../../db/open'
 import type { Handle } from '../../http'

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { movedFirstDay } from '#core'
+import { movedFirstDay } from '#core/roll'
 import { routes, type CourseHead, type NewCourse, type Policy } from '#contract'
 import type { AuditList } from '../../access/audit'
 import type { Db } from '../../db/open'

@@ -1,4 +1,4 @@
-import type { RollChanges } from '#core'
+import type { RollChanges } from '#core/roll'
 import type { RollQueries } from './queries'
 
 /** Does what a tried file would do, inside the caller's transaction. */

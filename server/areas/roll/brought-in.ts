@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { RollChanges } from '#core'
+import type { RollChanges } from '#core/roll'
 import type { RollFileKept, RollSection, RollStudent, TriedRoll } from '#contract'
 import { now, type Db } from '../../db/open'
 import { HttpProblem } from '../../problem'

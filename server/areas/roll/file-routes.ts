@@ -1,4 +1,4 @@
-import { moveFrom, rollChanges, StayError, type RollChanges } from '#core'
+import { moveFrom, rollChanges, StayError, type RollChanges } from '#core/roll'
 import type { KnownMatch } from '#core/exchange/roll-file'
 import { routes, type RollProgress, type RollUpload, type TriedRoll } from '#contract'
 import type { Response } from 'express'

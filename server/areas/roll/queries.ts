@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Stay } from '#core'
+import type { Stay } from '#core/roll'
 import { unpackRoll, type Roll, type RollInColumns, type RollSection, type RollStudent } from '#contract'
 import type { Db } from '../../db/open'
 

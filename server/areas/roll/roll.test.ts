@@ -10,7 +10,9 @@ import {
   type SheetInColumns,
   type TriedRoll,
 } from '#contract'
-import { gradeCourse, shownDay, toCourse, workingsOf, type TableLike } from '#core'
+import { gradeCourse } from '#core/grades'
+import { shownDay } from '#core/roll'
+import { toCourse, workingsOf, type TableLike } from '#core/trial'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer

@@ -1,4 +1,4 @@
-import { checkStays, StayError, type Stay } from '#core'
+import { checkStays, StayError, type Stay } from '#core/roll'
 import { writeOneRoster } from '#core/exchange/one-roster'
 import { writeRollCsv, writeRollTable } from '#core/exchange/write-roll'
 import { writeWorkbook } from '#core/exchange/workbook'

@@ -1,4 +1,6 @@
-import { applyChanges, carryPicks, rubricMark, settleBy, type AgreeRule, type Criterion, type Workings } from '#core'
+import type { AgreeRule } from '#core/agree'
+import { carryPicks, rubricMark, type Criterion } from '#core/scales'
+import { applyChanges, settleBy, type Workings } from '#core/trial'
 import type { Change } from '#contract'
 import type { Db } from '../../db/open'
 import { HttpProblem } from '../../problem'

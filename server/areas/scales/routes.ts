@@ -1,5 +1,6 @@
 import type { Response } from 'express'
-import { checkScale, workingsOf } from '#core'
+import { checkScale } from '#core/scales'
+import { workingsOf } from '#core/trial'
 import { writeCase } from '#core/exchange/case'
 import { rubricSheet } from '#core/exchange/rubric-sheet'
 import { writeDelimited } from '#core/exchange/write-delimited'

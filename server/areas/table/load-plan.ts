@@ -1,4 +1,4 @@
-import { planWithChanges, type Workings } from '#core'
+import { planWithChanges, type Workings } from '#core/trial'
 import type { Change, CourseHead, Plan, Release, Role } from '#contract'
 import type { Db } from '../../db/open'
 import { HttpProblem } from '../../problem'

@@ -1,5 +1,6 @@
 import { setImmediate } from 'node:timers/promises'
-import { scriptIdOf, STATUSES, type Status } from '#core'
+import { STATUSES, type Status } from '#core/grades'
+import { scriptIdOf } from '#core/trial'
 import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
 import type { Db } from '../../db/open'
 import type { CellKey } from './latest-cells'

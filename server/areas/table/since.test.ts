@@ -1,4 +1,4 @@
-import { gradeWorkings, settleBy, standingRows, withPlan, withScripts, workingsOf, type Change, type Workings } from '#core'
+import { gradeWorkings, settleBy, standingRows, withPlan, withScripts, workingsOf, type Change, type Workings } from '#core/trial'
 import { unpackSheet, unpackTable, type Decision, type SheetInColumns, type TableInColumns, type TableSince } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 

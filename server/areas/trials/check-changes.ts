@@ -1,15 +1,8 @@
 import { isDeepStrictEqual } from 'node:util'
-import {
-  adjuster,
-  applyChanges,
-  agreeMark,
-  AgreeError,
-  AdjustmentError,
-  checkBoundaries,
-  NO_SCRIPT,
-  readingsOf,
-  type Workings,
-} from '#core'
+import { agreeMark, AgreeError } from '#core/agree'
+import { checkBoundaries } from '#core/grades'
+import { adjuster, AdjustmentError } from '#core/rescale'
+import { applyChanges, NO_SCRIPT, readingsOf, type Workings } from '#core/trial'
 import type { Change, CourseTable } from '#contract'
 import { HttpProblem } from '../../problem'
 

@@ -1,4 +1,6 @@
-import { gradeCourse, settleBy, standingRows, toCourse, workingsOf, type Adjustment, type TableLike } from '#core'
+import { gradeCourse } from '#core/grades'
+import type { Adjustment } from '#core/rescale'
+import { settleBy, standingRows, toCourse, workingsOf, type TableLike } from '#core/trial'
 import { unpackTable, type Change, type Decision, type TableInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import { applyChanges, compareResults, gradeWorkings, workingsOf, type Workings } from '#core'
+import { compareResults } from '#core/rescale'
+import { applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
 import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
 import { now, type Db } from '../../db/open'
 import type { Handle } from '../../http'

@@ -1,4 +1,4 @@
-import { rubricMark, rubricTotal, RubricError, scaleValue, schemeMark, type Scale } from '#core'
+import { rubricMark, rubricTotal, RubricError, scaleValue, schemeMark, type Scale } from '#core/scales'
 import type { Judged, RubricBody, ScaleBody, SchemeBody, StandardInUse, StandardUse } from '#contract'
 import { HttpProblem } from '../../problem'
 import type { libraryQueries, StandardRow } from '../scales/queries'

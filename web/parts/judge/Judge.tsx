@@ -1,6 +1,6 @@
 import { useRef, type ReactNode } from 'react'
 import { flushSync } from 'react-dom'
-import { criterionMaximum } from '#core'
+import { criterionMaximum } from '#core/scales'
 import type { Judged, StandardInUse, StandardUse } from '#contract'
 import { NumberField } from '../NumberField'
 import { plain } from '../format'

@@ -1,6 +1,6 @@
 import { useRef, type KeyboardEvent, type ReactNode } from 'react'
 import { flushSync } from 'react-dom'
-import { criterionMaximum, levelText } from '#core'
+import { criterionMaximum, levelText } from '#core/scales'
 import type { RubricCriterion } from '#contract'
 import { NumberField } from '../NumberField'
 import { LevelWords } from '../LevelWords'

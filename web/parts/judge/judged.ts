@@ -1,4 +1,4 @@
-import { rubricMark, scaleValue, schemeMark } from '#core'
+import { rubricMark, scaleValue, schemeMark } from '#core/scales'
 import type { Judged, StandardInUse } from '#contract'
 
 export const NOTHING_JUDGED: Judged = { picks: {}, judgement: null, mark: null }

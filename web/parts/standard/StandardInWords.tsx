@@ -1,4 +1,4 @@
-import { rubricMaximum } from '#core'
+import { rubricMaximum } from '#core/scales'
 import type { RubricBody, ScaleBody, SchemeBody } from '#contract'
 import { plain } from '../format'
 import { LevelWords } from '../LevelWords'

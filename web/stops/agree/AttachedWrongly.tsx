@@ -1,4 +1,4 @@
-import { attachmentFindings } from '#core'
+import { attachmentFindings } from '#core/scales'
 import type { Library } from '#contract'
 import { usePlanQuery } from '../../frame/plan'
 import { useWrites } from '../../frame/writes'

@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { doneScale, gradesScale, judgementScale, pointsScale, type Boundary } from '#core'
+import type { Boundary } from '#core/grades'
+import { doneScale, gradesScale, judgementScale, pointsScale } from '#core/scales'
 import type { ScaleBody } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 

@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp, Copy, Trash2, X } from 'lucide-react'
 import { Form } from 'react-bootstrap'
-import { criterionMaximum, resizeCriterion } from '#core'
+import { criterionMaximum, resizeCriterion } from '#core/scales'
 import type { Library, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { TitleField } from '../../parts/TitleField'

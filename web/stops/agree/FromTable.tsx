@@ -1,18 +1,10 @@
 import { useMemo, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from '../../parts/Dialog'
-import {
-  criterionMaximum,
-  guessLayout,
-  levelText,
-  readRubricSheet,
-  rubricFindings,
-  rubricFromTable,
-  rubricMaximum,
-  tablesFromHtml,
-  tablesFromText,
-  type RubricLayout,
-} from '#core'
+import { tablesFromHtml, tablesFromText } from '#core/exchange/html-table'
+import { readRubricSheet } from '#core/exchange/rubric-sheet'
+import { guessLayout, rubricFromTable, type RubricLayout } from '#core/exchange/rubric-table'
+import { criterionMaximum, levelText, rubricFindings, rubricMaximum } from '#core/scales'
 import { routes, type LibraryFile, type RubricCriterion, type Standard } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { base64Of } from '../../api/stream'

@@ -1,4 +1,4 @@
-import { levelText } from '#core'
+import { levelText } from '#core/scales'
 import type { Entry, Hides } from './library'
 
 /** An entry without what is hidden from those who mark by it: criteria and labels in their order, at no distance. */

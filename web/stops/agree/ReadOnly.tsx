@@ -1,4 +1,4 @@
-import { criterionMaximum, levelText, rubricMaximum } from '#core'
+import { criterionMaximum, levelText, rubricMaximum } from '#core/scales'
 import type { Library, RubricBody } from '#contract'
 import { plain } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'

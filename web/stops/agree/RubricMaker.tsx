@@ -12,7 +12,7 @@ import {
   rubricFindings,
   rubricMaximum,
   type RubricFix,
-} from '#core'
+} from '#core/scales'
 import type { Library, RubricBody, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { plain } from '../../parts/format'

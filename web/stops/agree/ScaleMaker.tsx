@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react'
 import { Button } from 'react-bootstrap'
-import { checkScale, halfwayThresholds } from '#core'
+import { checkScale, halfwayThresholds } from '#core/scales'
 import type { Library } from '#contract'
 import { useCourseSoFar } from '../../course/course'
 import { NumberField } from '../../parts/NumberField'

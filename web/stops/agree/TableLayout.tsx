@@ -1,5 +1,5 @@
 import { Form } from 'react-bootstrap'
-import type { RubricLayout } from '#core'
+import type { RubricLayout } from '#core/exchange/rubric-table'
 
 const ROWS_SHOWN = 62
 

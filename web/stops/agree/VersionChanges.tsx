@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { compareRubrics } from '#core'
+import { compareRubrics } from '#core/scales'
 import { routes, type Library } from '#contract'
 import { call } from '../../api/client'
 

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { rubricMaximum } from '#core'
+import { rubricMaximum } from '#core/scales'
 import { routes, type Library } from '#contract'
 import { call } from '../../api/client'
 

@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react'
 import { useReducer } from 'react'
-import { addChanges, type Change } from '#core'
+import { addChanges, type Change } from '#core/trial'
 import { inPage } from '../../testing/in-page'
 import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
 import Bound from './Bound'

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import { checkBoundaries, isSameSet, type Boundary } from '#core'
+import { checkBoundaries, isSameSet, type Boundary } from '#core/grades'
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { NumberField } from '../../parts/NumberField'

@@ -13,7 +13,7 @@ import {
   useXAxisScale,
   useYAxisScale,
 } from 'recharts'
-import type { Boundary, CourseResult } from '#core'
+import type { Boundary, CourseResult } from '#core/grades'
 import { stackDots, type Dot } from '../../parts/dots'
 import { plain } from '../../parts/format'
 

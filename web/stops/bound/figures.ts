@@ -1,14 +1,7 @@
-import {
-  compareResults,
-  describe,
-  gradeCounts,
-  nearBoundary,
-  regrade,
-  type Boundary,
-  type NearBoundary,
-  type ResultChange,
-  type StudentResult,
-} from '#core'
+import { nearBoundary, regrade, type NearBoundary } from '#core/bounds'
+import { describe } from '#core/compare'
+import { gradeCounts, type Boundary, type StudentResult } from '#core/grades'
+import { compareResults, type ResultChange } from '#core/rescale'
 import type { CourseState } from '../../course/state'
 
 type Counts = ReturnType<typeof gradeCounts>

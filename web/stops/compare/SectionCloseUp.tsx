@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
-import { histogram, percentOf } from '#core'
+import { histogram } from '#core/compare'
+import { percentOf } from '#core/rescale'
 import { useCourse } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { PeopleList } from '../../parts/PeopleList'

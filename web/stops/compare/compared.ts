@@ -1,14 +1,6 @@
-import {
-  compareGroups,
-  density,
-  describe,
-  hasWork,
-  percentOf,
-  standingOf,
-  type Description,
-  type GroupComparison,
-  type GroupsComparison,
-} from '#core'
+import { compareGroups, density, describe, type Description, type GroupComparison, type GroupsComparison } from '#core/compare'
+import { percentOf } from '#core/rescale'
+import { hasWork, standingOf } from '#core/trial'
 import type { CourseState } from '../../course/state'
 import { RIDGE_POINTS } from '../../parts/ridge-points'
 import { tickStep } from '../../parts/ticks'

@@ -1,5 +1,5 @@
 import { screen, within } from '@testing-library/react'
-import type { Change } from '#core'
+import type { Change } from '#core/trial'
 import { routes, type CourseTable } from '#contract'
 import { courseHead } from '../../testing/data'
 import { inPage, serverAnswers } from '../../testing/in-page'

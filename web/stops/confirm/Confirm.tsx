@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import type { OpenItem } from '#core'
+import type { OpenItem } from '#core/trial'
 import { routes } from '#contract'
 import { addressOf, call } from '../../api/client'
 import { useCourse } from '../../course/course'

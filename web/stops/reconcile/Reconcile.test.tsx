@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { useReducer } from 'react'
-import { addChanges, type Change } from '#core'
+import { addChanges, type Change } from '#core/trial'
 import { routes, type ScriptDetail } from '#contract'
 import { inPage, serverAnswers } from '../../testing/in-page'
 import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'

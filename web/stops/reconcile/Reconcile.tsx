@@ -1,6 +1,7 @@
 import { useRef, useState, useEffect } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { settleReadings, type AgreeRule } from '#core'
+import type { AgreeRule } from '#core/agree'
+import { settleReadings } from '#core/trial'
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { usePersonLabels } from '../../frame/names'

@@ -1,4 +1,4 @@
-import type { Change } from '#core'
+import type { Change } from '#core/trial'
 import { smallState, smallTable } from '../../testing/small-course'
 import { keepTyped, readingQueueOf } from './queue'
 

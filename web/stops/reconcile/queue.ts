@@ -1,20 +1,18 @@
+import { spreadOf, withinTolerance, type AgreeRule } from '#core/agree'
+import { gradeAt } from '#core/bounds'
+import { gradeCourse } from '#core/grades'
+import { percentOf } from '#core/rescale'
 import {
   courseOfStudent,
-  gradeAt,
-  gradeCourse,
-  percentOf,
   readingPlaces,
   readingsOf,
   saysTheSame,
   SOURCES,
-  spreadOf,
   standingOf,
-  withinTolerance,
-  type AgreeRule,
   type HandedInReading,
   type Source,
   type StandingMark,
-} from '#core'
+} from '#core/trial'
 import type { Assessment } from '#contract'
 import type { CourseState } from '../../course/state'
 

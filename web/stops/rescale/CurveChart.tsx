@@ -16,7 +16,7 @@ import {
   useYAxisInverseScale,
   useYAxisScale,
 } from 'recharts'
-import { histogram } from '#core'
+import { histogram } from '#core/compare'
 import { plain } from '../../parts/format'
 import { tickStep } from '../../parts/ticks'
 import { movePoint } from './draft'

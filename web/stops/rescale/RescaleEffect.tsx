@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import type { Mover } from '#core'
+import type { Mover } from '#core/rescale'
 import { useCourse } from '../../course/course'
 import { usePersonLabels } from '../../frame/names'
 import { PeopleList } from '../../parts/PeopleList'

@@ -1,5 +1,5 @@
 import { Form } from 'react-bootstrap'
-import type { Adjustment } from '#core'
+import type { Adjustment } from '#core/rescale'
 import type { Assessment } from '#contract'
 import { useCourse } from '../../course/course'
 import { plain, signed } from '../../parts/format'

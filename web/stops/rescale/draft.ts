@@ -1,4 +1,4 @@
-import type { AdjustmentMethod } from '#core'
+import type { AdjustmentMethod } from '#core/rescale'
 import { tickStep } from '../../parts/ticks'
 
 export type Kind = AdjustmentMethod['kind']

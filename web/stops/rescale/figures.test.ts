@@ -1,4 +1,5 @@
-import type { Adjustment, Change } from '#core'
+import type { Adjustment } from '#core/rescale'
+import type { Change } from '#core/trial'
 import { smallState, smallTable } from '../../testing/small-course'
 import { rescaleFigures } from './figures'
 

@@ -1,4 +1,5 @@
-import { applyChanges, describe, standingMarks, standingOf, type Change, type StandingMark, type Workings } from '#core'
+import { describe } from '#core/compare'
+import { applyChanges, standingMarks, standingOf, type Change, type StandingMark, type Workings } from '#core/trial'
 import type { Assessment } from '#contract'
 import type { CourseState } from '../../course/state'
 import { compareSections, type Compared } from '../compare/compared'

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import type { StandingMark } from '#core'
+import type { StandingMark } from '#core/trial'
 import { routes } from '#contract'
 import { call } from '../../api/client'
 import { useCourse } from '../../course/course'

@@ -1,4 +1,5 @@
-import { courseOfStudent, standingOfStudent, type Course, type StandingMark } from '#core'
+import type { Course } from '#core/grades'
+import { courseOfStudent, standingOfStudent, type StandingMark } from '#core/trial'
 import type { CourseState } from '../../course/state'
 
 export interface StudentFigures {

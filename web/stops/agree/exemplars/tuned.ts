@@ -1,4 +1,4 @@
-import { tuningOf } from '#core'
+import { tuningOf } from '#core/agree'
 import type { Exemplars } from '#contract'
 import { levelAt } from '../../../parts/judge/judged'
 

@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
-import { currentSection } from '#core'
+import { currentSection } from '#core/roll'
 import { routes, type Collected, type DeliveryRow } from '#contract'
 import { call } from '../../../api/client'
 import { problemOf } from '../../../api/problem-of'

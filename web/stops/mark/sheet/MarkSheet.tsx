@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
-import { BLANK, cellAfter, readCellText, writeCellText, type CellValue } from '#core'
+import { readCellText, writeCellText } from '#core/exchange/cell-text'
+import { BLANK, cellAfter, type CellValue } from '#core/marking'
 import type { SheetInColumns } from '#contract'
 import { useSignedIn } from '../../../frame/ahead'
 import { useKeys } from '../../../frame/keys'

@@ -2,7 +2,7 @@ import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/rea
 import { useCallback, useDeferredValue, useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
 import type { CellWrite, SheetInColumns } from '#contract'
 import { DASH, fixed, plain } from '../../../parts/format'
-import type { CellValue } from '#core'
+import type { CellValue } from '#core/marking'
 import type { Refused } from './cell-queue'
 import type { Cells } from './cells'
 import { columnFigures } from './figures'

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { CellValue } from '#core'
+import type { CellValue } from '#core/marking'
 import { routes, type CellRefusal, type CellWrite } from '#contract'
 import { call, isStill, OfflineError, ProblemError } from '../../../api/client'
 import { useSendBeforeSignOut } from '../../../frame/leave'

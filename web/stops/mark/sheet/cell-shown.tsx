@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
-import { writeCellText } from '#core'
+import { writeCellText } from '#core/exchange/cell-text'
 import type { Cell } from '#contract'
 import { plain } from '../../../parts/format'
-import type { CellValue } from '#core'
+import type { CellValue } from '#core/marking'
 
 /** What a cell says, for those who hear it. */
 export function spoken(value: CellValue, cell: Cell | undefined): string {

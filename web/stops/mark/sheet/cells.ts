@@ -1,4 +1,5 @@
-import { setFor, STATUSES } from '#core'
+import { STATUSES } from '#core/grades'
+import { setFor } from '#core/roll'
 import { cellOf, readingsColumn, type Cell, type SheetInColumns, type SheetSince } from '#contract'
 
 /**

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useUndo, type Step } from '../../../frame/undo'
-import type { CellValue } from '#core'
+import type { CellValue } from '#core/marking'
 import type { CellEdit } from './cell-queue'
 import { keptSteps, type SheetStep } from './kept-steps'
 

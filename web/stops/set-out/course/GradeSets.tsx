@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { USUAL_GRADES, type Boundary } from '#core'
+import { USUAL_GRADES, type Boundary } from '#core/grades'
 import { useGradeSets } from '../../../parts/grade-sets'
 
 /** Sets of grades to start from: the usual ones, and those that the department keeps. */

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { checkBoundaries, isSameSet, type Boundary } from '#core'
+import { checkBoundaries, isSameSet, type Boundary } from '#core/grades'
 import type { Plan } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 import { TitleField } from '../../../parts/TitleField'

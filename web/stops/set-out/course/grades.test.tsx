@@ -1,6 +1,7 @@
 import { screen, waitFor } from '@testing-library/react'
 import { useReducer } from 'react'
-import { addChanges, type Boundary, type Change } from '#core'
+import type { Boundary } from '#core/grades'
+import { addChanges, type Change } from '#core/trial'
 import { routes, type Plan } from '#contract'
 import { inPage, serverAnswers } from '../../../testing/in-page'
 import { Grades } from './Grades'

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
-import { currentSection } from '#core'
+import { currentSection } from '#core/roll'
 import type { Plan } from '#contract'
 import { usePersonLabels } from '../../../frame/names'
 import { useRollQuery } from '../../../frame/plan'

@@ -1,5 +1,5 @@
 import { useMemo, useState, type ReactNode } from 'react'
-import { readDay, type LayOut, type PlacementFinding } from '#core'
+import { readDay, type LayOut, type PlacementFinding } from '#core/roll'
 import type { Plan } from '#contract'
 import { useKeys } from '../../../frame/keys'
 import { dateFindings } from '../../../parts/plan-findings'

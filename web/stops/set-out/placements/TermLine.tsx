@@ -1,5 +1,5 @@
 import { format, parseISO } from 'date-fns'
-import { daysBetween, dayInWeek, teachingWeek } from '#core'
+import { daysBetween, dayInWeek, teachingWeek } from '#core/roll'
 import type { Plan } from '#contract'
 import { counted } from '../../../parts/format'
 import { spotKey, type Placed } from './edits'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import type { LayOut } from '#core'
+import type { LayOut } from '#core/roll'
 import type { Plan } from '#contract'
 import { counted } from '../../../parts/format'
 import { spotKey, type Placed, type PlacementEdits, type Spot } from './edits'

@@ -1,4 +1,4 @@
-import { layOut, type LayOut } from '#core'
+import { layOut, type LayOut } from '#core/roll'
 import { routes, type Plan, type PlacementWrite, type Release } from '#contract'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import type { SectionWeights } from '#core'
+import type { SectionWeights } from '#core/grades'
 import type { Assessment, Marking, Plan } from '#contract'
 import { plain } from '../../../parts/format'
 import { useTyped } from '../../../parts/useTyped'

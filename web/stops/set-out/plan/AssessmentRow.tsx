@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { GripVertical } from 'lucide-react'
 import { Form } from 'react-bootstrap'
-import type { SectionWeights } from '#core'
+import type { SectionWeights } from '#core/grades'
 import type { Assessment } from '#contract'
 import { plain } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'

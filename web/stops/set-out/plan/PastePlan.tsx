@@ -1,6 +1,6 @@
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { layOut, shownDay } from '#core'
+import { layOut, shownDay } from '#core/roll'
 import { readPlanLines, type PlanLine } from '#core/exchange/plan-lines'
 import type { NewPlan, Plan } from '#contract'
 import { Dialog } from '../../../parts/Dialog'

@@ -1,6 +1,7 @@
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { courseOfPlan, effectiveWeights, spreadRemainder } from '#core'
+import { effectiveWeights, spreadRemainder } from '#core/grades'
+import { courseOfPlan } from '#core/trial'
 import type { Plan } from '#contract'
 import { useKeys } from '../../../frame/keys'
 import { placementsOf } from '../../../parts/plan-findings'

@@ -1,7 +1,7 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { useMemo } from 'react'
-import type { SectionWeights } from '#core'
+import type { SectionWeights } from '#core/grades'
 import type { Assessment, Plan } from '#contract'
 import { sumFindings } from '../../../parts/plan-findings'
 import { AssessmentRow } from './AssessmentRow'

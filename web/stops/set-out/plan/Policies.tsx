@@ -1,5 +1,5 @@
 import { Form } from 'react-bootstrap'
-import { gradeCourse, type Status } from '#core'
+import { gradeCourse, type Status } from '#core/grades'
 import type { Policy } from '#contract'
 import { plain } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'

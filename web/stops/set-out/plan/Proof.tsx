@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { weightProof, type Course } from '#core'
+import { weightProof, type Course } from '#core/grades'
 import type { Plan } from '#contract'
 import { fixed } from '../../../parts/format'
 

@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { Button } from 'react-bootstrap'
-import { firstMeeting, uncommonSections, type Course, type SectionWeights, type UncommonSection } from '#core'
+import { uncommonSections, type Course, type SectionWeights, type UncommonSection } from '#core/grades'
+import { firstMeeting } from '#core/roll'
 import { routes, type Plan } from '#contract'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../frame/trial'

@@ -1,4 +1,5 @@
-import { isSameSet, planWithChanges, type Boundary, type Change } from '#core'
+import { isSameSet, type Boundary } from '#core/grades'
+import { planWithChanges, type Change } from '#core/trial'
 import { routes, type Assessment, type Component, type Plan, type Policy } from '#contract'
 import type { z } from 'zod'
 import { call } from '../../../api/client'

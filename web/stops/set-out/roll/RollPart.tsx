@@ -1,6 +1,6 @@
 import { useMemo, useState, type ReactNode } from 'react'
 import { Button, Dropdown } from 'react-bootstrap'
-import { currentSection } from '#core'
+import { currentSection } from '#core/roll'
 import { routes, type Plan, type Roll } from '#contract'
 import { addressOf } from '../../../api/client'
 import { problemOf } from '../../../api/problem-of'

@@ -1,5 +1,5 @@
 import { Form } from 'react-bootstrap'
-import { currentSection } from '#core'
+import { currentSection } from '#core/roll'
 import { routes, type Plan, type Roll, type RollSection } from '#contract'
 import { addressOf } from '../../../api/client'
 import { counted } from '../../../parts/format'

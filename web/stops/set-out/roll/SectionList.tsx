@@ -1,7 +1,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { currentSection, writeWeekdays } from '#core'
+import { writeWeekdays } from '#core/exchange/weekdays'
+import { currentSection } from '#core/roll'
 import type { Roll } from '#contract'
 
 const ROW = 44

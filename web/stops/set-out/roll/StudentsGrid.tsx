@@ -3,7 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { format, parseISO } from 'date-fns'
 import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { currentSection } from '#core'
+import { currentSection } from '#core/roll'
 import type { Roll } from '#contract'
 import { useNames, usePersonLabels } from '../../../frame/names'
 

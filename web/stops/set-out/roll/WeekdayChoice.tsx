@@ -1,4 +1,4 @@
-import { writeWeekdays } from '#core'
+import { writeWeekdays } from '#core/exchange/weekdays'
 
 const DAYS = [1, 2, 3, 4, 5, 6, 7]
 

@@ -1,4 +1,4 @@
-import { moveFrom, type Stay, type Term } from '#core'
+import { moveFrom, type Stay, type Term } from '#core/roll'
 import { routes, type RollSection, type RollStudent } from '#contract'
 import type { z } from 'zod'
 import { call } from '../../../api/client'

@@ -1,0 +1,5 @@
+export * from './agree-mark'
+export * from './weighted-kappa'
+export * from './agreement'
+export * from './intraclass'
+export * from './tuning'

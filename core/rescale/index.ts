@@ -1,0 +1,3 @@
+export * from './adjustments'
+export * from './adjustment-effect'
+export * from './compare-results'

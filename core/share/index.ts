@@ -1,0 +1,5 @@
+export * from './allocate'
+export * from './allocate-panels'
+export { seeded } from './seeded'
+export * from './linked-groups'
+export * from './moderation-sample'
