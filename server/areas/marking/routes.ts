@@ -42,15 +42,20 @@ export function markingRoutes(
     return { version: plans.load(courseId).plan.version, cells }
   })
 
-  handle(routes.writeCells, ({ params: { courseId }, body, me, role }) => {
-    const done = writes.writeMarks(
+  // Many save at once: what comes in one turn is made durable together.
+  handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
+    writes.writeMarksTogether(
       courseId,
       () => write(courseId, body.cells, me.id, role),
       ({ saved }) => saved,
-    )
-    tables.patch(courseId, done.saved)
-    return done
-  })
+      (all) =>
+        tables.patch(
+          courseId,
+          all.flatMap(({ saved }) => saved),
+          all.length,
+        ),
+    ),
+  )
 
   const externals = db.prepare<[string], { id: string; candidate: string; externalId: string | null }>(
     'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',

@@ -3,6 +3,20 @@ import type { Db } from '../../db/open'
 import { HttpProblem } from '../../problem'
 import { latestCells, type CellKey } from './latest-cells'
 
+interface Gathered {
+  courseId: string
+  work: () => unknown
+  cellsOf: (done: unknown) => readonly CellKey[]
+  taken: (all: readonly unknown[]) => void
+  done: (result: unknown) => void
+  failed: (error: unknown) => void
+}
+
+interface Done {
+  result: unknown
+  version: number
+}
+
 /** Every write to a course goes through here: one transaction, the version raised, open pages told. */
 export function courseWrites(db: Db) {
   const raise = db.prepare<[string], { version: number }>(
@@ -29,7 +43,60 @@ export function courseWrites(db: Db) {
       throw new HttpProblem(409, `Issue ${confirmed.number} is confirmed. Reopen the course at Confirm before you change anything.`)
   }
 
+  /** Writes of marks that wait for the turn of the loop in which they are all made durable. */
+  let gathered: Gathered[] = []
+
+  function commitGathered(): void {
+    const batch = gathered
+    gathered = []
+    const outcomes: { of: Gathered; done?: Done; error?: unknown }[] = []
+    try {
+      db.transaction(() => {
+        for (const of of batch)
+          try {
+            // In a savepoint of its own: what is refused takes nothing of the others with it.
+            const result = db.transaction(() => {
+              requireOpen(of.courseId)
+              return of.work()
+            })()
+            outcomes.push({ of, done: { result, version: raiseMarks.get(of.courseId)!.version } })
+          } catch (error) {
+            outcomes.push({ of, error })
+          }
+      })()
+    } catch (error) {
+      for (const { failed } of batch) failed(error)
+      return
+    }
+    for (const { of, done } of outcomes) if (done) latest.add(of.courseId, done.version, of.cellsOf(done.result))
+    for (const courseId of new Set(outcomes.flatMap(({ of, done }) => (done ? of.courseId : [])))) {
+      const own = outcomes.filter(({ of, done }) => done && of.courseId === courseId)
+      const taking = own[0]!.of.taken
+      taking(own.map(({ done }) => done!.result))
+      told.emit(courseId, own.at(-1)!.done!.version)
+    }
+    for (const { of, done, error } of outcomes)
+      if (done) of.done(done.result)
+      else of.failed(error)
+  }
+
   return {
+    /**
+     * A write of marks like `writeMarks`, gathered with those that come in the same turn: all are made durable at once, each is refused
+     * on its own, and each is answered once it is on disk.
+     * @param taken told once for all that a course was written in that turn
+     */
+    writeMarksTogether<T>(
+      courseId: string,
+      work: () => T,
+      cellsOf: (done: T) => readonly CellKey[],
+      taken: (all: readonly T[]) => void,
+    ): Promise<T> {
+      return new Promise<T>((done, failed) => {
+        if (gathered.length === 0) setImmediate(commitGathered)
+        gathered.push({ courseId, work, cellsOf, taken, done, failed } as unknown as Gathered)
+      })
+    },
     write: <T>(courseId: string, work: () => T): T => write(courseId, work),
     /** A write that changes nothing for anybody else, and that a confirmed course refuses: nobody is told. */
     quietOpen<T>(courseId: string, work: () => T): T {

@@ -166,16 +166,19 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       // Somebody keeps writing to it: it is read in one go.
       return this.load(courseId)
     },
-    /** Takes cells over that were just written, where nothing else has changed: the rest need not be read again. */
-    patch(courseId: string, cells: readonly Omit<Cell, 'fromReadings'>[]): void {
-      patched(courseId, (table, place) => {
+    /**
+     * Takes cells over that were just written, where nothing else has changed: the rest need not be read again.
+     * @param writes how many writes they came by
+     */
+    patch(courseId: string, cells: readonly Omit<Cell, 'fromReadings'>[], writes = 1): void {
+      patched(courseId, writes, (table, place) => {
         for (const c of cells) putScript(table, place, c, { ...c, entered: c.mark })
         return table.readings
       })
     },
     /** Takes over what stands of some scripts and their readings after a write that was about nothing else. */
     patchReadings(courseId: string, keys: readonly CellKey[]): void {
-      patched(courseId, (table, place) => {
+      patched(courseId, 1, (table, place) => {
         const changed = new Set<number>()
         const anew: [script: number, marker: number, mark: number][] = []
         const markerAt = new Map(table.markers.map((m, i) => [m.id, i]))
@@ -243,10 +246,10 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
   }
 
   /** Brings the table that is kept up to the course's version; what `work` cannot take over is read anew when it is asked for. */
-  function patched(courseId: string, work: (table: TableCore, place: Places) => CourseTable['readings'] | null): void {
+  function patched(courseId: string, writes: number, work: (table: TableCore, place: Places) => CourseTable['readings'] | null): void {
     const table = kept.get(courseId)
     const { version, hasMarks } = plans.load(courseId).plan
-    if (!table || table.version !== version - 1) return
+    if (!table || table.version !== version - writes) return
     const readings = work(table, placesOf(courseId, table))
     if (readings) kept.set(courseId, { ...table, version, hasMarks, readings })
     else kept.delete(courseId)
