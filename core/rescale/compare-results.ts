@@ -28,19 +28,23 @@ export const percentOf = (s: StudentResult): number | null => s.final ?? s.soFar
 
 /** Who moves, and who overtakes whom, between two results of the same students. */
 export function compareResults(before: CourseResult, after: CourseResult): ResultChange {
-  const earlier = new Map(before.students.map((s) => [s.studentId, s]))
+  const earlier = finder(before.students)
   const rankBefore = ranks(before.boundaries)
   const rankAfter = ranks(after.boundaries)
   const movers: Mover[] = []
   const placed: { id: string; was: number; is: number }[] = []
   let percents = 0
-  for (const now of after.students) {
-    const was = earlier.get(now.studentId)
+  let finalsMoved = false
+  for (const [i, now] of after.students.entries()) {
+    const was = earlier(now.studentId, i)
     if (!was) continue
     const a = percentOf(was)
     const b = percentOf(now)
     if (a !== b) percents++
-    if (was.final !== null && now.final !== null) placed.push({ id: now.studentId, was: was.final, is: now.final })
+    if (was.final !== null && now.final !== null) {
+      placed.push({ id: now.studentId, was: was.final, is: now.final })
+      if (was.final !== now.final) finalsMoved = true
+    }
     if (was.grade !== now.grade) {
       const from = was.grade === null ? undefined : rankBefore.get(was.grade)
       const to = now.grade === null ? undefined : rankAfter.get(now.grade)
@@ -60,7 +64,18 @@ export function compareResults(before: CourseResult, after: CourseResult): Resul
     movers,
     up: movers.filter((m) => m.direction > 0).length,
     down: movers.filter((m) => m.direction < 0).length,
-    ...reversals(placed),
+    // Where no percent moves nobody overtakes anybody, and thousands need not be put in order.
+    ...(finalsMoved ? reversals(placed) : { reversed: 0, pairs: [] }),
+  }
+}
+
+/** Finds students by id; where both lists have them in the same places, as they mostly have, without a search. */
+function finder(students: readonly StudentResult[]): (id: string, at: number) => StudentResult | undefined {
+  let byId: Map<string, StudentResult> | null = null
+  return (id, at) => {
+    const same = students[at]
+    if (same?.studentId === id) return same
+    return (byId ??= new Map(students.map((s) => [s.studentId, s]))).get(id)
   }
 }
 

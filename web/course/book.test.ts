@@ -1,0 +1,112 @@
+import { STATUSES } from '#core/grades'
+import { packTable, routes, type CourseTable, type TableSince } from '#contract'
+import { addressOf, page } from '../api/client'
+import { smallTable } from '../testing/small-course'
+import { CourseBook, type AdoptedCourse, type Fetched } from './book'
+
+const SCRIPTS: Parameters<typeof smallTable>[0] = ['ada', 'bo', 'cy', 'di'].flatMap((s): Parameters<typeof smallTable>[0][number][] => [
+  [s, 'paper', 20],
+  [s, 'essay', 10],
+])
+let table: CourseTable
+let since: TableSince | 'refused'
+let asked: string[]
+beforeEach(() => {
+  table = smallTable(SCRIPTS)
+  since = null
+  asked = []
+  global.fetch = async (input) => {
+    const address = String(input)
+    asked.push(address)
+    const whole = address === addressOf(routes.table, { courseId: 'c' })
+    if (!whole && since === 'refused')
+      return { ok: false, status: 403, json: async () => ({ status: 403, detail: 'Not for you.' }) } as Response
+    return { ok: true, status: 200, json: async () => structuredClone(whole ? packTable(table) : since) } as Response
+  }
+})
+
+const course = (fetched: Fetched): AdoptedCourse => {
+  if (!('course' in fetched)) throw new Error('nothing was fetched')
+  return fetched.course
+}
+const write = (version: number, more: Partial<NonNullable<TableSince>> = {}): NonNullable<TableSince> => ({
+  version,
+  hasMarks: true,
+  plan: null,
+  cells: [{ studentId: 'ada', assessmentId: 'paper', status: STATUSES[0], daysLate: 0, entered: 40, readings: [] }],
+  ...more,
+})
+
+test('all of a course is fetched once, then what was written since; the echo of what is there changes nothing', async () => {
+  const book = new CourseBook()
+  const first = course(await book.fetch('c', 'ines'))
+  expect(page.personId).toBe('ines')
+  since = write(2)
+  const second = course(await book.fetch('c', 'ines'))
+  expect(second.table.version).toBe(2)
+  expect(second.revision).toBeGreaterThan(first.revision)
+  expect(second.graded.table.final[0]).toBe(75)
+  expect(first.graded.table.final[0]).toBe(50)
+  expect(course(await book.fetch('c', 'ines'))).toBe(second)
+  expect(asked).toEqual(['/api/courses/c/table', '/api/courses/c/table/since/1', '/api/courses/c/table/since/2'])
+})
+
+test('where more has changed, or it names somebody unknown, all is fetched again', async () => {
+  const book = new CourseBook()
+  await book.fetch('c', null)
+  table = smallTable(SCRIPTS, [], { version: 5 })
+  expect(course(await book.fetch('c', null)).table.version).toBe(5)
+  since = write(6, { cells: [{ ...write(6).cells[0]!, studentId: 'newcomer' }] })
+  table = smallTable(SCRIPTS, [], { version: 6 })
+  expect(course(await book.fetch('c', null)).table.version).toBe(6)
+  expect(asked.filter((a) => a.endsWith('/table'))).toHaveLength(3)
+})
+
+test('a decision brings another plan to the same marks', async () => {
+  const book = new CourseBook()
+  await book.fetch('c', null)
+  const { scripts: _, readings: __, ...plan } = smallTable(SCRIPTS, [], { version: 2, boundaries: [{ grade: 'All', from: 0 }] })
+  since = write(2, { cells: [], plan })
+  const decided = course(await book.fetch('c', null))
+  expect(decided.graded.boundaries).toEqual([{ grade: 'All', from: 0 }])
+  expect(asked).toHaveLength(2)
+})
+
+test('a trial is worked out on what is there, and figures are of the trial; what cannot be in force leaves none', async () => {
+  const book = new CourseBook()
+  await book.fetch('c', null)
+  const bound = [
+    { grade: 'Merit', from: 45 },
+    { grade: 'Refer', from: 0 },
+  ]
+  const { tried, revision } = book.tryOut([{ kind: 'bound', boundaries: bound }])
+  expect(tried!.change.movers).toHaveLength(4)
+  expect(book.ask('bound', [1]).boundaries).toEqual(bound)
+  expect(book.tryOut([])).toEqual({ revision: revision + 1, tried: null })
+  expect(book.ask('bound', [1]).boundaries).toEqual(table.boundaries)
+  const falling = {
+    id: 'f',
+    assessmentId: 'paper',
+    outOf: 40,
+    sectionIds: null,
+    method: { kind: 'line' as const, from: [0, 10] as [number, number], to: [40, 5] as [number, number] },
+    on: true,
+    neverLower: false,
+    above: 'allow' as const,
+    step: null,
+  }
+  expect(() => book.tryOut([{ kind: 'adjust', adjustment: falling }])).toThrow('The line falls')
+  expect(book.ask('compare', ['paper']).sections).toHaveLength(2)
+})
+
+test('what the server refuses is told, and what was there stays', async () => {
+  const book = new CourseBook()
+  await book.fetch('c', null)
+  since = 'refused'
+  expect(await book.fetch('c', null)).toMatchObject({ refused: { status: 403 } })
+  global.fetch = async () => {
+    throw new TypeError('Failed to fetch')
+  }
+  expect(await book.fetch('c', null)).toEqual({ offline: true })
+  expect(book.ask('compare', ['paper']).sections[0]!.people).toHaveLength(2)
+})

@@ -1,0 +1,81 @@
+import type { Change } from '#core/trial'
+import { page, ProblemError, OfflineError } from '../api/client'
+import { smallState, smallTable } from '../testing/small-course'
+import type { AdoptedCourse, Fetched, TriedCourse } from './book'
+import { CourseStore, type Book } from './store'
+
+const bound = (from: number): Change[] => [
+  {
+    kind: 'bound',
+    boundaries: [
+      { grade: 'Pass', from },
+      { grade: 'Refer', from: 0 },
+    ],
+  },
+]
+const { adopted, table } = smallState(smallTable([['ada', 'paper', 20]]))
+const course: AdoptedCourse = { revision: 1, table, graded: adopted.graded, items: [], scripts: 1, toSettle: 0 }
+
+/** A book whose trials are answered when the test says so. */
+function slowBook(fetched: Fetched = { course }) {
+  const waiting: { changes: readonly Change[]; answer: (done: TriedCourse) => void; fail: (e: Error) => void }[] = []
+  let revision = course.revision
+  const book = {
+    fetch: () => Promise.resolve(fetched),
+    tryOut: (changes: readonly Change[]) => new Promise<TriedCourse>((answer, fail) => void waiting.push({ changes, answer, fail })),
+    ask: () => Promise.resolve(null),
+  } as unknown as Book
+  const change = { percents: 0, movers: [], up: 0, down: 0, reversed: 0, pairs: [] }
+  const answer = (at: number) => waiting[at]!.answer({ revision: ++revision, tried: { graded: adopted.graded, change } })
+  return { book, waiting, answer }
+}
+const turn = () => new Promise((go) => setImmediate(go))
+
+test('while one trial is worked out only the last of those that come after it is', async () => {
+  const { book, waiting, answer } = slowBook()
+  const store = new CourseStore(book)
+  await store.fetch('c')
+  const [first, second, third] = [bound(30), bound(31), bound(32)]
+  void store.tryOut(first)
+  void store.tryOut(second)
+  const done = store.tryOut(third)
+  answer(0)
+  await turn()
+  expect(waiting.map((w) => w.changes)).toEqual([first, third])
+  answer(1)
+  await done
+  await turn()
+  expect(store.getSnapshot().tried?.changes).toBe(third)
+})
+
+test('listeners hear of every change; why a trial cannot be worked out is said until one can', async () => {
+  const { book, waiting, answer } = slowBook()
+  const store = new CourseStore(book)
+  const heard = jest.fn()
+  const off = store.subscribe(heard)
+  await store.fetch('c')
+  void store.tryOut(bound(30))
+  waiting[0]!.fail(new Error('The line falls.'))
+  await turn()
+  expect(store.getSnapshot().problem).toBe('The line falls.')
+  void store.tryOut(bound(31))
+  answer(1)
+  await turn()
+  expect(store.getSnapshot().problem).toBeNull()
+  const before = heard.mock.calls.length
+  off()
+  void store.tryOut([])
+  waiting[2]!.answer({ revision: 9, tried: null })
+  await turn()
+  expect(heard).toHaveBeenCalledTimes(before)
+  expect(store.getSnapshot()).toMatchObject({ revision: 9, tried: null })
+})
+
+test('what the worker could not fetch is an error of the page again, and who was signed out is told', async () => {
+  await expect(new CourseStore(slowBook({ offline: true }).book).fetch('c')).rejects.toBeInstanceOf(OfflineError)
+  const out = jest.fn()
+  Object.assign(page, { personId: 'ines', signedOut: out })
+  const refused = { type: 'about:blank', title: 'Refused', status: 401, detail: 'Sign in first.' }
+  await expect(new CourseStore(slowBook({ refused }).book).fetch('c')).rejects.toBeInstanceOf(ProblemError)
+  expect(out).toHaveBeenCalledTimes(1)
+})
