@@ -1,84 +1,96 @@
 import { z } from 'zod'
+import type { AgreeRule as AgreeRuleOf } from '#core/agree'
+import type { Adjustment as AdjustmentOf, AdjustmentMethod as MethodOf } from '#core/rescale'
+import type { Change as ChangeOf } from '#core/trial'
 import { Boundary, Component, Decimal, Id, Mark, Policy, Weight } from './course'
+import { says } from './says'
 
-export const AgreeRule = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('mean') }),
-  z.strictObject({ kind: z.literal('median') }),
-  z.strictObject({ kind: z.literal('highest') }),
-  z.strictObject({ kind: z.literal('lowest') }),
-  z.strictObject({ kind: z.literal('first') }),
-  z.strictObject({ kind: z.literal('senior'), markerId: Id }),
-  z.strictObject({
-    kind: z.literal('value'),
-    mark: Mark,
-    reason: z.string().trim().min(1, 'A mark of your own needs a reason.').max(2000),
-  }),
-])
+export const AgreeRule = says<AgreeRuleOf>()(
+  z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('mean') }),
+    z.strictObject({ kind: z.literal('median') }),
+    z.strictObject({ kind: z.literal('highest') }),
+    z.strictObject({ kind: z.literal('lowest') }),
+    z.strictObject({ kind: z.literal('first') }),
+    z.strictObject({ kind: z.literal('senior'), markerId: Id }),
+    z.strictObject({
+      kind: z.literal('value'),
+      mark: Mark,
+      reason: z.string().trim().min(1, 'A mark of your own needs a reason.').max(2000),
+    }),
+  ]),
+)
 
 const Point = z.tuple([z.number(), z.number()])
-export const AdjustmentMethod = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('add'), by: z.number() }),
-  z.strictObject({ kind: z.literal('multiply'), by: z.number().min(0) }),
-  z.strictObject({ kind: z.literal('topTo'), to: z.number() }),
-  z.strictObject({ kind: z.literal('line'), from: Point, to: Point }),
-  z.strictObject({ kind: z.literal('curve'), points: z.array(Point).min(2).max(50) }),
-])
+export const AdjustmentMethod = says<MethodOf>()(
+  z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('add'), by: z.number() }),
+    z.strictObject({ kind: z.literal('multiply'), by: z.number().min(0) }),
+    z.strictObject({ kind: z.literal('topTo'), to: z.number() }),
+    z.strictObject({ kind: z.literal('line'), from: Point, to: Point }),
+    z.strictObject({ kind: z.literal('curve'), points: z.array(Point).min(2).max(50) }),
+  ]),
+)
 
-export const Adjustment = z.strictObject({
-  id: Id,
-  assessmentId: Id,
-  outOf: Decimal.positive(),
-  sectionIds: z.array(Id).min(1).nullable(),
-  method: AdjustmentMethod,
-  on: z.boolean(),
-  neverLower: z.boolean(),
-  above: z.enum(['keep within', 'allow']),
-  step: Decimal.positive().nullable(),
-})
+export const Adjustment = says<AdjustmentOf>()(
+  z.strictObject({
+    id: Id,
+    assessmentId: Id,
+    outOf: Decimal.positive(),
+    sectionIds: z.array(Id).min(1).nullable(),
+    method: AdjustmentMethod,
+    on: z.boolean(),
+    neverLower: z.boolean(),
+    above: z.enum(['keep within', 'allow']),
+    step: Decimal.positive().nullable(),
+  }),
+)
 
-export const Change = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('settle'), scriptId: Id, rule: AgreeRule, step: z.number().positive().nullable(), mark: z.number() }),
-  z.strictObject({ kind: z.literal('adjust'), adjustment: Adjustment }),
-  z.strictObject({ kind: z.literal('switch'), adjustmentId: Id, on: z.boolean() }),
-  z.strictObject({ kind: z.literal('bound'), boundaries: z.array(Boundary).min(1).max(60) }),
-  z.strictObject({ kind: z.literal('weigh'), componentId: Id, weight: Weight }),
-  z.strictObject({
-    kind: z.literal('shape'),
-    componentId: Id,
-    patch: Component.pick({ combine: true, dropLowest: true, bonus: true }).partial(),
-  }),
-  z.strictObject({ kind: z.literal('take away'), assessmentId: Id }),
-  z.strictObject({ kind: z.literal('exclude'), assessmentId: Id, studentId: Id, out: z.boolean() }),
-  z.strictObject({ kind: z.literal('policy'), policy: Policy }),
-  z.strictObject({
-    kind: z.literal('carry'),
-    assessmentId: Id,
-    standardId: Id,
-    readings: z
-      .array(
-        z.strictObject({
-          scriptId: Id,
-          markerId: Id,
-          version: z.number().int(),
-          picks: z.record(z.string(), z.number()),
-          mark: z.number(),
-        }),
-      )
-      .max(20_000),
-  }),
-  z.strictObject({
-    kind: z.literal('assess'),
-    assessmentId: Id,
-    patch: z.strictObject({
-      worth: Weight.optional(),
-      counts: z.boolean().optional(),
-      bonus: z.boolean().optional(),
-      droppable: z.boolean().optional(),
-      componentId: Id.optional(),
+export const Change = says<ChangeOf>()(
+  z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('settle'), scriptId: Id, rule: AgreeRule, step: z.number().positive().nullable(), mark: z.number() }),
+    z.strictObject({ kind: z.literal('adjust'), adjustment: Adjustment }),
+    z.strictObject({ kind: z.literal('switch'), adjustmentId: Id, on: z.boolean() }),
+    z.strictObject({ kind: z.literal('bound'), boundaries: z.array(Boundary).min(1).max(60) }),
+    z.strictObject({ kind: z.literal('weigh'), componentId: Id, weight: Weight }),
+    z.strictObject({
+      kind: z.literal('shape'),
+      componentId: Id,
+      patch: Component.pick({ combine: true, dropLowest: true, bonus: true }).partial(),
     }),
-  }),
-])
-export type Change = z.infer<typeof Change>
+    z.strictObject({ kind: z.literal('take away'), assessmentId: Id }),
+    z.strictObject({ kind: z.literal('exclude'), assessmentId: Id, studentId: Id, out: z.boolean() }),
+    z.strictObject({ kind: z.literal('policy'), policy: Policy }),
+    z.strictObject({
+      kind: z.literal('carry'),
+      assessmentId: Id,
+      standardId: Id,
+      readings: z
+        .array(
+          z.strictObject({
+            scriptId: Id,
+            markerId: Id,
+            version: z.number().int(),
+            picks: z.record(z.string(), z.number()),
+            mark: z.number(),
+          }),
+        )
+        .max(20_000),
+    }),
+    z.strictObject({
+      kind: z.literal('assess'),
+      assessmentId: Id,
+      patch: z.strictObject({
+        worth: Weight.optional(),
+        counts: z.boolean().optional(),
+        bonus: z.boolean().optional(),
+        droppable: z.boolean().optional(),
+        componentId: Id.optional(),
+      }),
+    }),
+  ]),
+)
+export type Change = ChangeOf
 
 /** What a decision did, in figures. */
 export const Effect = z.strictObject({

@@ -1,5 +1,7 @@
 import { z } from 'zod'
+import { STATUSES, type Boundary as CoreBoundary, type Policy as CorePolicy } from '#core/grades'
 import { isPlainName } from '#core/roll'
+import { says } from './says'
 
 /** Ids are opaque strings. */
 export const Id = z.string().min(1).max(80)
@@ -28,28 +30,33 @@ export const Decimal = z.number().refine(threeDecimals, 'At most 3 decimals.')
 export const Mark = Decimal.min(-10_000).max(10_000)
 export const Weight = Decimal.min(0, 'Not below 0.').max(10_000)
 
-export const Status = z.enum(['in', 'late', 'missing', 'absent', 'exempt', 'held'])
+export const Status = z.enum(STATUSES)
 export const DaysLate = z.number().int().min(0).max(366)
 
-export const Policy = z.strictObject({
-  missing: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('zero') }),
-    z.strictObject({ kind: z.literal('pending') }),
-    z.strictObject({ kind: z.literal('floor'), percent: z.number().min(0).max(100) }),
-  ]),
-  absent: z.strictObject({ kind: z.enum(['pending', 'zero', 'exempt']) }),
-  late: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('none') }),
-    z.strictObject({ kind: z.literal('cap'), percent: z.number().min(0).max(100) }),
-    z.strictObject({ kind: z.literal('perDay'), percent: z.number().min(0).max(100), maxDays: z.number().int().min(0).nullable() }),
-  ]),
-  rounding: z.strictObject({ decimals: z.union([z.literal(0), z.literal(1), z.literal(2)]) }).nullable(),
-  above100: z.enum(['allow', 'cap']),
-})
+export const Policy = says<CorePolicy>()(
+  z.strictObject({
+    missing: z.discriminatedUnion('kind', [
+      z.strictObject({ kind: z.literal('zero') }),
+      z.strictObject({ kind: z.literal('pending') }),
+      z.strictObject({ kind: z.literal('floor'), percent: z.number().min(0).max(100) }),
+    ]),
+    absent: z.discriminatedUnion('kind', [
+      z.strictObject({ kind: z.literal('pending') }),
+      z.strictObject({ kind: z.literal('zero') }),
+      z.strictObject({ kind: z.literal('exempt') }),
+    ]),
+    late: z.discriminatedUnion('kind', [
+      z.strictObject({ kind: z.literal('none') }),
+      z.strictObject({ kind: z.literal('cap'), percent: z.number().min(0).max(100) }),
+      z.strictObject({ kind: z.literal('perDay'), percent: z.number().min(0).max(100), maxDays: z.number().int().min(0).nullable() }),
+    ]),
+    rounding: z.strictObject({ decimals: z.union([z.literal(0), z.literal(1), z.literal(2)]) }).nullable(),
+    above100: z.enum(['allow', 'cap']),
+  }),
+)
+export type Policy = CorePolicy
 
-export const Boundary = z.strictObject({ grade: plainName(z.string().max(60)), from: z.number() })
-
-export type Policy = z.infer<typeof Policy>
+export const Boundary = says<CoreBoundary>()(z.strictObject({ grade: plainName(z.string().max(60)), from: z.number() }))
 
 /** A set of grades that the department keeps to start courses from. */
 export const GradeSet = z.strictObject({ id: Id, name: z.string(), grades: z.array(Boundary), by: z.string(), own: z.boolean() })

@@ -1,17 +1,21 @@
 import { z } from 'zod'
+import type { Release as ReleaseOf } from '#core/roll'
 import { Assessment, Boundary, Component, CourseHead, CourseNamed, Decimal, Id, inOrder, Marking, Policy, Title, Weight } from './course'
+import { says } from './says'
 import { StandardInUse } from './tuning'
 import { Weekdays } from './roll'
 
-export const Release = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('at once') }),
-  z.strictObject({ kind: z.literal('on'), day: z.iso.date() }),
-  /** Days after the due day; before it where negative. */
-  z.strictObject({ kind: z.literal('days'), days: z.number().int().min(-200).max(200) }),
-  z.strictObject({ kind: z.literal('confirmed') }),
-  z.strictObject({ kind: z.literal('by hand'), released: z.boolean() }),
-])
-export type Release = z.infer<typeof Release>
+export const Release = says<ReleaseOf>()(
+  z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('at once') }),
+    z.strictObject({ kind: z.literal('on'), day: z.iso.date() }),
+    /** Days after the due day; before it where negative. */
+    z.strictObject({ kind: z.literal('days'), days: z.number().int().min(-200).max(200) }),
+    z.strictObject({ kind: z.literal('confirmed') }),
+    z.strictObject({ kind: z.literal('by hand'), released: z.boolean() }),
+  ]),
+)
+export type Release = ReleaseOf
 
 const at = z.number().int().min(0)
 /** A placement by places in the lists beside it: assessment, section, due day, release. */

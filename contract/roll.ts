@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { ROLL_FIELDS, type Stay as StayOf } from '#core/roll'
+import { says } from './says'
 import { Id, plainName } from './course'
 
 export const Weekdays = z.array(z.number().int().min(1).max(7)).max(7)
@@ -21,7 +23,7 @@ export const RollSection = z.strictObject({
 })
 export type RollSection = z.infer<typeof RollSection>
 
-export const Stay = z.strictObject({ sectionId: Id, from: z.iso.date(), to: z.iso.date().nullable() })
+export const Stay = says<StayOf>()(z.strictObject({ sectionId: Id, from: z.iso.date(), to: z.iso.date().nullable() }))
 
 export const RollStudent = z.strictObject({
   id: Id,
@@ -77,23 +79,7 @@ export function unpackRoll({ students: columns, stays, ...rest }: RollInColumns)
   return { ...rest, students }
 }
 
-/** What a column of a roll can be. */
-export const RollField = z.enum([
-  'candidate',
-  'name',
-  'given name',
-  'family name',
-  'section',
-  'section name',
-  'teacher',
-  'meets',
-  'starts',
-  'external id',
-  'sign-in',
-  'from',
-  'to',
-])
-export type RollField = z.infer<typeof RollField>
+const RollField = z.enum(ROLL_FIELDS)
 
 const MAX_FILE = 12_000_000
 export const RollUpload = z.strictObject({

@@ -1,11 +1,9 @@
 import { z } from 'zod'
+import { STATUSES } from '#core/grades'
 import { Adjustment } from './changes'
 import { Assessment, Boundary, Component, CourseHead, DaysLate, Id, Mark, Placement, Policy, Section, Status, Student } from './course'
 import { ScaleBody } from './library'
 import { Stay } from './roll'
-
-/** Order in which a status is sent as a number. */
-export const STATUS_ORDER = Status.options
 
 const index = z.number().int().min(0)
 
@@ -14,7 +12,7 @@ export const ScriptColumns = z.strictObject({
   id: z.array(Id),
   student: z.array(index),
   assessment: z.array(index),
-  /** Index into STATUS_ORDER. */
+  /** Place in STATUSES. */
   status: z.array(index),
   daysLate: z.array(DaysLate),
   entered: z.array(z.number().nullable()),
@@ -97,7 +95,7 @@ export const SheetInColumns = Sheet.omit({ cells: true }).extend({
     student: z.array(index),
     assessment: z.array(index),
     mark: z.array(z.number().nullable()),
-    /** Index into STATUS_ORDER. */
+    /** Place in STATUSES. */
     status: z.array(index),
     daysLate: z.array(DaysLate),
     version: z.array(z.number().int()),
@@ -134,7 +132,7 @@ export function addCell(
   columns.student.push(student)
   columns.assessment.push(assessment)
   columns.mark.push(mark)
-  columns.status.push(STATUS_ORDER.indexOf(status))
+  columns.status.push(STATUSES.indexOf(status))
   columns.daysLate.push(daysLate)
   columns.version.push(version)
   columns.readings.push(readingsColumn(fromReadings))
@@ -156,7 +154,7 @@ export function cellOf(sheet: SheetInColumns, at: number): Cell {
   return {
     studentId: sheet.students[c.student[at]!]!.id,
     assessmentId: sheet.assessments[c.assessment[at]!]!.id,
-    status: STATUS_ORDER[c.status[at]!]!,
+    status: STATUSES[c.status[at]!]!,
     daysLate: c.daysLate[at]!,
     mark: c.mark[at]!,
     fromReadings: readings === 0 ? null : { mark: c.readMark[at]!, readings: Math.max(0, readings) },

@@ -4,24 +4,8 @@ import { withoutGuard } from './guard'
 import type { Day } from '../roll/days'
 import { rowFault, type FileTable, type FindHeading } from './delimited'
 import { readWeekdays } from './weekdays'
+import { ROLL_FIELDS, type RollField } from '../roll/roll-fields'
 
-/** What a column of a roll can be. */
-export const ROLL_FIELDS = [
-  'candidate',
-  'name',
-  'given name',
-  'family name',
-  'section',
-  'section name',
-  'teacher',
-  'meets',
-  'starts',
-  'external id',
-  'sign-in',
-  'from',
-  'to',
-] as const
-export type RollField = (typeof ROLL_FIELDS)[number]
 /** Which column holds what, by its place; a field not held is not there. */
 export type RollColumns = Partial<Record<RollField, number>>
 

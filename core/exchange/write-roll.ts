@@ -1,7 +1,7 @@
 import { writeDelimited } from './write-delimited'
 import type { Day } from '../roll/days'
 import type { Stay } from '../roll/stays'
-import type { RollField } from './roll-file'
+import type { RollField } from '../roll/roll-fields'
 import { writeWeekdays } from './weekdays'
 
 export interface WrittenRoll {

@@ -1,9 +1,10 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { RollField, type TriedRoll } from '#contract'
+import { ROLL_FIELDS } from '#core/roll'
+import type { TriedRoll } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 
-const FIELDS = RollField.options
+const FIELDS = ROLL_FIELDS
 
 /** Which column of the file holds what: said in words, and matched by hand where the headings did not tell. */
 export function ColumnMatch({
