@@ -1,7 +1,7 @@
 import { writeDelimited } from './write-delimited'
 import type { Day } from '../roll/days'
 import type { Stay } from '../roll/stays'
-import type { RollField } from '../roll/roll-fields'
+import { ROLL_FIELDS, type RollField } from '../roll/roll-fields'
 import { writeWeekdays } from './weekdays'
 
 export interface WrittenRoll {
@@ -10,19 +10,7 @@ export interface WrittenRoll {
 }
 
 /** The columns of a roll as we write it, in their order. */
-export const ROLL_HEADER: readonly RollField[] = [
-  'candidate',
-  'name',
-  'section',
-  'section name',
-  'teacher',
-  'meets',
-  'starts',
-  'external id',
-  'sign-in',
-  'from',
-  'to',
-]
+export const ROLL_HEADER: readonly RollField[] = ROLL_FIELDS.filter((f) => f !== 'given name' && f !== 'family name')
 
 /** A roll as a table that reads back as the same: one row for each student's time in a section. */
 export function writeRollTable({ sections, students }: WrittenRoll): { header: string[]; rows: string[][] } {

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import type { Course, MarkRow } from '../grades/course'
 import { adjustmentEffect } from './adjustment-effect'
-import { AdjustmentError, applyAdjustments, type Adjustment, type AdjustmentMethod } from './adjustments'
+import { applyAdjustments, type Adjustment } from './adjustments'
+import { AdjustmentError, type AdjustmentMethod } from './methods'
 import { compareResults } from './compare-results'
 
 const base: Adjustment = {

@@ -1,11 +1,5 @@
-import { compare, least, minus, most, over, plus, rationalOf, roundToStep, times, toNumber, ZERO, type Rational } from '../grades/rational'
-
-export type AdjustmentMethod =
-  | { kind: 'add'; by: number }
-  | { kind: 'multiply'; by: number }
-  | { kind: 'topTo'; to: number }
-  | { kind: 'line'; from: [number, number]; to: [number, number] }
-  | { kind: 'curve'; points: [number, number][] }
+import { least, most, rationalOf, roundToStep, toNumber, ZERO } from '../grades/rational'
+import { mapOf, type AdjustmentMethod } from './methods'
 
 export interface Adjustment {
   id: string
@@ -36,11 +30,6 @@ export type AdjustedMark = AdjustableMark & {
   plain: number | null
   /** What each adjustment made of it, in order. */
   steps: { adjustmentId: string; mark: number }[]
-}
-
-/** An adjustment that makes no sense; the message says what to do. */
-export class AdjustmentError extends Error {
-  override name = 'AdjustmentError'
 }
 
 /**
@@ -76,7 +65,7 @@ export function adjuster(
   a: Omit<Adjustment, 'id' | 'sectionIds' | 'on' | 'assessmentId'>,
   marks: readonly number[],
 ): (mark: number) => number {
-  const map = methodMap(a.method, marks)
+  const map = mapOf(a.method, marks)
   const top = rationalOf(a.outOf)
   const step = a.step === null ? null : rationalOf(a.step)
   const change = (mark: number) => {
@@ -96,57 +85,4 @@ export function adjuster(
     known.set(mark, after)
     return after
   }
-}
-
-function methodMap(method: AdjustmentMethod, marks: readonly number[]): (x: Rational) => Rational {
-  switch (method.kind) {
-    case 'add': {
-      const by = finite(method.by)
-      return (x) => plus(x, by)
-    }
-    case 'multiply': {
-      const by = finite(method.by)
-      return (x) => times(x, by)
-    }
-    case 'topTo': {
-      if (marks.length === 0) return (x) => x
-      const by = minus(finite(method.to), rationalOf(marks.reduce((a, b) => Math.max(a, b))))
-      return (x) => plus(x, by)
-    }
-    case 'line': {
-      const [a, b] = method.from.map(finite) as [Rational, Rational]
-      const [c, d] = method.to.map(finite) as [Rational, Rational]
-      if (compare(a, c) === 0) throw new AdjustmentError('The two points of the line need different marks to start from.')
-      const slope = over(minus(d, b), minus(c, a))
-      if (slope.n < 0n) throw new AdjustmentError('The line falls: a higher mark would become a lower one.')
-      return (x) => plus(b, times(minus(x, a), slope))
-    }
-    case 'curve':
-      return curveMap(method.points)
-  }
-}
-
-/** Straight between the points; beyond the ends a mark keeps the distance that the end point was moved. */
-function curveMap(points: [number, number][]): (x: Rational) => Rational {
-  if (points.length < 2) throw new AdjustmentError('A curve needs two points or more.')
-  const exact = points.map(([x, y]) => [finite(x), finite(y)] as const)
-  for (let i = 1; i < exact.length; i++) {
-    if (compare(exact[i]![0], exact[i - 1]![0]) <= 0)
-      throw new AdjustmentError(`Point ${i + 1} starts at ${points[i]![0]}, not above point ${i}: points go from low to high.`)
-    if (compare(exact[i]![1], exact[i - 1]![1]) < 0)
-      throw new AdjustmentError(`Point ${i + 1} gives ${points[i]![1]}, below point ${i}: a higher mark would become a lower one.`)
-  }
-  return (x) => {
-    const after = exact.findIndex(([px]) => compare(x, px) <= 0)
-    const end = after === 0 ? exact[0]! : after === -1 ? exact.at(-1)! : null
-    if (end) return plus(x, minus(end[1], end[0]))
-    const [x1, y1] = exact[after]!
-    const [x0, y0] = exact[after - 1]!
-    return plus(y0, times(minus(x, x0), over(minus(y1, y0), minus(x1, x0))))
-  }
-}
-
-function finite(x: number): Rational {
-  if (!Number.isFinite(x)) throw new AdjustmentError('An adjustment needs a number in every field.')
-  return rationalOf(x)
 }

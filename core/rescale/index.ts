@@ -1,3 +1,4 @@
+export * from './methods'
 export * from './adjustments'
 export * from './adjustment-effect'
 export * from './compare-results'

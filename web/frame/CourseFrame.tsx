@@ -8,6 +8,7 @@ import { useCourses, useMe } from './ahead'
 import { later, useStopsAhead } from './code'
 import { useCourseEvents } from './events'
 import { Head } from './Head'
+import { Broke } from './Broke'
 import { KeysProvider } from './keys'
 import { KeysHelp } from './KeysHelp'
 import { useDraftsGuard } from './drafts'
@@ -106,13 +107,19 @@ function OverseerStops({ me, courses, head }: FrameProps) {
   )
   return (
     <div className="frame">
-      <Head me={me} courses={courses} course={head} />
-      <Run courseId={head.id} states={course && stopStates(course, odd)} allowed={ALL_STOPS} />
+      <Broke part="The head">
+        <Head me={me} courses={courses} course={head} />
+      </Broke>
+      <Broke part="The run">
+        <Run courseId={head.id} states={course && stopStates(course, odd)} allowed={ALL_STOPS} />
+      </Broke>
       {course || light ? <Outlet /> : <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>}
       {course ? (
-        <Suspense fallback={waiting}>
-          <Horizon />
-        </Suspense>
+        <Broke part="The horizon">
+          <Suspense fallback={waiting}>
+            <Horizon />
+          </Suspense>
+        </Broke>
       ) : (
         waiting
       )}

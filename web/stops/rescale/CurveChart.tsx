@@ -19,7 +19,7 @@ import {
 import { histogram } from '#core/compare'
 import { plain } from '../../parts/format'
 import { tickStep } from '../../parts/ticks'
-import { movePoint } from './draft'
+import { movePoint } from './move-point'
 
 interface Props {
   outOf: number

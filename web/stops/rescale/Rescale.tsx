@@ -2,14 +2,14 @@ import { useEffect, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
 import { describe } from '#core/compare'
-import { adjuster, type Adjustment, type AdjustmentMethod } from '#core/rescale'
+import { adjuster, METHOD_KINDS, methodOf, type Adjustment, type AdjustmentMethod, type MethodKind, type Point } from '#core/rescale'
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../frame/keys'
 import { OfSelect } from '../../parts/OfSelect'
-import { NumberField } from '../../parts/NumberField'
 import { fixed, plain } from '../../parts/format'
 import { CurveChart } from './CurveChart'
-import { METHODS, pullPoints, startMethod, withPoints, type Kind } from './draft'
+import { MethodForm } from './methods/forms'
+import { tickStep } from '../../parts/ticks'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { triedOn } from './figures'
 import { RescaleEffect } from './RescaleEffect'
@@ -37,9 +37,9 @@ export default function Rescale() {
   )
 
   const put = (a: Adjustment, label = `rescale ${assessment?.title}`) => propose([{ kind: 'adjust', adjustment: a }], label)
-  const start = (kind: Kind) => {
+  const start = (kind: MethodKind) => {
     if (!assessment || !mayDecide) return
-    const method = startMethod(kind, assessment.outOf)
+    const method = methodOf(kind).start(assessment.outOf, tickStep(assessment.outOf))
     setChosen(kind === 'curve' ? 2 : 1)
     put(
       trying
@@ -55,7 +55,7 @@ export default function Rescale() {
             above: 'keep within',
             step: 0.5,
           },
-      `${METHODS.find((m) => m.kind === kind)!.words} on ${assessment.title}`,
+      `${methodOf(kind).title} on ${assessment.title}`,
     )
   }
   const set = (patch: Partial<Adjustment>) => trying && put({ ...trying, ...patch })
@@ -66,7 +66,7 @@ export default function Rescale() {
       `drop the try on ${assessment?.title}`,
     )
   useKeys([
-    ...METHODS.map((m, i) => ({ key: String(i + 1), does: m.words, run: () => start(m.kind) })),
+    ...METHOD_KINDS.map((kind, i) => ({ key: String(i + 1), does: methodOf(kind).title, run: () => start(kind) })),
     { key: 'Delete', does: 'drop what is being tried here', run: () => trying && drop() },
   ])
 
@@ -90,7 +90,9 @@ export default function Rescale() {
         There are no marks to rescale yet. When they come in at Mark, an assessment that was too hard or too easy can be brought level here.
       </div>
     )
-  const points = trying ? pullPoints(trying.method) : null
+  const pulling = trying ? (methodOf(trying.method.kind).points ?? null) : null
+  const points = trying && pulling ? pulling.of(trying.method) : null
+  const pulled = (p: Point[]) => pulling!.put(trying!.method, p)
   const method = trying?.method
   return (
     <div className="work rescale">
@@ -119,8 +121,8 @@ export default function Rescale() {
           chosen={chosen}
           onChoose={setChosen}
           disabled={!mayDecide}
-          onPull={(p) => trying && preview([{ kind: 'adjust', adjustment: { ...trying, method: withPoints(trying.method, p) } }])}
-          onLetGo={(p) => trying && setMethod(withPoints(trying.method, p))}
+          onPull={(p) => trying && preview([{ kind: 'adjust', adjustment: { ...trying, method: pulled(p) } }])}
+          onLetGo={(p) => trying && setMethod(pulled(p))}
         />
       </main>
       <aside className="close-up" aria-label="Close-up">
@@ -128,16 +130,16 @@ export default function Rescale() {
           <section>
             <h2>How</h2>
             <div className="words-choice" role="group" aria-label="How to rescale">
-              {METHODS.map((m, i) => (
-                <button key={m.kind} aria-pressed={method?.kind === m.kind} onClick={() => start(m.kind)} title={m.says}>
-                  {m.words} <kbd>{i + 1}</kbd>
+              {METHOD_KINDS.map((kind, i) => (
+                <button key={kind} aria-pressed={method?.kind === kind} onClick={() => start(kind)} title={methodOf(kind).says}>
+                  {methodOf(kind).title} <kbd>{i + 1}</kbd>
                 </button>
               ))}
             </div>
             {method && trying ? (
               <>
-                <p className="soft small mt-1 mb-1">{METHODS.find((m) => m.kind === method.kind)!.says}</p>
-                <Numbers method={method} outOf={assessment.outOf} chosen={chosen} onChoose={setChosen} onMethod={setMethod} />
+                <p className="soft small mt-1 mb-1">{methodOf(method.kind).says}</p>
+                <MethodForm method={method} outOf={assessment.outOf} chosen={chosen} onChoose={setChosen} onMethod={setMethod} />
                 <div className="options">
                   <Form.Check
                     id="never-lower"
@@ -197,64 +199,4 @@ export default function Rescale() {
       </aside>
     </div>
   )
-}
-
-interface NumbersProps {
-  method: AdjustmentMethod
-  outOf: number
-  chosen: number
-  onChoose: (at: number) => void
-  onMethod: (method: AdjustmentMethod) => void
-}
-
-/** Every number of a method, typed. */
-function Numbers({ method, outOf, chosen, onChoose, onMethod }: NumbersProps) {
-  const points = pullPoints(method)
-  if (points)
-    return (
-      <div className="points">
-        {points.map((p, i) => {
-          const put = (to: [number, number]) =>
-            onMethod(
-              withPoints(
-                method,
-                points.map((q, j) => (j === i ? to : q)),
-              ),
-            )
-          return (
-            <span key={i} className={i === chosen ? 'chosen' : ''} onFocus={() => onChoose(i)}>
-              <NumberField
-                label={`Point ${i + 1} from`}
-                value={p[0]}
-                min={points[i - 1]?.[0] ?? 0}
-                max={points[i + 1]?.[0] ?? outOf}
-                step={0.5}
-                onCommit={(x) => x !== null && put([x, p[1]])}
-              />
-              →
-              <NumberField
-                label={`Point ${i + 1} becomes`}
-                value={p[1]}
-                min={points[i - 1]?.[1] ?? 0}
-                max={points[i + 1]?.[1] ?? outOf}
-                step={0.5}
-                onCommit={(y) => y !== null && put([p[0], y])}
-              />
-            </span>
-          )
-        })}
-      </div>
-    )
-  const one = (words: string, value: number, step: number, commit: (v: number) => void, min = -outOf) => (
-    <div className="points">
-      <label className="d-flex gap-2 align-items-baseline">
-        {words}
-        <NumberField label={words} value={value} min={min} max={outOf * 2} step={step} onCommit={(v) => v !== null && commit(v)} />
-      </label>
-    </div>
-  )
-  if (method.kind === 'add') return one('marks to add', method.by, 0.5, (by) => onMethod({ kind: 'add', by }))
-  if (method.kind === 'multiply') return one('multiply by', method.by, 0.01, (by) => onMethod({ kind: 'multiply', by }), 0)
-  if (method.kind === 'topTo') return one('the highest mark becomes', method.to, 0.5, (to) => onMethod({ kind: 'topTo', to }), 0)
-  return null
 }

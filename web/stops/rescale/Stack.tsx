@@ -2,16 +2,9 @@ import { Form } from 'react-bootstrap'
 import type { Adjustment } from '#core/rescale'
 import type { Assessment } from '#contract'
 import { useCourse } from '../../course/course'
-import { plain, signed } from '../../parts/format'
-import { METHODS } from './draft'
+import { methodInWords } from './methods/forms'
 
-const words = ({ method }: Adjustment): string => {
-  const name = METHODS.find((m) => m.kind === method.kind)!.words
-  if (method.kind === 'add') return `${name}, ${signed(method.by)}`
-  if (method.kind === 'multiply') return `${name} by ${plain(method.by)}`
-  if (method.kind === 'topTo') return `${name} ${plain(method.to)}`
-  return name
-}
+const words = ({ method }: Adjustment): string => methodInWords(method)
 
 /** The adjustments of an assessment in their order; each can be switched off, as a trial. */
 export function Stack({ assessment, trying }: { assessment: Assessment; trying: Adjustment | null }) {

@@ -1,7 +1,13 @@
 import fc from 'fast-check'
-import { METHODS, movePoint, pullPoints, startMethod, withPoints } from './draft'
+import { METHOD_KINDS, methodOf, type AdjustmentMethod } from '#core/rescale'
+import { tickStep } from '../../parts/ticks'
+import { movePoint } from './move-point'
 
-test.each(METHODS.map((m) => m.kind))('%s begins as something that changes nothing, but for the top', (kind) => {
+const startMethod = (kind: AdjustmentMethod['kind'], outOf: number) => methodOf(kind).start(outOf, tickStep(outOf))
+const pullPoints = (method: AdjustmentMethod) => methodOf(method.kind).points?.of(method) ?? null
+const withPoints = (method: AdjustmentMethod, points: [number, number][]) => methodOf(method.kind).points!.put(method, points)
+
+test.each(METHOD_KINDS)('%s begins as something that changes nothing, but for the top', (kind) => {
   const method = startMethod(kind, 40)
   const points = pullPoints(method)
   if (points) {

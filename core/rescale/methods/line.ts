@@ -1,0 +1,27 @@
+import { compare, minus, over, plus, times, type Rational } from '../../grades/rational'
+import { AdjustmentError, finite, type Method } from './method'
+
+export interface Line {
+  kind: 'line'
+  /** A mark and what it becomes. */
+  from: [number, number]
+  to: [number, number]
+}
+
+export const line: Method<Line> = {
+  title: 'two-point line',
+  says: 'Two marks are given new values; the others lie on the line through them.',
+  start: (outOf) => ({ kind: 'line', from: [0, 0], to: [outOf, outOf] }),
+  map(method) {
+    const [a, b] = method.from.map(finite) as [Rational, Rational]
+    const [c, d] = method.to.map(finite) as [Rational, Rational]
+    if (compare(a, c) === 0) throw new AdjustmentError('The two points of the line need different marks to start from.')
+    const slope = over(minus(d, b), minus(c, a))
+    if (slope.n < 0n) throw new AdjustmentError('The line falls: a higher mark would become a lower one.')
+    return (x) => plus(b, times(minus(x, a), slope))
+  },
+  points: {
+    of: ({ from, to }) => [from, to],
+    put: (method, [from, to]) => ({ ...method, from: from!, to: to! }),
+  },
+}
