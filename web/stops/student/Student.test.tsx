@@ -1,0 +1,61 @@
+import { screen, within } from '@testing-library/react'
+import { Route, Routes } from 'react-router'
+import { routes } from '#contract'
+import { inPage, serverAnswers } from '../../testing/in-page'
+import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
+import Student from './Student'
+
+const TABLE = smallTable(
+  [
+    ['ada', 'paper', 30],
+    ['ada', 'essay', 10],
+    ['bo', 'paper', 20],
+  ],
+  [],
+  { leftOut: { essay: ['bo'] } },
+)
+jest.mock('../../course/course', () => ({
+  useFigures: (name: 'student', studentId: string) => smallFigures(TABLE)(name, studentId),
+  useCourse: () => smallCourse(TABLE),
+}))
+
+const open = (studentId: string) => {
+  serverAnswers([
+    [routes.library, () => ({ rubrics: [], schemes: [], scales: [], outcomes: [] })],
+    [routes.script, () => ({ id: 's', readings: [] })],
+  ])
+  return inPage(
+    <Routes>
+      <Route path="/courses/c/students/:studentId" element={<Student />} />
+    </Routes>,
+    { at: `/courses/c/students/${studentId}` },
+  )
+}
+
+test('why this grade stands from mark to course, and what if leaves the record as it is', async () => {
+  const { user } = open('ada')
+  expect(screen.getByText(/Unrounded 62.5/)).toBeTruthy()
+  const field = screen.getByLabelText('What if essay')
+  await user.type(field, '20{Enter}')
+  expect(screen.getByText(/62.5 would be 87.5/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: /Drop the what if/ }))
+  expect(screen.queryByText(/would be 87.5/)).toBeNull()
+})
+
+test('a mark opens down to where it comes from', async () => {
+  const { user } = open('ada')
+  await user.click(screen.getByRole('button', { name: 'paper' }))
+  const chain = (await screen.findByText(/As marked:/)).closest('li')!
+  expect(chain.textContent).toBe('As marked: 30 of 40, typed in or brought in from a file')
+})
+
+test('what one is left out of says so and takes nothing away', () => {
+  open('bo')
+  expect(within(screen.getByRole('row', { name: /^essay/ })).getByText('left out')).toBeTruthy()
+  expect(screen.getByText(/Unrounded 50\./)).toBeTruthy()
+})
+
+test('somebody who is not in the course is not made up', () => {
+  open('nobody')
+  expect(screen.getByText(/There is no such student in this course/)).toBeTruthy()
+})
