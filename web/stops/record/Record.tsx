@@ -153,7 +153,11 @@ export default function Record() {
                 </Form>
               )
             )}
-            {problem && <p className="note bad">{problem}</p>}
+            {problem && (
+              <p className="note bad" role="alert">
+                {problem}
+              </p>
+            )}
           </section>
         )}
       </aside>

@@ -1,0 +1,74 @@
+import { screen, waitFor, within } from '@testing-library/react'
+import { routes, type Decision } from '#contract'
+import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
+import Record from './Record'
+
+let mayDecide = true
+const refresh = jest.fn(async () => undefined)
+jest.mock('../../course/course', () => ({ useCourse: () => ({ id: 'c', mayDecide, refresh }) }))
+jest.mock('./RollFiles', () => ({ RollFiles: () => null }))
+jest.mock('./Looks', () => ({ Looks: () => null }))
+beforeEach(() => {
+  mayDecide = true
+  refresh.mockClear()
+})
+
+const decision = (id: string, more: Partial<Decision> = {}): Decision => ({
+  id,
+  kind: 'bound',
+  summary: 'Merit begins at 69',
+  changes: [],
+  effect: { percents: 0, grades: 2, up: 2, down: 0, reversed: 0 },
+  reason: 'the paper was hard',
+  by: 'Ines Valdry',
+  at: '2026-11-20T10:00:00.000Z',
+  withdrawn: null,
+  ...more,
+})
+const withdrawn = decision('d2', {
+  summary: '3 scripts settled by mean',
+  kind: 'reconcile',
+  withdrawn: { by: 'Ines Valdry', at: '2026-11-21T10:00:00.000Z', reason: 'too early' },
+})
+
+function show(answer: unknown = {}) {
+  const server = serverAnswers([
+    [routes.record, () => [decision('d1'), withdrawn]],
+    [routes.withdraw, () => answer],
+  ])
+  return { ...server, ...inPage(<Record />) }
+}
+
+test('what was decided, by whom, what it did and why; what was withdrawn is not in force', async () => {
+  show()
+  const row = await screen.findByRole('row', { name: /Merit begins at 69/ })
+  expect(within(row).getByText('2 up, 0 down')).toBeTruthy()
+  expect(screen.getByText('1 decision in force')).toBeTruthy()
+  expect(within(screen.getByRole('row', { name: /3 scripts settled/ })).getByText('withdrawn')).toBeTruthy()
+  expect(screen.getByText('the paper was hard')).toBeTruthy()
+})
+
+test('it is withdrawn with a reason, and what hangs on it is fetched anew', async () => {
+  const { user, sent } = show()
+  await screen.findByText('the paper was hard')
+  await user.type(screen.getByLabelText('Withdraw it, because'), 'a better idea')
+  await user.click(screen.getByRole('button', { name: /^Withdraw/ }))
+  await waitFor(() => expect(refresh).toHaveBeenCalledTimes(1))
+  expect(sent.map((s) => [s.address, s.body])).toEqual([['/api/courses/c/decisions/d1/withdraw', { reason: 'a better idea' }]])
+})
+
+test('where it is refused the reason stays typed and is answered', async () => {
+  const { user } = show(new Refuses(409, 'Ines Valdry withdrew it already.'))
+  await screen.findByText('the paper was hard')
+  await user.type(screen.getByLabelText('Withdraw it, because'), 'a better idea')
+  await user.click(screen.getByRole('button', { name: /^Withdraw/ }))
+  expect(await screen.findByText('Ines Valdry withdrew it already.')).toBeTruthy()
+  expect(screen.getByLabelText<HTMLInputElement>('Withdraw it, because').value).toBe('a better idea')
+})
+
+test('who may not decide only reads it', async () => {
+  mayDecide = false
+  show()
+  await screen.findByText('the paper was hard')
+  expect(screen.queryByRole('button', { name: /^Withdraw/ })).toBeNull()
+})
