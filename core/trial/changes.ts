@@ -122,6 +122,9 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
       case 'carry':
         readings = carriedInto({ ...w, readings }, c.readings)
         break
+      default:
+        // The compiler says which kind is forgotten.
+        c satisfies never
     }
   }
   return {

@@ -18,7 +18,7 @@ interface Props<T> {
 }
 
 /** Up to so many rows are drawn all at once. */
-const FEW = 60
+const FEW = 30
 const OVERSCAN = 6
 
 /** Rows of a table body: where there are hundreds only those in sight are drawn, between two that hold the place of the others. */

@@ -46,12 +46,14 @@ const sheetOf = (cells: Cell[]): SheetInColumns =>
 
 type Refusing = (w: CellWrite) => { kind: 'range' | 'stale'; message: string; current: Cell | null } | null
 
-function sheet(cells: Cell[] = [], refuse: Refusing = () => null) {
+/** @param answers the server answers no write before */
+function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promise<unknown> = Promise.resolve()) {
   const stored = new Map<string, Cell>()
   const server = serverAnswers([
     [
       routes.writeCells,
-      ({ cells: written }: { cells: CellWrite[] }) => {
+      async ({ cells: written }: { cells: CellWrite[] }) => {
+        await answers
         const answer = { saved: [] as Cell[], refused: [] as object[] }
         for (const w of written) {
           const refusal = refuse(w)
@@ -79,7 +81,8 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null) {
 }
 
 test('digits begin to type, Enter saves and goes down, Tab to the right, Esc leaves it as it was', async () => {
-  const { user, go, saved, at } = sheet()
+  let answer: () => void = () => undefined
+  const { user, go, saved, at } = sheet([], () => null, new Promise<void>((go) => (answer = go)))
   go(/^Paper, Ada/)
   await user.keyboard('31{Enter}')
   expect(screen.queryByText(/^✓ saved/)).toBeNull()
@@ -87,6 +90,7 @@ test('digits begin to type, Enter saves and goes down, Tab to the right, Esc lea
   await user.keyboard('28.5{Tab}')
   expect(at(/^Talk, Bo/).dataset.here).toBe('true')
   await user.keyboard('9{Escape}')
+  answer()
   await waitFor(() =>
     expect([saved('ada paper'), saved('bo paper'), saved('bo talk')]).toEqual([[31, 'in', 0], [28.5, 'in', 0], undefined]),
   )

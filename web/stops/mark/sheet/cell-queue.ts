@@ -18,7 +18,7 @@ export interface CellEdit extends CellValue {
 }
 export type Refused = CellRefusal & { typed: CellEdit }
 
-const FLUSH_MS = 40
+const FLUSH_MS = 10
 const RETRY_MS = 3000
 const BATCH = 2000
 
