@@ -63,6 +63,8 @@ test('a rubric from a document’s table, mended, pulled, put to use in two cour
 
   await test.step('ready, as students see it, and in use in one step', async () => {
     await page.getByRole('button', { name: 'Make it ready' }).click()
+    // What stands beside it moves as it is ready.
+    await expect(page.getByRole('button', { name: 'Retire it' })).toBeVisible()
     await page.getByRole('button', { name: /As students see it/ }).click()
     await expect(page.locator('.print-sheet').getByText('12 points in all.')).toBeVisible()
     await page.getByRole('button', { name: /^Back/ }).click()
