@@ -4,7 +4,7 @@ import type { DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
 import type { PlanFacts } from './open-items'
 import { Cells, isScriptIdOf } from './cells'
-import { SET_ONLY, NO_SCRIPT, RECORDED, type ScriptColumns, type Workings } from './workings'
+import { placedIn, SET_ONLY, NO_SCRIPT, RECORDED, type ScriptColumns, type Workings } from './workings'
 
 /** A course as it travels: lists of what there is, and scripts and readings as columns of places in them. */
 export interface TableLike {
@@ -38,14 +38,7 @@ export interface TableLike {
 
 /** Marks as blank what is set for a student and has no script yet. */
 function addBlanks(there: Uint8Array, t: PlanOfTable, cells: Cells): void {
-  const bySection = new Map<string, number[]>()
-  for (const p of t.placements) {
-    const assessment = cells.assessment(p.assessmentId)
-    const list = bySection.get(p.sectionId)
-    if (assessment < 0) continue
-    if (list) list.push(assessment)
-    else bySection.set(p.sectionId, [assessment])
-  }
+  const bySection = placedIn(t.placements, cells)
   t.students.forEach(({ id, sectionId }, s) => {
     for (const section of t.stays[id]?.map((stay) => stay.sectionId) ?? [sectionId])
       for (const a of bySection.get(section) ?? []) {

@@ -1,5 +1,6 @@
 import type { Boundary, CourseResult } from '../grades/course'
-import { gradePacked, regradePacked, regradeStudents, resultOf, type GradeTable, type ResultPlan } from '../grades/grade-course'
+import { gradePacked, resultOf, type GradeTable, type ResultPlan } from '../grades/grade-course'
+import { regradePacked, regradeStudents } from '../grades/regrade'
 import { packColumns, type PackedCourse } from '../grades/pack'
 import { planForGrades, standingMarks, type Standing } from './standing-marks'
 import type { Workings } from './workings'

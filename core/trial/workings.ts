@@ -1,4 +1,4 @@
-import type { Course } from '../grades/course'
+import type { Course, Placement } from '../grades/course'
 import { applyingExceptions, type DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
 import type { Adjustment } from '../rescale/adjustments'
@@ -107,19 +107,25 @@ function applyingOf(w: Workings): WhatApplies {
 /** What applies to the students who differ from their section; worked out once for a plan and roll that stay what they are. */
 export const exceptionsOf = (w: Workings): Exceptions => applyingOf(w).exceptions
 
+/** Section → the places of what is set for it. */
+export function placedIn(placements: readonly Placement[], cells: Cells): Map<string, number[]> {
+  const bySection = new Map<string, number[]>()
+  for (const { assessmentId, sectionId } of placements) {
+    const assessment = cells.assessment(assessmentId)
+    if (assessment < 0) continue
+    const list = bySection.get(sectionId)
+    if (list) list.push(assessment)
+    else bySection.set(sectionId, [assessment])
+  }
+  return bySection
+}
+
 /** For each cell, 1 where the assessment is set for the student: status and policy come after. */
 export function appliesGrid(w: Workings): Uint8Array {
   const known = applyingOf(w)
   if (known.grid) return known.grid
   const { cells } = w
-  const bySection = new Map<string, number[]>()
-  for (const p of w.course.placements) {
-    const assessment = cells.assessment(p.assessmentId)
-    const list = bySection.get(p.sectionId)
-    if (assessment < 0) continue
-    if (list) list.push(assessment)
-    else bySection.set(p.sectionId, [assessment])
-  }
+  const bySection = placedIn(w.course.placements, cells)
   const grid = new Uint8Array(cells.count)
   w.course.students.forEach(({ id, sectionId }, s) => {
     const own = known.exceptions.get(id)
