@@ -13,8 +13,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { OfflineError, page } from './api/client'
-import { fetchAhead } from './frame/ahead'
-import { App } from './frame/App'
+import { fetchAhead } from './session/ahead'
+import { App } from './shell/App'
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -25,7 +25,7 @@ const queries = new QueryClient({
 page.signedOut = () => void queries.invalidateQueries({ queryKey: ['me'] })
 fetchAhead(queries, location.pathname)
 // Its code comes beside what it shows, and not at the door.
-if (location.pathname.startsWith('/courses/')) void import('./frame/CourseFrame').catch(() => undefined)
+if (location.pathname.startsWith('/courses/')) void import('./shell/CourseFrame').catch(() => undefined)
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -4,7 +4,7 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import type { z } from 'zod'
 import { routes } from '#contract'
 import { call, messageOf } from '../api/client'
-import { useSaved } from '../frame/saved'
+import { useSaved } from '../saving/saved'
 import { Dialog } from '../parts/Dialog'
 import { counted } from '../parts/format'
 

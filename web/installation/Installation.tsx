@@ -1,5 +1,5 @@
 import { Link, Navigate, useParams } from 'react-router'
-import { useSignedIn } from '../frame/ahead'
+import { useSignedIn } from '../session/ahead'
 import { PlainFrame } from '../session/PlainFrame'
 import { AuditPart } from './AuditPart'
 import { CoursesPart } from './CoursesPart'

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Button } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call, messageOf } from '../api/client'
-import { useWrites } from '../frame/writes'
+import { useWrites } from '../saving/writes'
 import { counted, shownAt } from '../parts/format'
 
 const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`

@@ -4,7 +4,7 @@ import { Button } from 'react-bootstrap'
 import { shownDay } from '#core/roll'
 import { routes, type Erased, type InstalledCourse } from '#contract'
 import { call } from '../api/client'
-import { useWrites } from '../frame/writes'
+import { useWrites } from '../saving/writes'
 import { counted, shownAt, today } from '../parts/format'
 
 /** A course that is over long enough can be made nameless; what will be erased is counted first. */

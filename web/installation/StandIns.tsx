@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Form } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call } from '../api/client'
-import { useWrites } from '../frame/writes'
+import { useWrites } from '../saving/writes'
 import { StandInList } from '../parts/StandInState'
 
 /** The simulated outside services of a course can be made to fail, to see what happens then. */

@@ -1,6 +1,6 @@
 import { useId, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
-import { useHeld } from '../frame/saved'
+import { useHeld } from '../saving/saved'
 import { plain, typedNumber } from './format'
 import { useTyped } from './useTyped'
 

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { useCourse } from '../course/course'
-import { usePersonLabels } from '../frame/names'
+import { usePersonLabels } from '../settings/names'
 
 const AT_ONCE = 100
 

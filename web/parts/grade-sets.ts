@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { routes, type GradeSet } from '#contract'
 import { call } from '../api/client'
-import { useWrites } from '../frame/writes'
+import { useWrites } from '../saving/writes'
 
 const key = ['grade sets'] as const
 

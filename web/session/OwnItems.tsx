@@ -1,8 +1,8 @@
 import { Dropdown } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { Me } from '#contract'
-import { signOut } from '../frame/leave'
-import { useSaved } from '../frame/saved'
+import { signOut } from './leave'
+import { useSaved } from '../saving/saved'
 
 /** What the menu at one's name ends with on every page. */
 export function OwnItems({ me }: { me: Me }) {

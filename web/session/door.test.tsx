@@ -4,7 +4,7 @@ import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { SignedOn } from './SignedOn'
 import { SignIn } from './SignIn'
-import { StudentFrame } from '../frame/StudentFrame'
+import { StudentFrame } from '../student/StudentFrame'
 
 const HERE: Installation = { department: 'Hydrography', needsSetUp: false, demo: false, passphrases: true, provider: null }
 const ME = { id: 'mo', name: 'Mo Lund', look: null }

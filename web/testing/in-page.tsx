@@ -5,12 +5,12 @@ import type { ReactElement } from 'react'
 import { MemoryRouter } from 'react-router'
 import type { Route } from '#contract'
 import { addressOf } from '../api/client'
-import { HeadTools } from '../frame/HeadTools'
-import { KeysProvider } from '../frame/keys'
-import { NamesProvider } from '../frame/names'
-import { SavedProvider } from '../frame/saved'
-import { UndoProvider } from '../frame/undo'
-import { WritesProvider } from '../frame/writes'
+import { HeadTools } from '../shell/HeadTools'
+import { KeysProvider } from '../settings/keys'
+import { NamesProvider } from '../settings/names'
+import { SavedProvider } from '../saving/saved'
+import { UndoProvider } from '../saving/undo'
+import { WritesProvider } from '../saving/writes'
 
 // What was looked for says enough; the whole page beside it does not.
 configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? 'not found') })

@@ -1,6 +1,6 @@
 import { useNavigate, useParams } from 'react-router'
-import { useKeys } from '../../frame/keys'
-import { WritesProvider } from '../../frame/writes'
+import { useKeys } from '../../settings/keys'
+import { WritesProvider } from '../../saving/writes'
 import { nextOf, PartsNav } from '../../parts/PartsNav'
 import { Exemplars } from './exemplars/Exemplars'
 import { LibraryPart } from './LibraryPart'

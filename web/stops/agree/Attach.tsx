@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { usePlanQuery } from '../../frame/plan'
-import { useWrites } from '../../frame/writes'
+import { usePlanQuery } from '../../course/plan'
+import { useWrites } from '../../saving/writes'
 import { attachTo } from './attach-to'
 import type { Entry } from './library'
 

@@ -1,7 +1,7 @@
 import { attachmentFindings } from '#core/scales'
 import type { Library } from '#contract'
-import { usePlanQuery } from '../../frame/plan'
-import { useWrites } from '../../frame/writes'
+import { usePlanQuery } from '../../course/plan'
+import { useWrites } from '../../saving/writes'
 import { attachTo } from './attach-to'
 
 /** Assessments of this course that are alike and not marked alike, each with what would mend it. */

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Button, Modal } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
-import { useTrial } from '../../frame/trial'
+import { useTrial } from '../../course/trial'
 import { counted } from '../../parts/format'
 
 interface Props {

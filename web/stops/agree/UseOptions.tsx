@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap'
 import { routes, type Plan, type StandardUse } from '#contract'
 import { call } from '../../api/client'
-import { useWrites } from '../../frame/writes'
+import { useWrites } from '../../saving/writes'
 import { plain } from '../../parts/format'
 import { WordsField } from './WordsField'
 

@@ -2,9 +2,9 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { routes, type Standard } from '#contract'
 import { call, isStill, messageOf, OfflineError, ProblemError } from '../../api/client'
-import { useSignedIn } from '../../frame/ahead'
-import { useSaved } from '../../frame/saved'
-import { useUndo } from '../../frame/undo'
+import { useSignedIn } from '../../session/ahead'
+import { useSaved } from '../../saving/saved'
+import { useUndo } from '../../saving/undo'
 
 type Of<K extends Standard['kind']> = Extract<Standard, { kind: K }>
 

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useCourse, useFigures } from '../../course/course'
-import { useKeys } from '../../frame/keys'
+import { useKeys } from '../../settings/keys'
 import { AxisTicks } from '../../parts/AxisTicks'
 import { OfSelect } from '../../parts/OfSelect'
 import { Ridge } from '../../parts/Ridge'

@@ -3,7 +3,7 @@ import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 
 import { histogram } from '#core/compare'
 import { percentOf } from '#core/rescale'
 import { useCourse } from '../../course/course'
-import { useKeys } from '../../frame/keys'
+import { useKeys } from '../../settings/keys'
 import { PeopleList } from '../../parts/PeopleList'
 import { tickStep } from '../../parts/ticks'
 import { Vial } from '../../parts/Vial'

@@ -4,8 +4,8 @@ import { Button, Form } from 'react-bootstrap'
 import { routes, type IssueHead, type Me } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useCourse } from '../../course/course'
-import { useDraft } from '../../frame/drafts'
-import { useSaved } from '../../frame/saved'
+import { useDraft } from '../../saving/drafts'
+import { useSaved } from '../../saving/saved'
 import { counted } from '../../parts/format'
 
 function StatementForm({

@@ -4,7 +4,7 @@ import { Button } from 'react-bootstrap'
 import { routes, type RollFileKept } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useCourse } from '../../course/course'
-import { useSaved } from '../../frame/saved'
+import { useSaved } from '../../saving/saved'
 import { counted, shownAt } from '../../parts/format'
 
 /** Rolls that came in from files: who, when, what each did; and the way back, also after the sitting. */

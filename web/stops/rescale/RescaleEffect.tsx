@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import type { Mover } from '#core/rescale'
 import { useCourse } from '../../course/course'
-import { usePersonLabels } from '../../frame/names'
+import { usePersonLabels } from '../../settings/names'
 import { PeopleList } from '../../parts/PeopleList'
 import { Rows } from '../../parts/Rows'
 import { Vial } from '../../parts/Vial'

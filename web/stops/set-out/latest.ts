@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback } from 'react'
 import type { Plan, Roll } from '#contract'
-import { useTrial } from '../../frame/trial'
+import { useTrial } from '../../course/trial'
 
 type Fetched = { plan: Plan; roll: Roll }
 

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { routes, type Exemplars } from '#contract'
 import { call } from '../../../api/client'
-import { useWrites } from '../../../frame/writes'
+import { useWrites } from '../../../saving/writes'
 import { fixed, share } from '../../../parts/format'
 import { Vial } from '../../../parts/Vial'
 import { tuned } from './tuned'

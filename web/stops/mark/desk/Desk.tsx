@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react'
 import { Button, Form } from 'react-bootstrap'
 import type { Pile, PileScript } from '#contract'
 import { problemOf } from '../../../api/problem-of'
-import { useKeys } from '../../../frame/keys'
+import { useKeys } from '../../../settings/keys'
 import { DeskScriptView } from './DeskScriptView'
 import { useDeskScript } from './queries'
 

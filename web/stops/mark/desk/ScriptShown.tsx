@@ -1,7 +1,7 @@
 import { Suspense, useState } from 'react'
 import { routes, type DeskScript } from '#contract'
 import { addressOf } from '../../../api/client'
-import { later } from '../../../frame/code'
+import { later } from '../../../shell/code'
 import { counted, shownAt } from '../../../parts/format'
 
 // The viewer is large, and most work is text or on paper.

@@ -1,8 +1,8 @@
 import { hashKey } from '@tanstack/react-query'
 import { ReadingBody, type DeskScript } from '#contract'
 import { z } from 'zod'
-import { vault } from '../../../api/vault'
-import { keepFitting } from '../keep-fitting'
+import { vault } from '../../../saving/vault'
+import { keepFitting } from '../../../saving/keep-fitting'
 
 /** A reading that has not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes it. */
 const Backup = z.strictObject({

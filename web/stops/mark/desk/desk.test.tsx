@@ -3,7 +3,7 @@ import { page as whose } from '../../../api/client'
 import { routes, type DeskScript, type ReadingBody, type StandardInUse } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
 import { USE } from '../../../testing/data'
-import { sendWhatWaits } from '../../../frame/leave'
+import { sendWhatWaits } from '../../../session/leave'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { DeskScriptView } from './DeskScriptView'
 

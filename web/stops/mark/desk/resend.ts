@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { routes } from '#contract'
 import { call } from '../../../api/client'
-import { useSignedIn } from '../../../frame/ahead'
-import { useLooking } from '../../../frame/look'
-import { useSaved } from '../../../frame/saved'
+import { useSignedIn } from '../../../session/ahead'
+import { useLooking } from '../../../session/look'
+import { useSaved } from '../../../saving/saved'
 import { backupOf, begin, keptReadings } from './backup'
 
 /**

@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap'
 import { routes, type Sees, type Sharing } from '#contract'
 import { call } from '../../../api/client'
-import { useWrites } from '../../../frame/writes'
+import { useWrites } from '../../../saving/writes'
 
 const SEES: [keyof Sees, string][] = [
   ['marks', 'the mark and the levels'],

@@ -1,6 +1,6 @@
 import { routes, type Sharing, type SharingTried } from '#contract'
 import { call } from '../../../api/client'
-import { useWrites } from '../../../frame/writes'
+import { useWrites } from '../../../saving/writes'
 import { NumberField } from '../../../parts/NumberField'
 import { Progress } from '../../../parts/Progress'
 import { today } from '../../../parts/format'

@@ -3,8 +3,8 @@ import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { routes, type Sharing } from '#contract'
 import { call } from '../../../api/client'
-import { useDraft } from '../../../frame/drafts'
-import { useWrites } from '../../../frame/writes'
+import { useDraft } from '../../../saving/drafts'
+import { useWrites } from '../../../saving/writes'
 import { counted, today } from '../../../parts/format'
 
 /** A letter to everyone who has something left to read, or to those alone whose day has passed. */

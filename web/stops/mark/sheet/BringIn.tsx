@@ -5,7 +5,7 @@ import { Dialog } from '../../../parts/Dialog'
 import { routes, type BroughtIn, type MarksUpload, type TriedImport } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { base64Of } from '../../../api/stream'
-import { useSaved } from '../../../frame/saved'
+import { useSaved } from '../../../saving/saved'
 import { counted } from '../../../parts/format'
 
 const TOO_LARGE = 12_000_000

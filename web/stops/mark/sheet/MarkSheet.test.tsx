@@ -5,7 +5,7 @@ import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { cellsOf } from './cells'
 import { MarkSheet } from './MarkSheet'
 import { page as whose } from '../../../api/client'
-import { forgetKept } from '../../../parts/useKept'
+import { forgetKept } from '../../../saving/useKept'
 
 // As large as the screen that one works at: nothing is laid out here.
 beforeAll(() => {

@@ -1,7 +1,7 @@
 import { CellWrite } from '#contract'
 import { z } from 'zod'
-import { vault } from '../../../api/vault'
-import { keepFitting } from '../keep-fitting'
+import { vault } from '../../../saving/vault'
+import { keepFitting } from '../../../saving/keep-fitting'
 
 const Edit = CellWrite.omit({ version: true })
 const Step = z.strictObject({ id: z.string(), label: z.string(), before: z.array(Edit), after: z.array(Edit) })

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { routes, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
-import { courseChanged } from '../../../frame/events'
+import { courseChanged } from '../../../course/events'
 import { cellsOf } from './cells'
 
 const keyOf = (courseId: string) => ['sheet', courseId] as const

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { useUndo, type Step } from '../../../frame/undo'
+import { useUndo, type Step } from '../../../saving/undo'
 import type { CellValue } from '#core/marking'
 import type { CellEdit } from './cell-queue'
 import { keptSteps, type SheetStep } from './kept-steps'

@@ -1,7 +1,7 @@
 import { CellWrite } from '#contract'
 import { z } from 'zod'
-import { vault } from '../../../api/vault'
-import { keepFitting } from '../keep-fitting'
+import { vault } from '../../../saving/vault'
+import { keepFitting } from '../../../saving/keep-fitting'
 
 /**
  * A person's cells that have not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes

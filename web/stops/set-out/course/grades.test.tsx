@@ -8,7 +8,7 @@ import { Grades } from './Grades'
 
 let changes: Change[] = []
 let draw: () => void = () => undefined
-jest.mock('../../../frame/trial', () => ({
+jest.mock('../../../course/trial', () => ({
   useTrial: () => ({
     courseId: 'c',
     mayDecide: true,

@@ -4,7 +4,7 @@ import { Button, Form } from 'react-bootstrap'
 import { routes, type CoursePerson } from '#contract'
 import type { z } from 'zod'
 import { call, messageOf } from '../../../api/client'
-import { coursesQuery } from '../../../frame/ahead'
+import { coursesQuery } from '../../../session/ahead'
 import { counted } from '../../../parts/format'
 
 export type CourseRole = CoursePerson['role']

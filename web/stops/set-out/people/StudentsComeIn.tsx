@@ -3,8 +3,8 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes, type Plan } from '#contract'
 import { call } from '../../../api/client'
-import { useTrial } from '../../../frame/trial'
-import { useWrites } from '../../../frame/writes'
+import { useTrial } from '../../../course/trial'
+import { useWrites } from '../../../saving/writes'
 import { counted } from '../../../parts/format'
 
 /** Lets the students of the roll in, in bulk, with what they will see said before. */

@@ -4,7 +4,7 @@ import { inPage, serverAnswers } from '../../../testing/in-page'
 import { PeopleHere } from './PeopleHere'
 
 let mayDecide = true
-jest.mock('../../../frame/trial', () => ({ useTrial: () => ({ courseId: 'c', mayDecide }) }))
+jest.mock('../../../course/trial', () => ({ useTrial: () => ({ courseId: 'c', mayDecide }) }))
 
 const person = (id: string, name: string, more: Partial<CoursePerson> = {}): CoursePerson => ({
   id,

@@ -1,7 +1,7 @@
 import { format, parseISO } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { useDraft } from '../../../frame/drafts'
+import { useDraft } from '../../../saving/drafts'
 import type { PlacementFinding } from '#core/roll'
 import type { Plan } from '#contract'
 import { grouped, type dateFindings, type FindingGroup } from '../../../parts/plan-findings'

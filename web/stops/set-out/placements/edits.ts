@@ -1,10 +1,10 @@
 import { layOut, type LayOut } from '#core/roll'
 import { routes, type Plan, type PlacementWrite, type Release } from '#contract'
 import { call } from '../../../api/client'
-import { useTrial } from '../../../frame/trial'
+import { useTrial } from '../../../course/trial'
 import { counted } from '../../../parts/format'
 import { useAhead, useLatest } from '../latest'
-import { useWrites } from '../../../frame/writes'
+import { useWrites } from '../../../saving/writes'
 
 /** A cell of the board: an assessment and a section by their places in the plan. */
 export interface Spot {

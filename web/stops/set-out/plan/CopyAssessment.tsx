@@ -5,7 +5,7 @@ import { Dialog } from '../../../parts/Dialog'
 import type { z } from 'zod'
 import { routes, type Component, type Taken } from '#contract'
 import { call } from '../../../api/client'
-import { usePlanQuery } from '../../../frame/plan'
+import { usePlanQuery } from '../../../course/plan'
 
 type Body = z.input<typeof routes.copyAssessment.body>
 

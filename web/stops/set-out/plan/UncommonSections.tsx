@@ -4,8 +4,8 @@ import { uncommonSections, type Course, type SectionWeights, type UncommonSectio
 import { firstMeeting } from '#core/roll'
 import { routes, type Plan } from '#contract'
 import { call } from '../../../api/client'
-import { useTrial } from '../../../frame/trial'
-import { useWrites } from '../../../frame/writes'
+import { useTrial } from '../../../course/trial'
+import { useWrites } from '../../../saving/writes'
 
 const SHOWN = 8
 

@@ -3,8 +3,8 @@ import { planWithChanges, type Change } from '#core/trial'
 import { routes, type Assessment, type Component, type Plan, type Policy } from '#contract'
 import type { z } from 'zod'
 import { call } from '../../../api/client'
-import { useTrial } from '../../../frame/trial'
-import { useWrites } from '../../../frame/writes'
+import { useTrial } from '../../../course/trial'
+import { useWrites } from '../../../saving/writes'
 import { useAhead, useLatest, withRow } from '../latest'
 
 export type AssessmentPatch = Omit<z.input<typeof routes.editAssessment.body>, 'version'>

@@ -1,9 +1,9 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { routes, type Assessment, type Plan } from '#contract'
-import { TrialProvider, useTrial } from '../../../frame/trial'
+import { TrialProvider, useTrial } from '../../../course/trial'
 import { courseHead, USE } from '../../../testing/data'
 import { inPage, serverAnswers } from '../../../testing/in-page'
-import { usePlanQuery } from '../../../frame/plan'
+import { usePlanQuery } from '../../../course/plan'
 import { PlanPart } from './PlanPart'
 
 const assessment = (id: string, componentId: string, more: Partial<Assessment> = {}): Assessment => ({

@@ -5,7 +5,7 @@ import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { currentSection } from '#core/roll'
 import type { Roll } from '#contract'
-import { useNames, usePersonLabels } from '../../../frame/names'
+import { useNames, usePersonLabels } from '../../../settings/names'
 
 interface Row {
   id: string

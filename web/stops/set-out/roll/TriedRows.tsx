@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import type { TriedRoll } from '#contract'
-import { useNames } from '../../../frame/names'
+import { useNames } from '../../../settings/names'
 import { counted } from '../../../parts/format'
 
 const SHOWN = 300

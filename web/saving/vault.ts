@@ -1,6 +1,6 @@
 import { xchacha20poly1305 } from '@noble/ciphers/chacha'
 import { bytesToUtf8, utf8ToBytes } from '@noble/ciphers/utils'
-import { page } from './client'
+import { page } from '../api/client'
 
 const NONCE = 24
 const toText = (bytes: Uint8Array) => btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''))

@@ -8,7 +8,7 @@ import { useNavigate } from 'react-router'
 import type { z } from 'zod'
 import { NewCourse, routes, type CourseHead } from '#contract'
 import { call, messageOf } from '../api/client'
-import { useSignedIn } from './ahead'
+import { useSignedIn } from '../session/ahead'
 import { FormDay, FormDialog, FormField, textOrNull } from '../parts/FormDialog'
 
 type Body = z.input<typeof NewCourse>

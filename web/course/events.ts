@@ -2,8 +2,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import { routes } from '#contract'
 import { addressOf } from '../api/client'
-import { pendingWrites } from './pending-writes'
-import { COURSE_QUERIES } from './refresh'
+import { pendingWrites } from '../saving/pending-writes'
+import { COURSE_QUERIES } from '../saving/refresh'
 
 /** Told when a course was changed by somebody; a screen that can fetch less than everything listens to it. */
 export const courseChanged = new EventTarget()

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react'
 import { routes } from '#contract'
 import { call, page } from '../api/client'
-import { vault } from '../api/vault'
-import { forgetKept } from '../parts/useKept'
+import { vault } from '../saving/vault'
+import { forgetKept } from '../saving/useKept'
 
 /** Told before a person signs out: whoever has something unsent adds the promise that it went off. */
 class Leaving extends Event {

@@ -3,7 +3,7 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from '../parts/Dialog'
 import { messageOf } from '../api/client'
 import { counted } from '../parts/format'
-import { useCourse } from '../course/course'
+import { useCourse } from './course'
 
 /** Adopting asks once, with the consequence in figures, and takes the reason for the record. */
 export function AdoptDialog({ onClose }: { onClose: () => void }) {

@@ -4,8 +4,8 @@ import { Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import type { CourseHead, Pile, PileScript, SheetInColumns } from '#contract'
 import type { Adopted } from '../course/store'
-import { useKeys } from './keys'
-import { useNames } from './names'
+import { useKeys } from '../settings/keys'
+import { useNames } from '../settings/names'
 import { STOPS } from './stops'
 
 interface Found {

@@ -6,11 +6,11 @@ import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { smallTable } from '../testing/small-course'
 import { Find } from './Find'
-import { singleKeys, useKeys } from './keys'
-import { KeysHelp } from './KeysHelp'
-import { TrialProvider, useTrial } from './trial'
-import { useUndo } from './undo'
-import { useWrites, WriteProblem } from './writes'
+import { singleKeys, useKeys } from '../settings/keys'
+import { KeysHelp } from '../settings/KeysHelp'
+import { TrialProvider, useTrial } from '../course/trial'
+import { useUndo } from '../saving/undo'
+import { useWrites, WriteProblem } from '../saving/writes'
 
 function Where() {
   const { pathname, search } = useLocation()

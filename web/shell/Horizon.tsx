@@ -11,9 +11,9 @@ import { columnCounts, stackDots } from '../parts/dots'
 import { useWidth } from '../parts/useWidth'
 import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
-import { AdoptDialog } from './AdoptDialog'
+import { AdoptDialog } from '../course/AdoptDialog'
 import { useCourse } from '../course/course'
-import { useKeys } from './keys'
+import { useKeys } from '../settings/keys'
 
 const COLUMN = 1
 /** Of the names and counts of grades, in pixels, on the wide side. */

@@ -1,7 +1,7 @@
 import { createBrowserRouter, Navigate, Link, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import { messageOf, page, ProblemError } from '../api/client'
 import { SignIn } from '../session/SignIn'
-import { useCourses, useMe } from './ahead'
+import { useCourses, useMe } from '../session/ahead'
 import { stopCode } from './code'
 import { Notice } from './Notice'
 

@@ -1,9 +1,9 @@
 import { format } from 'date-fns'
 import { Redo2, Undo2 } from 'lucide-react'
-import { useKeys } from './keys'
-import { useNames } from './names'
-import { useSaved } from './saved'
-import { useUndo } from './undo'
+import { useKeys } from '../settings/keys'
+import { useNames } from '../settings/names'
+import { useSaved } from '../saving/saved'
+import { useUndo } from '../saving/undo'
 
 /** What whoever works on a course has at hand everywhere: names or numbers, whether it is saved, undo and redo. */
 export function HeadTools() {

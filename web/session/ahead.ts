@@ -1,7 +1,7 @@
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query'
 import { routes, type Me } from '#contract'
 import { call, page } from '../api/client'
-import { planQuery, rollQuery } from './plan'
+import { planQuery, rollQuery } from '../course/plan'
 
 async function whoIsSignedIn(): Promise<Me | null> {
   const me = await call(routes.me)

@@ -9,7 +9,7 @@ import { OwnItems } from '../session/OwnItems'
 import '../session/session.css'
 import { Find } from './Find'
 import { HeadTools } from './HeadTools'
-import { SeeItAs } from './look'
+import { SeeItAs } from '../session/look'
 import { StartCourse } from './StartCourse'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {

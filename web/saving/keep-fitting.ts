@@ -1,4 +1,4 @@
-import { vault } from '../../api/vault'
+import { vault } from './vault'
 
 /**
  * Keeps a list in the browser as far as there is room for it, giving up its beginning first.

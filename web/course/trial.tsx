@@ -3,9 +3,9 @@ import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, 
 import { addChanges, type Change } from '#core/trial'
 import { routes, type CourseHead, type KeptTrial } from '#contract'
 import { call, ProblemError } from '../api/client'
-import { useRefresh } from './refresh'
-import { useSaved } from './saved'
-import { useUndo } from './undo'
+import { useRefresh } from '../saving/refresh'
+import { useSaved } from '../saving/saved'
+import { useUndo } from '../saving/undo'
 
 /** The open trial of a course: what is being tried, before it is adopted or discarded. */
 export interface OpenTrial {

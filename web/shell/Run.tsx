@@ -1,7 +1,7 @@
 import { NavLink } from 'react-router'
 import type { Stop } from '#core/trial'
 import { STOPS, type StopState } from './stops'
-import { useKeys } from './keys'
+import { useKeys } from '../settings/keys'
 import { useNavigate } from 'react-router'
 
 /** The eight stops on one levelling line: a dot a stop, filled as far as it is clear. */

@@ -5,9 +5,9 @@ import { routes, type CourseHead, type Me, type OwnWork } from '#contract'
 import { call } from '../api/client'
 import { problemOf } from '../api/problem-of'
 import { fixed, plain } from '../parts/format'
-import { Head } from './Head'
+import { Head } from '../shell/Head'
 import { HowJudged } from './HowJudged'
-import { KeysHelp } from './KeysHelp'
+import { KeysHelp } from '../settings/KeysHelp'
 import { OwnRemarks } from './OwnRemarks'
 
 const opens = (w: OwnWork['work'][number]) => w.standard !== null || w.exemplars.length > 0 || w.remarks.length > 0
@@ -17,7 +17,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
   const problem = problemOf(own)
   const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
-  const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (plain(w.mark).split('.')[1] ?? '').length))
+  const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (plain(w.mark).split('../frame')[1] ?? '').length))
   return (
     <div className="frame without-run">
       <Head me={me} courses={courses} course={head} />

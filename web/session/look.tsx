@@ -4,7 +4,7 @@ import { Button, Dropdown } from 'react-bootstrap'
 import { routes, type Me } from '#contract'
 import { call } from '../api/client'
 import { meQuery } from './ahead'
-import { useKeys } from './keys'
+import { useKeys } from '../settings/keys'
 
 /** Nothing of what one saw as somebody else may stay in the page's memory, so it begins anew. */
 const beginAnew = (courseId: string) => window.location.assign(`/courses/${courseId}`)
