@@ -34,7 +34,7 @@ const MarksUpload = z.union([
 export type MarksUpload = z.infer<typeof MarksUpload>
 
 /** A trial as it is kept; version 0 where none ever was. */
-const KeptTrial = z.strictObject({ changes: z.array(Change).max(20_000), version: z.number().int().min(0) })
+export const KeptTrial = z.strictObject({ changes: z.array(Change).max(20_000), version: z.number().int().min(0) })
 export type KeptTrial = z.infer<typeof KeptTrial>
 
 const lead = ['lead'] as const

@@ -35,7 +35,7 @@ export const headersOf = (json: boolean): Record<string, string> => ({
   ...(page.personId === null ? {} : { 'x-signed-in-as': page.personId }),
 })
 
-type Input<R extends Route> = {
+export type Input<R extends Route> = {
   params?: z.input<R['params']>
   body?: z.input<R['body']>
   /** A file that goes as it is, in the place of JSON. */

@@ -1,8 +1,10 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { hashKey, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { addChanges, type Change } from '#core/trial'
-import { routes, type CourseHead, type KeptTrial } from '#contract'
-import { call, ProblemError } from '../api/client'
+import { KeptTrial, routes, type CourseHead } from '#contract'
+import { call, page, ProblemError } from '../api/client'
+import { keptList } from '../saving/kept-list'
+import { useOutbox } from '../saving/useOutbox'
 import { useRefresh } from '../saving/refresh'
 import { useSaved } from '../saving/saved'
 import { useUndo } from '../saving/undo'
@@ -51,58 +53,47 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   const keptTrial = mayDecide ? (own ?? kept.data?.changes ?? NO_CHANGES) : NO_CHANGES
   const changes = useMemo(() => (pulled ? addChanges(keptTrial, pulled) : keptTrial), [keptTrial, pulled])
 
-  const [clash, setClash] = useState<KeptTrial | null>(null)
-  const clashes = useRef(clash)
-  clashes.current = clash
   // The version that this window knows of: what another one kept since is not written over unseen.
   const version = useRef(0)
-  const known = kept.data?.version
-  useEffect(() => {
-    if (known !== undefined) version.current = Math.max(version.current, known)
-  }, [known])
-  const waiting = useRef<{ changes: Change[]; timer: ReturnType<typeof setTimeout> } | null>(null)
-  /** One after the other: each goes on top of the version that the one before it made. */
-  const turn = useRef<Promise<unknown>>(Promise.resolve())
-  const put = useCallback(
-    async (changes: Change[], keepalive: boolean) => {
-      if (clashes.current) return
-      try {
-        const done = await saving(call(routes.keepTrial, { params: { courseId }, body: { changes, version: version.current }, keepalive }))
-        version.current = done.version
-      } catch (e) {
-        if (e instanceof ProblemError && e.problem.status === 409 && e.problem.current) setClash(e.problem.current as KeptTrial)
-      }
+  const [personId] = useState(page.personId ?? '')
+  const name = `level-table-trial ${courseId} ${personId}`
+  const unsent = useMemo(() => keptList(name, KeptTrial), [name])
+  const put = (trial: KeptTrial, keepalive = false) => call(routes.keepTrial, { params: { courseId }, body: trial, keepalive })
+  const [outbox, { clash }] = useOutbox<KeptTrial, { version: number }, KeptTrial>(name, personId, {
+    nameOf: () => 'trial',
+    after: KEEP_AFTER_MS,
+    merge: (next, waiting) => ({ ...next, version: waiting.version }),
+    send: ([trial]) => put(trial!),
+    // A page that is being left may send only a little.
+    leave: ([trial]) => void put(trial!, JSON.stringify(trial).length < KEEPALIVE_LIMIT).catch(() => undefined),
+    rebase: (next, _, done) => ({ ...next, version: done.version }),
+    answered: (done) => void (version.current = done.version),
+    conflict(e, sent) {
+      const there = keptThere(e)
+      if (!there) return null
+      // It had arrived after all.
+      return sameChanges(there, sent) ? { again: { ...sent, version: there.version } } : { there }
     },
-    [courseId, saving],
-  )
-  const send = useCallback(
-    (leaving = false) => {
-      if (!waiting.current) return
-      const { changes: next, timer } = waiting.current
-      clearTimeout(timer)
-      waiting.current = null
-      // A page that is being left may send only a little, and has no time to wait for its turn.
-      if (leaving) void put(next, JSON.stringify(next).length < KEEPALIVE_LIMIT)
-      else turn.current = turn.current.then(() => put(next, false))
-    },
-    [put],
-  )
+    refused: () => undefined,
+    keep: unsent.keep,
+  })
   const keep = useCallback(
     (next: Change[]) => {
       setOwn(next)
-      clearTimeout(waiting.current?.timer)
-      waiting.current = { changes: next, timer: setTimeout(() => send(), KEEP_AFTER_MS) }
+      outbox.put([{ changes: next, version: version.current }])
     },
-    [send],
+    [outbox],
   )
+  const { data: there } = kept
   useEffect(() => {
-    const leave = () => send(true)
-    window.addEventListener('pagehide', leave)
-    return () => {
-      window.removeEventListener('pagehide', leave)
-      send()
-    }
-  }, [send])
+    if (!there) return
+    const first = version.current === 0
+    version.current = Math.max(version.current, there.version)
+    const left = first ? unsent.read()[0] : undefined
+    if (!left || sameChanges(left, there)) return
+    setOwn(left.changes)
+    outbox.restore([left], left.version === there.version ? null : there)
+  }, [there, unsent, outbox])
 
   const latest = useRef(keptTrial)
   latest.current = keptTrial
@@ -120,13 +111,12 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   const refresh = useRefresh()
   const adopt = useCallback(
     async (reason: string) => {
-      clearTimeout(waiting.current?.timer)
-      waiting.current = null
-      await turn.current
+      await outbox.cancel()
       const decision = await saving(
         call(routes.adopt, { params: { courseId }, body: { changes: latest.current, reason, trialVersion: version.current } }),
       ).catch((e: unknown) => {
-        if (e instanceof ProblemError && e.problem.status === 409 && isKept(e.problem.current)) setClash(e.problem.current)
+        const there = keptThere(e)
+        if (there) outbox.hold(there)
         throw e
       })
       version.current++
@@ -148,18 +138,17 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
         },
       })
     },
-    [courseId, saving, queries, refresh, did, keep],
+    [courseId, saving, queries, refresh, did, keep, outbox],
   )
   const settleClash = useCallback(
     (whose: 'mine' | 'theirs') => {
       if (!clash) return
       version.current = clash.version
-      clashes.current = null
-      setClash(null)
+      outbox.settle(whose, (trial) => ({ ...trial, version: clash.version }))
       if (whose === 'mine') keep(latest.current)
       else setOwn(clash.changes)
     },
-    [clash, keep],
+    [clash, keep, outbox],
   )
   const theirs = clash?.changes ?? null
   const value = useMemo(
@@ -181,7 +170,10 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   return <TrialContext value={value}>{children}</TrialContext>
 }
 
-const isKept = (current: unknown): current is KeptTrial => typeof current === 'object' && current !== null && 'changes' in current
+const sameChanges = (a: KeptTrial, b: KeptTrial) => hashKey([a.changes]) === hashKey([b.changes])
+/** The trial that stands on the server, where another window was faster. */
+const keptThere = (e: unknown): KeptTrial | null =>
+  e instanceof ProblemError && e.problem.status === 409 ? (KeptTrial.safeParse(e.problem.current).data ?? null) : null
 
 export function useTrial(): OpenTrial {
   const trial = use(TrialContext)

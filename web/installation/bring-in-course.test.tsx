@@ -41,6 +41,8 @@ function courses(answer: () => unknown = () => TRIED) {
             sections: 2,
             students: 40,
             awayAt: null,
+            namelessAt: null,
+            namelessFrom: '2028-01-01',
             confirmedIssue: null,
             bare: false,
           },

@@ -1,13 +1,14 @@
 import { screen, waitFor, within } from '@testing-library/react'
+import { Route, Routes } from 'react-router'
 import { routes, type Installation, type OwnWork } from '#contract'
-import { courseHead } from '../testing/data'
+import { courseHead, self } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { SignedOn } from './SignedOn'
 import { SignIn } from './SignIn'
 import { StudentFrame } from '../student/StudentFrame'
 
 const HERE: Installation = { department: 'Hydrography', needsSetUp: false, demo: false, passphrases: true, provider: null }
-const ME = { id: 'mo', name: 'Mo Lund', look: null }
+const ME = self('mo', 'Mo Lund')
 
 describe('the door', () => {
   const DIRECTORY = { people: [{ signIn: 'mo', name: 'Mo Lund', does: 'marks' }], passphrase: 'level' }
@@ -35,7 +36,7 @@ describe('the door', () => {
     const { user, queries } = inPage(<SignIn />)
     await user.click(await screen.findByRole('button', { name: /Mo Lund/ }))
     expect(server.sent[0]!.body).toEqual({ signIn: 'mo', passphrase: 'level' })
-    await waitFor(() => expect(queries.getQueryData(['me'])).toEqual(ME))
+    await waitFor(() => expect(queries.getQueryData(['me'])).toEqual({ ...ME, look: null }))
   })
 
   test('by the provider: that it does not answer is said beside the button, and passphrases are for who administers where they are left out', async () => {
@@ -59,14 +60,20 @@ describe('the door', () => {
       [routes.installation, () => ({ ...HERE, provider: 'Vale account' })],
       [routes.finishSignOn, () => new Refuses(403, 'Nobody here has the sign-in mo.')],
     ])
-    const { queries } = inPage(<SignedOn />, { at: '/signed-on?code=c&state=s' })
+    const { queries } = inPage(
+      <Routes>
+        <Route path="/signed-on" element={<SignedOn />} />
+        <Route path="*" element={null} />
+      </Routes>,
+      { at: '/signed-on?code=c&state=s' },
+    )
     expect((await screen.findByRole('alert')).textContent).toBe('Nobody here has the sign-in mo.')
     expect(server.sent[0]!.body).toEqual({ query: '?code=c&state=s' })
     expect(await screen.findByRole('button', { name: 'Try again' })).toBeTruthy()
     serverAnswers([[routes.finishSignOn, () => ME]])
     sessionStorage.setItem('wanted page', '/courses/c/bound')
     await queries.refetchQueries({ queryKey: ['signed on'] })
-    await waitFor(() => expect(queries.getQueryData(['me'])).toEqual(ME))
+    await waitFor(() => expect(queries.getQueryData(['me'])).toEqual({ ...ME, look: null }))
     expect(sessionStorage).toHaveLength(0)
   })
 })

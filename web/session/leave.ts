@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react'
 import { routes } from '#contract'
 import { call, page } from '../api/client'
 import { vault } from '../saving/vault'
+import { endOutboxes } from '../saving/live-outboxes'
 import { forgetKept } from '../saving/useKept'
 
 /** Told before a person signs out: whoever has something unsent adds the promise that it went off. */
@@ -42,6 +43,7 @@ export async function signOut(): Promise<void> {
   await call(routes.signOut, { keepalive: true })
   for (const name of vault.names()) if (name.startsWith('level-table-steps ')) vault.drop(name)
   forgetKept()
+  endOutboxes()
   page.keepKey = null
   // Nothing of what one saw may stay in the page's memory.
   window.location.assign('/')

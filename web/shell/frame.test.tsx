@@ -1,9 +1,11 @@
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { useEffect } from 'react'
 import { useLocation } from 'react-router'
+import type { Change } from '#core/trial'
 import { routes, type CourseHead } from '#contract'
+import { page } from '../api/client'
 import { courseHead } from '../testing/data'
-import { inPage, Refuses, serverAnswers } from '../testing/in-page'
+import { inPage, Refuses, reload, serverAnswers } from '../testing/in-page'
 import { smallTable } from '../testing/small-course'
 import { Find } from './Find'
 import { singleKeys, useKeys } from '../settings/keys'
@@ -266,7 +268,7 @@ describe('find', () => {
 })
 
 describe('a trial', () => {
-  const RULE = { kind: 'weight', componentId: 'exam', weight: 60 } as never
+  const RULE = { kind: 'weigh', componentId: 'exam', weight: 60 } as Change
   let trial!: ReturnType<typeof useTrial>
   function Trial() {
     const now = useTrial()
@@ -318,7 +320,7 @@ describe('a trial', () => {
   })
 
   test('an external, a confirmed course and one that was put away have none', () => {
-    serverAnswers([[routes.trial, () => ({ changes: [RULE] })]])
+    serverAnswers([[routes.trial, () => ({ changes: [RULE], version: 1 })]])
     trying('external')
     expect([trial.mayDecide, trial.changes]).toEqual([false, []])
     cleanup()
@@ -329,8 +331,29 @@ describe('a trial', () => {
     expect([trial.mayDecide, trial.changes]).toEqual([false, []])
   })
 
+  test('tried with the server away it waits over a reload, and is kept by the page that opens then', async () => {
+    localStorage.clear()
+    page.keepKey = btoa('k'.repeat(32))
+    const answers = () =>
+      serverAnswers([
+        [routes.trial, () => ({ changes: [], version: 3 })],
+        [routes.keepTrial, ({ changes, version }: { changes: unknown[]; version: number }) => ({ changes, version: version + 1 })],
+      ])
+    const first = answers()
+    const { queries } = trying('lead')
+    await waitFor(() => expect(queries.getQueryData(['trial', 'c'])).toBeTruthy())
+    first.away = true
+    act(() => trial.propose([RULE], 'weight of Exam'))
+    await screen.findByText('✕ not saved')
+    reload()
+    const server = answers()
+    trying('lead')
+    expect(await screen.findByText('1 in trial')).toBeTruthy()
+    await waitFor(() => expect(server.sent.map((s) => s.body)).toEqual([{ changes: [RULE], version: 3 }]))
+  })
+
   test('changed in another window meanwhile, both are there and nothing is sent until one is chosen', async () => {
-    const theirs = [{ ...(RULE as object), weight: 10 }, RULE]
+    const theirs = [{ ...RULE, weight: 10 }, RULE]
     let version = 1
     const server = serverAnswers([
       [routes.trial, () => ({ changes: [], version: 0 })],

@@ -17,7 +17,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
   const problem = problemOf(own)
   const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
-  const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (plain(w.mark).split('../frame')[1] ?? '').length))
+  const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (plain(w.mark).split('.')[1] ?? '').length))
   return (
     <div className="frame without-run">
       <Head me={me} courses={courses} course={head} />

@@ -1,4 +1,4 @@
-import type { Cell, CourseHead, StandardUse } from '#contract'
+import type { Assessment, Cell, CourseHead, Plan, ScriptDetail, StandardUse } from '#contract'
 
 /** How a standard is used where nothing was set. */
 export const USE: StandardUse = {
@@ -35,5 +35,71 @@ export const cell = (studentId: string, assessmentId: string, mark: number | nul
   mark,
   fromReadings: null,
   version: 1,
+  ...more,
+})
+
+/** Who is signed in, as the door is told. */
+export const self = (id: string, name = id) => ({ id, name, admin: false, keepKey: '', timeZone: 'UTC' })
+
+export const component = (id: string, weight: number | null): Plan['components'][number] => ({
+  id,
+  title: id[0]!.toUpperCase() + id.slice(1),
+  weight,
+  combine: 'byWorth',
+  dropLowest: 0,
+  bonus: false,
+  version: 1,
+})
+
+export const assessment = (id: string, more: Partial<Assessment> = {}): Assessment => ({
+  id,
+  componentId: 'work',
+  title: id[0]!.toUpperCase() + id.slice(1),
+  marking: 'direct',
+  outOf: 20,
+  worth: 20,
+  worthFollows: true,
+  counts: true,
+  bonus: false,
+  droppable: true,
+  passMark: null,
+  tolerance: 2,
+  readingsWanted: 1,
+  step: null,
+  standardId: null,
+  use: USE,
+  notes: '',
+  version: 1,
+  ...more,
+})
+
+/** A plan with nothing in it. */
+export const planOf = (more: Partial<Plan> = {}): Plan => ({
+  head: courseHead('lead'),
+  version: 1,
+  hasMarks: false,
+  policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: { decimals: 0 }, above100: 'cap' },
+  boundaries: [],
+  sections: [],
+  components: [],
+  assessments: [],
+  away: [],
+  releases: [],
+  placements: [],
+  leftOut: {},
+  accepted: [],
+  ...more,
+})
+
+export const scriptDetail = (id: string, more: Partial<ScriptDetail> = {}): ScriptDetail => ({
+  id,
+  student: { id: 'ada', name: 'Ada', candidate: '4711', sectionId: 'east' },
+  assessmentId: 'paper',
+  status: 'in',
+  daysLate: 0,
+  entered: null,
+  cameAt: null,
+  readings: [],
+  history: [],
   ...more,
 })

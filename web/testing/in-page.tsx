@@ -1,13 +1,15 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { configure, render } from '@testing-library/react'
+import { cleanup, configure, render } from '@testing-library/react'
 import { userEvent } from '@testing-library/user-event'
 import type { ReactElement } from 'react'
 import { MemoryRouter } from 'react-router'
+import { z } from 'zod'
 import type { Route } from '#contract'
 import { addressOf } from '../api/client'
 import { HeadTools } from '../shell/HeadTools'
 import { KeysProvider } from '../settings/keys'
 import { NamesProvider } from '../settings/names'
+import { endOutboxes } from '../saving/live-outboxes'
 import { SavedProvider } from '../saving/saved'
 import { UndoProvider } from '../saving/undo'
 import { WritesProvider } from '../saving/writes'
@@ -18,6 +20,7 @@ configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? '
 // What React has to say of the page, elements in the wrong place for one, is a fault of it.
 const complaints: string[] = []
 beforeEach(() => {
+  endOutboxes()
   complaints.length = 0
   jest.spyOn(console, 'error').mockImplementation((...words) => {
     const said = words.map(String).join(' ').slice(0, 500)
@@ -26,6 +29,12 @@ beforeEach(() => {
   })
 })
 afterEach(() => expect(complaints).toEqual([]))
+
+/** As the browser does it: the page ends, and what it kept stays. */
+export function reload(): void {
+  cleanup()
+  endOutboxes()
+}
 
 interface InPage {
   /** Address of the page. */
@@ -77,7 +86,15 @@ export class Refuses {
   ) {}
 }
 
-/** Stands for the server: answers the routes given, refuses every other; what was asked of it is kept in order. */
+/** What the contract has to say against what is sent or answered; null where it fits. */
+function misfit(what: string, route: Route, schema: z.ZodType, value: unknown): string | null {
+  const { error } = schema.safeParse(value === null && !schema.safeParse(null).success ? undefined : value)
+  return error
+    ? `${what} to ${route.method} ${route.path}: ${error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`.slice(0, 500)
+    : null
+}
+
+/** Stands for the server, by its contract: answers the routes given, refuses every other; what was asked of it is kept in order. */
 export function serverAnswers(given: readonly (readonly [Route, Answer])[]) {
   const answers = [...given]
   const server = {
@@ -93,12 +110,17 @@ export function serverAnswers(given: readonly (readonly [Route, Answer])[]) {
     const body: unknown = typeof init?.body === 'string' ? JSON.parse(init.body) : undefined
     if (method !== 'GET') server.sent.push({ method, address, body })
     const found = answers.find(([r]) => r.method === method && patternOf(r).test(address))
+    const taken = found && init?.body instanceof Blob === false ? misfit('sent', found[0], found[0].body, body) : null
+    if (taken) complaints.push(taken)
     const answer = found ? await found[1](body as never, address) : new Refuses(404, `Nobody answers ${method} ${address} here.`)
     const refused = answer instanceof Refuses
+    const given = found && !refused && !found[0].produces ? misfit('answered', found[0], found[0].response, answer ?? undefined) : null
+    if (given) complaints.push(given)
     const sent = refused
       ? { type: 'about:blank', title: 'Refused', status: answer.status, detail: answer.detail, current: answer.current }
       : (answer ?? null)
-    return { ok: !refused, status: refused ? answer.status : 200, json: async () => structuredClone(sent) } as Response
+    const empty = found && !refused && (answer ?? undefined) === undefined && found[0].response.safeParse(undefined).success
+    return { ok: !refused, status: refused ? answer.status : empty ? 204 : 200, json: async () => structuredClone(sent) } as Response
   }
   return server
 }

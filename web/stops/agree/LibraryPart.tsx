@@ -6,6 +6,7 @@ import { addressOf, call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { meQuery } from '../../session/ahead'
 import { useKeys } from '../../settings/keys'
+import { ask } from '../../saving/ask'
 import { WriteProblem, useWrites } from '../../saving/writes'
 import { counted } from '../../parts/format'
 import { AttachedWrongly } from './AttachedWrongly'
@@ -111,19 +112,17 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   if (!library.data) return <div className="empty">Fetching the library…</div>
 
   const add = async (standard: Standard, source: string | null = null) => {
-    const made = await write('add to the library', () => call(routes.addStandard, { params: { courseId }, body: { standard, source } }))
+    const made = await write('add to the library', ask(routes.addStandard, { params: { courseId }, body: { standard, source } }))
     if (made) setChosen(made.id)
     setView('maker')
   }
   const copy = async (e: Entry) => {
-    const made = await write(`copy ${e.of.title}`, () => call(routes.copyStandard, { params: { courseId, standardId: e.of.id } }))
+    const made = await write(`copy ${e.of.title}`, ask(routes.copyStandard, { params: { courseId, standardId: e.of.id } }))
     if (made) setChosen(made.id)
   }
   const setState = (e: Entry, state: Entry['of']['state']) =>
-    void write(
-      `${e.of.title} ${state}`,
-      () => call(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state } }),
-      () => call(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state: e.of.state } }),
+    void write(`${e.of.title} ${state}`, ask(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state } }), () =>
+      ask(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state: e.of.state } }),
     )
 
   return (

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Suggestion } from '#contract'
-import { call } from '../../api/client'
 import { useDraft } from '../../saving/drafts'
+import { ask } from '../../saving/ask'
 import { useWrites } from '../../saving/writes'
 import type { Entry } from './library'
 import { shownAt } from '../../parts/format'
@@ -25,8 +25,9 @@ export function Suggestions({ courseId, entry, own, copy, onMoved }: Props) {
   const waiting = entry.of.suggestions.filter((g) => !g.answer)
   const answered = entry.of.suggestions.filter((g) => g.answer)
   const answer = async (g: Suggestion, how: 'taken over' | 'declined') => {
-    const done = await write(`suggestion ${how}`, () =>
-      call(routes.answerSuggestion, {
+    const done = await write(
+      `suggestion ${how}`,
+      ask(routes.answerSuggestion, {
         params: { courseId, standardId: entry.of.id, suggestionId: g.id },
         body: { answer: how, reply: '' },
       }),
@@ -34,8 +35,9 @@ export function Suggestions({ courseId, entry, own, copy, onMoved }: Props) {
     if (done && done.id !== entry.of.id) onMoved(done.id)
   }
   const suggest = async () => {
-    const done = await write('suggest a change', () =>
-      call(routes.suggest, {
+    const done = await write(
+      'suggest a change',
+      ask(routes.suggest, {
         params: { courseId, standardId: entry.of.id },
         body: { words, copyId: copy && withCopy ? copy.of.id : null },
       }),

@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type CourseHead, type Library, type Standard } from '#contract'
-import { USE } from '../../testing/data'
+import { assessment, courseHead, planOf, USE } from '../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
 import { LibraryPart } from './LibraryPart'
 
@@ -48,14 +48,8 @@ const use = (more: Partial<Head['uses'][number]> = {}): Head['uses'][number] => 
   hidesWords: false,
   ...more,
 })
-const assessment = (id: string, title: string, standardId: string | null) => ({
-  id,
-  title,
-  standardId,
-  outOf: 20,
-  marking: standardId ? 'rubric' : 'direct',
-  version: 4,
-  use: USE,
+const PLAN = planOf({
+  assessments: [assessment('essay', { marking: 'rubric', standardId: 'sketch', version: 4 }), assessment('talk', { version: 4 })],
 })
 const GRADE_SETS = [
   {
@@ -84,24 +78,17 @@ const EMPTY_LIBRARY: Library = { rubrics: [], schemes: [], scales: [], outcomes:
 function library(has: Partial<Library>, { role = 'lead', me = 'ines' }: { role?: CourseHead['role']; me?: string } = {}) {
   const server = serverAnswers([
     [routes.library, () => ({ ...EMPTY_LIBRARY, ...has })],
-    [routes.courses, () => [{ id: 'c', role }]],
+    [routes.courses, () => [courseHead(role)]],
     [routes.gradeSets, () => GRADE_SETS],
     [routes.dropGradeSet, () => GRADE_SETS.slice(1)],
-    [
-      routes.plan,
-      () => ({
-        assessments: [assessment('essay', 'Essay', 'sketch'), assessment('talk', 'Talk', null)],
-        placements: [],
-        sections: [],
-      }),
-    ],
-    [routes.editAssessment, () => ({})],
-    [routes.attachStandard, () => ({})],
+    [routes.plan, () => PLAN],
+    [routes.editAssessment, () => PLAN.assessments[0]],
+    [routes.attachStandard, () => PLAN.assessments[0]],
     [routes.addStandard, () => ({ id: 'made' })],
     [routes.copyStandard, () => ({ id: 'copied' })],
-    [routes.setStandardState, () => ({})],
+    [routes.setStandardState, () => null],
     [routes.suggest, () => ({ id: 'g' })],
-    [routes.answerSuggestion, () => ({ id: 'sketch' })],
+    [routes.answerSuggestion, () => ({ id: 'sketch', revision: 2 })],
     [routes.readLibraryFile, () => new Refuses(422, 'This is no table: choose a DOCX, XLSX or CSV file.')],
   ])
   const page = inPage(<LibraryPart courseId="c" nav={null} />, { known: [[['me'], { id: me, name: me, look: null }]] })

@@ -1,6 +1,7 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type Library, type OutcomeBody, type RubricBody, type ScaleBody, type SchemeBody, type Standard } from '#contract'
-import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
+import { page } from '../../api/client'
+import { inPage, Refuses, reload, serverAnswers } from '../../testing/in-page'
 import { smallTable } from '../../testing/small-course'
 import { useLibrary } from './library'
 import { OutcomeMaker } from './OutcomeMaker'
@@ -269,6 +270,22 @@ describe('a rubric', () => {
     lib.away = false
     await waitFor(() => expect(lib.latest<RubricBody>()?.criteria.map((c) => c.title)).toEqual(['Purpose', 'Drawing']), { timeout: 8000 })
     await waitFor(() => expect(screen.queryByRole('alert')).toBeNull())
+  })
+
+  test('made with the server away it waits over a reload, and is sent by the page that opens then', async () => {
+    localStorage.clear()
+    page.keepKey = btoa('k'.repeat(32))
+    const lib = library()
+    const first = inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
+    lib.away = true
+    await type(first.user, 'Title of Aim', 'Purpose')
+    await screen.findByRole('alert')
+    reload()
+    lib.away = false
+    inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
+    expect(screen.getByLabelText('Title of Purpose')).toBeTruthy()
+    await waitFor(() => expect(lib.latest<RubricBody>()?.criteria[0]!.title).toBe('Purpose'))
+    await waitFor(() => expect(localStorage).toHaveLength(0))
   })
 
   test('where readings use it an edit makes the next version, and that is the one shown', async () => {

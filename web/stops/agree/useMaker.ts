@@ -1,14 +1,18 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useRef, useState } from 'react'
-import { routes, type Standard } from '#contract'
-import { call, isStill, messageOf, OfflineError, ProblemError } from '../../api/client'
-import { useSignedIn } from '../../session/ahead'
-import { useSaved } from '../../saving/saved'
+import { hashKey, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { routes, Standard } from '#contract'
+import { z } from 'zod'
+import { call, messageOf, ProblemError } from '../../api/client'
+import { keptList } from '../../saving/kept-list'
 import { useUndo } from '../../saving/undo'
+import { useOutbox } from '../../saving/useOutbox'
+import { useSignedIn } from '../../session/ahead'
 
 type Of<K extends Standard['kind']> = Extract<Standard, { kind: K }>
 
-const RETRY_MS = 3000
+/** An entry as it was made here, and the revision that it was made from. */
+const Made = z.strictObject({ revision: z.number().int(), standard: Standard })
+type Made = z.infer<typeof Made>
 
 export interface Maker<K extends Standard['kind']> {
   title: string
@@ -28,9 +32,15 @@ const revisionThere = (e: unknown): number | null => {
   return current?.revision ?? null
 }
 
+/** What one begins with: the entry as it is, or what was made of it here and has not reached the server. */
+function begin(entry: { revision: number; standard: Standard }, kept: Made | undefined) {
+  if (!kept || hashKey([kept.standard]) === hashKey([entry.standard])) return { shown: entry.standard, entries: [], clash: null }
+  return { shown: kept.standard, entries: [kept], clash: kept.revision === entry.revision ? null : entry.revision }
+}
+
 /**
- * One entry of the library being made: what is on screen is ahead of what is saved, and saves follow one another. With the
- * server away it is sent when it is back. Where an edit makes a new version, `onMoved` is told its id.
+ * One entry of the library being made: what is on screen is ahead of what is saved. Where an edit makes a new version, `onMoved` is
+ * told its id.
  */
 export function useMaker<K extends Standard['kind']>(
   courseId: string,
@@ -38,58 +48,46 @@ export function useMaker<K extends Standard['kind']>(
   onMoved: (id: string) => void,
 ): Maker<K> {
   const queries = useQueryClient()
-  const { saving, typed } = useSaved()
   const me = useSignedIn()
   const { did } = useUndo()
-  const [shown, setShown] = useState(entry.standard)
-  const [problem, setProblem] = useState<string | null>(null)
-  const [there, setThere] = useState<number | null>(null)
-  const latest = useRef(entry.standard)
-  const saved = useRef(entry.standard)
+  const name = `level-table-making ${courseId} ${entry.id} ${me.id}`
+  const kept = useMemo(() => keptList(name, Made), [name])
+  const [first] = useState(() => begin(entry, kept.read()[0]))
+  const [shown, setShown] = useState(first.shown as Of<K>)
+  const latest = useRef(shown)
   const at = useRef({ id: entry.id, revision: entry.revision })
-  const held = useRef(false)
-  const chain = useRef(Promise.resolve())
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
 
-  const send = useCallback(
-    (standard: Of<K>) => {
-      clearTimeout(timer.current)
-      // Said to be saving from now on, not only when its turn comes.
-      const turn = saving(
-        chain.current.then(() => {
-          if (held.current || !isStill(me.id)) throw new Error('Nothing is saved until you have chosen which of the two stands.')
-          const body = { revision: at.current.revision, standard: standard as Standard }
-          return call(routes.editStandard, { params: { courseId, standardId: at.current.id }, body })
-        }),
-      )
-      chain.current = turn.then(
-        async (done) => {
-          const moved = done.id !== at.current.id
-          at.current = done
-          saved.current = standard
-          setProblem(null)
-          await queries.invalidateQueries({ queryKey: ['library'] })
-          if (moved) onMoved(done.id)
-        },
-        (e: unknown) => {
-          const revisionNow = revisionThere(e)
-          if (revisionNow !== null) {
-            held.current = true
-            setThere(revisionNow)
-          } else setProblem(messageOf(e))
-          if (e instanceof OfflineError) timer.current = setTimeout(() => send(latest.current), RETRY_MS)
-        },
-      )
+  const [outbox, { problem, clash }] = useOutbox<Made, { id: string; revision: number }, number>(
+    name,
+    me.id,
+    {
+      nameOf: () => 'entry',
+      after: 0,
+      merge: (next, waiting) => ({ ...next, revision: waiting.revision }),
+      send: ([made]) => call(routes.editStandard, { params: { courseId, standardId: at.current.id }, body: made! }),
+      rebase: (next, _, { revision }) => ({ ...next, revision }),
+      async answered(done) {
+        const moved = done.id !== at.current.id
+        at.current = done
+        await queries.invalidateQueries({ queryKey: ['library'] })
+        if (moved) onMoved(done.id)
+      },
+      conflict(e) {
+        const there = revisionThere(e)
+        return there === null ? null : { there }
+      },
+      keep: kept.keep,
     },
-    [courseId, me.id, saving, queries, onMoved],
+    () => first,
   )
+
   const save = useCallback(
     (standard: Of<K>) => {
       latest.current = standard
       setShown(standard)
-      send(standard)
+      outbox.put([{ revision: at.current.revision, standard }])
     },
-    [send],
+    [outbox],
   )
   const change = useCallback(
     (standard: Of<K>, label: string) => {
@@ -105,38 +103,23 @@ export function useMaker<K extends Standard['kind']>(
     if (!taking.current || entry.revision === at.current.revision) return
     taking.current = false
     at.current = { id: entry.id, revision: entry.revision }
-    latest.current = saved.current = entry.standard
+    latest.current = entry.standard
     setShown(entry.standard)
   }, [entry.id, entry.revision, entry.standard])
   const settleClash = (whose: 'mine' | 'theirs') => {
-    if (there === null) return
-    held.current = false
-    setThere(null)
-    setProblem(null)
-    if (whose === 'mine') {
-      at.current = { ...at.current, revision: there }
-      return send(latest.current)
-    }
-    taking.current = true
-    // Nothing of one's own waits any more.
-    typed()()
-    void queries.invalidateQueries({ queryKey: ['library'] })
+    taking.current = whose === 'theirs'
+    if (whose === 'mine' && clash !== null) at.current = { ...at.current, revision: clash }
+    outbox.settle(whose, (made, revision) => ({ ...made, revision }))
+    if (whose === 'theirs') void queries.invalidateQueries({ queryKey: ['library'] })
   }
-  useEffect(() => {
-    const onLeave = (e: BeforeUnloadEvent) => {
-      if (latest.current !== saved.current) e.preventDefault()
-    }
-    window.addEventListener('beforeunload', onLeave)
-    return () => window.removeEventListener('beforeunload', onLeave)
-  }, [])
 
   return {
     title: shown.title,
     body: shown.body as Of<K>['body'],
     edit: (body, label) => change({ ...latest.current, body } as Of<K>, label),
     rename: (title) => change({ ...latest.current, title }, 'rename it'),
-    problem,
-    clash: there !== null,
+    problem: problem === null || clash !== null ? null : messageOf(problem),
+    clash: clash !== null,
     settleClash,
   }
 }

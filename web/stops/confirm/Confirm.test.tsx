@@ -21,7 +21,6 @@ const ISSUE = {
   number: 1,
   hash: 'a1b2c3d4e5f6a7b8c9d0',
   at: '2026-12-20T10:00:00.000Z',
-  madeAt: '2026-12-20T10:00:00.000Z',
   reopened: null,
   signatures: [{ by: 'Ines Valdry', role: 'lead', at: '2026-12-20T10:00:00.000Z', statement: 'I sign that the marks are agreed' }],
 }

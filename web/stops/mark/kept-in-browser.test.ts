@@ -1,6 +1,7 @@
+import type { CellWrite } from '#contract'
 import { page } from '../../api/client'
 import { backupOf, type Backup } from './desk/backup'
-import { keepCells, keptCells } from './sheet/waiting'
+import { keptCells as cellsOf } from './sheet/cell-queue'
 
 page.keepKey = btoa('k'.repeat(32))
 const kept = new Map<string, string>()
@@ -21,6 +22,8 @@ beforeEach(() => {
   room = Infinity
 })
 
+const keptCells = (courseId: string, personId: string) => cellsOf(courseId, personId).read()
+const keepCells = (courseId: string, personId: string, cells: CellWrite[]) => cellsOf(courseId, personId).keep(cells)
 const cell = { studentId: 's', assessmentId: 'a', version: 2, mark: 7.5, status: 'in' as const, daysLate: 0 }
 const SCRIPT = { personId: 'ines', courseId: 'c', assessmentId: 'a', studentId: 's' }
 const reading: Backup = {

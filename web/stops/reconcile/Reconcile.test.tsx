@@ -1,7 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { useReducer } from 'react'
 import { addChanges, type Change } from '#core/trial'
-import { routes, type ScriptDetail } from '#contract'
+import { routes } from '#contract'
+import { scriptDetail } from '../../testing/data'
 import { inPage, serverAnswers } from '../../testing/in-page'
 import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
 import Reconcile from './Reconcile'
@@ -45,8 +46,7 @@ function Shown() {
 }
 /** Its readings come in another order than the queue has them in. */
 const detail = (scriptId: string) =>
-  ({
-    id: scriptId,
+  scriptDetail(scriptId, {
     readings: ['ny', 'mo'].map((markerId) => ({
       markerId,
       marker: markerId,
@@ -58,8 +58,10 @@ const detail = (scriptId: string) =>
       notes: '',
       afterSeeing: false,
       earlier: [],
+      madeMark: null,
+      handedInAt: '2026-11-20T10:00:00.000Z',
     })),
-  }) as unknown as ScriptDetail
+  })
 
 beforeEach(() => {
   changes = []

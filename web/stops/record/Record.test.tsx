@@ -31,7 +31,7 @@ const withdrawn = decision('d2', {
   withdrawn: { by: 'Ines Valdry', at: '2026-11-21T10:00:00.000Z', reason: 'too early' },
 })
 
-function show(answer: unknown = {}) {
+function show(answer: unknown = withdrawn) {
   const server = serverAnswers([
     [routes.record, () => [decision('d1'), withdrawn]],
     [routes.withdraw, () => answer],

@@ -1,6 +1,7 @@
 import { screen, within } from '@testing-library/react'
 import { Route, Routes } from 'react-router'
 import { routes } from '#contract'
+import { scriptDetail } from '../../testing/data'
 import { inPage, serverAnswers } from '../../testing/in-page'
 import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
 import Student from './Student'
@@ -22,7 +23,7 @@ jest.mock('../../course/course', () => ({
 const open = (studentId: string) => {
   serverAnswers([
     [routes.library, () => ({ rubrics: [], schemes: [], scales: [], outcomes: [] })],
-    [routes.script, () => ({ id: 's', readings: [] })],
+    [routes.script, () => scriptDetail('s')],
   ])
   return inPage(
     <Routes>

@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes, type Exemplar, type Exemplars, type Judged } from '#contract'
-import { call } from '../../../api/client'
 import { useLooking } from '../../../session/look'
 import { useKeys } from '../../../settings/keys'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { plain, signed } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
@@ -38,7 +38,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
   const handIn = () => {
     if (gaps.length > 0) return
     onRead()
-    void write(`read ${x.label}`, () => call(routes.readExemplar, { params: { courseId, exemplarId: x.id }, body: judged }))
+    void write(`read ${x.label}`, ask(routes.readExemplar, { params: { courseId, exemplarId: x.id }, body: judged }))
   }
   useKeys(reads ? [{ key: 'Ctrl+Enter', does: 'hand the reading in', inFields: true, run: handIn }] : [])
   const theirs = reading?.readings.find((r) => r.exemplarId === x.id) ?? null

@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { routes, type Exemplar, type ExemplarBody, type Exemplars } from '#contract'
 import { call } from '../../../api/client'
 import { useKeys } from '../../../settings/keys'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { plain } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
@@ -73,7 +74,7 @@ export function ExemplarForm({
     }
     const made = await write(
       'add an exemplar',
-      () => call(routes.addExemplar, { params: { courseId, assessmentId: assessment.id }, body }),
+      ask(routes.addExemplar, { params: { courseId, assessmentId: assessment.id }, body }),
       ({ id }) => putting(id, FIRST_VERSION)(body, true),
     )
     if (!made) return

@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type Exemplar, type Exemplars as Seen, type Judged } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
-import { USE } from '../../../testing/data'
+import { courseHead, USE } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { Exemplars } from './Exemplars'
 
@@ -45,7 +45,7 @@ function exemplars(role: 'lead' | 'marker', seen: Partial<Seen>) {
   const sent: { how: string; body: Record<string, unknown> }[] = []
   const note = (how: string) => (body: Record<string, unknown>) => void sent.push({ how, body })
   serverAnswers([
-    [routes.courses, () => [{ id: 'c', role }]],
+    [routes.courses, () => [courseHead(role)]],
     [routes.tuning, () => [{ assessmentId: 'sketch', title: 'Sketch', exemplars: state.exemplars.length, unread: 0, held: 0 }]],
     [routes.exemplars, () => state],
     [

@@ -2,11 +2,11 @@ import { useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { currentSection } from '#core/roll'
 import { routes, type Collected, type DeliveryRow } from '#contract'
-import { call } from '../../../api/client'
 import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../settings/keys'
 import { usePersonLabels } from '../../../settings/names'
 import { usePlanQuery, useRollQuery } from '../../../course/plan'
+import { ask } from '../../../saving/ask'
 import { useWrites, WriteProblem } from '../../../saving/writes'
 import { counted, shownAt } from '../../../parts/format'
 import { StandInState } from '../../../parts/StandInState'
@@ -34,7 +34,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
   const inBox = came.data?.inBox ?? 0
   const collect = async () => {
     if (!decides || inBox === 0) return
-    setCollected(await write('collect what is in the box', () => call(routes.collect, { params: { courseId } })))
+    setCollected(await write('collect what is in the box', ask(routes.collect, { params: { courseId } })))
   }
   const step = (by: number) => setChosen((list[Math.max(0, Math.min(list.length - 1, at + by))] as DeliveryRow | undefined)?.id ?? null)
   useKeys([

@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Assessment, type DeliveryRow, type SortDelivery, type Student } from '#contract'
-import { addressOf, call } from '../../../api/client'
+import { addressOf } from '../../../api/client'
 import { useDraft } from '../../../saving/drafts'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { FindStudent } from '../../../parts/FindStudent'
 import { shownAt } from '../../../parts/format'
@@ -33,10 +34,8 @@ export function SortCloseUp({ courseId, delivery: d, assessments, students, labe
   const [assessmentId, setAssessment] = useState(d.assessmentId ?? said.assessment)
   const [why, setWhy] = useDraft(`set aside ${d.id}`)
   const sort = (body: SortDelivery, what: string) =>
-    write(
-      what,
-      () => call(routes.sortDelivery, { params: { courseId, deliveryId: d.id }, body }),
-      () => call(routes.sortDelivery, { params: { courseId, deliveryId: d.id }, body: asItIs(d) }),
+    write(what, ask(routes.sortDelivery, { params: { courseId, deliveryId: d.id }, body }), () =>
+      ask(routes.sortDelivery, { params: { courseId, deliveryId: d.id }, body: asItIs(d) }),
     )
   return (
     <section>

@@ -1,5 +1,6 @@
 import { cleanup, screen, waitFor, within } from '@testing-library/react'
 import { routes, type Deliveries, type DeliveryRow, type SortDelivery } from '#contract'
+import { assessment, planOf } from '../../../testing/data'
 import { inPage, serverAnswers } from '../../../testing/in-page'
 import { Box } from './Box'
 
@@ -40,16 +41,7 @@ function box(list: DeliveryRow[], { inBox = 0, decides = true }: { inBox?: numbe
   }
   serverAnswers([
     [routes.deliveries, () => came],
-    [
-      routes.plan,
-      () => ({
-        head: { id: 'c' },
-        assessments: [
-          { id: 'essay', title: 'Essay' },
-          { id: 'talk', title: 'Talk' },
-        ],
-      }),
-    ],
+    [routes.plan, () => planOf({ assessments: [assessment('essay'), assessment('talk')] })],
     [routes.standIns, () => ({ now: [{ name: 'submission box', fails: false }], list: [] })],
     [
       routes.sortDelivery,

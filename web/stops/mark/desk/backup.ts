@@ -1,8 +1,8 @@
 import { hashKey } from '@tanstack/react-query'
 import { ReadingBody, type DeskScript } from '#contract'
 import { z } from 'zod'
-import { vault } from '../../../saving/vault'
 import { keepFitting } from '../../../saving/keep-fitting'
+import { vault } from '../../../saving/vault'
 
 /** A reading that has not reached the server yet, kept in the browser so that neither a reload nor a lost connection takes it. */
 const Backup = z.strictObject({
@@ -63,6 +63,7 @@ export function keptReadings(personId: string, courseId: string): { assessmentId
 export function backupOf({ personId, courseId, assessmentId, studentId }: Of) {
   const key = `${PREFIX} ${personId} ${courseId} ${assessmentId} ${studentId}`
   return {
+    name: key,
     read(): Backup | null {
       const kept = vault.get(key)
       if (kept === null) return null

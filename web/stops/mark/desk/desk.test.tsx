@@ -1,10 +1,10 @@
-import { act, cleanup, screen, waitFor } from '@testing-library/react'
+import { act, screen, waitFor } from '@testing-library/react'
 import { page as whose } from '../../../api/client'
 import { routes, type DeskScript, type ReadingBody, type StandardInUse } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
 import { USE } from '../../../testing/data'
 import { sendWhatWaits } from '../../../session/leave'
-import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
+import { inPage, Refuses, reload, serverAnswers } from '../../../testing/in-page'
 import { DeskScriptView } from './DeskScriptView'
 
 beforeEach(() => {
@@ -85,7 +85,7 @@ function desk(script = scriptOf(), there: DeskScript['own'] = script.own, person
       },
     ],
     [routes.keptComments, stock],
-    [routes.keepComment, () => ({ id: 'k1', words: '', used: 4 })],
+    [routes.keepComment, () => ({ id: 'k1' })],
   ])
   const onDone = jest.fn()
   const page = inPage(<DeskScriptView courseId="c" script={script} onDone={onDone} />, {
@@ -196,7 +196,7 @@ test('with the server away the reading waits here, also over a reload, and is se
   server.away = true
   await user.keyboard('22')
   expect((await screen.findByRole('alert')).textContent).toMatch(/kept here and sent when it is back/)
-  cleanup()
+  reload()
   const again = desk()
   expect(screen.getByText('3 things not judged yet')).toBeTruthy()
   await waitFor(() => expect(picksOf(again.row)).toEqual({ aim: 4, line: 4 }))
@@ -217,7 +217,7 @@ test('whoever reads the same script next in the same browser does not see it', a
   server.away = true
   await user.keyboard('22')
   await screen.findByRole('alert')
-  cleanup()
+  reload()
   const { writes } = desk(scriptOf(), own(), 'ny')
   expect(screen.getByText('5 things not judged yet')).toBeTruthy()
   expect(writes).toEqual([])
@@ -244,7 +244,7 @@ test('and over a reload likewise', async () => {
   const arrived = { ...first.row }
   first.server.away = true
   await first.user.keyboard('1')
-  cleanup()
+  reload()
   const again = desk(scriptOf({ own: arrived }))
   await waitFor(() => expect(picksOf(again.row)).toEqual({ aim: 4, line: 0 }))
   expect(screen.queryByRole('button', { name: 'Keep what is here' })).toBeNull()
@@ -307,7 +307,7 @@ test('handed in without a connection it is handed in once the server is back, an
   await user.keyboard('{Enter}')
   expect(await screen.findByText(/It is handed in as soon as the server is back/)).toBeTruthy()
   expect(onDone).not.toHaveBeenCalled()
-  cleanup()
+  reload()
   const again = desk(scriptOf())
   await waitFor(() => expect(again.writes.at(-1)).toMatchObject({ state: 'handed in' }))
   expect(picksOf(again.writes.at(-1))).toEqual({ aim: 4, line: 4, scale: 0, relief: 4, key: 4 })

@@ -2,8 +2,8 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { routes, type Sharing } from '#contract'
-import { call } from '../../../api/client'
 import { useDraft } from '../../../saving/drafts'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { counted, today } from '../../../parts/format'
 
@@ -16,8 +16,9 @@ export function Remind({ courseId, of }: { courseId: string; of: Sharing }) {
   const late = behind.filter((l) => l.due !== null && l.due < today())
   if (behind.length === 0) return null
   const remind = async (whom: Sharing['loads']) => {
-    const done = await write('send reminders', () =>
-      call(routes.remind, {
+    const done = await write(
+      'send reminders',
+      ask(routes.remind, {
         params: { courseId, assessmentId: of.assessment.id },
         body: { markerIds: whom.map((l) => l.id), words },
       }),

@@ -1,7 +1,7 @@
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Sharing, type SharingTried } from '#contract'
-import { call } from '../../../api/client'
 import { useKeys } from '../../../settings/keys'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { NumberField } from '../../../parts/NumberField'
 import { counted } from '../../../parts/format'
@@ -33,10 +33,8 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
   const { write } = useWrites()
   const share = async () => {
     const params = { courseId, assessmentId: of.assessment.id }
-    const done = await write(
-      `share ${of.assessment.title} out`,
-      () => call(routes.shareOut, { params, body: rule }),
-      ({ latest }) => call(routes.takeBackSharing, { params: { ...params, sharingId: latest! } }),
+    const done = await write(`share ${of.assessment.title} out`, ask(routes.shareOut, { params, body: rule }), ({ latest }) =>
+      ask(routes.takeBackSharing, { params: { ...params, sharingId: latest! } }),
     )
     if (done) onDone()
   }

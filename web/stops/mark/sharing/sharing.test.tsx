@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type Sharing as Shared, type SharingTried } from '#contract'
+import { assessment, planOf } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import type { Rule } from './rule'
 import { Sharing } from './Sharing'
@@ -43,13 +44,7 @@ const tried = (more: Partial<SharingTried> = {}): SharingTried => ({
   notes: [],
   ...more,
 })
-const PLAN = {
-  head: { id: 'c' },
-  assessments: [
-    { id: 'essay', title: 'Essay', readingsWanted: 2 },
-    { id: 'talk', title: 'Talk', readingsWanted: 1 },
-  ],
-}
+const PLAN = planOf({ assessments: [assessment('essay', { readingsWanted: 2 }), assessment('talk')] })
 
 function sharing({
   of = shared(),
@@ -64,8 +59,8 @@ function sharing({
     [routes.trySharing, (rule: Rule) => (rules.push(rule), would)],
     [routes.shareOut, () => share.now()],
     [routes.takeBackSharing, () => of],
-    [routes.setReadBy, () => ({})],
-    [routes.setBlindness, () => ({})],
+    [routes.setReadBy, () => null],
+    [routes.setBlindness, () => null],
     [routes.remind, ({ markerIds }: { markerIds: string[] }) => ({ sent: markerIds.length })],
   ])
   const page = inPage(<Sharing courseId="c" decides={decides} nav={null} />)

@@ -1,7 +1,7 @@
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { packSheet, routes, type Cell, type CellWrite, type SheetInColumns } from '#contract'
 import { cell } from '../../../testing/data'
-import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
+import { inPage, Refuses, reload, serverAnswers } from '../../../testing/in-page'
 import { cellsOf } from './cells'
 import { MarkSheet } from './MarkSheet'
 import { page as whose } from '../../../api/client'
@@ -214,7 +214,7 @@ test('with the server away what is typed is kept for a reload, and is sent by th
   await user.keyboard('31{Enter}')
   expect(await screen.findByText('✕ not saved')).toBeTruthy()
   expect(at(/^Paper, Ada: 31$/).className).toContain('unsaved')
-  cleanup()
+  reload()
   const later = sheet()
   await waitFor(() => expect(later.saved('ada paper')).toEqual([31, 'in', 0]))
 })
@@ -225,7 +225,7 @@ test('signed out meanwhile, what is typed waits for the same person', async () =
   go(/^Paper, Ada/)
   await user.keyboard('31{Enter}')
   expect((await screen.findByText('✕ not saved')).title).toBe('Sign in first.')
-  cleanup()
+  reload()
   const later = sheet()
   await waitFor(() => expect(later.saved('ada paper')).toEqual([31, 'in', 0]))
 })

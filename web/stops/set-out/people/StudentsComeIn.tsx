@@ -4,6 +4,7 @@ import { Button } from 'react-bootstrap'
 import { routes, type Plan } from '#contract'
 import { call } from '../../../api/client'
 import { useTrial } from '../../../course/trial'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { counted } from '../../../parts/format'
 
@@ -26,8 +27,9 @@ export function StudentsComeIn({ plan }: { plan: Plan }) {
   const released = plan.assessments.filter((a) => a.counts).length
   const letIn = async () => {
     setAsked(false)
-    const answer = await write(`let ${counted(ready.length, 'student')} in`, () =>
-      call(routes.giveStudentsAccess, { params: { courseId }, body: { studentIds: ready.map((s) => s.studentId) } }),
+    const answer = await write(
+      `let ${counted(ready.length, 'student')} in`,
+      ask(routes.giveStudentsAccess, { params: { courseId }, body: { studentIds: ready.map((s) => s.studentId) } }),
     )
     if (answer)
       setDone(

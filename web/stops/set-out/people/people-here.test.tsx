@@ -1,5 +1,5 @@
 import { screen, waitFor } from '@testing-library/react'
-import { routes, type CoursePerson, type Plan } from '#contract'
+import { routes, type CoursePerson, type Plan, type Sharing } from '#contract'
 import { inPage, serverAnswers } from '../../../testing/in-page'
 import { PeopleHere } from './PeopleHere'
 
@@ -21,6 +21,24 @@ const HERE = [
   person('ny', 'Ny Asplund', { teaches: ['East'] }),
   person('pia', 'Pia Brook', { toRead: 12 }),
 ]
+
+const SHARED: Sharing = {
+  assessment: {
+    id: 'talk',
+    title: 'Talk',
+    marking: 'rubric',
+    readingsWanted: 1,
+    version: 1,
+    blind: false,
+    sees: { marks: false, comments: false, notes: false },
+  },
+  scripts: 0,
+  short: 0,
+  loads: [],
+  groups: [],
+  latest: null,
+  rule: null,
+}
 
 function here() {
   const server = serverAnswers([
@@ -46,7 +64,7 @@ function here() {
       }),
     ],
     [routes.handOver, () => [{ assessmentId: 'talk', sharingId: 4 }]],
-    [routes.takeBackSharing, () => ({})],
+    [routes.takeBackSharing, () => SHARED],
     [routes.findPeople, (_, address) => (address.endsWith('/qu') ? [{ id: 'quin', name: 'Quin Hart', signIn: 'quin' }] : [])],
     [
       routes.tryCoursePeople,

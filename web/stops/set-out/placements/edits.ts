@@ -1,9 +1,9 @@
 import { layOut, type LayOut } from '#core/roll'
 import { routes, type Plan, type PlacementWrite, type Release } from '#contract'
-import { call } from '../../../api/client'
 import { useTrial } from '../../../course/trial'
 import { counted } from '../../../parts/format'
 import { useAhead, useLatest } from '../latest'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 
 /** A cell of the board: an assessment and a section by their places in the plan. */
@@ -53,15 +53,11 @@ export function usePlacementEdits(plan: Plan) {
   /** As they are now, which may be ahead of what is drawn: keys come faster than pictures. */
   const placedNow = () => placedIn(latest('plan'))
 
-  const send = (placements: PlacementWrite[]) => call(routes.setPlacements, { params: { courseId }, body: { placements } })
+  const send = (placements: PlacementWrite[]) => ask(routes.setPlacements, { params: { courseId }, body: { placements } })
   const set = (placements: PlacementWrite[], label: string) => {
     if (placements.length === 0) return
     ahead('plan', (now) => withPlacements(now, placements))
-    void write(
-      label,
-      () => send(placements),
-      ({ before }) => send(before),
-    )
+    void write(label, send(placements), ({ before }) => send(before))
   }
   /** How a placement of an assessment is released where nothing else is said: as its others are. */
   const usual = (a: number): Release => {
@@ -135,17 +131,13 @@ export function usePlacementEdits(plan: Plan) {
       )
     },
     accept(keys: string[], reason: string) {
-      void write(
-        'let a finding stand',
-        () => call(routes.acceptFinding, { params: { courseId }, body: { keys, reason } }),
-        () => call(routes.raiseFinding, { params: { courseId }, body: { keys } }),
+      void write('let a finding stand', ask(routes.acceptFinding, { params: { courseId }, body: { keys, reason } }), () =>
+        ask(routes.raiseFinding, { params: { courseId }, body: { keys } }),
       )
     },
     raise(keys: string[], reason: string) {
-      void write(
-        'raise a finding again',
-        () => call(routes.raiseFinding, { params: { courseId }, body: { keys } }),
-        () => call(routes.acceptFinding, { params: { courseId }, body: { keys, reason } }),
+      void write('raise a finding again', ask(routes.raiseFinding, { params: { courseId }, body: { keys } }), () =>
+        ask(routes.acceptFinding, { params: { courseId }, body: { keys, reason } }),
       )
     },
     /** Leaves students out of an assessment, or back in: a trial, since it moves grades. */

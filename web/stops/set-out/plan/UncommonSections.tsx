@@ -3,8 +3,8 @@ import { Button } from 'react-bootstrap'
 import { uncommonSections, type Course, type SectionWeights, type UncommonSection } from '#core/grades'
 import { firstMeeting } from '#core/roll'
 import { routes, type Plan } from '#contract'
-import { call } from '../../../api/client'
 import { useTrial } from '../../../course/trial'
+import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 
 const SHOWN = 8
@@ -34,8 +34,8 @@ export function UncommonSections({ decided, course, weights }: { decided: Plan; 
     })
     void write(
       `set ${u.lacks.map(title).join(', ')} for ${section(u.sectionId).name}`,
-      () => call(routes.setPlacements, { params: { courseId }, body: { placements } }),
-      ({ before }) => call(routes.setPlacements, { params: { courseId }, body: { placements: before } }),
+      ask(routes.setPlacements, { params: { courseId }, body: { placements } }),
+      ({ before }) => ask(routes.setPlacements, { params: { courseId }, body: { placements: before } }),
     )
   }
   return (

@@ -2,8 +2,8 @@ import { isSameSet, type Boundary } from '#core/grades'
 import { planWithChanges, type Change } from '#core/trial'
 import { routes, type Assessment, type Component, type Plan, type Policy } from '#contract'
 import type { z } from 'zod'
-import { call } from '../../../api/client'
 import { useTrial } from '../../../course/trial'
+import { ask, send } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { useAhead, useLatest, withRow } from '../latest'
 
@@ -29,29 +29,31 @@ export function usePlanEdits(decided: Plan) {
   const takenAway = new Set(changes.flatMap((c) => (c.kind === 'take away' ? [c.assessmentId] : [])))
 
   // The version that comes back is the one the next write in the queue must name.
-  const patchComponent = async (id: string, patch: ComponentPatch) => {
-    const { version } = latest('plan').components.find((c) => c.id === id)!
-    const done = await call(routes.editComponent, { params: { courseId, componentId: id }, body: { version, ...patch } })
-    ahead('plan', (now) => ({ ...now, components: withRow(now.components, id, { version: done.version }) }))
-    return done
-  }
-  const patchAssessment = async (id: string, patch: AssessmentPatch) => {
-    const { assessments, away } = latest('plan')
-    const { version } = [...assessments, ...away].find((a) => a.id === id)!
-    const done = await call(routes.editAssessment, { params: { courseId, assessmentId: id }, body: { version, ...patch } })
-    ahead('plan', (now) => ({ ...now, assessments: withRow(now.assessments, id, { version: done.version, worth: done.worth }) }))
-    return done
-  }
+  const patchComponent = (id: string, patch: ComponentPatch) =>
+    ask(
+      routes.editComponent,
+      () => {
+        const { version } = latest('plan').components.find((c) => c.id === id)!
+        return { params: { courseId, componentId: id }, body: { version, ...patch } }
+      },
+      ({ version }) => ahead('plan', (now) => ({ ...now, components: withRow(now.components, id, { version }) })),
+    )
+  const patchAssessment = (id: string, patch: AssessmentPatch) =>
+    ask(
+      routes.editAssessment,
+      () => {
+        const { assessments, away } = latest('plan')
+        const { version } = [...assessments, ...away].find((a) => a.id === id)!
+        return { params: { courseId, assessmentId: id }, body: { version, ...patch } }
+      },
+      ({ version, worth }) => ahead('plan', (now) => ({ ...now, assessments: withRow(now.assessments, id, { version, worth }) })),
+    )
   const editComponent = (c: Component, patch: ComponentPatch) => {
     const back = before(
       decided.components.find((x) => x.id === c.id)!,
       patch,
     )
-    return write(
-      `edit ${c.title}`,
-      () => patchComponent(c.id, patch),
-      () => patchComponent(c.id, back),
-    )
+    return write(`edit ${c.title}`, patchComponent(c.id, patch), () => patchComponent(c.id, back))
   }
   const editAssessment = (a: Assessment, patch: AssessmentPatch) => {
     const row = decided.assessments.find((x) => x.id === a.id)!
@@ -60,11 +62,7 @@ export function usePlanEdits(decided: Plan) {
       patch.worth !== undefined && row.worthFollows ? { ...before(row, patch), worth: undefined, worthFollows: true } : before(row, patch)
     const shown = Object.fromEntries(Object.entries(patch).filter(([, v]) => v !== undefined))
     ahead('plan', (now) => ({ ...now, assessments: withRow(now.assessments, a.id, shown) }))
-    return write(
-      `edit ${a.title}`,
-      () => patchAssessment(a.id, patch),
-      () => patchAssessment(a.id, back),
-    )
+    return write(`edit ${a.title}`, patchAssessment(a.id, patch), () => patchAssessment(a.id, back))
   }
 
   return {
@@ -85,10 +83,10 @@ export function usePlanEdits(decided: Plan) {
       void write(
         label,
         async () => {
-          for (const { component, weight } of weights) await patchComponent(component.id, { weight })
+          for (const { component, weight } of weights) await send(patchComponent(component.id, { weight }))
         },
         async () => {
-          for (const c of was) await patchComponent(c.id, { weight: c.weight })
+          for (const c of was) await send(patchComponent(c.id, { weight: c.weight }))
         },
       )
     },
@@ -102,12 +100,8 @@ export function usePlanEdits(decided: Plan) {
     },
     policy(policy: Policy) {
       if (decided.hasMarks) return propose([{ kind: 'policy', policy }], 'change the policies')
-      const send = (p: Policy) => call(routes.setPolicy, { params: { courseId }, body: { policy: p } })
-      void write(
-        'change the policies',
-        () => send(policy),
-        () => send(decided.policy),
-      )
+      const set = (p: Policy) => ask(routes.setPolicy, { params: { courseId }, body: { policy: p } })
+      void write('change the policies', set(policy), () => set(decided.policy))
     },
     grades(boundaries: Boundary[], label: string) {
       if (decided.hasMarks) {
@@ -119,21 +113,13 @@ export function usePlanEdits(decided: Plan) {
           )
         return propose([{ kind: 'bound', boundaries }], label)
       }
-      const send = (set: Boundary[]) => call(routes.setGrades, { params: { courseId }, body: { boundaries: set } })
+      const set = (lines: Boundary[]) => ask(routes.setGrades, { params: { courseId }, body: { boundaries: lines } })
       ahead('plan', (now) => ({ ...now, boundaries }))
-      void write(
-        label,
-        () => send(boundaries),
-        () => send(decided.boundaries),
-      )
+      void write(label, set(boundaries), () => set(decided.boundaries))
     },
     takeAway(a: Assessment) {
       if (decided.hasMarks && a.counts) return propose([{ kind: 'take away', assessmentId: a.id }], `take ${a.title} away`)
-      void write(
-        `take ${a.title} away`,
-        () => patchAssessment(a.id, { away: true }),
-        () => patchAssessment(a.id, { away: false }),
-      )
+      void write(`take ${a.title} away`, patchAssessment(a.id, { away: true }), () => patchAssessment(a.id, { away: false }))
     },
     /** Puts back what the open trial takes away. */
     keep(a: Assessment) {
@@ -145,62 +131,45 @@ export function usePlanEdits(decided: Plan) {
     bringBack(gone: Plan['away'][number]) {
       const { decisionId } = gone
       if (decisionId === null)
-        return void write(
-          `bring ${gone.title} back`,
-          () => patchAssessment(gone.id, { away: false }),
-          () => patchAssessment(gone.id, { away: true }),
+        return void write(`bring ${gone.title} back`, patchAssessment(gone.id, { away: false }), () =>
+          patchAssessment(gone.id, { away: true }),
         )
-      void write(`bring ${gone.title} back`, () =>
-        call(routes.withdraw, { params: { courseId, decisionId }, body: { reason: 'Brought back at Set out' } }),
+      void write(
+        `bring ${gone.title} back`,
+        ask(routes.withdraw, { params: { courseId, decisionId }, body: { reason: 'Brought back at Set out' } }),
       )
     },
     order(ids: string[]) {
       const was = decided.assessments.map((a) => a.id)
-      const send = (list: string[]) => call(routes.orderAssessments, { params: { courseId }, body: { ids: list } })
-      void write(
-        'put the assessments in another order',
-        () => send(ids),
-        () => send(was),
-      )
+      const set = (list: string[]) => ask(routes.orderAssessments, { params: { courseId }, body: { ids: list } })
+      void write('put the assessments in another order', set(ids), () => set(was))
     },
     addComponent: (body: z.input<typeof routes.addComponent.body>) =>
-      write(
-        'add a component',
-        () => call(routes.addComponent, { params: { courseId }, body }),
-        (c) => call(routes.removeComponent, { params: { courseId, componentId: c.id } }),
+      write('add a component', ask(routes.addComponent, { params: { courseId }, body }), (c) =>
+        ask(routes.removeComponent, { params: { courseId, componentId: c.id } }),
       ),
     removeComponent: ({ title, weight, combine, dropLowest, bonus, id }: Component) =>
-      write(
-        `take ${title} away`,
-        () => call(routes.removeComponent, { params: { courseId, componentId: id } }),
-        () => call(routes.addComponent, { params: { courseId }, body: { title, weight, combine, dropLowest, bonus } }),
+      write(`take ${title} away`, ask(routes.removeComponent, { params: { courseId, componentId: id } }), () =>
+        ask(routes.addComponent, { params: { courseId }, body: { title, weight, combine, dropLowest, bonus } }),
       ),
     addAssessment: (body: z.input<typeof routes.addAssessment.body>) =>
-      write(
-        'add an assessment',
-        () => call(routes.addAssessment, { params: { courseId }, body }),
-        (a) => patchAssessment(a.id, { away: true }),
-      ),
+      write('add an assessment', ask(routes.addAssessment, { params: { courseId }, body }), (a) => patchAssessment(a.id, { away: true })),
     addPlan: (body: z.input<typeof routes.addPlan.body>) =>
-      write(
-        `add ${body.assessments.length} assessments`,
-        () => call(routes.addPlan, { params: { courseId }, body }),
-        (added) => call(routes.takePlanBack, { params: { courseId }, body: added }),
+      write(`add ${body.assessments.length} assessments`, ask(routes.addPlan, { params: { courseId }, body }), (added) =>
+        ask(routes.takePlanBack, { params: { courseId }, body: added }),
       ),
     copyAssessment: (body: z.input<typeof routes.copyAssessment.body>) =>
-      write(
-        'copy an assessment',
-        () => call(routes.copyAssessment, { params: { courseId }, body }),
-        ({ assessment }) => patchAssessment(assessment.id, { away: true }),
+      write('copy an assessment', ask(routes.copyAssessment, { params: { courseId }, body }), ({ assessment }) =>
+        patchAssessment(assessment.id, { away: true }),
       ),
     startingMark: (a: Assessment, mark: number) =>
       write(
         `starting mark for ${a.title}`,
-        () => call(routes.startingMark, { params: { courseId, assessmentId: a.id }, body: { mark } }),
+        ask(routes.startingMark, { params: { courseId, assessmentId: a.id }, body: { mark } }),
         ({ given }) =>
           given.length === 0
             ? Promise.resolve()
-            : call(routes.writeCells, {
+            : ask(routes.writeCells, {
                 params: { courseId },
                 body: {
                   cells: given.map((c) => ({

@@ -1,61 +1,25 @@
 import { screen, waitFor, within } from '@testing-library/react'
-import { routes, type Assessment, type Plan } from '#contract'
+import { routes, type Assessment, type KeptTrial, type Plan, type Policy } from '#contract'
 import { TrialProvider, useTrial } from '../../../course/trial'
-import { courseHead, USE } from '../../../testing/data'
+import { assessment, component, planOf } from '../../../testing/data'
 import { inPage, serverAnswers } from '../../../testing/in-page'
 import { usePlanQuery } from '../../../course/plan'
 import { PlanPart } from './PlanPart'
 
-const assessment = (id: string, componentId: string, more: Partial<Assessment> = {}): Assessment => ({
-  id,
-  componentId,
-  title: id[0]!.toUpperCase() + id.slice(1),
-  marking: 'direct',
-  outOf: 20,
-  worth: 20,
-  worthFollows: true,
-  counts: true,
-  bonus: false,
-  droppable: true,
-  passMark: null,
-  tolerance: 2,
-  readingsWanted: 1,
-  step: null,
-  standardId: null,
-  use: USE,
-  notes: '',
-  version: 1,
-  ...more,
-})
-const component = (id: string, weight: number | null): Plan['components'][number] => ({
-  id,
-  title: id[0]!.toUpperCase() + id.slice(1),
-  weight,
-  combine: 'byWorth',
-  dropLowest: 0,
-  bonus: false,
-  version: 1,
-})
-const planOf = (more: Partial<Plan> = {}): Plan => ({
-  head: courseHead('lead'),
-  version: 1,
-  hasMarks: false,
-  policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: { decimals: 0 }, above100: 'cap' },
-  boundaries: [],
-  sections: [{ id: 'east', code: 'E', name: 'East', teacher: null, weekdays: [1], firstDay: null, students: 3 }],
-  components: [component('work', 40), component('exam', 60)],
-  assessments: [assessment('essay', 'work'), assessment('sketch', 'work'), assessment('paper', 'exam', { outOf: 60, worth: 60 })],
-  away: [],
-  releases: [{ kind: 'confirmed' }],
-  placements: [
-    [0, 0, '2026-10-05', 0],
-    [1, 0, '2026-10-12', 0],
-    [2, 0, '2026-12-14', 0],
-  ],
-  leftOut: {},
-  accepted: [],
-  ...more,
-})
+const given = (id: string, componentId: string, more: Partial<Assessment> = {}) => assessment(id, { componentId, ...more })
+const hydrography = (more: Partial<Plan> = {}): Plan =>
+  planOf({
+    sections: [{ id: 'east', code: 'E', name: 'East', teacher: null, weekdays: [1], firstDay: null, students: 3 }],
+    components: [component('work', 40), component('exam', 60)],
+    assessments: [given('essay', 'work'), given('sketch', 'work'), given('paper', 'exam', { outOf: 60, worth: 60 })],
+    releases: [{ kind: 'confirmed' }],
+    placements: [
+      [0, 0, '2026-10-05', 0],
+      [1, 0, '2026-10-12', 0],
+      [2, 0, '2026-12-14', 0],
+    ],
+    ...more,
+  })
 
 function Shown() {
   const { data } = usePlanQuery('c')
@@ -64,18 +28,18 @@ function Shown() {
 const TrialSize = () => <p>{useTrial().changes.length} in trial</p>
 
 /** The plan as the server keeps it: what is written is what is fetched next. */
-function setOut(plan = planOf()) {
+function setOut(plan = hydrography()) {
   let stored = plan
   const server = serverAnswers([
     [routes.plan, () => stored],
-    [routes.trial, () => ({ changes: [] })],
-    [routes.keepTrial, () => ({ changes: [] })],
+    [routes.trial, () => ({ changes: [], version: 0 })],
+    [routes.keepTrial, ({ changes, version }: KeptTrial) => ({ changes, version: version + 1 })],
     [
       routes.editComponent,
       ({ version, ...patch }: { version: number }, address) => {
         const id = address.split('/').at(-1)!
         stored = { ...stored, components: stored.components.map((c) => (c.id === id ? { ...c, ...patch, version: version + 1 } : c)) }
-        return { id, version: version + 1 }
+        return stored.components.find((c) => c.id === id)
       },
     ],
     [
@@ -96,9 +60,9 @@ function setOut(plan = planOf()) {
         return row
       },
     ],
-    [routes.orderAssessments, () => ({})],
+    [routes.orderAssessments, () => null],
     [routes.addComponent, () => component('new', null)],
-    [routes.setPolicy, () => ({})],
+    [routes.setPolicy, ({ policy }: { policy: Policy }) => ({ policy })],
   ])
   const page = inPage(
     <TrialProvider head={stored.head}>
@@ -140,7 +104,7 @@ test('a divider of the bar moves weight between its neighbours by key, never bel
 })
 
 test('weights that do not add up are said, and brought to 100 with a press', async () => {
-  const { user, ready, weights } = setOut(planOf({ components: [component('work', 40), component('exam', null)] }))
+  const { user, ready, weights } = setOut(hydrography({ components: [component('work', 40), component('exam', null)] }))
   await ready()
   expect(screen.getByText('sum 40: shares are taken of this sum')).toBeTruthy()
   expect(screen.getByText('weight is missing')).toBeTruthy()
@@ -151,11 +115,11 @@ test('weights that do not add up are said, and brought to 100 with a press', asy
 
 test('what is odd stands in the row, in words', async () => {
   const { ready } = setOut(
-    planOf({
+    hydrography({
       assessments: [
-        assessment('essay', 'work', { worth: null }),
-        assessment('sketch', 'work', { passMark: 25 }),
-        assessment('paper', 'exam', { outOf: 1 }),
+        given('essay', 'work', { worth: null }),
+        given('sketch', 'work', { passMark: 25 }),
+        given('paper', 'exam', { outOf: 1 }),
       ],
       placements: [[0, 0, null, 0]],
     }),
@@ -177,7 +141,7 @@ test('the proof gives full marks everywhere and takes one away: the grade falls 
 })
 
 test('with marks about, what moves grades becomes a trial; titles are written at once', async () => {
-  const { user, ready, sent, weights } = setOut(planOf({ hasMarks: true }))
+  const { user, ready, sent, weights } = setOut(hydrography({ hasMarks: true }))
   await ready()
   await type(user, 'Weight of Work', '50')
   expect(screen.getByText('1 in trial')).toBeTruthy()
@@ -215,7 +179,7 @@ test('taken away it stands below the table, and is brought back', async () => {
 })
 
 test('an empty plan begins with a component, and a title that is missing is asked for', async () => {
-  const { user, ready, sent } = setOut(planOf({ components: [], assessments: [], placements: [] }))
+  const { user, ready, sent } = setOut(hydrography({ components: [], assessments: [], placements: [] }))
   await ready()
   await user.keyboard('a')
   await user.click(within(screen.getByRole('dialog')).getByRole('button', { name: /^Add/ }))
