@@ -22,6 +22,24 @@ module.exports = {
     { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },
     { name: 'web-not-server', severity: 'error', from: { path: '^web/' }, to: { path: '^server/' } },
     {
+      name: 'an-area-knows-no-other',
+      severity: 'error',
+      from: { path: '^server/areas/([^/]+)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^server/areas/', pathNot: '^server/areas/$1/' },
+    },
+    {
+      name: 'the-kernel-knows-no-area',
+      severity: 'error',
+      from: { path: '^server/kernel/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^server/(areas|workers|app)' },
+    },
+    {
+      name: 'a-stop-knows-no-other',
+      severity: 'error',
+      from: { path: '^web/stops/([^/]+)/' },
+      to: { path: '^web/stops/', pathNot: '^web/stops/$1/' },
+    },
+    {
       name: 'nobody-imports-these',
       severity: 'error',
       from: { pathNot: '^(demo|bench|e2e)/|\\.test\\.tsx?$|^server/testing/' },

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { strToU8, zipSync } from 'fflate'
 import { buildDemo } from '../demo/build'
-import { openDatabase } from '../server/db/open'
+import { openDatabase } from '../server/kernel/db/open'
 import { figures } from './figures'
 import { withServer, type Served } from './serve'
 

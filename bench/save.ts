@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { unpackSheet, type Cell, type SheetInColumns } from '#contract'
 import { buildDemo } from '../demo/build'
-import { openDatabase } from '../server/db/open'
+import { openDatabase } from '../server/kernel/db/open'
 import { figures } from './figures'
 import { withServer } from './serve'
 

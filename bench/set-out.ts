@@ -6,8 +6,8 @@ import { rollChanges } from '#core/roll'
 import { readRoll } from '#core/exchange/read-roll'
 import { applyRollChanges } from '../server/areas/roll/apply-changes'
 import { rollQueries } from '../server/areas/roll/queries'
-import { planLoader } from '../server/areas/table/load-plan'
-import { openDatabase, type Db } from '../server/db/open'
+import { planLoader } from '../server/kernel/course/load-plan'
+import { openDatabase, type Db } from '../server/kernel/db/open'
 import { takeTurns } from './grade-course'
 
 const STUDENTS = 12_000

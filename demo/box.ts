@@ -2,7 +2,7 @@ import { once } from 'node:events'
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import PDFDocument from 'pdfkit'
-import type { Db } from '../server/db/open'
+import type { Db } from '../server/kernel/db/open'
 import { MAKERS_NOTE } from './piles'
 
 const COURSE = 'cfs118-2026'

@@ -1,4 +1,4 @@
-import type { Db } from '../server/db/open'
+import type { Db } from '../server/kernel/db/open'
 import { itemId, LEAD_ID, writeDepartment, type Size } from './department'
 import { writePiles } from './piles'
 import { random } from './random'

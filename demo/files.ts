@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Db } from '../server/db/open'
+import type { Db } from '../server/kernel/db/open'
 import { sectionId } from './department'
 import { half, clamp, random } from './random'
 import { THIS_YEAR } from './story'

@@ -1,7 +1,7 @@
 import { existsSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { openDatabase } from '../server/db/open'
+import { openDatabase } from '../server/kernel/db/open'
 import { writeBox } from './box'
 import { buildDemo, DEMO_SIZE } from './build'
 import { PASSPHRASE } from './department'

@@ -1,5 +1,5 @@
 import { rubricMark, scaleValue, schemeMark, type Picks } from '#core/scales'
-import type { Db } from '../server/db/open'
+import type { Db } from '../server/kernel/db/open'
 import { markerId, scriptId, type CourseSpec, type DemoStudent, type Size } from './department'
 import { clamp, half, type Random } from './random'
 import { FIELD_BOOK_SCHEME, MAP_RUBRIC, VIVA_SCALE, type PlanItem } from './standards'

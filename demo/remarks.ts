@@ -1,4 +1,4 @@
-import type { Db } from '../server/db/open'
+import type { Db } from '../server/kernel/db/open'
 import type { Size } from './department'
 import { random } from './random'
 

@@ -1,6 +1,6 @@
 import { rubricMark, type Picks } from '#core/scales'
 import type { OutcomeBody, RubricBody } from '#contract'
-import type { Db } from '../server/db/open'
+import type { Db } from '../server/kernel/db/open'
 import { LEAD_ID, markerId } from './department'
 import { MAP_RUBRIC } from './standards'
 

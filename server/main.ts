@@ -1,11 +1,11 @@
 import { join } from 'node:path'
 import { pino } from 'pino'
 import { createApp } from './app'
-import type { SetUpCode } from './access/set-up-code'
+import type { SetUpCode } from './kernel/access/set-up-code'
 import { settingsOrEnd } from './commands/settings-or-end'
-import { openDatabase } from './db/open'
-import { DataHeldError, holdData } from './keeping/hold-data'
-import { isLoopback } from './loopback'
+import { openDatabase } from './kernel/db/open'
+import { DataHeldError, holdData } from './areas/keeping/hold-data'
+import { isLoopback } from './kernel/loopback'
 import { signOnDirectory } from './standins/sign-on'
 
 // What is made here, by whatever part or library, is for the server's own account alone.

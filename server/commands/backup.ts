@@ -1,5 +1,5 @@
 import { join, resolve } from 'node:path'
-import { backUp, BackUpError, DATABASE } from '../keeping/back-up'
+import { backUp, BackUpError, DATABASE } from '../areas/keeping/back-up'
 import { settingsOrEnd } from './settings-or-end'
 
 // npm run backup -- [FOLDER]: a checked backup, also while the server runs.

@@ -1,7 +1,7 @@
 import { resolve } from 'node:path'
-import { BackUpError } from '../keeping/back-up'
-import { DataHeldError } from '../keeping/hold-data'
-import { restore } from '../keeping/restore'
+import { BackUpError } from '../areas/keeping/back-up'
+import { DataHeldError } from '../areas/keeping/hold-data'
+import { restore } from '../areas/keeping/restore'
 import { settingsOrEnd } from './settings-or-end'
 
 // npm run restore -- FOLDER: puts a backup in place of the data, and what was there aside.

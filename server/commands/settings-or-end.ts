@@ -1,4 +1,4 @@
-import { readSettings, SettingError, type Settings } from '../settings'
+import { readSettings, SettingError, type Settings } from '../kernel/settings'
 
 /** The settings of this process; where one cannot be, says which and ends. */
 export function settingsOrEnd(): Settings {

@@ -1,6 +1,6 @@
 import type { StandIn } from '#contract'
-import { now, type Db } from '../db/open'
-import { HttpProblem } from '../problem'
+import { now, type Db } from '../kernel/db/open'
+import { HttpProblem } from '../kernel/problem'
 
 /** Which simulated services are made to fail on purpose, for one course each, and who did that. */
 export function standInFaults(db: Db) {

@@ -1,4 +1,4 @@
-import type { Db } from '../db/open'
+import type { Db } from '../kernel/db/open'
 
 /** A stand-in for an institution's sign-on: it names the demo's people, and only where the data is the demo's. */
 export function signOnDirectory(db: Db) {

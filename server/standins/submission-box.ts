@@ -1,5 +1,5 @@
 import { basename, join } from 'node:path'
-import { HttpProblem } from '../problem'
+import { HttpProblem } from '../kernel/problem'
 import { LIST, type BoxList } from '../workers/box-list'
 import type { WorkerPool } from '../workers/pool'
 import type { StandInFaults } from './faults'

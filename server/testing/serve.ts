@@ -5,9 +5,9 @@ import { join } from 'node:path'
 import supertest from 'supertest'
 import { buildDemo } from '../../demo/build'
 import { PASSPHRASE } from '../../demo/department'
-import type { SetUpCode } from '../access/set-up-code'
+import type { SetUpCode } from '../kernel/access/set-up-code'
 import { createApp } from '../app'
-import { openDatabase, type Db } from '../db/open'
+import { openDatabase, type Db } from '../kernel/db/open'
 
 export const COURSE = 'cfs214-2026'
 export const api = (path: string) => `/api/courses/${COURSE}${path}`

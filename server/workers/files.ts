@@ -13,10 +13,10 @@ import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import { unzipBounded } from '#core/exchange/unzip'
 import { readWorkbook } from '#core/exchange/workbook'
 import type { TriedPackage } from '#contract'
-import { bringIn, tryPackage } from '../course-package/bring-in'
-import { takeOut } from '../course-package/take-out'
-import { backUp, BackUpError, type BackUp } from '../keeping/back-up'
-import type { LibraryFileRead } from '../areas/scales/library-file'
+import { bringIn, tryPackage } from '../areas/keeping/package/bring-in'
+import { takeOut } from '../areas/keeping/package/take-out'
+import { backUp, BackUpError, type BackUp } from '../areas/keeping/back-up'
+import type { LibraryFileRead } from '../areas/library/library-file'
 
 /** Off the main thread: what files hold. A file that cannot be read comes back as a sentence. */
 async function orSentence<T>(work: () => Promise<T>): Promise<T | string> {
@@ -104,7 +104,7 @@ export async function backup(of: { file: string; into: string }): Promise<BackUp
   }
 }
 
-export { countNames, makeNameless } from '../keeping/nameless'
+export { countNames, makeNameless } from '../areas/keeping/nameless'
 /** A course as a data package, in a file. */
 export function takeOutCourse(of: { file: string; courseId: string; into: string }): Record<string, number> {
   return takeOut(of)

@@ -1,5 +1,5 @@
 import { boundFigures } from '../stops/bound/figures'
-import { compareSections } from '../stops/compare/compared'
+import { compareSections } from '../parts/compared'
 import { readingQueueOf } from '../stops/reconcile/queue'
 import { rescaleFigures } from '../stops/rescale/figures'
 import { studentFigures } from '../stops/student/figures'

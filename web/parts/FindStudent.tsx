@@ -1,32 +1,44 @@
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import type { Student } from '#contract'
 
 const MATCHES = 6
 
-/** Finds a student by name or number; Enter takes the first found. */
+/** Finds a student by name or number; Enter takes the first found, also of a roll that has yet to come. */
 export function FindStudent({
   students,
   label,
   says,
   onPick,
 }: {
-  students: readonly Pick<Student, 'id' | 'candidate'>[]
+  /** Null until the roll is here. */
+  students: readonly Pick<Student, 'id' | 'candidate'>[] | null
   label: (studentId: string) => string
   /** What it is for, as the field's name. */
   says: string
   onPick: (studentId: string) => void
 }) {
   const [find, setFind] = useState('')
+  /** What was asked for with Enter before anybody could be found. */
+  const [entered, setEntered] = useState<string | null>(null)
   const wanted = find.trim().toLowerCase()
   const matches = useMemo(
-    () => (wanted === '' ? [] : students.filter((s) => `${label(s.id)} ${s.candidate}`.toLowerCase().includes(wanted)).slice(0, MATCHES)),
+    () =>
+      wanted === '' || !students
+        ? []
+        : students.filter((s) => `${label(s.id)} ${s.candidate}`.toLowerCase().includes(wanted)).slice(0, MATCHES),
     [students, wanted, label],
   )
   const pick = (id: string) => {
     onPick(id)
     setFind('')
+    setEntered(null)
   }
+  useEffect(() => {
+    if (entered === null || !students) return
+    setEntered(null)
+    if (entered === wanted && matches[0]) pick(matches[0].id)
+  })
   return (
     <>
       <Form.Control
@@ -36,9 +48,11 @@ export function FindStudent({
         value={find}
         onChange={(e) => setFind(e.target.value)}
         onKeyDown={(e) => {
-          if (e.key !== 'Enter' || !matches[0]) return
+          if (e.key !== 'Enter') return
+          if (matches[0]) pick(matches[0].id)
+          else if (students) return
+          else setEntered(wanted)
           e.preventDefault()
-          pick(matches[0].id)
         }}
       />
       {matches.length > 0 && (
@@ -53,7 +67,8 @@ export function FindStudent({
           ))}
         </ul>
       )}
-      {wanted !== '' && matches.length === 0 && <p className="soft small mb-0">Nobody on the roll is called that.</p>}
+      {wanted !== '' && !students && <p className="soft small mb-0">Fetching the roll…</p>}
+      {wanted !== '' && students && matches.length === 0 && <p className="soft small mb-0">Nobody on the roll is called that.</p>}
     </>
   )
 }

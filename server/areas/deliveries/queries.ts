@@ -1,6 +1,6 @@
 import type { Status } from '#core/grades'
 import type { DeliveryRow } from '#contract'
-import { now, type Db } from '../../db/open'
+import { now, type Db } from '../../kernel/db/open'
 
 export interface NewDelivery {
   id: string

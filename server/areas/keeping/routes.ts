@@ -1,8 +1,8 @@
 import { routes } from '#contract'
-import type { AuditList } from '../../access/audit'
-import type { Handle } from '../../http'
-import type { Keeper } from '../../keeping/schedule'
-import { HttpProblem } from '../../problem'
+import type { AuditList } from '../../kernel/access/audit'
+import type { Handle } from '../../kernel/http'
+import type { Keeper } from './schedule'
+import { HttpProblem } from '../../kernel/problem'
 
 /** Backups, for whoever administers the installation. */
 export function keepingRoutes(handle: Handle, keeper: Keeper, audit: AuditList): void {

@@ -1,6 +1,6 @@
 import { decodeText } from '#core/exchange/read-roll'
 import type { DeskScript, ReadingBody } from '#contract'
-import { now, type Db } from '../../db/open'
+import { now, type Db } from '../../kernel/db/open'
 import { bodyColumns, type OwnReadingRow } from './desk-queries'
 
 export type NextReadingRow = Pick<OwnReadingRow, 'version' | 'mark' | 'picks' | 'judgement' | 'comment' | 'criterionComments' | 'notes'>

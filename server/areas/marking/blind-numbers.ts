@@ -1,5 +1,5 @@
 import { randomInt, randomUUID } from 'node:crypto'
-import type { Db } from '../../db/open'
+import type { Db } from '../../kernel/db/open'
 
 interface BlindScript {
   id: string

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Status } from '#core/grades'
 import type { KeptComment, ReadingBody } from '#contract'
-import { now, type Db } from '../../db/open'
+import { now, type Db } from '../../kernel/db/open'
 
 export interface OwnReadingRow {
   id: string

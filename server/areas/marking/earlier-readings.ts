@@ -1,5 +1,5 @@
 import type { EarlierReading } from '#contract'
-import type { Db } from '../../db/open'
+import type { Db } from '../../kernel/db/open'
 
 /** What a reading was before it was as it is. */
 export function earlierReadings(db: Db) {

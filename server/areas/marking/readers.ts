@@ -1,4 +1,4 @@
-import type { Db } from '../../db/open'
+import type { Db } from '../../kernel/db/open'
 
 export interface Reader {
   id: string

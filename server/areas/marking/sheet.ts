@@ -15,13 +15,13 @@ import {
   type SheetInColumns,
   type SheetSince,
 } from '#contract'
-import type { CellKey } from '../table/latest-cells'
-import { now, type Db } from '../../db/open'
-import { namesFor } from '../../access/names'
-import type { PlanLoader } from '../table/load-plan'
-import type { TableLoader } from '../table/load-table'
-import { appliesTo } from './applies-to'
-import { gateFor } from '../tuning/queries'
+import type { CellKey } from '../../kernel/course/latest-cells'
+import { now, type Db } from '../../kernel/db/open'
+import { namesFor } from '../../kernel/access/names'
+import type { PlanLoader } from '../../kernel/course/load-plan'
+import type { TableLoader } from '../../kernel/course/load-table'
+import { appliesTo } from '../../kernel/course/applies-to'
+import { gateFor } from '../../kernel/standards/exemplars'
 import { readersOf, readNotTyped } from './readers'
 
 type Table = Omit<CourseTable, 'head'>

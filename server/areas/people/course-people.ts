@@ -1,12 +1,12 @@
 import { readPeople } from '#core/exchange/people-lines'
 import { routes, type CoursePerson, type StudentAccess } from '#contract'
-import type { AuditList } from '../../access/audit'
-import type { Db } from '../../db/open'
-import type { Handle } from '../../http'
-import { HttpProblem } from '../../problem'
-import type { CourseWrites } from '../table/course-writes'
-import type { Inviter } from './invite'
-import { HAS_COME, personQueries, stateOf } from './queries'
+import type { AuditList } from '../../kernel/access/audit'
+import type { Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { Inviter } from '../../kernel/access/invite'
+import { HAS_COME, personQueries, stateOf } from '../../kernel/access/people'
 
 type PersonRow = Omit<CoursePerson, 'state' | 'teaches'> & { teaches: string | null; active: 0 | 1; chosen: 0 | 1 }
 interface Found {

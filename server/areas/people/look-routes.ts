@@ -1,9 +1,9 @@
 import { routes } from '#contract'
-import type { AuditList } from '../../access/audit'
-import type { Sessions } from '../../access/sessions'
-import type { Db } from '../../db/open'
-import { tokenOf, type Handle } from '../../http'
-import { HttpProblem } from '../../problem'
+import type { AuditList } from '../../kernel/access/audit'
+import type { Sessions } from '../../kernel/access/sessions'
+import type { Db } from '../../kernel/db/open'
+import { tokenOf, type Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
 
 /** A lead sees a course as one of its markers does: read only, and recorded. */
 export function lookRoutes(handle: Handle, db: Db, open: Sessions, audit: AuditList): void {

@@ -1,7 +1,7 @@
 import { createEvents, type EventAttributes } from 'ics'
 import { shiftDay } from '#core/roll'
-import type { PlanCore } from '../table/load-plan'
-import { HttpProblem } from '../../problem'
+import type { PlanCore } from '../../kernel/course/load-plan'
+import { HttpProblem } from '../../kernel/problem'
 
 const parts = (day: string) => day.split('-').map(Number) as [number, number, number]
 

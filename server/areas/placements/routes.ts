@@ -1,9 +1,9 @@
 import { routes, type PlacementWrite, type Release } from '#contract'
-import { now, type Db } from '../../db/open'
-import type { Handle } from '../../http'
-import { HttpProblem } from '../../problem'
-import type { CourseWrites } from '../table/course-writes'
-import type { PlanLoader } from '../table/load-plan'
+import { now, type Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanLoader } from '../../kernel/course/load-plan'
 import { dueCalendar } from './calendar'
 
 export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import type { Boundary } from '#core/grades'
 import { routes, type GradeSet } from '#contract'
-import { now, type Db } from '../../db/open'
-import type { Handle } from '../../http'
-import { HttpProblem } from '../../problem'
-import type { PlanLoader } from '../table/load-plan'
+import { now, type Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { PlanLoader } from '../../kernel/course/load-plan'
 
 const MOST = 100
 

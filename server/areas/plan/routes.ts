@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { checkBoundaries } from '#core/grades'
 import { routes, type Assessment, type Component } from '#contract'
-import type { Db } from '../../db/open'
-import type { Handle } from '../../http'
-import { HttpProblem } from '../../problem'
-import type { CourseWrites } from '../table/course-writes'
-import type { PlanLoader } from '../table/load-plan'
-import { toAssessment, toComponent, type AssessmentRow, type ComponentRow } from '../table/rows'
+import type { Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanLoader } from '../../kernel/course/load-plan'
+import { toAssessment, toComponent, type AssessmentRow, type ComponentRow } from '../../kernel/course/rows'
 import { movesGrades, setColumns } from './set-columns'
-import { freeTitles } from './titles'
+import { freeTitles } from '../../kernel/course/titles'
 
 export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
   const free = freeTitles(db)

@@ -1,4 +1,4 @@
-import type { Db } from '../../db/open'
+import type { Db } from '../../kernel/db/open'
 
 /** Fields of the contract that are columns here, by their column; no other name ever reaches the SQL. */
 const COLUMN: Record<string, string> = {

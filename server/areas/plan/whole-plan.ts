@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { routes, type PlanAdded } from '#contract'
-import type { Db } from '../../db/open'
-import { isOfSqlite } from '../../db/of-sqlite'
-import type { Handle } from '../../http'
-import { HttpProblem } from '../../problem'
-import type { CourseWrites } from '../table/course-writes'
-import type { PlanLoader } from '../table/load-plan'
+import type { Db } from '../../kernel/db/open'
+import { isOfSqlite } from '../../kernel/db/of-sqlite'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanLoader } from '../../kernel/course/load-plan'
 
 /** A plan that comes in as a whole, and goes as a whole as long as nobody has worked with it. */
 export function wholePlanRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {

@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { format, parseISO } from 'date-fns'
 import { routes, type Letter } from '#contract'
-import type { AuditList } from '../../access/audit'
-import { now, type Db } from '../../db/open'
-import type { Handle } from '../../http'
-import { HttpProblem } from '../../problem'
+import type { AuditList } from '../../kernel/access/audit'
+import { now, type Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
 import type { StandInFaults } from '../../standins/faults'
 import type { Message, Post } from '../../standins/post'
-import { allotmentQueries } from '../marking/allotments'
-import type { PlanLoader } from '../table/load-plan'
+import { allotmentQueries } from '../../kernel/course/allotments'
+import type { PlanLoader } from '../../kernel/course/load-plan'
 
 /** Messages to markers through the stand-in for the post, and the switches of the stand-ins. */
 export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post, faults: StandInFaults, audit: AuditList): void {

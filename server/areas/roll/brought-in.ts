@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { RollChanges } from '#core/roll'
 import type { RollFileKept, RollSection, RollStudent, TriedRoll } from '#contract'
-import { now, type Db } from '../../db/open'
-import { HttpProblem } from '../../problem'
+import { now, type Db } from '../../kernel/db/open'
+import { HttpProblem } from '../../kernel/problem'
 import { applyRollChanges } from './apply-changes'
 import type { RollQueries } from './queries'
 

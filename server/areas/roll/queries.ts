@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Stay } from '#core/roll'
 import { unpackRoll, type Roll, type RollInColumns, type RollSection, type RollStudent } from '#contract'
-import type { Db } from '../../db/open'
+import type { Db } from '../../kernel/db/open'
 
 interface SectionRow {
   id: string

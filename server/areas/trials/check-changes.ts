@@ -4,7 +4,7 @@ import { checkBoundaries } from '#core/grades'
 import { adjuster, AdjustmentError } from '#core/rescale'
 import { applyChanges, NO_SCRIPT, readingsOf, type Workings } from '#core/trial'
 import type { Change, CourseTable } from '#contract'
-import { HttpProblem } from '../../problem'
+import { HttpProblem } from '../../kernel/problem'
 
 /** Refuses changes that do not fit the course, with a sentence for the first one that does not. */
 export function checkChanges(

@@ -10,7 +10,7 @@ import { tickStep } from '../../parts/ticks'
 import { Vial } from '../../parts/Vial'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { fixed, plain } from '../../parts/format'
-import { WHOLE_COURSE, type ComparedSection } from './compared'
+import { WHOLE_COURSE, type ComparedSection } from '../../parts/compared'
 import { SectionCloseUp } from './SectionCloseUp'
 import './compare.css'
 

@@ -8,7 +8,7 @@ import { PeopleList } from '../../parts/PeopleList'
 import { tickStep } from '../../parts/ticks'
 import { Vial } from '../../parts/Vial'
 import { counted, fixed, plain, signed } from '../../parts/format'
-import type { Compared, ComparedSection } from './compared'
+import type { Compared, ComparedSection } from '../../parts/compared'
 
 interface Props {
   compared: Compared

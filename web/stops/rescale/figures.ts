@@ -2,7 +2,7 @@ import { describe } from '#core/compare'
 import { applyChanges, standingMarks, standingOf, type Change, type StandingMark, type Workings } from '#core/trial'
 import type { Assessment } from '#contract'
 import type { CourseState } from '../../course/state'
-import { compareSections, type Compared } from '../compare/compared'
+import { compareSections, type Compared } from '../../parts/compared'
 
 /** What a rescaling does to one section, beside how it compares. */
 export type RescaledSection = Pick<Compared['sections'][number], 'id' | 'name' | 'lean' | 'passed'> & {

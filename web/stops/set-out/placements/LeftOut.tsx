@@ -61,7 +61,7 @@ export function LeftOut({ plan, edits, at, single }: { plan: Plan; edits: Placem
         <>
           <p className="soft small mb-0">Leave somebody out:</p>
           <FindStudent
-            students={others}
+            students={roll.data ? others : null}
             label={label}
             says={`Leave a student out of ${assessment.title}`}
             onPick={(id) => edits.exclude(assessment.id, [id], true, `leave ${label(id)} out of ${assessment.title}`)}

@@ -1,0 +1,107 @@
+import { randomUUID } from 'node:crypto'
+import { firstMeeting, movedDue, movedRelease, sameDayInTerm, type Term } from '#core/roll'
+import { routes, type Plan, type Taken } from '#contract'
+import type { Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
+import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
+import { freeTitles } from '../../kernel/course/titles'
+
+type Assessment = Plan['assessments'][number]
+
+/** Copies of assessments, with what is wanted of them; never with marks. */
+export function assessmentCopier(db: Db) {
+  const insert = db.prepare(
+    `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, worth_follows, counts, bonus, droppable, pass_mark,
+       tolerance, readings_wanted, step, blind, standard_id, notes, position)
+     VALUES (@id, @courseId, @componentId, @title, @marking, @outOf, @worth, @worthFollows, @counts, @bonus, @droppable, @passMark,
+       @tolerance, @readingsWanted, @step, (SELECT blind FROM assessment WHERE id = @of), @standardId, @notes,
+       (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
+  )
+  const place = db.prepare('INSERT INTO placement (assessment_id, section_id, due, release) VALUES (?, ?, ?, ?)')
+
+  return {
+    copy(
+      a: Assessment,
+      to: { courseId: string; componentId: string; title: string; counts: boolean },
+      take: Omit<Taken, 'placements'>,
+    ): string {
+      const id = randomUUID()
+      insert.run({
+        id,
+        of: a.id,
+        ...to,
+        counts: Number(to.counts),
+        marking: a.marking,
+        outOf: a.outOf,
+        worth: a.worth,
+        worthFollows: Number(a.worthFollows),
+        bonus: Number(a.bonus),
+        droppable: Number(a.droppable),
+        passMark: take.passMark ? a.passMark : null,
+        tolerance: take.moderation ? a.tolerance : 0,
+        readingsWanted: take.moderation ? a.readingsWanted : 1,
+        step: take.moderation ? a.step : null,
+        standardId: take.standard ? a.standardId : null,
+        notes: take.notes ? a.notes : '',
+      })
+      return id
+    },
+    /**
+     * Sets a copy for the sections of a course as its original was set, by section name; others by its first week.
+     * @returns the names of those that had not begun by then, and are left out
+     */
+    placeLike(original: string, from: PlanCore, copy: string, to: Pick<PlanCore, 'sections'> & { head: Term }): string[] {
+      const at = from.assessments.findIndex((a) => a.id === original)
+      const own = from.placements.filter(([a]) => a === at)
+      const byName = new Map(own.map((p) => [from.sections[p[1]]!.name.toLowerCase(), p]))
+      const first = own.flatMap(([, , due]) => due ?? []).sort()[0] ?? null
+      const leftOut: string[] = []
+      for (const section of to.sections) {
+        const like = byName.get(section.name.toLowerCase())
+        if (!like && from.sections.some((s) => s.name.toLowerCase() === section.name.toLowerCase())) continue
+        const release = JSON.stringify(
+          movedRelease(from.releases[like?.[3] ?? own[0]?.[3] ?? 0] ?? { kind: 'confirmed' }, from.head, to.head),
+        )
+        const wanted = like ? like[2] : first
+        if (wanted !== null && section.firstDay !== null && section.firstDay > sameDayInTerm(wanted, from.head, to.head)) {
+          leftOut.push(section.name)
+          continue
+        }
+        const due = like
+          ? like[2] && movedDue(like[2], from.head, to.head, section)
+          : first && firstMeeting(section, sameDayInTerm(first, from.head, to.head))
+        place.run(copy, section.id, due, release)
+      }
+      return leftOut
+    },
+  }
+}
+
+export function copyRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
+  const { copy, placeLike } = assessmentCopier(db)
+  const free = freeTitles(db)
+  const role = db.prepare<[string, string], { role: string }>(
+    "SELECT role FROM course_role WHERE course_id = ? AND person_id = ? AND role IN ('lead', 'external')",
+  )
+  const assessment = db.prepare<[string], AssessmentRow>('SELECT * FROM assessment WHERE id = ?')
+
+  handle(routes.copyAssessment, ({ params: { courseId }, body, me }) => {
+    if (!role.get(body.fromCourseId, me.id)) throw new HttpProblem(404, 'There is no such course among yours.', { field: 'fromCourseId' })
+    const from = plans.load(body.fromCourseId).plan
+    const original = from.assessments.find((a) => a.id === body.assessmentId)
+    if (!original) throw new HttpProblem(422, 'There is no such assessment in that course.', { field: 'assessmentId' })
+    const to = plans.load(courseId).plan
+    return writes.writeOpen(courseId, () => {
+      if (!to.components.some((c) => c.id === body.componentId))
+        throw new HttpProblem(422, 'There is no such component.', { field: 'componentId' })
+      const { placements, ...take } = body.take
+      const title = free.assessment(courseId, original.title)
+      const id = copy(original, { courseId, componentId: body.componentId, title, counts: original.counts && !to.hasMarks }, take)
+      const leftOut = placements ? placeLike(original.id, from, id, to) : []
+      return { assessment: toAssessment(assessment.get(id)!), leftOut }
+    })
+  })
+}

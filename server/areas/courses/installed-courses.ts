@@ -1,0 +1,132 @@
+import { shiftDay, shownDay } from '#core/roll'
+import { routes, type InstalledCourse } from '#contract'
+import type { AuditList } from '../../kernel/access/audit'
+import { now, type Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { InstallationSettings } from '../../kernel/access/installation-settings'
+import type { Clock } from '../../kernel/clock'
+import type { WorkerPool } from '../../workers/pool'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanLoader } from '../../kernel/course/load-plan'
+
+/** Courses as such: for whoever administers them, without their marks; and what a lead corrects of their own. */
+export function installedCourseRoutes(
+  handle: Handle,
+  db: Db,
+  plans: PlanLoader,
+  writes: CourseWrites,
+  { audit, pool, settings, clock }: { audit: AuditList; pool: WorkerPool; settings: InstallationSettings; clock: Clock },
+): void {
+  const all = db.prepare<[], { id: string; leads: string | null; bare: 0 | 1 }>(
+    `SELECT c.id,
+       (SELECT group_concat(p.name, '|') FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = c.id AND r.role = 'lead') AS leads,
+       NOT EXISTS (SELECT 1 FROM assessment a JOIN script s ON s.assessment_id = a.id WHERE a.course_id = c.id)
+         AND NOT EXISTS (SELECT 1 FROM decision d WHERE d.course_id = c.id) AS bare
+     FROM course c WHERE c.removed_at IS NULL ORDER BY c.first_day DESC, c.code`,
+  )
+  const person = db.prepare<[string], { name: string; active: 0 | 1 }>('SELECT name, active FROM person WHERE id = ?')
+  const lead = db.prepare(
+    "INSERT INTO course_role (course_id, person_id, role) VALUES (?, ?, 'lead') ON CONFLICT (course_id, person_id) DO UPDATE SET role = 'lead'",
+  )
+  const isStudent = db.prepare<[string, string], { n: number }>(
+    "SELECT count(*) AS n FROM course_role WHERE course_id = ? AND person_id = ? AND role = 'student'",
+  )
+  const setAway = db.prepare('UPDATE course SET away_at = ? WHERE id = ?')
+  const remove = db.prepare("UPDATE course SET removed_at = ?, code = code || ' removed ' || substr(id, 1, 12) WHERE id = ?")
+  const dropRoles = db.prepare('DELETE FROM course_role WHERE course_id = ?')
+  const same = db.prepare<[string, string, string], { id: string }>('SELECT id FROM course WHERE code = ? AND term = ? AND id <> ?')
+  const edit = db.prepare('UPDATE course SET code = ?, title = ?, term = ?, first_day = ?, last_day = ? WHERE id = ?')
+
+  const list = (): InstalledCourse[] =>
+    all.all().map(({ id, leads, bare }) => {
+      const { head } = plans.load(id).plan
+      const namelessFrom = head.awayAt === null ? null : shiftDay(clock.dayOf(head.awayAt), settings.namelessAfter())
+      return { ...head, namelessFrom, leads: leads?.split('|') ?? [], bare: bare === 1 }
+    })
+  const one = (id: string): InstalledCourse => {
+    const found = list().find((c) => c.id === id)
+    if (!found) throw new HttpProblem(404, 'There is no such course here.')
+    return found
+  }
+
+  handle(routes.installedCourses, list)
+
+  handle(routes.giveLead, ({ params: { courseId }, body: { personId }, me }) => {
+    one(courseId)
+    const found = person.get(personId)
+    if (!found || found.active === 0)
+      throw new HttpProblem(422, 'There is no such person here, or they are not active.', { field: 'personId' })
+    if (isStudent.get(courseId, personId)!.n > 0) throw new HttpProblem(409, `${found.name} is a student of that course.`)
+    writes.write(courseId, () => {
+      lead.run(courseId, personId)
+      audit.note({ kind: 'role changed', by: me.id, about: personId, courseId, words: 'lead, given by the installation' })
+    })
+    return undefined
+  })
+
+  handle(routes.putAway, ({ params: { courseId }, body: { away }, me }) => {
+    if ((one(courseId).awayAt !== null) === away) return undefined
+    writes.write(courseId, () => {
+      setAway.run(away ? now() : null, courseId)
+      audit.note({ kind: 'course changed', by: me.id, courseId, words: away ? 'put away' : 'brought back' })
+    })
+    return undefined
+  })
+
+  handle(routes.countNames, async ({ params: { courseId }, me }) => {
+    one(courseId)
+    const counts = await pool.countNames({ file: db.name, courseId }, { personId: me.id })
+    if (typeof counts === 'string') throw new HttpProblem(503, counts)
+    return counts
+  })
+
+  handle(routes.makeNameless, async ({ params: { courseId }, me }) => {
+    const { code, namelessAt, namelessFrom } = one(courseId)
+    if (namelessAt !== null) throw new HttpProblem(409, `${code} is nameless already.`)
+    if (namelessFrom === null) throw new HttpProblem(409, `Put ${code} away first: names are erased of a course that is over.`)
+    if (namelessFrom > clock.today())
+      throw new HttpProblem(
+        409,
+        `${code} can be made nameless from ${shownDay(namelessFrom)} on: ${settings.namelessAfter()} days after it was put away.`,
+      )
+    const erased = await pool.makeNameless({ file: db.name, courseId, at: now() }, { personId: me.id })
+    if (typeof erased === 'string')
+      throw new HttpProblem(503, `${erased} What is erased already stays so; the rest is erased when it is asked for again.`)
+    writes.write(courseId, () =>
+      audit.note({
+        kind: 'course changed',
+        by: me.id,
+        courseId,
+        words: `made nameless: ${erased.students} students, ${erased.works + erased.deliveries} works, ${erased.remarks} remarks erased`,
+      }),
+    )
+    return erased
+  })
+
+  handle(routes.removeCourse, ({ params: { courseId }, me }) => {
+    const course = one(courseId)
+    if (!course.bare) throw new HttpProblem(409, `${course.code} holds scripts or decisions: it can be put away, and not removed.`)
+    writes.write(courseId, () => {
+      audit.note({ kind: 'course changed', by: me.id, courseId, words: `removed: ${course.title}` })
+      dropRoles.run(courseId)
+      remove.run(now(), courseId)
+    })
+    return undefined
+  })
+
+  handle(routes.editCourse, ({ params: { courseId }, body, role, me }) => {
+    if (same.get(body.code, body.term, courseId))
+      throw new HttpProblem(422, `${body.code} in ${body.term} is there already: give another code or term.`, { field: 'term' })
+    writes.write(courseId, () => {
+      edit.run(body.code, body.title, body.term, body.firstDay, body.lastDay, courseId)
+      audit.note({
+        kind: 'course changed',
+        by: me.id,
+        courseId,
+        words: `${body.code} ${body.title}, ${body.term}, ${body.firstDay} to ${body.lastDay}`,
+      })
+    })
+    return plans.head(courseId, role)
+  })
+}

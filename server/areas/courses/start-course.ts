@@ -1,0 +1,100 @@
+import { randomUUID } from 'node:crypto'
+import { movedFirstDay } from '#core/roll'
+import { routes, type CourseHead, type NewCourse, type Policy } from '#contract'
+import type { AuditList } from '../../kernel/access/audit'
+import type { Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
+import { assessmentCopier } from './copy'
+
+/** What a course has before anybody says otherwise. */
+const POLICY: Policy = {
+  missing: { kind: 'zero' },
+  absent: { kind: 'pending' },
+  late: { kind: 'none' },
+  rounding: { decimals: 1 },
+  above100: 'cap',
+}
+const BOUNDARIES = [
+  { grade: 'Pass', from: 50 },
+  { grade: 'Fail', from: 0 },
+]
+
+/** Starts a course from nothing or from another one, with what is wanted of it and never its marks. */
+export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, audit: AuditList): void {
+  const leads = db.prepare<[string], { n: number }>(
+    `SELECT (SELECT count(*) FROM course_role WHERE person_id = p.id AND role = 'lead') + p.admin AS n FROM person p WHERE p.id = ?`,
+  )
+  const role = db.prepare<[string, string], { role: string }>(
+    "SELECT role FROM course_role WHERE course_id = ? AND person_id = ? AND role = 'lead'",
+  )
+  const mayLead = db.prepare<[string, string], { id: string }>(
+    'SELECT p.id FROM person p, person a WHERE p.id = ? AND p.active = 1 AND a.id = ? AND a.admin = 1',
+  )
+  const same = db.prepare<[string, string], { id: string }>('SELECT id FROM course WHERE code = ? AND term = ?')
+  const insert = db.prepare(
+    'INSERT INTO course (id, code, title, term, first_day, last_day, policy, boundaries) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  )
+  const insertRole = db.prepare('INSERT INTO course_role (course_id, person_id, role) VALUES (?, ?, ?)')
+  const copyRoles = db.prepare(
+    `INSERT INTO course_role (course_id, person_id, role) SELECT ?, r.person_id, r.role FROM course_role r JOIN person p ON p.id = r.person_id
+     WHERE r.course_id = ? AND r.person_id <> ? AND r.role <> 'student' AND p.active = 1`,
+  )
+  const insertSection = db.prepare(
+    `INSERT INTO section (id, course_id, code, name, teacher_id, weekdays, first_day, position)
+     SELECT @id, @courseId, code, name, CASE WHEN @people THEN teacher_id END, weekdays, @firstDay, position FROM section WHERE id = @of`,
+  )
+  const insertComponent = db.prepare(
+    'INSERT INTO component (id, course_id, title, weight, combine, drop_lowest, bonus, position) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  )
+  const copier = assessmentCopier(db)
+
+  handle(routes.startCourse, ({ body, me }): CourseHead => {
+    if (leads.get(me.id)!.n === 0) throw new HttpProblem(403, 'A course is started by who leads one, or by whoever runs this installation.')
+    if (body.from !== null && !role.get(body.from, me.id))
+      throw new HttpProblem(404, 'There is no such course among those you lead.', { field: 'from' })
+    if (same.get(body.code, body.term))
+      throw new HttpProblem(422, `${body.code} in ${body.term} is there already: give another code or term.`, { field: 'term' })
+    if (body.leadId !== null && !mayLead.get(body.leadId, me.id))
+      throw new HttpProblem(422, 'There is no such person, or you do not administer this installation.', { field: 'leadId' })
+    const from = body.from === null ? null : plans.load(body.from).plan
+    const id = randomUUID()
+    db.transaction(() => {
+      start(id, body, from, body.leadId ?? me.id)
+      audit.note({ kind: 'course changed', by: me.id, about: body.leadId, courseId: id, words: 'started' })
+    })()
+    return plans.head(id, 'lead')
+  })
+
+  function start(id: string, body: NewCourse, from: PlanCore | null, lead: string): void {
+    const { take, code, title, term, firstDay, lastDay } = body
+    const policy = from && take.plan ? from.policy : POLICY
+    const boundaries = from && take.boundaries ? from.boundaries : BOUNDARIES
+    insert.run(id, code, title, term, firstDay, lastDay, JSON.stringify(policy), JSON.stringify(boundaries))
+    insertRole.run(id, lead, 'lead')
+    if (!from) return
+    if (take.people) copyRoles.run(id, from.head.id, lead)
+    const to = { firstDay, lastDay }
+    const sections: PlanCore['sections'] = []
+    if (take.people || take.placements)
+      for (const s of from.sections) {
+        const own = { ...s, id: randomUUID(), firstDay: s.firstDay && movedFirstDay(s.firstDay, from.head, to, s.weekdays) }
+        insertSection.run({ id: own.id, courseId: id, of: s.id, people: Number(take.people), firstDay: own.firstDay })
+        sections.push(own)
+      }
+    if (!take.plan) return
+    from.components.forEach((c, at) => {
+      const componentId = randomUUID()
+      insertComponent.run(componentId, id, c.title, c.weight, c.combine, c.dropLowest, Number(c.bonus), at)
+      for (const a of from.assessments.filter((x) => x.componentId === c.id)) {
+        const copy = copier.copy(
+          a,
+          { courseId: id, componentId, title: a.title, counts: a.counts },
+          { standard: take.standards, passMark: true, moderation: true, notes: true },
+        )
+        if (take.placements) copier.placeLike(a.id, from, copy, { sections, head: to })
+      }
+    })
+  }
+}

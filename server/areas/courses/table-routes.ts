@@ -1,0 +1,82 @@
+import { packTable, routes, type Role, type TableSince } from '#contract'
+import type { Db } from '../../kernel/db/open'
+import type { sessions } from '../../kernel/access/sessions'
+import { tokenOf, type Handle } from '../../kernel/http'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanLoader } from '../../kernel/course/load-plan'
+import type { TableLoader } from '../../kernel/course/load-table'
+
+const HEARTBEAT_MS = 25_000
+
+type Table = ReturnType<TableLoader['load']>
+
+/** Packed once for everybody who asks for the same version. */
+function packedOnce(): (table: Table) => ReturnType<typeof packTable<Table>> {
+  const known = new WeakMap<Table, ReturnType<typeof packTable<Table>>>()
+  return (table) => {
+    const packed = known.get(table) ?? packTable(table)
+    known.set(table, packed)
+    return packed
+  }
+}
+
+export function tableRoutes(
+  handle: Handle,
+  db: Db,
+  plans: PlanLoader,
+  tables: TableLoader,
+  writes: CourseWrites,
+  open: ReturnType<typeof sessions>,
+): void {
+  const mine = db.prepare<[string], { course_id: string; role: Role }>(
+    `SELECT r.course_id, r.role FROM course_role r JOIN course c ON c.id = r.course_id
+     WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
+  )
+
+  const packed = packedOnce()
+
+  handle(routes.courses, ({ caller, look }) =>
+    (caller ? mine.all(caller.id) : []).map((r) => plans.head(r.course_id, look?.courseId === r.course_id ? 'marker' : r.role)),
+  )
+
+  handle(routes.plan, ({ params, role }) => {
+    const { plan } = plans.load(params.courseId)
+    return { ...plan, head: { ...plan.head, role } }
+  })
+
+  handle(routes.table, async ({ params, role }) => {
+    const table = await tables.loadInTurns(params.courseId)
+    return { ...packed(table), head: { ...table.head, role } }
+  })
+
+  handle(routes.tableSince, ({ params: { courseId, version }, role }): TableSince => {
+    const since = writes.since(courseId, version)
+    if (!since) return null
+    const { scripts: _, readings: __, ...plan } = tables.load(courseId)
+    return {
+      version: plan.version,
+      hasMarks: plan.hasMarks,
+      cells: tables.cells(courseId, since.cells),
+      plan: since.plan ? { ...plan, head: { ...plan.head, role } } : null,
+    }
+  })
+
+  handle(routes.events, ({ params, req, res }) => {
+    res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
+    res.write(`data: ${plans.load(params.courseId).plan.version}\n\n`)
+    const off = writes.onChange(params.courseId, (version) => {
+      res.write(`data: ${version}\n\n`)
+      ;(res as { flush?: () => void }).flush?.()
+    })
+    const token = tokenOf(req)!
+    // Whoever has signed out hears nothing any more, and whose session has run out neither.
+    const offEnd = open.onEnd(token, () => res.end())
+    const beat = setInterval(() => (open.who(token) ? res.write(': still here\n\n') : res.end()), HEARTBEAT_MS)
+    res.on('close', () => {
+      off()
+      offEnd()
+      clearInterval(beat)
+    })
+    return undefined
+  })
+}

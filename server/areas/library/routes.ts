@@ -1,0 +1,268 @@
+import type { Response } from 'express'
+import { checkScale } from '#core/scales'
+import { workingsOf } from '#core/trial'
+import { writeCase } from '#core/exchange/case'
+import { rubricSheet } from '#core/exchange/rubric-sheet'
+import { writeDelimited } from '#core/exchange/write-delimited'
+import { writeWorkbook } from '#core/exchange/workbook'
+import {
+  routes,
+  type Library,
+  type LibraryFile,
+  type OutcomeBody,
+  type Role,
+  type RubricBody,
+  type ScaleBody,
+  type SchemeBody,
+  type Standard,
+} from '#contract'
+import type { Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { TableLoader } from '../../kernel/course/load-table'
+import type { WorkerPool } from '../../workers/pool'
+import { shownOf, type Hides } from '../../kernel/standards/hidden'
+import { carrier } from '../../kernel/standards/carry'
+import { recognised, uuidOf } from './library-file'
+import { libraryQueries, type StandardRow } from '../../kernel/standards/queries'
+
+const MOST_SUGGESTIONS = 50
+const MARKING = { rubric: 'rubric', scheme: 'scheme', scale: 'judgement' } as const
+const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale', outcome: 'outcome' } as const
+
+/** The library that the department shares: whoever leads a course makes for it; an owner alone edits. */
+export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites, pool: WorkerPool): void {
+  const carriedOver = carrier(db)
+  const library = libraryQueries(db)
+  const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  const readings = db.prepare<[string], { n: number; marks: number }>(
+    `SELECT count(r.id) AS n, (SELECT count(*) FROM script s WHERE s.assessment_id = a.id AND s.entered IS NOT NULL) AS marks
+     FROM assessment a LEFT JOIN script s ON s.assessment_id = a.id LEFT JOIN reading r ON r.script_id = s.id WHERE a.id = ?`,
+  )
+  const attach = db.prepare('UPDATE assessment SET standard_id = ?, marking = ?, version = version + 1 WHERE id = ?')
+
+  const marksIn = db.prepare<[string], { id: string }>("SELECT course_id AS id FROM course_role WHERE person_id = ? AND role = 'marker'")
+  /** What of an entry somebody may not see since they mark by it; those who lead or oversee see all of it. */
+  const hiddenFrom = (standardId: string, personId: string, role: Role): Hides => {
+    if (role !== 'marker') return { hidePoints: false, hideWords: false }
+    const mine = new Set(marksIn.all(personId).map((c) => c.id))
+    const uses = library.uses(library.newestOf(standardId)).filter((u) => mine.has(u.courseId))
+    return { hidePoints: uses.some((u) => u.hidesPoints), hideWords: uses.some((u) => u.hidesWords) }
+  }
+  const requireWholeInSight = (row: StandardRow, personId: string, role: Role) => {
+    const hides = hiddenFrom(row.id, personId, role)
+    if (hides.hidePoints || hides.hideWords) throw new HttpProblem(403, `Part of ${row.title} is hidden while you mark by it.`)
+  }
+
+  handle(routes.library, ({ me, role }) => {
+    const found: Library = { rubrics: [], schemes: [], scales: [], outcomes: [] }
+    for (const { kind, body, read, superseded, editedAt: _, ...head } of library.listed()) {
+      const hides = hiddenFrom(head.id, me.id, role)
+      const entry = {
+        ...head,
+        read: !!read,
+        superseded: !!superseded,
+        uses: library.uses(head.id),
+        suggestions: library.suggestions(head.id),
+        ...(hides.hidePoints || hides.hideWords ? { hides: { points: hides.hidePoints, words: hides.hideWords } } : {}),
+        ...inSight({ kind, body }, hides),
+      }
+      if (kind === 'rubric') found.rubrics.push(entry as Library['rubrics'][number])
+      if (kind === 'scheme') found.schemes.push(entry as Library['schemes'][number])
+      if (kind === 'scale') found.scales.push(entry as Library['scales'][number])
+      if (kind === 'outcome') found.outcomes.push(entry as Library['outcomes'][number])
+    }
+    // An outcome is used where a rubric is that gives evidence of it.
+    for (const o of found.outcomes) {
+      const linked = found.rubrics.filter((r) => !r.superseded && r.criteria.some((c) => c.outcomeIds?.includes(o.id)))
+      const uses = new Map(linked.flatMap((r) => r.uses.map((u) => [u.assessmentId, u] as const)))
+      o.uses = [...uses.values()]
+    }
+    return found
+  })
+
+  const existing = (id: string): StandardRow => {
+    const row = library.get(id)
+    if (!row) throw new HttpProblem(404, 'There is no such entry in the library.')
+    return row
+  }
+  const owned = (id: string, me: { id: string }): StandardRow => {
+    const row = existing(id)
+    if (row.ownerId !== me.id) throw new HttpProblem(403, `${row.title} is ${row.owner}’s. Take a copy and change that.`)
+    const next = library.nextOf(row.id)
+    if (next) throw new HttpProblem(409, `There is a newer version of ${row.title}: open that one.`, { current: { id: next } })
+    return row
+  }
+
+  handle(routes.addStandard, ({ params, body: { standard, source }, me }) =>
+    writes.write(params.courseId, () => ({
+      id: library.add({ ...standard, title: library.freeTitle(standard.title) } as Standard, me.id, { source }),
+    })),
+  )
+
+  handle(routes.editStandard, ({ params: { courseId, standardId }, body: { revision, standard }, me }) =>
+    writes.write(courseId, () => {
+      // Sent again because the answer was lost: it is there already, in this version or as the next one.
+      const next = library.nextOf(standardId)
+      const there = existing(next ?? standardId)
+      const sentBefore = there.ownerId === me.id && there.revision === (next ? 1 : revision + 1)
+      if (sentBefore && there.title === standard.title && there.body === JSON.stringify(standard.body))
+        return { id: there.id, revision: there.revision }
+      const row = owned(standardId, me)
+      if (row.revision !== revision)
+        throw new HttpProblem(409, `${row.title} was changed meanwhile.`, { current: { revision: row.revision } })
+      if (row.kind !== standard.kind) throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]} and stays one.`)
+      return library.change(row, standard)
+    }),
+  )
+
+  handle(routes.copyStandard, ({ params: { courseId, standardId }, me }) =>
+    writes.write(courseId, () => {
+      const { kind, title, body } = existing(standardId)
+      const copy = { kind, title: library.freeTitle(title), body: JSON.parse(body) as never }
+      return { id: library.add(copy, me.id, { copiedFrom: standardId }) }
+    }),
+  )
+
+  handle(routes.setStandardState, ({ params: { courseId, standardId }, body: { state }, me }) =>
+    writes.write(courseId, () => {
+      const row = owned(standardId, me)
+      if (state === 'ready') requireWhole(row)
+      library.setState(row.id, state)
+      return undefined
+    }),
+  )
+
+  handle(routes.readLibraryFile, async ({ body, me }): Promise<LibraryFile> => {
+    const read = await pool.readLibraryFile(Buffer.from(body.file, 'base64'), { personId: me.id })
+    if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
+    return recognised(read, library)
+  })
+
+  const send = (res: Response, { title }: StandardRow, ending: string, type: string, content: string | Uint8Array) => {
+    res.attachment(`${title}.${ending}`.replace(/[^\p{L}\p{N}. -]/gu, '_'))
+    res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
+    return undefined
+  }
+  handle(routes.standardCsv, ({ params, me, role, res }) => {
+    const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
+    return send(res, row, 'csv', routes.standardCsv.produces!, writeDelimited(tableOf(row)))
+  })
+  handle(routes.standardXlsx, async ({ params, me, role, res }) => {
+    const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
+    const [header, ...rows] = tableOf(row)
+    return send(res, row, 'xlsx', routes.standardXlsx.produces!, await writeWorkbook('Rubric', header!, rows))
+  })
+  handle(routes.standardCase, ({ params, me, role, res }) => {
+    const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
+    if (row.kind !== 'rubric') throw new HttpProblem(422, `CASE holds rubrics; ${row.title} is a ${WORDS[row.kind]}.`)
+    const rubric = JSON.parse(row.body) as RubricBody
+    const { criteria } = rubric
+    const linked = [...new Set(criteria.flatMap((c) => c.outcomeIds ?? []))].flatMap((id) => library.get(id) ?? [])
+    const outcomes = linked.map((o) => ({ id: o.id, title: o.title, ...(JSON.parse(o.body) as OutcomeBody) }))
+    const content = writeCase([{ ...rubric, id: row.lineId, title: row.title }], { uuid: uuidOf, at: row.editedAt ?? '', outcomes })
+    return send(res, row, 'json', routes.standardCase.produces!, JSON.stringify(content, null, 2))
+  })
+
+  handle(routes.rubricVersions, ({ params, me, role }) => {
+    const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
+    if (row.kind !== 'rubric') throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]}: versions are kept to compare of rubrics.`)
+    return library.versions(row.id).map((v) => ({ ...v, body: JSON.parse(v.body) as RubricBody }))
+  })
+
+  handle(routes.suggest, ({ params: { courseId, standardId }, body: { words, copyId }, me }) =>
+    writes.write(courseId, () => {
+      const row = existing(standardId)
+      if (row.ownerId === me.id) throw new HttpProblem(422, `${row.title} is your own: change it.`)
+      if (copyId !== null && library.get(copyId)?.kind !== row.kind)
+        throw new HttpProblem(422, 'There is no such copy.', { field: 'copyId' })
+      if (library.suggestions(row.id).filter((g) => g.answer === null).length >= MOST_SUGGESTIONS)
+        throw new HttpProblem(409, `${row.title} has ${MOST_SUGGESTIONS} suggestions that wait for an answer: its owner comes first.`)
+      return { id: library.suggest(row.id, words, copyId, me.id) }
+    }),
+  )
+
+  handle(routes.answerSuggestion, ({ params: { courseId, standardId, suggestionId }, body: { answer, reply }, me }) =>
+    writes.write(courseId, () => {
+      const row = owned(standardId, me)
+      const suggestion = library.suggestions(row.id).find((g) => g.id === suggestionId)
+      if (!suggestion) throw new HttpProblem(404, 'There is no such suggestion.')
+      if (suggestion.answer) throw new HttpProblem(409, `It is ${suggestion.answer} already.`)
+      library.answer(suggestion.id, answer, reply)
+      const copy = answer === 'taken over' && suggestion.copyId !== null ? existing(suggestion.copyId) : null
+      if (!copy) return { id: row.id, revision: row.revision }
+      return library.change(row, { kind: row.kind, title: row.title, body: JSON.parse(copy.body) as never })
+    }),
+  )
+
+  handle(routes.carriedOver, ({ params: { courseId, assessmentId, standardId } }) => {
+    const row = assessment.get(assessmentId, courseId)
+    if (!row) throw new HttpProblem(404, 'There is no such assessment.')
+    existing(standardId)
+    return carriedOver(row, standardId, workingsOf(tables.load(courseId)))
+  })
+
+  handle(routes.attachStandard, ({ params: { courseId, assessmentId }, body: { version, standardId } }) =>
+    writes.writeOpen(courseId, () => {
+      const row = assessment.get(assessmentId, courseId)
+      if (!row) throw new HttpProblem(404, 'There is no such assessment.')
+      if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this assessment meanwhile.', { current: toAssessment(row) })
+      const standard = standardId === null ? null : existing(standardId)
+      if (standard?.state === 'retired') throw new HttpProblem(409, `${standard.title} is retired: take a copy, or another one.`)
+      if (standard?.kind === 'outcome') throw new HttpProblem(422, `${standard.title} is an outcome: link criteria of a rubric to it.`)
+      if (standard) requireWhole(standard)
+      const { n, marks } = readings.get(row.id)!
+      // Another version of the same may take over: what is marked stays with its own until it is carried over.
+      const sameLine = !!standard && row.standard_id !== null && existing(row.standard_id).lineId === standard.lineId
+      if (n + marks > 0 && standardId !== row.standard_id && !sameLine)
+        throw new HttpProblem(
+          409,
+          `${row.title} has ${n > 0 ? `${n} readings` : `${marks} marks`} already: what they were made with stays in use.`,
+          {
+            field: 'standardId',
+          },
+        )
+      attach.run(standardId, standard ? MARKING[standard.kind] : 'direct', row.id)
+      return toAssessment(assessment.get(row.id, courseId)!)
+    }),
+  )
+}
+
+/** An entry's body, as far as it may be seen. */
+function inSight({ kind, body }: Pick<StandardRow, 'kind' | 'body'>, hides: Hides): object {
+  const whole = JSON.parse(body) as never
+  if (kind === 'outcome' || (!hides.hidePoints && !hides.hideWords)) return whole
+  return shownOf({ kind, id: '', title: '', version: 1, body: whole }, hides).body
+}
+
+/** An entry as a table with a heading. */
+function tableOf({ kind, body }: StandardRow): string[][] {
+  if (kind === 'rubric') return rubricSheet(JSON.parse(body) as RubricBody)
+  if (kind === 'outcome') {
+    const { statement, levels } = JSON.parse(body) as OutcomeBody
+    return [['level', 'words'], ['', statement], ...levels.map((l) => [l.label, l.words])]
+  }
+  if (kind === 'scheme')
+    return [['criterion', 'points', 'words'], ...(JSON.parse(body) as SchemeBody).criteria.map((c) => [c.title, String(c.max), c.words])]
+  const { labels } = JSON.parse(body) as ScaleBody
+  return [['label', 'percent', 'read back from'], ...labels.map((l) => [l.label, String(l.percent), String(l.threshold)])]
+}
+
+/** What is put to use must be able to give a mark. */
+function requireWhole({ kind, title, body }: StandardRow): void {
+  const parsed = JSON.parse(body) as { criteria?: { title: string; levels?: unknown[] }[]; labels?: never[] }
+  if (kind === 'scale') {
+    const finding = checkScale({ labels: parsed.labels ?? [] })[0]
+    if (finding) throw new HttpProblem(422, `${title}: ${finding.message}`)
+  } else {
+    if (!parsed.criteria?.length) throw new HttpProblem(422, `${title} has no criterion yet.`)
+    const thin = kind === 'rubric' && parsed.criteria.find((c) => (c.levels?.length ?? 0) < 2)
+    if (thin) throw new HttpProblem(422, `${title}: ${thin.title} needs two levels at least.`)
+  }
+}

@@ -1,0 +1,85 @@
+import { appliesIn, isReleased, placementFor, type Stay } from '#core/roll'
+import { standingMarks, standingOfStudent, workingsOf } from '#core/trial'
+import { routes, type Assessment, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
+import type { Clock } from '../../kernel/clock'
+import type { Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+import type { PlanLoader } from '../../kernel/course/load-plan'
+import type { TableLoader } from '../../kernel/course/load-table'
+import { libraryQueries } from '../../kernel/standards/queries'
+import { asUsed, standardsOf } from '../../kernel/standards/judge'
+import { tuningQueries, type ExemplarRow } from '../../kernel/standards/exemplars'
+import { remarksFor } from './remarks'
+
+/** What a student is sent: their own work, and of it only what is released. */
+export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, clock: Clock): void {
+  const inLibrary = standardsOf(libraryQueries(db))
+  const tuning = tuningQueries(db)
+  const remarksOf = remarksFor(db)
+  // Notes for markers, and comments kept ready for them, are not for students.
+  const standardOf = (a: Assessment): StandardInUse | null => {
+    const standard = inLibrary(a.standardId)
+    return standard && forStudents(standard, a.use)
+  }
+  const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
+
+  handle(routes.ownWork, ({ params: { courseId }, me }): OwnWork => {
+    const { plan } = plans.load(courseId)
+    const table = tables.load(courseId)
+    const student = table.students.find((s) => s.id === own.get(courseId, me.id)?.id)
+    if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
+    const applies = appliesIn(table)
+    const workings = workingsOf(table)
+    const standing = new Map(standingOfStudent(workings, standingMarks(workings), student.id).map((s) => [s.assessmentId, s]))
+    const today = clock.today()
+    const stays: Stay[] = table.stays[student.id] ?? []
+    const work = table.assessments.flatMap((a, at): OwnWork['work'] => {
+      if (!applies(student.id, a.id)) return []
+      const placed = plan.placements.flatMap(([x, s, due, r]) =>
+        x === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [],
+      )
+      const placement = placementFor(placed, stays, student.sectionId)
+      const due = placement?.due ?? null
+      const release = placement?.release
+      const released = !!release && isReleased(release, { today, due, confirmed: plan.head.confirmedIssue !== null })
+      const mark = released ? standing.get(a.id) : undefined
+      // A script that is held is looked into: its mark and its remarks wait.
+      const remarked = mark && a.use.remarks && mark.mark !== null && mark.status !== 'held'
+      return [
+        {
+          assessment: a.title,
+          due,
+          released,
+          mark: mark?.mark ?? null,
+          outOf: released ? a.outOf : null,
+          status: mark?.status ?? null,
+          remarks: remarked ? remarksOf(mark.scriptId, mark.plain) : [],
+          standard: a.use.studentsBefore ? standardOf(a) : null,
+          exemplars: tuning.all(a.id).flatMap((x) => shown(x, a.outOf)),
+        },
+      ]
+    })
+    return {
+      name: student.name,
+      candidate: student.candidate,
+      section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',
+      work,
+    }
+  })
+}
+
+function forStudents(standard: StandardInUse, use: StandardUse): StandardInUse {
+  if (standard.kind === 'scale') return standard
+  if (standard.kind === 'scheme') return { ...standard, body: { criteria: standard.body.criteria.map(({ notes: _, ...c }) => c) } }
+  const { criteria, ...body } = asUsed(standard.body, use)
+  const bare = criteria.map((c) => ({ ...c, levels: c.levels.map(({ comment: _, ...l }) => l) }))
+  return { ...standard, body: { ...body, criteria: bare } }
+}
+
+function shown(x: ExemplarRow, outOf: number): OwnWork['work'][number]['exemplars'] {
+  if (x.shown === 'nothing') return []
+  const { label, text, mark, judgement, note } = x
+  const why = x.shown === 'levels' ? { picks: JSON.parse(x.picks) as Record<string, number>, judgement, note } : null
+  return [{ label, text, mark, outOf, why }]
+}

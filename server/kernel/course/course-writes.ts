@@ -1,0 +1,149 @@
+import { EventEmitter } from 'node:events'
+import type { Db } from '../db/open'
+import { HttpProblem } from '../problem'
+import { latestCells, type CellKey } from './latest-cells'
+
+interface Gathered {
+  courseId: string
+  work: () => unknown
+  cellsOf: (done: unknown) => readonly CellKey[]
+  taken: (all: readonly unknown[]) => void
+  done: (result: unknown) => void
+  failed: (error: unknown) => void
+}
+
+interface Done {
+  result: unknown
+  version: number
+}
+
+/** Every write to a course goes through here: one transaction, the version raised, open pages told. */
+export function courseWrites(db: Db) {
+  const raise = db.prepare<[string], { version: number }>(
+    'UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ? RETURNING version',
+  )
+  const raiseMarks = db.prepare<[string], { version: number }>('UPDATE course SET version = version + 1 WHERE id = ? RETURNING version')
+  const issue = db.prepare<[string], { number: number }>('SELECT number FROM issue WHERE course_id = ? AND reopened_at IS NULL')
+  const told = new EventEmitter().setMaxListeners(0)
+  const latest = latestCells()
+  const current = db.prepare<[string], { version: number }>('SELECT version FROM course WHERE id = ?')
+
+  function write<T>(courseId: string, work: () => T, raised = raise): T {
+    const [result, version] = db.transaction(() => {
+      const done = work()
+      return [done, raised.get(courseId)!.version] as const
+    })()
+    told.emit(courseId, version)
+    return result
+  }
+
+  function requireOpen(courseId: string): void {
+    const confirmed = issue.get(courseId)
+    if (confirmed)
+      throw new HttpProblem(409, `Issue ${confirmed.number} is confirmed. Reopen the course at Confirm before you change anything.`)
+  }
+
+  /** Writes of marks that wait for the turn of the loop in which they are all made durable. */
+  let gathered: Gathered[] = []
+
+  function commitGathered(): void {
+    const batch = gathered
+    gathered = []
+    const outcomes: { of: Gathered; done?: Done; error?: unknown }[] = []
+    try {
+      db.transaction(() => {
+        for (const of of batch)
+          try {
+            // In a savepoint of its own: what is refused takes nothing of the others with it.
+            const result = db.transaction(() => {
+              requireOpen(of.courseId)
+              return of.work()
+            })()
+            outcomes.push({ of, done: { result, version: raiseMarks.get(of.courseId)!.version } })
+          } catch (error) {
+            outcomes.push({ of, error })
+          }
+      })()
+    } catch (error) {
+      for (const { failed } of batch) failed(error)
+      return
+    }
+    for (const { of, done } of outcomes) if (done) latest.add(of.courseId, done.version, of.cellsOf(done.result))
+    for (const courseId of new Set(outcomes.flatMap(({ of, done }) => (done ? of.courseId : [])))) {
+      const own = outcomes.filter(({ of, done }) => done && of.courseId === courseId)
+      const taking = own[0]!.of.taken
+      taking(own.map(({ done }) => done!.result))
+      told.emit(courseId, own.at(-1)!.done!.version)
+    }
+    for (const { of, done, error } of outcomes)
+      if (done) of.done(done.result)
+      else of.failed(error)
+  }
+
+  return {
+    /**
+     * A write of marks like `writeMarks`, gathered with those that come in the same turn: all are made durable at once, each is refused
+     * on its own, and each is answered once it is on disk.
+     * @param taken told once for all that a course was written in that turn
+     */
+    writeMarksTogether<T>(
+      courseId: string,
+      work: () => T,
+      cellsOf: (done: T) => readonly CellKey[],
+      taken: (all: readonly T[]) => void,
+    ): Promise<T> {
+      return new Promise<T>((done, failed) => {
+        if (gathered.length === 0) setImmediate(commitGathered)
+        gathered.push({ courseId, work, cellsOf, taken, done, failed } as unknown as Gathered)
+      })
+    },
+    write: <T>(courseId: string, work: () => T): T => write(courseId, work),
+    /** A write that changes nothing for anybody else, and that a confirmed course refuses: nobody is told. */
+    quietOpen<T>(courseId: string, work: () => T): T {
+      return db.transaction(() => {
+        requireOpen(courseId)
+        return work()
+      })()
+    },
+    /**
+     * A write of marks or readings, which leaves the plan and the roll as they are; a confirmed course refuses it.
+     * @param cellsOf the cells it wrote, where it wrote nothing else
+     */
+    writeMarks<T>(courseId: string, work: () => T, cellsOf?: (done: T) => readonly CellKey[]): T {
+      const done = write(
+        courseId,
+        () => {
+          requireOpen(courseId)
+          return work()
+        },
+        raiseMarks,
+      )
+      if (cellsOf) latest.add(courseId, current.get(courseId)!.version, cellsOf(done))
+      return done
+    },
+    /** The cells that were written since a version, and whether something was decided; null where more has changed. */
+    since: (courseId: string, version: number) => latest.since(courseId, version, current.get(courseId)?.version ?? version),
+    /** A write that a confirmed course refuses. */
+    writeOpen<T>(courseId: string, work: () => T): T {
+      return write(courseId, () => {
+        requireOpen(courseId)
+        return work()
+      })
+    },
+    /** A decision, which leaves every script and reading as it is; a confirmed course refuses it. */
+    writeDecision<T>(courseId: string, work: () => T): T {
+      const done = write(courseId, () => {
+        requireOpen(courseId)
+        return work()
+      })
+      latest.add(courseId, current.get(courseId)!.version, [], true)
+      return done
+    },
+    onChange(courseId: string, listener: (version: number) => void): () => void {
+      told.on(courseId, listener)
+      return () => told.off(courseId, listener)
+    },
+  }
+}
+
+export type CourseWrites = ReturnType<typeof courseWrites>

@@ -1,0 +1,292 @@
+import { setImmediate } from 'node:timers/promises'
+import { STATUSES, type Status } from '#core/grades'
+import { scriptIdOf } from '#core/trial'
+import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
+import type { Db } from '../db/open'
+import type { CellKey } from './latest-cells'
+import { planLoader, type Decided, type PlanLoader } from './load-plan'
+
+type TableCore = Omit<CourseTable, 'head'> & { head: Omit<CourseHead, 'role'> }
+
+/** How often a course is read in turns before it is read in one go. */
+const TRIES = 3
+
+/** Reads a course with its scripts and readings on top of its plan; kept until the course's version rises. */
+export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
+  const students = db.prepare<[string], { id: string; name: string; candidate: string; sectionId: string }>(`
+    SELECT s.id, s.name, s.candidate, e.section_id AS sectionId FROM student s
+    JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
+    JOIN section x ON x.id = e.section_id WHERE s.course_id = ? ORDER BY x.position, s.name, s.candidate`)
+  const moves = db
+    .prepare<[{ course: string }], [string, string, string, string | null]>(
+      `SELECT e.student_id, e.section_id, e.from_day, e.to_day FROM enrolment e JOIN student s ON s.id = e.student_id
+       WHERE s.course_id = @course AND e.student_id IN (
+         SELECT student_id FROM enrolment WHERE section_id IN (SELECT id FROM section WHERE course_id = @course)
+         GROUP BY student_id HAVING count(*) > 1)
+       ORDER BY e.from_day`,
+    )
+    .raw()
+  const markers = db.prepare<[string], { id: string; name: string }>(
+    "SELECT p.id, p.name FROM course_role c JOIN person p ON p.id = c.person_id WHERE c.course_id = ? AND c.role = 'marker'",
+  )
+  const person = db.prepare<[string], { id: string; name: string }>('SELECT id, name FROM person WHERE id = ?')
+  const scripts = db
+    .prepare<[string], [string, string, Status, number, number | null, number]>(
+      'SELECT id, student_id, status, days_late, entered, version FROM script WHERE assessment_id = ? ORDER BY rowid',
+    )
+    .raw()
+  const readings = db
+    .prepare<[string], [string, string, number]>(
+      `SELECT r.script_id, r.marker_id, coalesce(c.mark, r.mark) FROM script s JOIN reading r ON r.script_id = s.id
+       LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
+       WHERE s.assessment_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
+    )
+    .raw()
+
+  const oneScript = db.prepare<[string, string], { id: string; status: Status; daysLate: number; entered: number | null; version: number }>(
+    'SELECT id, status, days_late AS daysLate, entered, version FROM script WHERE student_id = ? AND assessment_id = ?',
+  )
+  const itsReadings = db
+    .prepare<[string], [string, number]>(
+      `SELECT r.marker_id, coalesce(c.mark, r.mark) FROM reading r LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
+       WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
+    )
+    .raw()
+
+  const kept = new Map<string, TableCore>()
+  const places = new Map<string, Places>()
+
+  /** Reads a course; stops after each assessment, so that whoever else is asking may be answered in between. */
+  function* reading(id: string): Generator<void, TableCore> {
+    const decided = plans.load(id)
+    const { plan } = decided
+    yield
+    const studentRows = students.all(id)
+    const studentAt = new Map(studentRows.map((x, i) => [x.id, i]))
+    const columns: CourseTable['scripts'] = { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [], version: [] }
+    const read: { script: number[]; markerId: string[]; mark: number[] } = { script: [], markerId: [], mark: [] }
+    yield
+    // An assessment at a time: all rows of a large department at once would keep the collector busy.
+    for (const [assessment, a] of plan.assessments.entries()) {
+      const own = new Map<string, number>()
+      for (const [scriptId, studentId, status, daysLate, entered, version] of scripts.all(a.id)) {
+        const student = studentAt.get(studentId)
+        // Who left is not on the table any more; the work stays where it is kept.
+        if (student === undefined) continue
+        own.set(scriptId, columns.id.length)
+        columns.id.push(scriptId)
+        columns.student.push(student)
+        columns.assessment.push(assessment)
+        columns.status.push(STATUSES.indexOf(status))
+        columns.daysLate.push(daysLate)
+        columns.entered.push(entered)
+        columns.version.push(version)
+      }
+      for (const [scriptId, markerId, mark] of readings.all(a.id)) {
+        const script = own.get(scriptId)
+        if (script === undefined) continue
+        read.script.push(script)
+        read.markerId.push(markerId)
+        read.mark.push(mark)
+      }
+      yield
+    }
+    const markerRows = everyMarker(id, new Set(read.markerId))
+    const markerAt = new Map(markerRows.map((x, i) => [x.id, i]))
+    const readingColumns = { script: read.script, marker: read.markerId.map((m) => markerAt.get(m)!), mark: read.mark }
+    const stays: CourseTable['stays'] = {}
+    for (const [studentId, sectionId, from, to] of moves.all({ course: id }))
+      if (studentAt.has(studentId)) (stays[studentId] ??= []).push({ sectionId, from, to })
+    return { ...ofPlan(decided), students: studentRows, markers: markerRows, stays, scripts: columns, readings: readingColumns }
+  }
+
+  /** Who marks here, and who ever did, by name. */
+  function everyMarker(id: string, readers: ReadonlySet<string>): { id: string; name: string }[] {
+    const now = markers.all(id)
+    const known = new Set(now.map((m) => m.id))
+    const before = [...readers].flatMap((m) => (known.has(m) ? [] : (person.get(m) ?? [])))
+    return [...now, ...before].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.id < b.id ? -1 : 1))
+  }
+
+  /** What of the table follows from the plan as it is decided. */
+  function ofPlan({ plan, agreed, adjustments }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings'> {
+    const { head, version, hasMarks, policy, boundaries, components, assessments, leftOut } = plan
+    return {
+      head,
+      version,
+      hasMarks,
+      policy,
+      boundaries,
+      sections: plan.sections.map(({ id, code, name, teacher }) => ({ id, code, name, teacher })),
+      components,
+      assessments,
+      placements: plan.placements.map(([a, s, due]) => ({ assessmentId: assessments[a]!.id, sectionId: plan.sections[s]!.id, due })),
+      leftOut,
+      agreed,
+      adjustments,
+    }
+  }
+
+  function current(courseId: string): TableCore | null {
+    const { version } = plans.load(courseId).plan
+    const before = kept.get(courseId)
+    return before?.version === version ? before : null
+  }
+
+  function keep(courseId: string, table: TableCore): TableCore {
+    kept.set(courseId, table)
+    places.delete(courseId)
+    return table
+  }
+
+  return {
+    /** @throws HttpProblem 404 where there is no such course */
+    load(courseId: string): TableCore {
+      const known = current(courseId)
+      if (known) return known
+      const work = reading(courseId)
+      for (;;) {
+        const step = work.next()
+        if (step.done) return keep(courseId, step.value)
+      }
+    },
+    /** The same, and others are answered meanwhile. */
+    async loadInTurns(courseId: string): Promise<TableCore> {
+      for (let tries = 0; tries < TRIES; tries++) {
+        const known = current(courseId)
+        if (known) return known
+        const work = reading(courseId)
+        for (;;) {
+          const step = work.next()
+          if (!step.done) await setImmediate()
+          else if (step.value.version === plans.load(courseId).plan.version) return keep(courseId, step.value)
+          else break
+        }
+      }
+      // Somebody keeps writing to it: it is read in one go.
+      return this.load(courseId)
+    },
+    /**
+     * Takes cells over that were just written, where nothing else has changed: the rest need not be read again.
+     * @param writes how many writes they came by
+     */
+    patch(courseId: string, cells: readonly Omit<Cell, 'fromReadings'>[], writes = 1): void {
+      patched(courseId, writes, (table, place) => {
+        for (const c of cells) putScript(table, place, c, { ...c, entered: c.mark })
+        return table.readings
+      })
+    },
+    /** Takes over what stands of some scripts and their readings after a write that was about nothing else. */
+    patchReadings(courseId: string, keys: readonly CellKey[]): void {
+      patched(courseId, 1, (table, place) => {
+        const changed = new Set<number>()
+        const anew: [script: number, marker: number, mark: number][] = []
+        const markerAt = new Map(table.markers.map((m, i) => [m.id, i]))
+        for (const key of keys) {
+          const row = oneScript.get(key.studentId, key.assessmentId)
+          const at = row === undefined ? null : putScript(table, place, key, row)
+          if (at === null) continue
+          changed.add(at)
+          for (const [markerId, mark] of itsReadings.all(row!.id)) {
+            const marker = markerAt.get(markerId)
+            if (marker === undefined) return null
+            anew.push([at, marker, mark])
+          }
+        }
+        const { script, marker, mark } = table.readings
+        const stay = script.flatMap((at, i) => (changed.has(at) ? [] : [i]))
+        return {
+          script: [...stay.map((i) => script[i]!), ...anew.map((r) => r[0])],
+          marker: [...stay.map((i) => marker[i]!), ...anew.map((r) => r[1])],
+          mark: [...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])],
+        }
+      })
+    },
+    /** Takes over a decision, which left every script and reading as it is. */
+    keepMarks(courseId: string): void {
+      const table = kept.get(courseId)
+      const decided = plans.load(courseId)
+      const { plan } = decided
+      const same =
+        table && plan.assessments.length === table.assessments.length && plan.assessments.every((a, i) => a.id === table.assessments[i]!.id)
+      if (!same || table.version !== plan.version - 1) return
+      kept.set(courseId, { ...table, ...ofPlan(decided) })
+    },
+    /** Scripts as they stand now, with their readings; those that are not on the table are left out. */
+    cells(courseId: string, keys: readonly CellKey[]): TableCell[] {
+      const table = this.load(courseId)
+      const places = keys.map((key) => ({ key, at: this.placeOf(courseId, key) })).filter(({ at }) => at >= 0)
+      const own = new Map(places.map(({ at }) => [at, [] as TableCell['readings']]))
+      table.readings.script.forEach((at, i) =>
+        own.get(at)?.push({ markerId: table.markers[table.readings.marker[i]!]!.id, mark: table.readings.mark[i]! }),
+      )
+      const { status, daysLate, entered } = table.scripts
+      return places.map(({ key: { studentId, assessmentId }, at }) => ({
+        studentId,
+        assessmentId,
+        status: STATUSES[status[at]!]!,
+        daysLate: daysLate[at]!,
+        entered: entered[at]!,
+        readings: own.get(at)!,
+      }))
+    },
+    /** Where a script stands in the table's columns; −1 where nothing is recorded of it. */
+    placeOf(courseId: string, { studentId, assessmentId }: CellKey): number {
+      const table = this.load(courseId)
+      const place = placesOf(courseId, table)
+      const [student, assessment] = [place.student.get(studentId), place.assessment.get(assessmentId)]
+      return student === undefined || assessment === undefined ? -1 : place.script[student * table.assessments.length + assessment]!
+    },
+  }
+
+  function placesOf(courseId: string, table: TableCore) {
+    const place = places.get(courseId) ?? placesIn(table)
+    places.set(courseId, place)
+    return place
+  }
+
+  /** Brings the table that is kept up to the course's version; what `work` cannot take over is read anew when it is asked for. */
+  function patched(courseId: string, writes: number, work: (table: TableCore, place: Places) => CourseTable['readings'] | null): void {
+    const table = kept.get(courseId)
+    const { version, hasMarks } = plans.load(courseId).plan
+    if (!table || table.version !== version - writes) return
+    const readings = work(table, placesOf(courseId, table))
+    if (readings) kept.set(courseId, { ...table, version, hasMarks, readings })
+    else kept.delete(courseId)
+  }
+}
+
+type Places = ReturnType<typeof placesIn>
+
+/** Writes a script into the columns, in its place or at their end; null for one that is not on the table. */
+function putScript(
+  { scripts: s, assessments, students }: TableCore,
+  place: Places,
+  key: CellKey,
+  row: { status: Status; daysLate: number; entered: number | null; version: number },
+): number | null {
+  const [student, assessment] = [place.student.get(key.studentId), place.assessment.get(key.assessmentId)]
+  if (student === undefined || assessment === undefined) return null
+  let at = place.script[student * assessments.length + assessment]!
+  if (at < 0) {
+    at = s.id.length
+    place.script[student * assessments.length + assessment] = at
+    s.id.push(scriptIdOf(key.assessmentId, students[student]!.id))
+    s.student.push(student)
+    s.assessment.push(assessment)
+  }
+  s.status[at] = STATUSES.indexOf(row.status)
+  s.daysLate[at] = row.daysLate
+  s.entered[at] = row.entered
+  s.version[at] = row.version
+  return at
+}
+
+/** Where the script of a student for an assessment stands in the columns; -1 where there is none. */
+function placesIn({ students, assessments, scripts }: TableCore) {
+  const script = new Int32Array(students.length * assessments.length).fill(-1)
+  scripts.student.forEach((student, i) => (script[student * assessments.length + scripts.assessment[i]!] = i))
+  return { student: new Map(students.map((s, i) => [s.id, i])), assessment: new Map(assessments.map((a, i) => [a.id, i])), script }
+}
+
+export type TableLoader = ReturnType<typeof tableLoader>

@@ -1,0 +1,62 @@
+import Database from 'better-sqlite3'
+import { chmodSync, closeSync, mkdirSync, openSync, readdirSync, readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { copyBeforeMigration } from './before-migration'
+
+export type Db = Database.Database
+
+const MIGRATIONS = join(process.cwd(), 'server/kernel/db/migrations')
+
+/**
+ * Opens the database, durable at every acknowledged write, and brings it up to date.
+ * @param upTo number of the last migration to run; all of them where it is not given
+ * @throws where the file was made by a newer version
+ */
+export function openDatabase(file: string, upTo = Infinity): Db {
+  if (file !== ':memory:') {
+    // For the server's own account alone, whatever the umask; what the database keeps beside it takes its mode from it.
+    mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
+    chmodSync(dirname(file), 0o700)
+    closeSync(openSync(file, 'a', 0o600))
+    chmodSync(file, 0o600)
+  }
+  const db = new Database(file)
+  db.pragma('journal_mode = WAL')
+  db.pragma('synchronous = FULL')
+  db.pragma('busy_timeout = 5000')
+  db.pragma('cache_size = -262144')
+  // A migration may replace a table that others refer to, so references are checked at its end and not on the way.
+  db.pragma('foreign_keys = OFF')
+  migrate(db, upTo)
+  db.pragma('foreign_keys = ON')
+  return db
+}
+
+const migrations = (): string[] =>
+  readdirSync(MIGRATIONS)
+    .filter((f) => /^\d{4}_.+\.sql$/.test(f))
+    .sort()
+
+/** The schema that this program knows. */
+export const latestVersion = (): number => Number(migrations().at(-1)?.slice(0, 4) ?? 0)
+
+function migrate(db: Db, upTo: number): void {
+  const files = migrations()
+  const at = db.pragma('user_version', { simple: true }) as number
+  const last = latestVersion()
+  if (at > last) throw new Error(`The database is at version ${at}, this program knows ${last}: start the newer program.`)
+  if (at > 0 && at < Math.min(last, upTo) && db.name !== ':memory:') copyBeforeMigration(db, at)
+  for (const file of files) {
+    const number = Number(file.slice(0, 4))
+    if (number <= at || number > upTo) continue
+    db.transaction(() => {
+      db.exec(readFileSync(join(MIGRATIONS, file), 'utf8'))
+      const broken = db.pragma('foreign_key_check') as unknown[]
+      if (broken.length > 0) throw new Error(`Migration ${file} leaves ${broken.length} rows that refer to nothing.`)
+      db.pragma(`user_version = ${number}`)
+    })()
+  }
+}
+
+/** A rising stamp for what is written, as ISO 8601 in UTC. */
+export const now = (): string => new Date().toISOString()
