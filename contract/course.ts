@@ -1,3 +1,4 @@
+import { ROLES, type Role as RoleOf } from '#core/roles'
 import { z } from 'zod'
 import { STATUSES, type Boundary as CoreBoundary, type Policy as CorePolicy } from '#core/grades'
 import { isPlainName } from '#core/roll'
@@ -62,8 +63,8 @@ export const Boundary = says<CoreBoundary>()(z.strictObject({ grade: plainName(z
 export const GradeSet = z.strictObject({ id: Id, name: z.string(), grades: z.array(Boundary), by: z.string(), own: z.boolean() })
 export type GradeSet = z.infer<typeof GradeSet>
 
-export const Role = z.enum(['lead', 'marker', 'external', 'student'])
-export type Role = z.infer<typeof Role>
+export const Role = says<RoleOf>()(z.enum(ROLES))
+export type Role = RoleOf
 
 export const CourseHead = z.strictObject({
   id: Id,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Assessment, DaysLate, Id, Status } from './course'
 import { EarlierReading } from './table'
-import { Gate, Judged, Picks, StandardInUse } from './tuning'
+import { Gate, Judged, Picks, StandardInUse } from './exemplars'
 
 /** What a marker may see of others' readings of the same script, never before handing in their own. */
 export const Sees = z.strictObject({ marks: z.boolean(), comments: z.boolean(), notes: z.boolean() })

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { Release as ReleaseOf } from '#core/roll'
 import { Assessment, Boundary, Component, CourseHead, CourseNamed, Decimal, Id, inOrder, Marking, Policy, Title, Weight } from './course'
 import { says } from './says'
-import { StandardInUse } from './tuning'
+import { StandardInUse } from './exemplars'
 import { Weekdays } from './roll'
 
 export const Release = says<ReleaseOf>()(

@@ -1,6 +1,7 @@
 import { parseCookie } from 'cookie'
 import type { Express, Request, Response } from 'express'
 import type { z } from 'zod'
+import { sightOf } from '#core/roles'
 import { LIMITS, type Role, type Route } from '#contract'
 import { readBody } from './body'
 import type { AuditList } from './access/audit'
@@ -54,7 +55,8 @@ export function registrar(app: Express, db: Db, open: Sessions, audit: AuditList
       if (Array.isArray(route.access)) {
         if (look?.courseId === req.params.courseId) as = look
         role = roleIn.get(String(req.params.courseId), as!.id)?.role
-        if (!role) throw new HttpProblem(404, 'There is no such course among yours.')
+        // A part that this program does not know sees nothing.
+        if (!role || sightOf(role).students === 'none') throw new HttpProblem(404, 'There is no such course among yours.')
         if (!route.access.includes(role as Role))
           throw new HttpProblem(403, `That is for ${route.access.join(' and ')}; here you are ${role}.`)
         if (route.method !== 'GET' && awayAt.get(String(req.params.courseId))?.at)

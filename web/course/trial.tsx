@@ -1,6 +1,7 @@
 import { hashKey, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { addChanges, type Change } from '#core/trial'
+import { sightOf } from '#core/roles'
 import { KeptTrial, routes, type CourseHead } from '#contract'
 import { call, page, ProblemError } from '../api/client'
 import { keptList } from '../saving/kept-list'
@@ -41,11 +42,11 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   const queries = useQueryClient()
   const { saving } = useSaved()
   const { did } = useUndo()
-  const mayDecide = head.role === 'lead' && head.confirmedIssue === null && head.awayAt === null
+  const mayDecide = sightOf(head.role).decides && head.confirmedIssue === null && head.awayAt === null
   const kept = useQuery({
     queryKey: ['trial', courseId],
     queryFn: () => call(routes.trial, { params: { courseId } }),
-    enabled: head.role === 'lead',
+    enabled: sightOf(head.role).decides,
     staleTime: Infinity,
   })
   const [own, setOwn] = useState<Change[] | null>(null)

@@ -1,3 +1,4 @@
+import { sightOf } from '#core/roles'
 import { createBrowserRouter, Navigate, Link, Outlet, RouterProvider, useLocation, useParams, useRouteError } from 'react-router'
 import { messageOf, page, ProblemError } from '../api/client'
 import { SignIn } from '../session/SignIn'
@@ -108,5 +109,5 @@ function FirstCourse() {
 function FirstStop() {
   const { courseId = '' } = useParams()
   const role = useCourses().data?.find((c) => c.id === courseId)?.role
-  return <Navigate to={`/courses/${courseId}/${role === 'marker' ? 'mark' : 'set-out'}`} replace />
+  return <Navigate to={`/courses/${courseId}/${role === undefined || sightOf(role).oversees ? 'set-out' : 'mark'}`} replace />
 }

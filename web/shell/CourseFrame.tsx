@@ -1,6 +1,7 @@
 import { Suspense, useDeferredValue, useMemo } from 'react'
 import { Outlet, useLocation, useParams } from 'react-router'
 import type { Stop } from '#core/trial'
+import { sightOf } from '#core/roles'
 import type { CourseHead, Me } from '#contract'
 import { CourseProvider, useCourseSoFar } from '../course/course'
 import { openFindings } from '../parts/plan-findings'
@@ -48,9 +49,9 @@ export default function CourseFrame() {
         <SavedProvider>
           <LeaveGuard />
           <UndoProvider>
-            {head.role === 'student' ? (
+            {sightOf(head.role).students === 'self' ? (
               <StudentFrame me={me.data} courses={courses.data!} head={head} />
-            ) : head.role === 'marker' ? (
+            ) : sightOf(head.role).reads ? (
               <MarkerFrame me={me.data} courses={courses.data!} head={head} />
             ) : (
               <OverseerFrame me={me.data} courses={courses.data!} head={head} />

@@ -2,6 +2,7 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useId, useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
+import { sightOf } from '#core/roles'
 import type { CourseHead, Pile, PileScript, SheetInColumns } from '#contract'
 import type { Adopted } from '../course/store'
 import { useKeys } from '../settings/keys'
@@ -51,14 +52,13 @@ export function Find({ course }: { course: CourseHead }) {
     const base = `/courses/${course.id}`
     const table = queries.getQueryData<Adopted>(['table', course.id])?.table
     const sheet = queries.getQueryData<SheetInColumns>(['sheet', course.id])
-    const people =
-      course.role === 'marker'
-        ? pilesOf(queries, base, course.id)
-        : (table?.students ?? sheet?.students ?? []).map((s): Found => ({
-            label: shown === 'names' ? `${s.name} · ${s.candidate}` : s.candidate,
-            kind: 'student',
-            to: `${base}/students/${s.id}`,
-          }))
+    const people = !sightOf(course.role).oversees
+      ? pilesOf(queries, base, course.id)
+      : (table?.students ?? sheet?.students ?? []).map((s): Found => ({
+          label: shown === 'names' ? `${s.name} · ${s.candidate}` : s.candidate,
+          kind: 'student',
+          to: `${base}/students/${s.id}`,
+        }))
     const work = (table?.assessments ?? []).map((a): Found => ({
       label: a.title,
       kind: 'compare',

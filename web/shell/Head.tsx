@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Dropdown } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { sightOf } from '#core/roles'
 import { routes, type CourseHead, type Me } from '#contract'
 import { addressOf } from '../api/client'
 import { Logo } from '../parts/Logo'
@@ -13,6 +14,7 @@ import { SeeItAs } from '../session/look'
 import { StartCourse } from './StartCourse'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {
+  const sight = sightOf(course.role)
   const [starting, setStarting] = useState(false)
   return (
     <header className="head">
@@ -28,7 +30,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
             {course.awayAt && <span className="ochre">put away · </span>}
             <span className="term">
               {course.term}
-              {course.role !== 'student' && ` · ${course.sections} sections · ${course.students} students`}
+              {sight.students !== 'self' && ` · ${course.sections} sections · ${course.students} students`}
             </span>
           </Dropdown.Toggle>
           <Dropdown.Menu>
@@ -38,7 +40,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
                 <span className="small">{c.awayAt ? 'put away' : c.confirmedIssue ? `issue ${c.confirmedIssue} confirmed` : c.role}</span>
               </Dropdown.Item>
             ))}
-            {courses.some((c) => c.role === 'lead') && (
+            {courses.some((c) => sightOf(c.role).decides) && (
               <>
                 <Dropdown.Divider />
                 <Dropdown.Item onClick={() => setStarting(true)}>Start a course…</Dropdown.Item>
@@ -48,7 +50,7 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
         </Dropdown>
         {starting && <StartCourse courses={courses} course={course} onClose={() => setStarting(false)} />}
       </div>
-      {course.role !== 'student' && (
+      {sight.students !== 'self' && (
         <>
           <Find course={course} />
           <HeadTools />
@@ -59,22 +61,22 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
           {me.name}, {course.role}
         </Dropdown.Toggle>
         <Dropdown.Menu>
-          {(course.role === 'lead' || course.role === 'external') && (
+          {sight.oversees && (
             <Dropdown.Item as={Link} to={`/courses/${course.id}/record`}>
               The record
             </Dropdown.Item>
           )}
-          {course.role === 'marker' && (
+          {sight.reads && (
             <Dropdown.Item href={addressOf(routes.personCalendar, { courseId: course.id, personId: me.id })} download>
               My sections’ due days as a calendar
             </Dropdown.Item>
           )}
-          {course.role !== 'student' && (
+          {sight.letters !== 'none' && (
             <Dropdown.Item as={Link} to={`/courses/${course.id}/post`}>
               The post
             </Dropdown.Item>
           )}
-          {course.role === 'lead' && <SeeItAs courseId={course.id} />}
+          {sight.decides && <SeeItAs courseId={course.id} />}
           <OwnItems me={me} />
         </Dropdown.Menu>
       </Dropdown>

@@ -6,6 +6,7 @@ import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import type { z } from 'zod'
+import { sightOf } from '#core/roles'
 import { NewCourse, routes, type CourseHead } from '#contract'
 import { call, messageOf } from '../api/client'
 import { useSignedIn } from '../session/ahead'
@@ -46,7 +47,7 @@ export function StartCourse({
   const queries = useQueryClient()
   const navigate = useNavigate()
   const [problem, setProblem] = useState<string | null>(null)
-  const led = courses.filter((c) => c.role === 'lead')
+  const led = courses.filter((c) => sightOf(c.role).decides)
   const like = (c: CourseHead) => ({
     code: c.code,
     title: c.title,

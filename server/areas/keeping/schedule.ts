@@ -72,4 +72,3 @@ export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool
 }
 
 export type Keeper = ReturnType<typeof keeper>
-

@@ -5,6 +5,7 @@ import { writeCase } from '#core/exchange/case'
 import { rubricSheet } from '#core/exchange/rubric-sheet'
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
+import { sightOf } from '#core/roles'
 import {
   routes,
   type Library,
@@ -46,7 +47,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   const marksIn = db.prepare<[string], { id: string }>("SELECT course_id AS id FROM course_role WHERE person_id = ? AND role = 'marker'")
   /** What of an entry somebody may not see since they mark by it; those who lead or oversee see all of it. */
   const hiddenFrom = (standardId: string, personId: string, role: Role): Hides => {
-    if (role !== 'marker') return { hidePoints: false, hideWords: false }
+    if (sightOf(role).hidden) return { hidePoints: false, hideWords: false }
     const mine = new Set(marksIn.all(personId).map((c) => c.id))
     const uses = library.uses(library.newestOf(standardId)).filter((u) => mine.has(u.courseId))
     return { hidePoints: uses.some((u) => u.hidesPoints), hideWords: uses.some((u) => u.hidesWords) }

@@ -1,5 +1,6 @@
 import type { Status } from '#core/grades'
 import { hasWork, scriptIdOf } from '#core/trial'
+import { sightOf } from '#core/roles'
 import { routes, SEES_NOTHING, type DeskScript, type OtherReading, type Pile, type ReadingBody, type Sees } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -240,8 +241,9 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
 
   handle(routes.attemptFile, ({ params: { courseId, assessmentId, studentId: id, attempt }, me, role, res }) => {
     const row = assessmentOf(courseId, assessmentId)
-    const studentId = role === 'marker' ? meant(row, id) : id
-    if (role === 'marker') allotted(row, studentId, me.id)
+    const { readings } = sightOf(role)
+    const studentId = readings === 'all' ? id : meant(row, id)
+    if (readings !== 'all') allotted(row, studentId, me.id)
     const script = desk.script(assessmentId, studentId)
     const file = script && attempts.file(script.id, attempt)
     if (!file) throw new HttpProblem(404, 'There is no PDF of that attempt.')

@@ -1,3 +1,4 @@
+import { sightOf } from '#core/roles'
 import { routes, unpackSheet, type CellState, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import type { Response } from 'express'
 import type { MarksFile } from '#core/exchange/marks-file'
@@ -78,7 +79,7 @@ export function markingRoutes(
   handle(routes.marksRoster, ({ params: { courseId }, me, role, res }) => {
     const { assessments, placements, students, cells } = unpackSheet(sheetFor(courseId, me.id, role))
     // An id from outside may tell who somebody is, and goes to those who oversee the course.
-    const outside = new Map(role === 'marker' ? [] : externals.all(courseId).map((s) => [s.id, s.externalId]))
+    const outside = new Map(!sightOf(role).externalIds ? [] : externals.all(courseId).map((s) => [s.id, s.externalId]))
     const byId = new Map(students.map((s) => [s.id, s]))
     const results = cells.map((c): ResultToWrite => {
       const { candidate, name, sectionId } = byId.get(c.studentId)!
@@ -122,12 +123,12 @@ export function markingRoutes(
   const tryFile = (courseId: string, file: MarksFile, me: string, role: Role) => {
     // An id from outside may tell who somebody is: it finds nobody for a marker.
     const candidateOf = new Map(
-      role === 'marker' ? [] : externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])),
+      !sightOf(role).externalIds ? [] : externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])),
     )
     const readBy = readers.inCourse(courseId)
     return tryMarksFile(file, unpackSheet(sheetFor(courseId, me, role)), {
       candidateOf,
-      readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, role !== 'marker') : null),
+      readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, sightOf(role).readings === 'all') : null),
       changedSince: changedSince(courseId),
     })
   }
@@ -204,7 +205,7 @@ export function markingRoutes(
   handle(routes.cellStates, ({ params: { courseId, studentId, assessmentId }, me, role }) => {
     const row = cell.get(studentId, assessmentId, courseId)
     // Where nothing was recorded yet there is nothing to tell, and nothing to tell apart from what is not theirs.
-    return row && (role !== 'marker' || row.teacherId === me.id) ? history.all(row.id) : []
+    return row && (sightOf(role).students === 'all' || row.teacherId === me.id) ? history.all(row.id) : []
   })
 
   handle(routes.script, ({ params }): ScriptDetail => {

@@ -2,6 +2,7 @@ import { withinTolerance } from '#core/agree'
 import { STATUSES, type Status } from '#core/grades'
 import { applyingExceptions, type Stay } from '#core/roll'
 import { hasWork, plainMark } from '#core/trial'
+import { sightOf } from '#core/roles'
 import {
   addCell,
   noCells,
@@ -81,10 +82,11 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   }
 
   function sheetFor(courseId: string, personId: string, role: Role): SheetInColumns {
+    const sight = sightOf(role)
     const table = tables.load(courseId)
-    const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
+    const own = sight.students === 'all' ? null : new Set(taught.all(courseId, personId).map((s) => s.id))
     const seen = (sectionId: string) => !own || own.has(sectionId)
-    const unseen = role === 'marker' ? new Set(readBlind.all(courseId).map((a) => a.id)) : new Set<string>()
+    const unseen = sight.readings === 'all' ? new Set<string>() : new Set(readBlind.all(courseId).map((a) => a.id))
     const hidden = table.assessments.map((a) => unseen.has(a.id))
     const students = masked(
       courseId,
@@ -130,20 +132,21 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       })),
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
       placements: table.placements.filter((p) => seen(p.sectionId)),
-      overTolerance: role === 'marker' ? [] : overTolerance(table, read),
+      overTolerance: sight.readings === 'all' ? overTolerance(table, read) : [],
       exceptions: Object.fromEntries(
         [...applyingExceptions(table)].flatMap(([id, own]) => (studentAt.has(id) ? [[id, Object.fromEntries(own)]] : [])),
       ),
       cells,
-      writable: role !== 'external' && table.head.confirmedIssue === null,
+      writable: sight.types !== 'none' && table.head.confirmedIssue === null,
     }
   }
 
   /** Some cells as they are now; those of students whom one does not see are left out. */
   function cellsNow(courseId: string, keys: readonly CellKey[], personId: string, role: Role): NonNullable<SheetSince['cells']> {
+    const sight = sightOf(role)
     const table = tables.load(courseId)
-    const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
-    const unseen = role === 'marker' ? new Set(readBlind.all(courseId).map((a) => a.id)) : new Set<string>()
+    const own = sight.students === 'all' ? null : new Set(taught.all(courseId, personId).map((s) => s.id))
+    const unseen = sight.readings === 'all' ? new Set<string>() : new Set(readBlind.all(courseId).map((a) => a.id))
     const found = keys.flatMap((key) => {
       if (unseen.has(key.assessmentId)) return []
       const at = tables.placeOf(courseId, key)
@@ -153,12 +156,12 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     const marks = new Map(found.map(({ at }) => [at, [] as number[]]))
     table.readings.script.forEach((at, i) => marks.get(at)?.push(table.readings.mark[i]!))
     const plain =
-      role === 'marker'
-        ? new Map<number, number>()
-        : plainMarks(
+      sight.readings === 'all'
+        ? plainMarks(
             table,
             [...marks].flatMap(([at, theirs]) => (theirs.length > 0 ? [at] : [])),
           )
+        : new Map<number, number>()
     const { status, daysLate, entered, version } = table.scripts
     return found.map(({ key, at }) => {
       const own = marks.get(at)!
@@ -169,19 +172,20 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         mark: entered[at]!,
         fromReadings: toldOfReadings(role, own.length, plain.get(at) ?? null),
         version: version[at]!,
-        overTolerance: role !== 'marker' && isApart(table, at, own.length, Math.max(...own) - Math.min(...own)),
+        overTolerance: sight.readings === 'all' && isApart(table, at, own.length, Math.max(...own) - Math.min(...own)),
       }
     })
   }
 
   /** Writes what can be written, inside the caller's transaction; refuses the rest cell by cell. */
   function write(courseId: string, cells: CellWrite[], personId: string, role: Role): { saved: Cell[]; refused: CellRefusal[] } {
+    const sight = sightOf(role)
     // The plan and the students in hand are all it takes: a save must not wait for a department's marks to be read.
     const { plan } = plans.load(courseId)
     const assessments = new Map(plan.assessments.map((a) => [a.id, a]))
     const students = new Map(cells.map((c) => [c.studentId, student.get(c.studentId, courseId)]))
     const applies = appliesTo(plan, (id) => staysOf.all(id))
-    const own = role === 'marker' ? new Set(taught.all(courseId, personId).map((s) => s.id)) : null
+    const own = sight.students === 'all' ? null : new Set(taught.all(courseId, personId).map((s) => s.id))
     const saved: Cell[] = []
     const refused: CellRefusal[] = []
     for (const cell of cells) {
@@ -202,22 +206,22 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       if (!whose || !assessment) refuse('unknown', 'There is no such student or assessment in this course.')
       else if (own && !own.has(whose.sectionId)) refuse('not yours', 'This student is not in a section of yours.')
       else if (!applies(whose, assessment.id)) refuse('not placed', `${assessment.title} is not set for this student.`)
-      else if (role === 'marker' && retyped && gateOf(assessment.id, personId).gate === 'held')
+      else if (sight.types !== 'all' && retyped && gateOf(assessment.id, personId).gate === 'held')
         refuse('held', heldWords(assessment.title, gateOf(assessment.id, personId).unread))
       // Sent again because the answer was lost: it stands there already.
       else if (current && current.version !== cell.version && sameValue(current, cell)) saved.push(current)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
-      else if (role === 'marker' && row && isGuarded(row.status) && !sameValue(cellOf(cell, row), cell) && setByOther(row, personId))
+      else if (sight.types !== 'all' && row && isGuarded(row.status) && !sameValue(cellOf(cell, row), cell) && setByOther(row, personId))
         refuse('set by lead', `It is ${row.status}, as the lead set it: ask for that to be lifted.`)
-      else if (role === 'marker' && isGuarded(cell.status) && cell.status !== row?.status && readByOthers(cell, personId))
+      else if (sight.types !== 'all' && isGuarded(cell.status) && cell.status !== row?.status && readByOthers(cell, personId))
         refuse('set by lead', `Others read this script: the lead sets it to ${cell.status}.`)
       // Whether it is read already is not told to a marker: they may have read it blind.
       else if (readBy.length > 0 || (row && row.readings > 0 && cell.mark !== row.entered))
         refuse(
           'readings',
-          row && row.readings > 0 && role !== 'marker'
+          row && row.readings > 0 && sight.readings === 'all'
             ? `${assessment.title} is marked by readings: settle it at Reconcile.`
-            : readNotTyped(readBy, personId, role !== 'marker'),
+            : readNotTyped(readBy, personId, sight.readings === 'all'),
         )
       else if (cell.mark !== null && cell.mark > assessment.outOf)
         refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
@@ -296,7 +300,7 @@ function overTolerance(table: Table, read: ReturnType<typeof readingsOf>): Sheet
 /** A marker is told that there are readings, never what they say. */
 function toldOfReadings(role: Role, count: number, mark: number | null): Cell['fromReadings'] {
   if (count === 0) return null
-  return role === 'marker' ? { mark: null, readings: 0 } : { mark, readings: count }
+  return sightOf(role).readings === 'all' ? { mark, readings: count } : { mark: null, readings: 0 }
 }
 
 const heldWords = (title: string, unread: number) =>

@@ -1,3 +1,4 @@
+import { sightOf } from '#core/roles'
 import { routes } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import type { Sessions } from '../../kernel/access/sessions'
@@ -21,7 +22,9 @@ export function lookRoutes(handle: Handle, db: Db, open: Sessions, audit: AuditL
   )
   handle(routes.markers, ({ params }) => markers.all(params.courseId))
   // While somebody looks as a marker, that they do is not news to them.
-  handle(routes.looks, ({ params, me, role }) => (role === 'marker' ? asThem.all(params.courseId, me.id) : looks.all(params.courseId)))
+  handle(routes.looks, ({ params, me, role }) =>
+    sightOf(role).letters === 'all' ? looks.all(params.courseId) : asThem.all(params.courseId, me.id),
+  )
   handle(routes.look, ({ params: { courseId }, body: { personId }, me, req }) => {
     if (!markers.all(courseId).some((m) => m.id === personId))
       throw new HttpProblem(422, 'That person does not mark in this course.', { field: 'personId' })

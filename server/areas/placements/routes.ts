@@ -1,3 +1,4 @@
+import { sightOf } from '#core/roles'
 import { routes, type PlacementWrite, type Release } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -81,7 +82,7 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
   handle(routes.sectionCalendar, ({ params: { courseId, sectionId }, me, role, res }) => {
     const { plan } = plans.load(courseId)
     const section = plan.sections.find((s) => s.id === sectionId)
-    if (!section || (role === 'marker' && !own(courseId, me.id).has(sectionId)))
+    if (!section || (sightOf(role).students !== 'all' && !own(courseId, me.id).has(sectionId)))
       throw new HttpProblem(404, 'There is no such section among yours.')
     res.attachment(`due ${section.name}.ics`.replace(/[^\w. -]/g, '_')).type('text/calendar')
     res.send(dueCalendar(plan, new Set([sectionId]), `${plan.head.code} ${section.name}`))
@@ -90,7 +91,8 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
   handle(routes.personCalendar, ({ params: { courseId, personId }, me, role, res }) => {
     const { plan } = plans.load(courseId)
     const who = person.get(personId, courseId)
-    if (!who || (role === 'marker' && personId !== me.id)) throw new HttpProblem(404, 'There is no such person in this course.')
+    if (!who || (sightOf(role).students !== 'all' && personId !== me.id))
+      throw new HttpProblem(404, 'There is no such person in this course.')
     res.attachment('due days.ics').type('text/calendar')
     res.send(dueCalendar(plan, own(courseId, personId), `${plan.head.code}, ${who.name}`))
     return undefined

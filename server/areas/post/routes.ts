@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { format, parseISO } from 'date-fns'
+import { sightOf } from '#core/roles'
 import { routes, type Letter } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { now, type Db } from '../../kernel/db/open'
@@ -26,7 +27,8 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     'SELECT title FROM assessment WHERE id = ? AND course_id = ? AND away = 0',
   )
   const isCourse = db.prepare<[string], { id: string }>('SELECT id FROM course WHERE id = ?')
-  const lettersOf = (courseId: string, me: string, role: string) => (role === 'marker' ? own.all(courseId, me) : all.all(courseId))
+  const lettersOf = (courseId: string, me: string, role: string) =>
+    sightOf(role).letters === 'all' ? all.all(courseId) : own.all(courseId, me)
 
   handle(routes.letters, ({ params, me, role }) => lettersOf(params.courseId, me.id, role))
 

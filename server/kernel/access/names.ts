@@ -1,3 +1,4 @@
+import { sightOf } from '#core/roles'
 import type { Role } from '#contract'
 import type { Db } from '../db/open'
 
@@ -14,7 +15,7 @@ interface Named {
 export function namesFor(db: Db) {
   const setting = db.prepare<[string], { names: number }>('SELECT names_to_markers AS names FROM course WHERE id = ?')
   return function masked<T extends Named>(courseId: string, role: Role, students: T[]): T[] {
-    if (role !== 'marker' || setting.get(courseId)?.names) return students
+    if (sightOf(role).names === 'always' || setting.get(courseId)?.names) return students
     return students.map((s) => ({ ...s, name: s.candidate })).sort((a, b) => (a.candidate < b.candidate ? -1 : 1))
   }
 }

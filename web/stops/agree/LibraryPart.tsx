@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useState, type ReactNode } from 'react'
 import { Button, Dropdown, Form } from 'react-bootstrap'
+import { sightOf } from '#core/roles'
 import { routes, type Standard } from '#contract'
 import { addressOf, call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
@@ -79,7 +80,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   const [retired, setRetired] = useState(false)
   const [view, setView] = useState<'maker' | 'sheet'>('maker')
   const [reading, setReading] = useState(false)
-  const lead = role === 'lead'
+  const { decides: lead, oversees } = sightOf(role)
   const all = useMemo(() => (library.data ? entriesOf(library.data) : []), [library.data])
   const shown = useMemo(() => {
     const wanted = find.trim().toLowerCase()
@@ -214,7 +215,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
             </div>
           )}
         </section>
-        {(lead || role === 'external') && <SetsOfGrades courseId={courseId} wanted={find.trim().toLowerCase()} decides={lead} />}
+        {oversees && <SetsOfGrades courseId={courseId} wanted={find.trim().toLowerCase()} decides={lead} />}
         {chosen && (
           <>
             <Uses courseId={courseId} entry={chosen} decides={lead} />

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { sightOf } from '#core/roles'
 import { routes, type IssueHead, type Me } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useCourse } from '../../course/course'
@@ -111,7 +112,7 @@ export function Reopen({ issue }: { issue: IssueHead }) {
           />
         )}
       </section>
-      {table.head.role === 'lead' && (
+      {sightOf(table.head.role).decides && (
         <section>
           <h2>Reopen</h2>
           <p className="soft small">

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { useNavigate, useParams } from 'react-router'
+import { sightOf } from '#core/roles'
 import { routes } from '#contract'
 import { call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
@@ -23,7 +24,7 @@ export default function Mark() {
   const { courseId = '', part } = useParams()
   const navigate = useNavigate()
   const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
-  const marker = role === 'marker'
+  const marker = sightOf(role).reads
   const piles = usePiles(courseId, marker)
   const came = useDeliveries(courseId, !!role && !marker)
   const parts: Part[] = marker ? ['desk', 'sheet'] : ['sheet', 'sharing out', 'what came in']
@@ -48,13 +49,13 @@ export default function Mark() {
   if (shown === 'sharing out')
     return (
       <WritesProvider>
-        <Sharing courseId={courseId} decides={role === 'lead'} nav={nav} />
+        <Sharing courseId={courseId} decides={sightOf(role).decides} nav={nav} />
       </WritesProvider>
     )
   if (shown === 'what came in')
     return (
       <WritesProvider>
-        <Box courseId={courseId} decides={role === 'lead'} nav={nav} />
+        <Box courseId={courseId} decides={sightOf(role).decides} nav={nav} />
       </WritesProvider>
     )
   return <SheetPart courseId={courseId} nav={nav} />

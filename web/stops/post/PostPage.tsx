@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useParams } from 'react-router'
+import { sightOf } from '#core/roles'
 import { routes } from '#contract'
 import { addressOf, call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
@@ -77,7 +78,7 @@ export default function PostPage() {
             </p>
           </section>
         )}
-        {role === 'lead' && <StandInState courseId={courseId} name="post" />}
+        {sightOf(role).decides && <StandInState courseId={courseId} name="post" />}
       </aside>
     </div>
   )

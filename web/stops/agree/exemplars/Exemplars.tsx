@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useRef, useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
+import { sightOf } from '#core/roles'
 import { routes, type ExemplarBody } from '#contract'
 import { call } from '../../../api/client'
 import { problemOf } from '../../../api/problem-of'
@@ -29,7 +30,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
   const left = useRef(new Map<string, ExemplarBody>())
   const [editing, setEditing] = useState<'new' | 'chosen' | null>(null)
   const [markerId, setMarker] = useState<string | null>(null)
-  const lead = role === 'lead'
+  const lead = sightOf(role).decides
   const exemplars = data?.exemplars ?? []
   const unread = exemplars.filter((x) => x.agreed === null)
   const chosen = exemplars.find((x) => x.id === chosenId) ?? unread[0] ?? exemplars[0]
@@ -117,7 +118,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
                 onRead={() => setChosen(chosen.id)}
                 onNext={unread.some((x) => x !== chosen) ? () => setChosen(unread.find((x) => x !== chosen)!.id) : null}
                 onEdit={lead ? () => setEditing('chosen') : null}
-                marks={role === 'marker'}
+                marks={sightOf(role).reads}
               />
             ) : (
               <div className="empty">

@@ -6,6 +6,7 @@ import { STATUSES } from '#core/grades'
 import { withStatus } from '#core/marking'
 import { daysLateOn, shiftDay } from '#core/roll'
 import { scaleLabel } from '#core/scales'
+import { sightOf } from '#core/roles'
 import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
@@ -70,7 +71,7 @@ export function CellCloseUp({
       <section>
         <h2>{assessment.title}</h2>
         <p>
-          {role === 'marker' ? student.label : <Link to={`/courses/${courseId}/students/${student.id}`}>{student.label}</Link>}{' '}
+          {!sightOf(role).oversees ? student.label : <Link to={`/courses/${courseId}/students/${student.id}`}>{student.label}</Link>}{' '}
           <span className="soft">{student.candidate}</span>
         </p>
         {clash && (
@@ -154,7 +155,7 @@ export function CellCloseUp({
             fill the blanks beneath with it <kbd>Ctrl D</kbd>
           </button>
         )}
-        {cell?.fromReadings && role !== 'marker' && (
+        {cell?.fromReadings && sightOf(role).readings === 'all' && (
           <p>
             {counted(cell.fromReadings.readings, 'reading')}.{' '}
             {cell.fromReadings.readings > 1 && <Link to={`/courses/${courseId}/reconcile`}>See them at Reconcile</Link>}

@@ -1,6 +1,7 @@
 import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useDeferredValue, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { sightOf } from '#core/roles'
 import { routes, type CoursePerson } from '#contract'
 import type { z } from 'zod'
 import { call, messageOf } from '../../../api/client'
@@ -136,7 +137,7 @@ export function AddToCourse({ courseId, add }: { courseId: string; add: (people:
 /** Takes the markers of another course over into the list, where each can still be left out. */
 function FromCourse({ courseId, onPick }: { courseId: string; onPick: (people: CoursePerson[]) => void }) {
   const courses = useQuery(coursesQuery)
-  const others = courses.data?.filter((c) => c.id !== courseId && (c.role === 'lead' || c.role === 'external')) ?? []
+  const others = courses.data?.filter((c) => c.id !== courseId && sightOf(c.role).oversees) ?? []
   if (others.length === 0) return null
   const take = async (other: string) => {
     const people = await call(routes.coursePeople, { params: { courseId: other } })

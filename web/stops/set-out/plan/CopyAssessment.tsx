@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from '../../../parts/Dialog'
 import type { z } from 'zod'
+import { sightOf } from '#core/roles'
 import { routes, type Component, type Taken } from '#contract'
 import { call } from '../../../api/client'
 import { usePlanQuery } from '../../../course/plan'
@@ -33,7 +34,7 @@ export function CopyAssessment({
   onClose: () => void
 }) {
   const courses = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
-  const seen = (courses.data ?? []).filter((c) => c.role === 'lead' || c.role === 'external')
+  const seen = (courses.data ?? []).filter((c) => sightOf(c.role).oversees)
   const [own, other] = [seen.filter((c) => c.id === courseId), seen.filter((c) => c.id !== courseId)]
   // The one that is meant stands first.
   const others = preset === null ? [...other, ...own] : [...own, ...other]

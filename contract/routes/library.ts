@@ -1,16 +1,13 @@
+import { Change } from '../changes'
+import { Assessment, Id } from '../course'
+import { Library, LibraryFile, LibraryUpload, RubricVersion, Standard, StandardEdited, StandardId, StandardState } from '../library'
+import { route } from '../route'
 import { z } from 'zod'
-import { Change } from './changes'
-import { Assessment, Id } from './course'
-import { Library, LibraryFile, LibraryUpload, RubricVersion, Standard, StandardEdited, StandardId, StandardState } from './library'
-import { route } from './route'
+import { inCourse, lead, staff } from './common'
 
-const inCourse = z.strictObject({ courseId: Id })
 const ofStandard = z.strictObject({ courseId: Id, standardId: Id })
-const lead = ['lead'] as const
-const staff = ['lead', 'marker', 'external'] as const
 
-/** Routes of the second stop: the library that the department shares. */
-export const agreeRoutes = {
+export const libraryRoutes = {
   library: route({
     method: 'GET',
     path: '/api/courses/:courseId/library',
@@ -142,4 +139,4 @@ export const agreeRoutes = {
     body: z.strictObject({ version: z.number().int(), standardId: Id.nullable() }),
     response: Assessment,
   }),
-} as const
+}

@@ -1,12 +1,12 @@
+import { Id } from '../course'
+import { Keeping } from '../keeping'
+import { TriedPackage } from '../packages'
+import { route } from '../route'
 import { z } from 'zod'
-import { Id } from './course'
-import { TriedPackage } from './packages'
-import { route } from './route'
 
 const onePackage = z.strictObject({ packageId: z.uuid() })
 
-/** Routes by which a whole course goes from one installation to another. */
-export const packageRoutes = {
+export const keepingRoutes = {
   takeOutCourse: route({
     method: 'GET',
     path: '/api/courses/:courseId/package.zip',
@@ -37,5 +37,19 @@ export const packageRoutes = {
     access: 'admin',
     summary: 'Leave a course that was tried out',
     params: onePackage,
+  }),
+  keeping: route({
+    method: 'GET',
+    path: '/api/installation/keeping',
+    access: 'admin',
+    summary: 'The backups there are, and whether the latest is too old',
+    response: Keeping,
+  }),
+  backUp: route({
+    method: 'POST',
+    path: '/api/installation/keeping',
+    access: 'admin',
+    summary: 'Make a backup now, checked before it counts',
+    response: Keeping,
   }),
 }

@@ -1,15 +1,12 @@
+import { Id } from '../course'
+import { route } from '../route'
+import { ExemplarBody, Exemplars, Gate, Judged } from '../exemplars'
 import { z } from 'zod'
-import { Id } from './course'
-import { route } from './route'
-import { ExemplarBody, Exemplars, Gate, Judged } from './tuning'
+import { lead, ofAssessment, staff } from './common'
 
-const ofAssessment = z.strictObject({ courseId: Id, assessmentId: Id })
 const ofExemplar = z.strictObject({ courseId: Id, exemplarId: Id })
-const lead = ['lead'] as const
-const staff = ['lead', 'marker', 'external'] as const
 
-/** Routes for exemplars, on which markers are tuned before the first script. */
-export const tuningRoutes = {
+export const exemplarsRoutes = {
   tuning: route({
     method: 'GET',
     path: '/api/courses/:courseId/exemplars',
@@ -69,4 +66,4 @@ export const tuningRoutes = {
     params: ofAssessment.extend({ markerId: Id }),
     body: z.strictObject({ gate: Gate.nullable() }),
   }),
-} as const
+}

@@ -1,0 +1,36 @@
+import { confirmRoutes } from './confirm'
+import { coursesRoutes } from './courses'
+import { deliveriesRoutes } from './deliveries'
+import { doorRoutes } from './door'
+import { exemplarsRoutes } from './exemplars'
+import { keepingRoutes } from './keeping'
+import { libraryRoutes } from './library'
+import { markingRoutes } from './marking'
+import { peopleRoutes } from './people'
+import { placementsRoutes } from './placements'
+import { planRoutes } from './plan'
+import { postRoutes } from './post'
+import { rollRoutes } from './roll'
+import { sharingRoutes } from './sharing'
+import { studentRoutes } from './student'
+import { trialsRoutes } from './trials'
+
+/** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
+export const routes = {
+  ...confirmRoutes,
+  ...coursesRoutes,
+  ...deliveriesRoutes,
+  ...doorRoutes,
+  ...exemplarsRoutes,
+  ...keepingRoutes,
+  ...libraryRoutes,
+  ...markingRoutes,
+  ...peopleRoutes,
+  ...placementsRoutes,
+  ...planRoutes,
+  ...postRoutes,
+  ...rollRoutes,
+  ...sharingRoutes,
+  ...studentRoutes,
+  ...trialsRoutes,
+}

@@ -1,0 +1,187 @@
+import { Id, Mark } from '../course'
+import { DeskScript, KeptComment, Pile, PileScript, ReadingBody } from '../marking'
+import { route } from '../route'
+import { BroughtIn, Cell, CellRefusal, CellState, CellWrite, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from '../table'
+import { z } from 'zod'
+import { inCourse, lead, ofAssessment, overseers, staff } from './common'
+
+const ofScript = ofAssessment.extend({ studentId: Id })
+
+const marker = ['marker'] as const
+
+/** A file of marks: its text, or its bytes in base64 where it is no text. */
+const MarksUpload = z.union([
+  z.strictObject({ text: z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.') }),
+  z.strictObject({
+    file: z.base64('The file did not arrive whole.').max(16_000_000, 'The file is over 12 MB. Bring it in section by section.'),
+  }),
+])
+export type MarksUpload = z.infer<typeof MarksUpload>
+
+export const markingRoutes = {
+  attemptFile: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/assessments/:assessmentId/pile/:studentId/attempts/:attempt',
+    access: staff,
+    summary: 'The PDF of an attempt at a script; for a marker, of a script of their own pile',
+    params: z.strictObject({ courseId: Id, assessmentId: Id, studentId: Id, attempt: z.coerce.number().int().min(1) }),
+    produces: 'application/pdf',
+  }),
+  piles: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/piles',
+    access: marker,
+    summary: 'What is one’s own to read, by assessment',
+    params: inCourse,
+    response: z.array(Pile),
+  }),
+  pile: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/assessments/:assessmentId/pile',
+    access: marker,
+    summary: 'The scripts of one’s pile, in one’s own order',
+    params: ofAssessment,
+    response: z.array(PileScript),
+  }),
+  deskScript: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/assessments/:assessmentId/pile/:studentId',
+    access: marker,
+    summary: 'A script of one’s pile with one’s own reading; of others only what one may see, once it is handed in',
+    params: ofScript,
+    response: DeskScript,
+  }),
+  keepReading: route({
+    method: 'PUT',
+    path: '/api/courses/:courseId/assessments/:assessmentId/pile/:studentId/reading',
+    access: marker,
+    summary: 'Keep one’s own reading as a draft, hand it in, or take it back; a repeated one is not applied twice',
+    params: ofScript,
+    body: ReadingBody.extend({
+      version: z.number().int().min(0),
+      state: z.enum(['draft', 'handed in']),
+      gapMeant: z.boolean(),
+      afterSeeing: z.boolean(),
+    }),
+    response: z.strictObject({ version: z.number().int(), mark: z.number().nullable(), state: z.enum(['draft', 'handed in']) }),
+  }),
+  keptComments: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/kept-comments',
+    access: marker,
+    summary: 'One’s own stock of comments, the most used first',
+    params: inCourse,
+    response: z.array(KeptComment),
+  }),
+  keepComment: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/kept-comments',
+    access: marker,
+    summary: 'Keep a comment, or count another use of it',
+    params: inCourse,
+    body: z.strictObject({ words: z.string().trim().min(1, 'Write the comment first.').max(2000) }),
+    response: z.strictObject({ id: Id }),
+  }),
+  dropComment: route({
+    method: 'DELETE',
+    path: '/api/courses/:courseId/kept-comments/:commentId',
+    access: marker,
+    summary: 'Take a comment out of one’s stock',
+    params: inCourse.extend({ commentId: Id }),
+  }),
+  startingMark: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/assessments/:assessmentId/starting-mark',
+    access: lead,
+    summary: 'Give everyone without a mark the same one, once; never over a mark that stands',
+    params: z.strictObject({ courseId: Id, assessmentId: Id }),
+    body: z.strictObject({ mark: Mark.min(0) }),
+    response: z.strictObject({ given: z.array(Cell), stood: z.number().int() }),
+  }),
+  sheet: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/sheet',
+    access: staff,
+    summary: 'The mark sheet, as far as one may see it',
+    params: inCourse,
+    response: SheetInColumns,
+  }),
+  sheetSince: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/sheet/since/:version',
+    access: staff,
+    summary: 'Cells of the sheet that were written since a version, as far as one may see them',
+    params: inCourse.extend({ version: z.coerce.number().int().min(0) }),
+    response: SheetSince,
+  }),
+  writeCells: route({
+    takes: 'a list',
+    method: 'PATCH',
+    path: '/api/courses/:courseId/sheet',
+    access: ['lead', 'marker'],
+    summary: 'Write cells of the mark sheet: good ones are saved, the others come back with the reason',
+    params: inCourse,
+    body: z.strictObject({ cells: z.array(CellWrite).min(1).max(5000) }),
+    response: z.strictObject({ saved: z.array(Cell), refused: z.array(CellRefusal) }),
+  }),
+  tryImport: route({
+    takes: 'a file',
+    method: 'POST',
+    path: '/api/courses/:courseId/marks-file/try',
+    access: ['lead', 'marker'],
+    summary: 'What a file of marks would do, row by row; changes nothing',
+    params: inCourse,
+    body: MarksUpload,
+    response: TriedImport,
+  }),
+  marksCsv: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/marks.csv',
+    access: staff,
+    summary: 'The mark sheet as CSV, as far as one may see it; it comes back by the same columns',
+    params: inCourse,
+    produces: 'text/csv',
+  }),
+  marksXlsx: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/marks.xlsx',
+    access: staff,
+    summary: 'The mark sheet as a workbook',
+    params: inCourse,
+    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  }),
+  marksRoster: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/marks-results.zip',
+    access: staff,
+    summary: 'Results as one may see them, in the open roster format (OneRoster 1.2 CSV)',
+    params: inCourse,
+    produces: 'application/zip',
+  }),
+  bringIn: route({
+    takes: 'a file',
+    method: 'POST',
+    path: '/api/courses/:courseId/marks-file',
+    access: ['lead', 'marker'],
+    summary: 'Bring a file of marks in: all of it or nothing',
+    params: inCourse,
+    body: MarksUpload,
+    response: BroughtIn,
+  }),
+  cellStates: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/sheet/:studentId/:assessmentId',
+    access: staff,
+    summary: 'Every state a cell of the sheet was in, the latest first; for a marker, of students of their own sections',
+    params: z.strictObject({ courseId: Id, studentId: Id, assessmentId: Id }),
+    response: z.array(CellState),
+  }),
+  script: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/scripts/:scriptId',
+    access: overseers,
+    summary: 'A script with its readings and history',
+    params: z.strictObject({ courseId: Id, scriptId: Id }),
+    response: ScriptDetail,
+  }),
+}

@@ -1,0 +1,62 @@
+import { Change, Decision } from '../changes'
+import { Id } from '../course'
+import { route } from '../route'
+import { z } from 'zod'
+import { Reason, inCourse, lead, overseers } from './common'
+
+/** A trial as it is kept; version 0 where none ever was. */
+export const KeptTrial = z.strictObject({ changes: z.array(Change).max(20_000), version: z.number().int().min(0) })
+export type KeptTrial = z.infer<typeof KeptTrial>
+
+export const trialsRoutes = {
+  trial: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/trial',
+    access: lead,
+    summary: 'The open trial',
+    params: inCourse,
+    response: KeptTrial,
+  }),
+  keepTrial: route({
+    takes: 'a list',
+    method: 'PUT',
+    path: '/api/courses/:courseId/trial',
+    access: lead,
+    summary: 'Keep the open trial, in place of the version that one knows of; an empty one is discarded',
+    params: inCourse,
+    body: KeptTrial,
+    response: KeptTrial,
+  }),
+  adopt: route({
+    takes: 'a list',
+    method: 'POST',
+    path: '/api/courses/:courseId/decisions',
+    access: lead,
+    summary: 'Adopt changes as one decision',
+    params: inCourse,
+    body: z.strictObject({
+      changes: z.array(Change).min(1).max(20_000),
+      reason: Reason,
+      /** The version of the open trial that it was; without it the trial stays as it is. */
+      trialVersion: z.number().int().min(0).optional(),
+    }),
+    response: Decision,
+  }),
+  record: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/decisions',
+    access: overseers,
+    summary: 'The record: all decisions, the latest first',
+    params: inCourse,
+    response: z.array(Decision),
+  }),
+  withdraw: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/decisions/:decisionId/withdraw',
+    access: lead,
+    summary: 'Withdraw a decision',
+    params: z.strictObject({ courseId: Id, decisionId: Id }),
+    body: z.strictObject({ reason: Reason }),
+    response: Decision,
+  }),
+}

@@ -1,0 +1,1 @@
+export { ROLES, sightOf, type Role, type Sight } from './sight'
