@@ -1,14 +1,12 @@
 import { keepPreviousData, useIsFetching, useQuery } from '@tanstack/react-query'
 import { wrap } from 'comlink'
 import { createContext, use, useCallback, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
-import { useLocation } from 'react-router'
 import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { planWithChanges, type Change } from '#core/trial'
 import type { TablePlan } from '#contract'
 import { problemOf } from '../api/problem-of'
 import { usePlanQuery } from './plan'
-import { needsMarks } from '../shell/needs-marks'
 import { useCourseEvents } from './events'
 import { useTrial, type OpenTrial } from './trial'
 import type { CourseBook } from './book'
@@ -50,11 +48,18 @@ const CourseContext = createContext<CourseSoFar | null>(null)
 const MANY_SCRIPTS = 100_000
 const SETTLED_MS = 250
 
+interface Props {
+  courseId: string
+  /** Whether the page on screen does without the marks. */
+  lightFirst: boolean
+  children: ReactNode
+}
+
 /** Keeps a course with all its marks in a worker, beside the screens that need only its plan. */
-export function CourseProvider({ courseId, children }: { courseId: string; children: ReactNode }) {
+export function CourseProvider({ courseId, lightFirst, children }: Props) {
   const open = useTrial()
   const trial = open.changes
-  const { enabled, lightFirst, waitsFor, ask } = useWhenToLoad(courseId, trial.length > 0)
+  const { enabled, waitsFor, ask } = useWhenToLoad(courseId, lightFirst, trial.length > 0)
   const plan = usePlanQuery(courseId, lightFirst)
   const store = useStore(courseId)
   const course = useQuery({
@@ -128,8 +133,7 @@ export function useFigures<N extends FigureName>(name: N, ...args: FigureArgs<N>
  * When the marks are fetched. Where a page does without them what is on screen comes first, and the marks of a large department
  * only where a trial needs them or somebody asks; every other stop needs them at once.
  */
-function useWhenToLoad(courseId: string, trialOpen: boolean) {
-  const lightFirst = !needsMarks(useLocation().pathname)
+function useWhenToLoad(courseId: string, lightFirst: boolean, trialOpen: boolean) {
   const { data } = usePlanQuery(courseId, lightFirst)
   const fetching = useIsFetching({ predicate: ({ queryKey: [key, of] }) => (key === 'roll' || key === 'sheet') && of === courseId })
   const [settled, setSettled] = useState(false)
@@ -144,7 +148,7 @@ function useWhenToLoad(courseId: string, trialOpen: boolean) {
   const many = students * assessments > MANY_SCRIPTS && !asked && !trialOpen
   const ask = useCallback(() => setAsked(true), [])
   const waitsFor = useMemo(() => (lightFirst && many ? { students, assessments } : null), [lightFirst, many, students, assessments])
-  return { lightFirst, enabled: !lightFirst || (settled && !many), waitsFor, ask }
+  return { enabled: !lightFirst || (settled && !many), waitsFor, ask }
 }
 
 function useStore(courseId: string): CourseStore | null {

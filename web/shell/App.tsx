@@ -5,6 +5,7 @@ import { SignIn } from '../session/SignIn'
 import { useCourses, useMe } from '../session/ahead'
 import { stopCode } from './code'
 import { Notice } from './Notice'
+import { RUN, STOPS } from './stops'
 
 const router = createBrowserRouter([
   { path: '/come-in', lazy: async () => ({ Component: (await import('../session/ComeIn')).ComeIn }), errorElement: <Broken /> },
@@ -28,14 +29,11 @@ const router = createBrowserRouter([
         lazy: stopCode(() => import('./CourseFrame')),
         children: [
           { index: true, element: <FirstStop /> },
-          { path: 'set-out/:part?', lazy: stopCode(() => import('../stops/set-out/SetOut')), errorElement: <StopBroken /> },
-          { path: 'agree/:part?', lazy: stopCode(() => import('../stops/agree/Agree')), errorElement: <StopBroken /> },
-          { path: 'mark/:part?', lazy: stopCode(() => import('../stops/mark/Mark')), errorElement: <StopBroken /> },
-          { path: 'compare', lazy: stopCode(() => import('../stops/compare/Compare')), errorElement: <StopBroken /> },
-          { path: 'reconcile', lazy: stopCode(() => import('../stops/reconcile/Reconcile')), errorElement: <StopBroken /> },
-          { path: 'rescale', lazy: stopCode(() => import('../stops/rescale/Rescale')), errorElement: <StopBroken /> },
-          { path: 'bound', lazy: stopCode(() => import('../stops/bound/Bound')), errorElement: <StopBroken /> },
-          { path: 'confirm', lazy: stopCode(() => import('../stops/confirm/Confirm')), errorElement: <StopBroken /> },
+          ...RUN.map((stop) => ({
+            path: STOPS[stop].parts ? `${stop}/:part?` : stop,
+            lazy: stopCode(STOPS[stop].load),
+            errorElement: <StopBroken />,
+          })),
           { path: 'post', lazy: stopCode(() => import('../stops/post/PostPage')), errorElement: <StopBroken /> },
           { path: 'record', lazy: stopCode(() => import('../stops/record/Record')), errorElement: <StopBroken /> },
           {

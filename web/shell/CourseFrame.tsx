@@ -1,6 +1,5 @@
 import { Suspense, useDeferredValue, useMemo } from 'react'
 import { Outlet, useLocation, useParams } from 'react-router'
-import type { Stop } from '#core/trial'
 import { sightOf } from '#core/roles'
 import type { CourseHead, Me } from '#contract'
 import { CourseProvider, useCourseSoFar } from '../course/course'
@@ -16,12 +15,11 @@ import { useDraftsGuard } from '../saving/drafts'
 import { LeaveGuard } from '../saving/LeaveGuard'
 import { LookingAs } from '../session/look'
 import { NamesProvider } from '../settings/names'
-import { needsMarks } from './needs-marks'
 import { Notice } from './Notice'
 import { usePlanQuery, useRollQuery } from '../course/plan'
 import { Run } from './Run'
 import { SavedProvider } from '../saving/saved'
-import { STOPS, stopStates } from './stops'
+import { isStop, needsMarks, STOPS, stopStates } from './stops'
 import { StudentFrame } from '../student/StudentFrame'
 import { TrialProvider } from '../course/trial'
 import { UndoProvider } from '../saving/undo'
@@ -69,15 +67,12 @@ interface FrameProps {
   head: CourseHead
 }
 
-const ALL_STOPS = new Set(STOPS.map((s) => s.stop))
-const MARKER_STOPS = new Set<Stop>(['agree', 'mark'])
-
 /** Lead and external see the run, the horizon and every stop. */
 function OverseerFrame({ me, courses, head }: FrameProps) {
   useStopsAhead()
   return (
     <TrialProvider head={head}>
-      <CourseProvider courseId={head.id}>
+      <CourseProvider courseId={head.id} lightFirst={!needsMarks(useLocation().pathname)}>
         <OverseerStops me={me} courses={courses} head={head} />
         <KeysHelp />
       </CourseProvider>
@@ -112,7 +107,7 @@ function OverseerStops({ me, courses, head }: FrameProps) {
         <Head me={me} courses={courses} course={head} />
       </Broke>
       <Broke part="The run">
-        <Run courseId={head.id} states={course && stopStates(course, odd)} allowed={ALL_STOPS} />
+        <Run courseId={head.id} states={course && stopStates({ ...course, odd })} sight={sightOf(head.role)} />
       </Broke>
       {course || light ? <Outlet /> : <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>}
       {course ? (
@@ -133,11 +128,12 @@ function MarkerFrame({ me, courses, head }: FrameProps) {
   useCourseEvents(head.id)
   useStopsAhead()
   const stop = useLocation().pathname.split('/')[3] ?? 'mark'
+  const sight = sightOf(head.role)
   return (
     <div className="frame">
       <Head me={me} courses={courses} course={head} />
-      <Run courseId={head.id} states={null} allowed={MARKER_STOPS} />
-      {MARKER_STOPS.has(stop as Stop) || stop === 'post' ? (
+      <Run courseId={head.id} states={null} sight={sight} />
+      {(isStop(stop) ? STOPS[stop].isFor(sight) : stop === 'post') ? (
         <Outlet />
       ) : (
         <Notice title="Not here for you">This stop is for those who lead or oversee the course.</Notice>

@@ -7,7 +7,7 @@ import type { CourseHead, Pile, PileScript, SheetInColumns } from '#contract'
 import type { Adopted } from '../course/store'
 import { useKeys } from '../settings/keys'
 import { useNames } from '../settings/names'
-import { STOPS } from './stops'
+import { RUN, STOPS } from './stops'
 
 interface Found {
   label: string
@@ -65,7 +65,7 @@ export function Find({ course }: { course: CourseHead }) {
       to: `${base}/compare?of=${encodeURIComponent(a.id)}`,
     }))
     const places = [
-      ...STOPS.map((s): Found => ({ label: s.title, kind: 'go to', to: `${base}/${s.stop}` })),
+      ...RUN.map((stop): Found => ({ label: STOPS[stop].title, kind: 'go to', to: `${base}/${stop}` })),
       { label: 'The record', kind: 'go to', to: `${base}/record` },
     ]
     return [...places, ...work, ...people]

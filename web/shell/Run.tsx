@@ -1,24 +1,18 @@
 import { NavLink } from 'react-router'
+import type { Sight } from '#core/roles'
 import type { Stop } from '#core/trial'
-import { STOPS, type StopState } from './stops'
+import type { StopState } from './stop'
+import { RUN, STOPS } from './stops'
 import { useKeys } from '../settings/keys'
 import { useNavigate } from 'react-router'
 
 /** The eight stops on one levelling line: a dot a stop, filled as far as it is clear. */
-export function Run({
-  courseId,
-  states,
-  allowed,
-}: {
-  courseId: string
-  states: Record<Stop, StopState> | null
-  allowed: ReadonlySet<Stop>
-}) {
+export function Run({ courseId, states, sight }: { courseId: string; states: Record<Stop, StopState> | null; sight: Sight }) {
   const navigate = useNavigate()
   useKeys(
-    STOPS.map(({ stop, title }, i) => ({
+    RUN.map((stop, i) => ({
       key: `Alt+${i + 1}`,
-      does: `go to ${title}`,
+      does: `go to ${STOPS[stop].title}`,
       inFields: true,
       run: () => void navigate(`/courses/${courseId}/${stop}`),
     })),
@@ -26,12 +20,13 @@ export function Run({
   return (
     <nav className="run" aria-label="The run of work">
       <ol>
-        {STOPS.map(({ stop, title }) => {
+        {RUN.map((stop) => {
+          const { title, isFor } = STOPS[stop]
           const state = states?.[stop]
           const open = state?.open ?? 0
           return (
             <li key={stop}>
-              {allowed.has(stop) ? (
+              {isFor(sight) ? (
                 <NavLink to={`/courses/${courseId}/${stop}`} aria-label={open > 0 ? `${title}, ${open} open` : title}>
                   <StopDot clear={state?.clear ?? 0} />
                   <span className="label">
