@@ -5,7 +5,7 @@ import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter,
 import { describe } from '#core/compare'
 import { gradeCounts, type CourseResult } from '#core/grades'
 import { percentOf } from '#core/rescale'
-import type { Change } from '#core/trial'
+import { trialInWords } from '#core/trial'
 import { apart } from '../parts/apart'
 import { columnCounts, stackDots } from '../parts/dots'
 import { useWidth } from '../parts/useWidth'
@@ -44,7 +44,7 @@ export default function Horizon() {
   const asked = clash && (
     <div className="trial-clash">
       <WhichStands onSettle={settleClash}>
-        You changed the trial in another window: {inWords(clash)} there, {inWords(trial.changes)} here.
+        You changed the trial in another window: {trialInWords(clash)} there, {trialInWords(trial.changes)} here.
       </WhichStands>
     </div>
   )
@@ -89,26 +89,6 @@ export default function Horizon() {
       {adopting && <AdoptDialog onClose={() => setAdopting(false)} />}
     </footer>
   )
-}
-
-const WHAT: Record<Change['kind'], string> = {
-  settle: 'settled',
-  adjust: 'adjustment',
-  switch: 'adjustment switched',
-  bound: 'boundaries',
-  weigh: 'weight',
-  shape: 'component',
-  'take away': 'taken away',
-  exclude: 'left out',
-  policy: 'policies',
-  carry: 'carried over',
-  assess: 'assessment',
-}
-/** What is in a trial, by kind. */
-function inWords(changes: readonly Change[]): string {
-  if (changes.length === 0) return 'nothing is tried'
-  const kinds = [...new Set(changes.map((c) => c.kind))]
-  return kinds.map((kind) => `${changes.filter((c) => c.kind === kind).length} ${WHAT[kind]}`).join(', ')
 }
 
 function TrialWords() {

@@ -10,6 +10,7 @@ export interface Add {
 export const add: Method<Add> = {
   title: 'add the same',
   says: 'Everyone gets the same marks more (or fewer).',
+  done: ({ by }) => `${by} added`,
   start: () => ({ kind: 'add', by: 0 }),
   map(method) {
     const by = finite(method.by)

@@ -13,6 +13,7 @@ const SHARES = [0, 0.25, 0.5, 0.75, 1]
 export const curve: Method<Curve> = {
   title: 'pulled points',
   says: 'Pull the points: marks between them follow.',
+  done: () => 'put on pulled points',
   start(outOf, tick) {
     const step = outOf >= 20 ? 1 : tick / 2
     const places = SHARES.map((share) => Math.round((outOf * share) / step) * step)

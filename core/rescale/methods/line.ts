@@ -11,6 +11,7 @@ export interface Line {
 export const line: Method<Line> = {
   title: 'two-point line',
   says: 'Two marks are given new values; the others lie on the line through them.',
+  done: () => 'put on a two-point line',
   start: (outOf) => ({ kind: 'line', from: [0, 0], to: [outOf, outOf] }),
   map(method) {
     const [a, b] = method.from.map(finite) as [Rational, Rational]

@@ -15,6 +15,8 @@ export interface Method<M> {
   title: string
   /** What it does, in a sentence. */
   says: string
+  /** What it did to an assessment, for the record. */
+  done: (method: M) => string
   /**
    * One that changes nothing yet, to start pulling from.
    * @param outOf what the assessment is marked out of

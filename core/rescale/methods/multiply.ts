@@ -9,6 +9,7 @@ export interface Multiply {
 export const multiply: Method<Multiply> = {
   title: 'multiply',
   says: 'Every mark is multiplied by the same number.',
+  done: ({ by }) => `multiplied by ${by}`,
   start: () => ({ kind: 'multiply', by: 1 }),
   map(method) {
     const by = finite(method.by)

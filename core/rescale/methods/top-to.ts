@@ -10,6 +10,7 @@ export interface TopTo {
 export const topTo: Method<TopTo> = {
   title: 'top to',
   says: 'The highest mark is brought to a value, and everyone moves with it.',
+  done: ({ to }) => `top brought to ${to}`,
   start: (outOf) => ({ kind: 'topTo', to: outOf }),
   map(method, marks) {
     if (marks.length === 0) return (x) => x

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { compareResults } from '#core/rescale'
-import { applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
+import { decisionKind, applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
 import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -11,7 +11,7 @@ import { carrier } from '../../kernel/standards/carry'
 import type { AssessmentRow } from '../../kernel/course/rows'
 import { checkChanges } from './check-changes'
 import { decisions } from '../../kernel/course/decisions'
-import { kindOf, summarise } from './summarise'
+import { summarise } from './summarise'
 
 export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
   const record = decisions(db)
@@ -59,7 +59,7 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       const id = record.add({
         id: randomUUID(),
         courseId,
-        kind: kindOf(body.changes),
+        kind: decisionKind(body.changes),
         summary: summarise(body.changes, table),
         changes: body.changes,
         effect: effectOf(before, applyChanges(before, body.changes)),

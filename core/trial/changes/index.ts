@@ -1,0 +1,118 @@
+import type { Workings } from '../workings'
+import { adjust, type Adjust } from './adjust'
+import { assess, type Assess } from './assess'
+import { bound, type Bound } from './bound'
+import { carry, type Carry } from './carry'
+import { exclude, type Exclude } from './exclude'
+import type { Called, ChangeKind, Draft, Fits } from './kind'
+import { policy, type SetPolicy } from './policy'
+import { settle, type Settle } from './settle'
+import { shape, type Shape } from './shape'
+import { switched, type Switch } from './switch'
+import { takeAway, type TakeAway } from './take-away'
+import { weigh, type Weigh } from './weigh'
+
+export { ChangeError, type Fits } from './kind'
+export type { CarriedReading } from './carry'
+
+/** What a trial may try and a decision may decide, one small step each. */
+export type Change = Settle | Adjust | Switch | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
+type Kind = Change['kind']
+
+/** Every kind of change. */
+const CHANGES: { [K in Kind]: ChangeKind<Extract<Change, { kind: K }>> } = {
+  settle,
+  adjust,
+  switch: switched,
+  bound,
+  weigh,
+  shape,
+  assess,
+  'take away': takeAway,
+  exclude,
+  policy,
+  carry,
+}
+const KINDS = Object.keys(CHANGES) as Kind[]
+const kindOf = (kind: Kind): ChangeKind<Change> => CHANGES[kind] as unknown as ChangeKind<Change>
+
+/** What a change is about: a later change to the same thing takes its place in a trial. */
+export const changeTarget = (c: Change): string => `${c.kind} ${kindOf(c.kind).target(c)}`.trimEnd()
+
+/** Adds changes to a trial; each takes the place of an earlier one to the same thing. */
+export function addChanges(trial: readonly Change[], added: readonly Change[]): Change[] {
+  const byTarget = new Map(trial.map((c) => [changeTarget(c), c]))
+  for (const c of added) {
+    const earlier = byTarget.get(changeTarget(c))
+    byTarget.set(changeTarget(c), earlier ? (kindOf(c.kind).merge?.(earlier, c) ?? c) : c)
+  }
+  return [...byTarget.values()]
+}
+
+/** The workings with changes in force. Changes to what is not there (any more) do nothing. */
+export function applyChanges(w: Workings, changes: readonly Change[]): Workings {
+  if (changes.length === 0) return w
+  const { cells, markerIds, readings, adjustments, leftOut, course } = w
+  const draft: Draft = {
+    cells,
+    markerIds,
+    readings,
+    adjustments,
+    leftOut,
+    agreed: changes.some((c) => c.kind === 'settle') ? new Map(w.agreed) : w.agreed,
+    components: course.components,
+    assessments: course.assessments,
+    boundaries: course.boundaries,
+    policy: course.policy,
+  }
+  for (const c of changes) kindOf(c.kind).apply(draft, c)
+  const { components, assessments, boundaries, policy } = draft
+  return {
+    ...w,
+    agreed: draft.agreed,
+    readings: draft.readings,
+    adjustments: draft.adjustments,
+    leftOut: draft.leftOut,
+    course: { ...course, components: [...components], assessments: [...assessments], boundaries, policy },
+  }
+}
+
+/**
+ * Whether changes fit a course.
+ * @param wrong told the place of the first that does not, and why; what it returns or throws ends the check
+ */
+export function checkChanges(changes: readonly Change[], of: Omit<Fits, 'carried'>, wrong: (at: number, e: unknown) => never): void {
+  const carried = applyChanges(
+    of.w,
+    changes.filter((c) => c.kind === 'carry'),
+  )
+  for (const [i, c] of changes.entries())
+    try {
+      kindOf(c.kind).check(c, { ...of, carried })
+    } catch (e) {
+      wrong(i, e)
+    }
+}
+
+/** The kind of decision that changes make, where they are all of one. */
+export function decisionKind(changes: readonly Change[]): ChangeKind<Change>['decides'] | 'several' {
+  const kinds = new Set(changes.map((c) => kindOf(c.kind).decides))
+  return kinds.size === 1 ? [...kinds][0]! : 'several'
+}
+
+/** What changes did, in words for the record. */
+export function changesInWords(changes: readonly Change[], called: Called): string {
+  const together = KINDS.filter((kind) => kindOf(kind).together).flatMap((kind) => {
+    const all = changes.filter((c) => c.kind === kind)
+    return all.length > 0 ? kindOf(kind).words(all, called) : []
+  })
+  const others = changes.flatMap((c) => (kindOf(c.kind).together ? [] : kindOf(c.kind).words([c], called)))
+  return [...together, ...others].join('; ')
+}
+
+/** How many of what a trial holds. */
+export function trialInWords(changes: readonly Change[]): string {
+  if (changes.length === 0) return 'nothing is tried'
+  const kinds = [...new Set(changes.map((c) => c.kind))]
+  return kinds.map((kind) => `${changes.filter((c) => c.kind === kind).length} ${kindOf(kind).word}`).join(', ')
+}

@@ -1,0 +1,41 @@
+import { agreeMark, type AgreeRule } from '../../agree/agree-mark'
+import { NO_SCRIPT, readingsOf } from '../workings'
+import { ChangeError, counted, type ChangeKind } from './kind'
+
+/** One mark for a script that several read. */
+export interface Settle {
+  kind: 'settle'
+  scriptId: string
+  rule: AgreeRule
+  step: number | null
+  mark: number
+}
+
+const ruleWords = (rule: AgreeRule): string =>
+  rule.kind === 'value' ? 'a mark of the lead’s own' : rule.kind === 'senior' ? 'one marker’s reading' : rule.kind
+
+export const settle: ChangeKind<Settle> = {
+  decides: 'reconcile',
+  word: 'settled',
+  target: (c) => c.scriptId,
+  apply(draft, c) {
+    const cell = draft.cells.ofScript(c.scriptId)
+    if (cell >= 0) (draft.agreed as Map<number, number>).set(cell, c.mark)
+  },
+  check(c, { w, carried, assessments }) {
+    const cell = w.cells.ofScript(c.scriptId)
+    if (cell < 0 || w.scripts.there[cell] === NO_SCRIPT) throw new ChangeError('There is no such script.')
+    const { outOf } = assessments.get(w.cells.assessmentId(cell))!
+    if (c.rule.kind === 'value' && (c.rule.mark < 0 || c.rule.mark > outOf))
+      throw new ChangeError(`${c.rule.mark} is outside 0 to ${outOf}.`)
+    // Agreed marks that are adopted together with what is carried over follow from the marks after it.
+    if (agreeMark(readingsOf(carried, cell), c.rule, c.step).mark !== c.mark)
+      throw new ChangeError('The readings of a script changed meanwhile: settle it again.', true)
+  },
+  together: true,
+  words(all, { title, ofScript }) {
+    const rules = [...new Set(all.map((c) => ruleWords(c.rule)))]
+    const of = [...new Set(all.map((c) => title(ofScript(c.scriptId))))]
+    return [`${counted(all.length, 'script')} of ${of.join(' and ')} settled by ${rules.join(', ')}`]
+  },
+}
