@@ -1,3 +1,4 @@
+import { MARKINGS, type Marking as MarkingOf } from '#core/marking'
 import { ROLES, type Role as RoleOf } from '#core/roles'
 import { z } from 'zod'
 import { STATUSES, type Boundary as CoreBoundary, type Policy as CorePolicy } from '#core/grades'
@@ -103,8 +104,8 @@ export const Component = z.strictObject({
 })
 export type Component = z.infer<typeof Component>
 
-export const Marking = z.enum(['direct', 'rubric', 'scheme', 'judgement', 'completion'])
-export type Marking = z.infer<typeof Marking>
+export const Marking = says<MarkingOf>()(z.enum(MARKINGS))
+export type Marking = MarkingOf
 
 /** How an assessment uses its standard. */
 export const StandardUse = z.strictObject({

@@ -1,6 +1,8 @@
 import { z } from 'zod'
+import type { Judged as JudgedOf } from '#core/marking'
 import { Assessment, Id, Mark, plainName } from './course'
 import { RubricBody, ScaleBody, SchemeBody } from './library'
+import { says } from './says'
 
 /** Criterion id → points given. */
 export const Picks = z.record(z.string().max(80), z.number().min(0).max(10_000))
@@ -14,14 +16,8 @@ export const StandardInUse = z.discriminatedUnion('kind', [
 ])
 export type StandardInUse = z.infer<typeof StandardInUse>
 
-/** What somebody judges a script to be: by criteria, by a label, or as a mark. */
-export const Judged = z.strictObject({
-  picks: Picks,
-  judgement: z.string().max(120).nullable(),
-  /** Where there is no standard to reckon it from. */
-  mark: Mark.nullable(),
-})
-export type Judged = z.infer<typeof Judged>
+export const Judged = says<JudgedOf>()(z.strictObject({ picks: Picks, judgement: z.string().max(120).nullable(), mark: Mark.nullable() }))
+export type Judged = JudgedOf
 const JudgedMark = Judged.extend({ mark: z.number() })
 
 export const Shown = z.enum(['nothing', 'mark', 'levels'])

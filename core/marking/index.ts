@@ -1,1 +1,2 @@
 export * from './cell-value'
+export * from './ways'

@@ -1,3 +1,4 @@
+import { markingBy } from '#core/marking'
 import type { Response } from 'express'
 import { checkScale } from '#core/scales'
 import { workingsOf } from '#core/trial'
@@ -30,7 +31,6 @@ import { recognised, uuidOf } from './library-file'
 import { libraryQueries, type StandardRow } from '../../kernel/standards/queries'
 
 const MOST_SUGGESTIONS = 50
-const MARKING = { rubric: 'rubric', scheme: 'scheme', scale: 'judgement' } as const
 const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale', outcome: 'outcome' } as const
 
 /** The library that the department shares: whoever leads a course makes for it; an owner alone edits. */
@@ -229,7 +229,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
             field: 'standardId',
           },
         )
-      attach.run(standardId, standard ? MARKING[standard.kind] : 'direct', row.id)
+      attach.run(standardId, standard ? markingBy(standard.kind) : 'direct', row.id)
       return toAssessment(assessment.get(row.id, courseId)!)
     }),
   )

@@ -1,24 +1,20 @@
-import { rubricMark, scaleValue, schemeMark } from '#core/scales'
+import { JudgedError, markSoFar, unjudged as unjudgedOn } from '#core/marking'
 import type { Judged, StandardInUse } from '#contract'
 
 export const NOTHING_JUDGED: Judged = { picks: {}, judgement: null, mark: null }
 
-/** The mark that follows from what is judged so far; null while something is not. */
+/** The mark that follows from what is judged so far; null while something is not, or does not fit. */
 export function markFor(standard: StandardInUse | null, judged: Judged, outOf: number): number | null {
-  if (!standard) return judged.mark
-  if (standard.kind === 'scale') {
-    const percent = judged.judgement === null ? null : scaleValue(standard.body, judged.judgement)
-    return percent === null ? null : (percent / 100) * outOf
+  try {
+    return markSoFar(judged, { standard, outOf })
+  } catch (e) {
+    if (e instanceof JudgedError) return null
+    throw e
   }
-  return standard.kind === 'rubric' ? rubricMark(standard.body, judged.picks, outOf) : schemeMark(standard.body, judged.picks, outOf)
 }
 
 /** What is not judged yet, by title. */
-export function unjudged(standard: StandardInUse | null, { picks, judgement, mark }: Judged): string[] {
-  if (!standard) return mark === null ? ['the mark'] : []
-  if (standard.kind === 'scale') return judgement === null ? ['the judgement'] : []
-  return standard.body.criteria.filter((c) => picks[c.id] === undefined).map((c) => c.title)
-}
+export const unjudged = (standard: StandardInUse | null, judged: Judged): string[] => unjudgedOn(judged, { standard })
 
 /** Place of the level that points lie in, from 0; null where there is none. */
 export function levelAt(standard: StandardInUse | null, criterionId: string, points: number): number | null {

@@ -1,3 +1,4 @@
+import { standardOf } from '#core/marking'
 import type { StopManifest } from '../../shell/stop'
 
 export const manifest: StopManifest = {
@@ -8,6 +9,6 @@ export const manifest: StopManifest = {
   load: () => import('./Agree'),
   state: ({ table }) => ({
     open: 0,
-    clear: table.assessments.every((a) => a.marking === 'direct' || a.marking === 'completion' || a.standardId) ? 1 : 0.5,
+    clear: table.assessments.every((a) => standardOf(a.marking) === null || a.standardId) ? 1 : 0.5,
   }),
 }

@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core/grades'
+import { MARKINGS, wayTitle } from '#core/marking'
 import type { Assessment, Marking, Plan } from '#contract'
 import { plain } from '../../../parts/format'
 import { useTyped } from '../../../parts/useTyped'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
-import { MARKINGS } from './markings'
 
 interface Props {
   assessment: Assessment
@@ -62,9 +62,9 @@ export function AssessmentCloseUp({ assessment: a, decided, edits, weights, onCo
               disabled={!mayDecide}
               onChange={(e) => void edits.editAssessment(a, { marking: e.target.value as Marking })}
             >
-              {Object.entries(MARKINGS).map(([value, words]) => (
+              {MARKINGS.map((value) => (
                 <option key={value} value={value}>
-                  {words}
+                  {wayTitle(value)}
                 </option>
               ))}
             </Form.Select>

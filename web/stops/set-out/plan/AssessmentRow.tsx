@@ -2,11 +2,11 @@ import { useSortable } from '@dnd-kit/sortable'
 import { GripVertical } from 'lucide-react'
 import { Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core/grades'
+import { wayTitle } from '#core/marking'
 import type { Assessment } from '#contract'
 import { plain } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
-import { MARKINGS } from './markings'
 import { TitleField } from '../../../parts/TitleField'
 
 interface Props {
@@ -68,7 +68,7 @@ export function AssessmentRow({ assessment: a, edits, weights, odd, placed, sect
           <span className="ochre small">{findings.join('; ')}</span>
         ) : (
           <>
-            {MARKINGS[a.marking]}
+            {wayTitle(a.marking)}
             {a.readingsWanted > 1 && `, ${a.readingsWanted === 2 ? 'two' : a.readingsWanted} readings`}
             {within !== null && ` · ${within}`}
           </>

@@ -2,9 +2,9 @@ import { zodResolver } from '@hookform/resolvers/zod'
 import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
+import { MARKINGS, wayTitle } from '#core/marking'
 import { routes, type Component } from '#contract'
 import { FormChoice, FormDialog, FormField, orNull } from '../../../parts/FormDialog'
-import { MARKINGS } from './markings'
 
 type Body = z.input<typeof routes.addAssessment.body>
 
@@ -33,7 +33,12 @@ export function NewAssessment({
         field={register('componentId')}
         options={components.map((c) => [c.id, c.title] as const)}
       />
-      <FormChoice id="new-marking" label="How it is marked" field={register('marking')} options={Object.entries(MARKINGS)} />
+      <FormChoice
+        id="new-marking"
+        label="How it is marked"
+        field={register('marking')}
+        options={MARKINGS.map((m) => [m, wayTitle(m)] as const)}
+      />
       <div className="d-flex gap-4">
         <FormField id="new-out-of" label="Marked out of" field={register('outOf', orNull)} error={errors.outOf} numeric />
         <FormField id="new-worth" label="Worth inside it; empty: the same" field={register('worth', orNull)} error={errors.worth} numeric />
