@@ -1,3 +1,4 @@
+import { group } from 'd3-array'
 import tQuantile from '@stdlib/stats-base-dists-t-quantile'
 import { describe } from '../compare/describe'
 import type { Picks } from '../scales/rubric'
@@ -52,8 +53,10 @@ export function tuningOf(
   },
 ): { markers: Tuning[]; together: Icc[] } {
   const agreedOn = new Map(agreed.map((a) => [a.exemplarId, a]))
-  const byMarker = new Map<string, ExemplarReading[]>()
-  for (const r of readings) if (agreedOn.has(r.exemplarId)) byMarker.set(r.markerId, [...(byMarker.get(r.markerId) ?? []), r])
+  const byMarker = group(
+    readings.filter((r) => agreedOn.has(r.exemplarId)),
+    (r) => r.markerId,
+  )
   const markers = [...byMarker].map(([markerId, own]): Tuning => {
     const marks = own.map((r) => r.mark)
     const theirs = own.map((r) => agreedOn.get(r.exemplarId)!.mark)

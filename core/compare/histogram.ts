@@ -1,3 +1,5 @@
+import { bin, range } from 'd3-array'
+
 export interface Bin {
   from: number
   to: number
@@ -20,17 +22,11 @@ export function histogram(values: readonly number[], { from, to, width }: { from
   if (!(width > 0) || !(to > from)) throw new RangeError('a histogram needs a width above 0 and a range that rises')
   // 1e-9: a range of ten widths of 0.1 must not become eleven bins.
   const count = Math.max(1, Math.ceil((to - from) / width - 1e-9))
-  const edge = (i: number) => (i === count ? to : from + i * width)
-  const bins: Bin[] = Array.from({ length: count }, (_, i) => ({ from: edge(i), to: edge(i + 1), count: 0, members: [] }))
-  const outside: number[] = []
-  values.forEach((x, i) => {
-    if (!(x >= from && x <= to)) return outside.push(i)
-    let at = Math.min(count - 1, Math.floor((x - from) / width))
-    // The division may miss an edge by its last digit; the edges themselves decide.
-    if (x < bins[at]!.from) at--
-    else if (at < count - 1 && x >= bins[at + 1]!.from) at++
-    bins[at]!.members.push(i)
-    return bins[at]!.count++
-  })
-  return { bins, outside }
+  const edges = range(1, count).map((i) => from + i * width)
+  const binned = bin<number, number>()
+    .value((i) => values[i]!)
+    .domain([from, to])
+    .thresholds(edges)(Array.from(values.keys()))
+  const outside = [...values.keys()].filter((i) => !(values[i]! >= from && values[i]! <= to))
+  return { bins: binned.map((b) => ({ from: b.x0!, to: b.x1!, count: b.length, members: [...b] })), outside }
 }

@@ -1,3 +1,5 @@
+import { group } from 'd3-array'
+
 export interface Attached {
   assessmentId: string
   title: string
@@ -34,11 +36,7 @@ export function attachmentFindings(
   assessments: readonly Attached[],
   standards: ReadonlyMap<string, AttachedStandard>,
 ): AttachmentFinding[] {
-  const groups = new Map<string, Attached[]>()
-  for (const a of assessments) {
-    const key = `${a.componentId}|${a.outOf}|${a.sectionIds.length > 0}`
-    groups.set(key, [...(groups.get(key) ?? []), a])
-  }
+  const groups = group(assessments, (a) => `${a.componentId}|${a.outOf}|${a.sectionIds.length > 0}`)
   const found: AttachmentFinding[] = []
   const used = assessments.filter((a) => a.standardId !== null && standards.has(a.standardId))
   const standardOf = (a: Attached) => standards.get(a.standardId!)!
@@ -57,13 +55,14 @@ export function attachmentFindings(
       })
   }
   const apart = new Set(found.map((f) => f.assessmentId))
-  for (const group of groups.values()) {
+  for (const like of groups.values()) {
     // Alike means: one assessment in parts, each set for sections that the others are not set for.
-    const alike = group.filter((a) => group.every((b) => a === b || disjoint(a.sectionIds, b.sectionIds)))
+    const alike = like.filter((a) => like.every((b) => a === b || disjoint(a.sectionIds, b.sectionIds)))
     if (alike.length < 2) continue
-    const counts = new Map<string, Attached[]>()
-    for (const a of alike)
-      if (a.standardId !== null && standards.has(a.standardId)) counts.set(a.standardId, [...(counts.get(a.standardId) ?? []), a])
+    const counts = group(
+      alike.filter((a) => a.standardId !== null && standards.has(a.standardId)),
+      (a) => a.standardId!,
+    )
     const [most] = [...counts].sort((x, y) => y[1].length - x[1].length || standards.get(y[0])!.version - standards.get(x[0])!.version)
     if (!most) continue
     const usual = standards.get(most[0])!

@@ -1,3 +1,5 @@
+import { group } from 'd3-array'
+
 /** Who reads which script. */
 export interface Allotment {
   scriptId: string
@@ -25,9 +27,7 @@ export function linkedGroups(markers: readonly string[], allotments: readonly Al
     if (other === undefined) first.set(scriptId, markerId)
     else parent.set(root(markerId), root(other))
   }
-  const groups = new Map<string, string[]>()
-  for (const m of markers) groups.set(root(m), [...(groups.get(root(m)) ?? []), m])
-  return [...groups.values()].sort((a, b) => b.length - a.length)
+  return [...group(markers, root).values()].sort((a, b) => b.length - a.length)
 }
 
 /**

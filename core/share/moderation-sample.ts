@@ -1,3 +1,4 @@
+import { group } from 'd3-array'
 import { seeded } from './seeded'
 
 export interface SampleRow {
@@ -35,8 +36,7 @@ export function moderationSample(
     else if (r.distance !== null && r.distance <= zone) why.set(r.scriptId, 'near a boundary')
   }
   const size = Math.min(rows.length, Math.max(least, Math.ceil(share * rows.length - 1e-9), why.size))
-  const sections = new Map<string, SampleRow[]>()
-  for (const r of rows) sections.set(r.sectionId, [...(sections.get(r.sectionId) ?? []), r])
+  const sections = group(rows, (r) => r.sectionId)
   const lists = draw.shuffled([...sections.keys()]).map((id) => {
     const all = sections.get(id)!
     return { all, taken: all.filter((r) => why.has(r.scriptId)).length }

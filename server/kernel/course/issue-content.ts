@@ -1,3 +1,4 @@
+import canonicalize from 'canonicalize'
 import { createHash } from 'node:crypto'
 import { gradeWorkings, workingsOf } from '#core/trial'
 import type { CourseTable, IssueContent } from '#contract'
@@ -33,14 +34,5 @@ export function issueContent(
   }
 }
 
-/** SHA-256 over JSON with sorted keys, so that the same content always has the same hash. */
-export function contentHash(content: IssueContent): string {
-  return createHash('sha256').update(canonical(content)).digest('hex')
-}
-
-function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`
-  if (value === null || typeof value !== 'object') return JSON.stringify(value)
-  const entries = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))
-  return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`).join(',')}}`
-}
+/** SHA-256 over canonical JSON (RFC 8785), so that the same content always has the same hash, whoever reckons it. */
+export const contentHash = (content: IssueContent): string => createHash('sha256').update(canonicalize(content)!).digest('hex')

@@ -2,33 +2,59 @@ import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
-import { openDatabase } from './open'
+import { ROWS } from '../../testing/rows-by-version'
+import { openDatabase, type Db } from './open'
 
 const LATEST = readdirSync('server/kernel/db/migrations').length
 let folder: string
 beforeEach(() => (folder = mkdtempSync(join(tmpdir(), 'level-table-migrations-'))))
 afterEach(() => rmSync(folder, { recursive: true, force: true }))
 
-/** A database as the version before left it, with a row of everything that the next one touches. */
-function atVersionOne(file: string): void {
-  const db = openDatabase(file, 1)
-  db.exec(`
-    INSERT INTO person (id, name, sign_in, passphrase_hash) VALUES ('p', 'Ines', 'ines', 'x');
-    INSERT INTO course (id, code, title, term, first_day, last_day, policy, boundaries) VALUES ('c', 'CFS', 'Field', 'autumn', '2026-09-07', '2026-12-18', '{}', '[]');
-    INSERT INTO section (id, course_id, code, name, position) VALUES ('s', 'c', 'A', 'Alidade', 0);
-    INSERT INTO student (id, course_id, name, candidate) VALUES ('x', 'c', 'Aylin', '1');
-    INSERT INTO enrolment (student_id, section_id, from_day) VALUES ('x', 's', '2026-09-07');
-    INSERT INTO component (id, course_id, title, combine, position) VALUES ('k', 'c', 'Work', 'byWorth', 0);
-    INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, position) VALUES ('a', 'c', 'k', 'Map', 'direct', 10, 0);
-    INSERT INTO script (id, student_id, assessment_id, entered) VALUES ('a:x', 'x', 'a', 7);
-    INSERT INTO decision (id, course_id, seq, kind, summary, changes, reason, made_by, made_at) VALUES ('d', 'c', 1, 'reconcile', 'settled', '[]', '', 'p', '2026-11-01T00:00:00.000Z');
-    INSERT INTO agreed_mark (script_id, decision_id, mark, rule, in_force) VALUES ('a:x', 'd', 7, '{}', 1);`)
-  db.close()
+/** A database as a program of that version left it, with a row of everything that it knew of. */
+function leftBy(version: number, file: string): Record<string, number> {
+  for (let v = 1; v <= version; v++) {
+    const db = openDatabase(file, v)
+    db.exec(ROWS[v] ?? '')
+    if (v === version) {
+      const counts = countRows(db)
+      db.close()
+      return counts
+    }
+    db.close()
+  }
+  return {}
 }
+const tablesOf = (db: Db) =>
+  db.prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite%' ORDER BY name").all()
+const countRows = (db: Db): Record<string, number> =>
+  Object.fromEntries(tablesOf(db).map(({ name }) => [name, (db.prepare(`SELECT count(*) AS n FROM ${name}`).get() as { n: number }).n]))
+const schemaOf = (db: Db) => db.prepare("SELECT type, name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite%' ORDER BY type, name").all()
 
-test('a database of the version before is brought up to date with all its rows, references and refusals', () => {
+describe.each(Array.from({ length: LATEST - 1 }, (_, i) => i + 1))('a database that version %i left', (version) => {
+  test('comes to the schema that a new one has, whole and with every row', () => {
+    const file = join(folder, 'level-table.db')
+    const before = leftBy(version, file)
+    const db = openDatabase(file)
+    const fresh = openDatabase(join(folder, 'fresh.db'))
+    expect(schemaOf(db)).toEqual(schemaOf(fresh))
+    expect([db.pragma('foreign_key_check'), db.pragma('integrity_check', { simple: true })]).toEqual([[], 'ok'])
+    const after = countRows(db)
+    // What stood for faults that somebody had set is not carried on: they are set anew.
+    const { stand_in_fault: _, ...kept } = before
+    expect(Object.fromEntries(Object.keys(kept).map((name) => [name, after[name]]))).toEqual(kept)
+    fresh.close()
+    db.close()
+  })
+})
+
+test('every table has a row that is carried through', () => {
+  const counts = leftBy(LATEST, join(folder, 'level-table.db'))
+  expect(Object.entries(counts).flatMap(([name, n]) => (n === 0 ? [name] : []))).toEqual([])
+})
+
+test('a database of the first version is brought up to date with its references and refusals', () => {
   const file = join(folder, 'level-table.db')
-  atVersionOne(file)
+  leftBy(1, file)
   const db = openDatabase(file)
   expect(db.pragma('user_version', { simple: true })).toBe(LATEST)
   expect(db.pragma('foreign_keys', { simple: true })).toBe(1)
