@@ -201,7 +201,7 @@ export function createApp(
   const settings = installationSettings(db)
   const door = lettingIn(db, open, clock)
   const invite = inviter(db, { ways, post: letters, audit, settings, address })
-  doorRoutes(handle, db, open, { audit, ways, setUp, settings, door })
+  doorRoutes(handle, db, open, { audit, ways, setUp, settings, door, plans })
   const issuer = () => `${address()}${PROVIDER_PATH}`
   const directory = signOnDirectory(db)
   const hasStandIn = () => signOn.standIn || directory().passphrase !== null
@@ -220,7 +220,7 @@ export function createApp(
   accountRoutes(handle, db, open, audit)
   personRoutes(handle, db, open, { audit, ways, invite, pool })
   lookRoutes(handle, db, open, audit)
-  tableRoutes(handle, db, plans, tables, writes, open)
+  tableRoutes(handle, plans, tables, writes, open)
   startCourseRoutes(handle, db, plans, audit)
   installedCourseRoutes(handle, db, plans, writes, { audit, pool, settings, clock })
   coursePeopleRoutes(handle, db, writes, { audit, invite })

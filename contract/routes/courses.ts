@@ -100,13 +100,6 @@ export const coursesRoutes = {
     /** With the sections that it was not set for, since they had not begun by then. */
     response: z.strictObject({ assessment: Assessment, leftOut: z.array(z.string()) }),
   }),
-  courses: route({
-    method: 'GET',
-    path: '/api/courses',
-    access: 'anyone',
-    summary: 'The courses one has a role in; none where nobody is signed in',
-    response: z.array(CourseHead),
-  }),
   table: route({
     method: 'GET',
     path: '/api/courses/:courseId/table',

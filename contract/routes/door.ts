@@ -1,4 +1,4 @@
-import { Id } from '../course'
+import { CourseHead, Id } from '../course'
 import { Account, Department, Email, Installation, NewPassphrase, SignInName } from '../people'
 import { PersonName } from '../roll'
 import { route } from '../route'
@@ -16,6 +16,13 @@ const Me = Self.extend({
 export type Me = z.infer<typeof Me>
 
 export const doorRoutes = {
+  courses: route({
+    method: 'GET',
+    path: '/api/courses',
+    access: 'anyone',
+    summary: 'The courses one has a role in; none where nobody is signed in',
+    response: z.array(CourseHead),
+  }),
   installation: route({
     method: 'GET',
     path: '/api/installation',

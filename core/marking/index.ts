@@ -1,2 +1,3 @@
 export * from './cell-value'
 export * from './ways'
+export * from './ways/markings'

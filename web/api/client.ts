@@ -1,5 +1,6 @@
 import type { z } from 'zod'
-import { routes, type Problem, type Route } from '#contract'
+import type { Problem, Route } from '#contract'
+import { doorRoutes } from '#contract/door'
 
 /** The server refused; `problem.detail` is a sentence for the person. */
 export class ProblemError extends Error {
@@ -63,7 +64,7 @@ export async function call<R extends Route>(route: R, { params, body, file, keep
     throw new OfflineError()
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as z.output<R['response']>
-  if (response.status === 401 && page.personId !== null && (route as Route) !== routes.me) page.signedOut()
+  if (response.status === 401 && page.personId !== null && (route as Route) !== doorRoutes.me) page.signedOut()
   const problem = (await response.json().catch(() => null)) as Problem | null
   throw new ProblemError(
     problem ?? { type: 'about:blank', title: 'Not understood', status: response.status, detail: `The server answered ${response.status}.` },

@@ -4,7 +4,8 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
-import { routes, type Account } from '#contract'
+import type { Account } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call, messageOf } from '../api/client'
 import { useSaved } from '../saving/saved'
 import { useWrites } from '../saving/writes'
@@ -32,7 +33,7 @@ export default function AccountPage() {
 }
 
 function AccountParts() {
-  const account = useQuery({ queryKey: accountKey, queryFn: () => call(routes.account) })
+  const account = useQuery({ queryKey: accountKey, queryFn: () => call(doorRoutes.account) })
   if (account.error) return <p className="note bad">{messageOf(account.error)}</p>
   if (!account.data) return null
   return (
@@ -53,7 +54,7 @@ function Own({ account }: { account: Account }) {
     // The version is that of the latest answer, also when it is undone.
     const send = async (patch: typeof what) => {
       const { version } = queries.getQueryData<Account>(accountKey)!
-      queries.setQueryData(accountKey, await call(routes.editAccount, { body: { version, ...patch } }))
+      queries.setQueryData(accountKey, await call(doorRoutes.editAccount, { body: { version, ...patch } }))
       await queries.invalidateQueries({ queryKey: ['me'] })
     }
     void write(
@@ -93,21 +94,21 @@ function Own({ account }: { account: Account }) {
   )
 }
 
-type Change = z.infer<typeof routes.changePassphrase.body>
+type Change = z.infer<typeof doorRoutes.changePassphrase.body>
 
 function ChangePassphrase({ account }: { account: Account }) {
   const { saving } = useSaved()
   const queries = useQueryClient()
   const [done, setDone] = useState(false)
   const { register, handleSubmit, formState, watch, setError, reset } = useForm<Change>({
-    resolver: zodResolver(routes.changePassphrase.body),
+    resolver: zodResolver(doorRoutes.changePassphrase.body),
     defaultValues: { old: '', passphrase: '' },
   })
   const { errors } = formState
   const change = async (body: Change) => {
     setDone(false)
     try {
-      await saving(call(routes.changePassphrase, { body }))
+      await saving(call(doorRoutes.changePassphrase, { body }))
       reset()
       setDone(true)
       await queries.invalidateQueries({ queryKey: accountKey })
@@ -183,7 +184,7 @@ function Sessions({ account }: { account: Account }) {
                     size="sm"
                     variant="link"
                     aria-label={`End ${browserName(s.browser)}, since ${shownAt(s.since, 'd MMM, HH:mm')}`}
-                    onClick={() => end('end a session', () => call(routes.endSession, { params: { sessionId: s.id } }))}
+                    onClick={() => end('end a session', () => call(doorRoutes.endSession, { params: { sessionId: s.id } }))}
                   >
                     End
                   </Button>
@@ -198,7 +199,7 @@ function Sessions({ account }: { account: Account }) {
           size="sm"
           variant="outline-primary"
           className="mt-2"
-          onClick={() => end('end all other sessions', () => call(routes.endOtherSessions))}
+          onClick={() => end('end all other sessions', () => call(doorRoutes.endOtherSessions))}
         >
           End all others ({others})
         </Button>

@@ -4,7 +4,8 @@ import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { useLocation, useNavigate } from 'react-router'
 import { z } from 'zod'
-import { NewPassphrase, routes } from '#contract'
+import { NewPassphrase } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call, messageOf } from '../api/client'
 import { comeInAs } from './come-in-as'
 import { PassphraseField } from './PassphraseField'
@@ -20,14 +21,14 @@ export function ComeIn() {
   const token = useLocation().hash.slice(1)
   const queries = useQueryClient()
   const navigate = useNavigate()
-  const found = useQuery({ queryKey: ['way in', token], queryFn: () => call(routes.lookAtWayIn, { body: { token } }), retry: false })
+  const found = useQuery({ queryKey: ['way in', token], queryFn: () => call(doorRoutes.lookAtWayIn, { body: { token } }), retry: false })
   const { register, handleSubmit, formState, watch, setError } = useForm<Fields>({
     resolver: zodResolver(Fields),
     defaultValues: { passphrase: '' },
   })
   const choose = async ({ passphrase }: Fields) => {
     try {
-      comeInAs(queries, await call(routes.useWayIn, { body: { token, passphrase } }))
+      comeInAs(queries, await call(doorRoutes.useWayIn, { body: { token, passphrase } }))
       await navigate('/', { replace: true })
     } catch (e) {
       refusedIn(e, setError)

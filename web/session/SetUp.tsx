@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
-import { routes } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call } from '../api/client'
 import { FormField, textOrNull } from '../parts/FormDialog'
 import { comeInAs } from './come-in-as'
@@ -11,19 +11,19 @@ import { PassphraseField } from './PassphraseField'
 import { refusedIn } from './refused-in'
 import { Welcome } from './Welcome'
 
-type Body = z.infer<typeof routes.setUp.body>
+type Body = z.infer<typeof doorRoutes.setUp.body>
 
 /** The first person of an installation, with the code from its console. */
 export function SetUp() {
   const queries = useQueryClient()
   const { register, handleSubmit, formState, watch, setError } = useForm<Body>({
-    resolver: zodResolver(routes.setUp.body),
+    resolver: zodResolver(doorRoutes.setUp.body),
     defaultValues: { code: '', department: '', name: '', signIn: '', email: null, passphrase: '' },
   })
   const { errors } = formState
   const setUp = async (body: Body) => {
     try {
-      const me = await call(routes.setUp, { body })
+      const me = await call(doorRoutes.setUp, { body })
       await queries.invalidateQueries({ queryKey: ['installation'] })
       comeInAs(queries, me)
     } catch (e) {

@@ -4,7 +4,7 @@ import { Suspense, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import type { z } from 'zod'
-import { routes } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call, messageOf } from '../api/client'
 import { ByProvider } from './ByProvider'
 import { later } from '../shell/code'
@@ -15,19 +15,19 @@ import { Welcome } from './Welcome'
 // Needed once in the life of an installation.
 const SetUp = later(async () => ({ default: (await import('./SetUp')).SetUp }))
 
-type Fields = z.input<typeof routes.signIn.body>
+type Fields = z.input<typeof doorRoutes.signIn.body>
 
 /** @param again somebody was signed in on this page before */
 export function SignIn({ again = false }: { again?: boolean }) {
   const queries = useQueryClient()
-  const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(routes.directory) })
+  const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(doorRoutes.directory) })
   const installation = useQuery(installationQuery)
   const [problem, setProblem] = useState<string | null>(null)
-  const { register, handleSubmit, formState } = useForm<Fields>({ resolver: zodResolver(routes.signIn.body) })
+  const { register, handleSubmit, formState } = useForm<Fields>({ resolver: zodResolver(doorRoutes.signIn.body) })
   const enter = async (fields: Fields) => {
     setProblem(null)
     try {
-      comeInAs(queries, await call(routes.signIn, { body: fields }))
+      comeInAs(queries, await call(doorRoutes.signIn, { body: fields }))
     } catch (e) {
       setProblem(messageOf(e))
     }

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { useLocation, useNavigate } from 'react-router'
-import { routes } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call, messageOf } from '../api/client'
 import { ByProvider } from './ByProvider'
 import { wantedPage } from './by-provider'
@@ -17,7 +17,7 @@ export function SignedOn() {
   const installation = useQuery(installationQuery)
   const came = useQuery({
     queryKey: ['signed on', search],
-    queryFn: () => call(routes.finishSignOn, { body: { query: search } }),
+    queryFn: () => call(doorRoutes.finishSignOn, { body: { query: search } }),
     retry: false,
     staleTime: Infinity,
   })

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Button, Form } from 'react-bootstrap'
 import { useLocation } from 'react-router'
-import { routes } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call } from '../api/client'
 import './session.css'
 
@@ -10,7 +10,7 @@ const BACK = '/api/stand-in/sign-on/as'
 /** The page of the stand-in provider: it believes whoever says who they are. */
 export function StandInProvider() {
   const { search } = useLocation()
-  const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(routes.directory) })
+  const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(doorRoutes.directory) })
   const asked = [...new URLSearchParams(search)]
   const as = (who: string, name: string) => `${BACK}?${new URLSearchParams([...asked, ['who', who], ['name', name]]).toString()}`
   const people = directory.data?.people ?? []

@@ -1,10 +1,10 @@
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query'
-import { routes, type Me } from '#contract'
+import type { Me } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call, page } from '../api/client'
-import { planQuery, rollQuery } from '../course/plan'
 
 async function whoIsSignedIn(): Promise<Me | null> {
-  const me = await call(routes.me)
+  const me = await call(doorRoutes.me)
   if (!me) return null
   page.personId = me.id
   page.keepKey = me.keepKey
@@ -13,7 +13,7 @@ async function whoIsSignedIn(): Promise<Me | null> {
 }
 
 export const meQuery = queryOptions({ queryKey: ['me'], queryFn: whoIsSignedIn, staleTime: Infinity })
-export const coursesQuery = queryOptions({ queryKey: ['courses'], queryFn: () => call(routes.courses) })
+export const coursesQuery = queryOptions({ queryKey: ['courses'], queryFn: () => call(doorRoutes.courses) })
 
 /** Who is signed in; for what stands behind the door, where that is known. */
 export function useSignedIn(): Me {
@@ -29,11 +29,18 @@ export function fetchAhead(queries: QueryClient, path: string): void {
   const [, courses, courseId, stop, part] = path.split('/')
   // Only those who oversee a course stand at its first stop, and only they may ask for these.
   if (courses !== 'courses' || !courseId || stop !== 'set-out') return void known.catch(() => undefined)
+  // Neither the door nor the other stops need to know of it.
+  const plan = import('../course/plan')
   void known.then(
     (me) => {
       if (!me) return
-      void queries.prefetchQuery(planQuery(courseId))
-      if (part === 'roll') void queries.prefetchQuery(rollQuery(courseId))
+      void plan.then(
+        ({ planQuery, rollQuery }) => {
+          void queries.prefetchQuery(planQuery(courseId))
+          if (part === 'roll') void queries.prefetchQuery(rollQuery(courseId))
+        },
+        () => undefined,
+      )
     },
     () => undefined,
   )

@@ -1,11 +1,11 @@
-import { routes } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call } from '../api/client'
 
 const WANTED = 'wanted page'
 
 /** Sends the browser to the provider; it comes back to the page that was asked for. */
 export async function goToProvider(): Promise<void> {
-  const { to } = await call(routes.beginSignOn)
+  const { to } = await call(doorRoutes.beginSignOn)
   sessionStorage.setItem(WANTED, location.pathname === '/signed-on' ? '/' : location.pathname)
   location.assign(to)
 }

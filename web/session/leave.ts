@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { routes } from '#contract'
+import { doorRoutes } from '#contract/door'
 import { call, page } from '../api/client'
 import { vault } from '../saving/vault'
 import { endOutboxes } from '../saving/live-outboxes'
@@ -40,7 +40,7 @@ export async function sendWhatWaits(): Promise<void> {
  */
 export async function signOut(): Promise<void> {
   await sendWhatWaits()
-  await call(routes.signOut, { keepalive: true })
+  await call(doorRoutes.signOut, { keepalive: true })
   for (const name of vault.names()) if (name.startsWith('level-table-steps ')) vault.drop(name)
   forgetKept()
   endOutboxes()

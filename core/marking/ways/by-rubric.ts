@@ -6,7 +6,6 @@ import type { Way } from './way'
 export const byRubric: Way<Rubric> = {
   ...byCriteria,
   title: 'rubric',
-  by: 'rubric',
   check: ({ picks }, rubric) => fitting(() => rubricTotal(rubric, picks)),
   mark: ({ picks }, rubric, outOf) => rubricMark(rubric, picks, outOf, 'meant'),
 }

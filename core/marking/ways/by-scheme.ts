@@ -6,7 +6,6 @@ import type { Way } from './way'
 export const byScheme: Way<MarkScheme> = {
   ...byCriteria,
   title: 'mark scheme',
-  by: 'scheme',
   check: ({ picks }, scheme, outOf) => fitting(() => schemeMark(scheme, picks, outOf)),
   mark: ({ picks }, scheme, outOf) => schemeMark(scheme, picks, outOf, 'meant'),
 }

@@ -3,7 +3,6 @@ import { JudgedError, type Way } from './way'
 /** A mark, as it is. */
 export const direct: Way<null> = {
   title: 'direct',
-  by: null,
   unjudged: ({ mark }) => (mark === null ? ['the mark'] : []),
   asks: () => new JudgedError('Give a mark.', 'mark'),
   check({ mark }, _, outOf) {

@@ -3,21 +3,13 @@ import { byScheme } from './by-scheme'
 import { completion } from './completion'
 import { direct } from './direct'
 import { judgement } from './judgement'
+import { markingBy, type Marking } from './markings'
 import type { Judged, StandardOf, Way } from './way'
 
 export { JudgedError, type Judged } from './way'
 
-/** The ways of marking, in the order in which they are offered. */
-export const MARKINGS = ['direct', 'rubric', 'scheme', 'judgement', 'completion'] as const
-export type Marking = (typeof MARKINGS)[number]
-
 const WAYS = { direct, rubric: byRubric, scheme: byScheme, judgement, completion } satisfies Record<Marking, unknown>
 export const wayTitle = (marking: Marking): string => WAYS[marking].title
-/** Kind of the standard that a way marks by; null where it needs none. */
-export const standardOf = (marking: Marking): StandardOf['kind'] | null => WAYS[marking].by
-/** The way that marks by a kind of standard. */
-export const markingBy = (kind: StandardOf['kind']): Marking => MARKINGS.find((m) => WAYS[m].by === kind)!
-
 /** What a judgement is made of: the standard, and how the assessment takes it. */
 export interface JudgedOn {
   standard: StandardOf | null

@@ -4,7 +4,6 @@ import { JudgedError, type Way } from './way'
 /** An overall judgement: one label of a scale, worth its percent. */
 export const judgement: Way<Scale> = {
   title: 'overall judgement',
-  by: 'scale',
   unjudged: (judged) => (judged.judgement === null ? ['the judgement'] : []),
   asks: () => new JudgedError('Choose a label of the scale.', 'judgement'),
   check(judged, scale) {

@@ -26,8 +26,6 @@ export type StandardOf = { kind: 'rubric'; body: Rubric } | { kind: 'scheme'; bo
 /** A way of marking: everything the product knows of it. */
 export interface Way<Body> {
   title: string
-  /** Kind of the standard that it marks by; null for a way that needs none. */
-  by: StandardOf['kind'] | null
   /** What is not judged yet, by title. */
   unjudged: (judged: Judged, body: Body) => string[]
   /** What to say, and where, to somebody who would hand in what is not judged whole. */

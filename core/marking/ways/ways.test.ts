@@ -1,4 +1,5 @@
-import { JudgedError, markOf, markSoFar, MARKINGS, markingBy, standardOf, unjudged, type Judged, type JudgedOn } from '.'
+import { MARKINGS, markingBy, standardOf } from './markings'
+import { JudgedError, markOf, markSoFar, unjudged, type Judged, type JudgedOn } from '.'
 
 const judged = (more: Partial<Judged> = {}): Judged => ({ picks: {}, judgement: null, mark: null, ...more })
 const RUBRIC: JudgedOn = {

@@ -1,5 +1,4 @@
-import { packTable, routes, type Role, type TableSince } from '#contract'
-import type { Db } from '../../kernel/db/open'
+import { packTable, routes, type TableSince } from '#contract'
 import type { sessions } from '../../kernel/access/sessions'
 import { tokenOf, type Handle } from '../../kernel/http'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -22,22 +21,12 @@ function packedOnce(): (table: Table) => ReturnType<typeof packTable<Table>> {
 
 export function tableRoutes(
   handle: Handle,
-  db: Db,
   plans: PlanLoader,
   tables: TableLoader,
   writes: CourseWrites,
   open: ReturnType<typeof sessions>,
 ): void {
-  const mine = db.prepare<[string], { course_id: string; role: Role }>(
-    `SELECT r.course_id, r.role FROM course_role r JOIN course c ON c.id = r.course_id
-     WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
-  )
-
   const packed = packedOnce()
-
-  handle(routes.courses, ({ caller, look }) =>
-    (caller ? mine.all(caller.id) : []).map((r) => plans.head(r.course_id, look?.courseId === r.course_id ? 'marker' : r.role)),
-  )
 
   handle(routes.plan, ({ params, role }) => {
     const { plan } = plans.load(params.courseId)

@@ -1,4 +1,4 @@
-import { routes } from '#contract'
+import { routes, type Role } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { hashOf, refuseEasy } from '../../kernel/access/passphrase'
 import type { InstallationSettings } from '../../kernel/access/installation-settings'
@@ -7,6 +7,7 @@ import type { Sessions } from '../../kernel/access/sessions'
 import { SignInLimits } from '../../kernel/access/sign-in-limits'
 import type { SetUpCode } from '../../kernel/access/set-up-code'
 import type { WaysIn } from '../../kernel/access/ways-in'
+import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { Db } from '../../kernel/db/open'
 import { cookieName, tokenOf, type Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
@@ -24,8 +25,14 @@ export function doorRoutes(
     setUp,
     settings,
     door,
-  }: { audit: AuditList; ways: WaysIn; setUp: SetUpCode; settings: InstallationSettings; door: LettingIn },
+    plans,
+  }: { audit: AuditList; ways: WaysIn; setUp: SetUpCode; settings: InstallationSettings; door: LettingIn; plans: PlanLoader },
 ): void {
+  const mine = db.prepare<[string], { course_id: string; role: Role }>(
+    `SELECT r.course_id, r.role FROM course_role r JOIN course c ON c.id = r.course_id
+     WHERE r.person_id = ? AND r.role IN ('lead', 'marker', 'external', 'student') ORDER BY c.first_day DESC, c.code DESC`,
+  )
+
   const directory = signOnDirectory(db)
   const people = personQueries(db)
   const limits = new SignInLimits()
@@ -80,6 +87,9 @@ export function doorRoutes(
     return letIn(person, req, res)
   })
 
+  handle(routes.courses, ({ caller, look }) =>
+    (caller ? mine.all(caller.id) : []).map((r) => plans.head(r.course_id, look?.courseId === r.course_id ? 'marker' : r.role)),
+  )
   handle(routes.me, ({ caller, look, req }) => {
     const openedBy = req.get('x-signed-in-as')
     if (!caller || (openedBy !== undefined && openedBy !== caller.id)) return null
