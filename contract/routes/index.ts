@@ -15,6 +15,27 @@ import { sharingRoutes } from './sharing'
 import { studentRoutes } from './student'
 import { trialsRoutes } from './trials'
 
+/** Every route there is, by area: the server, the contract and the page call an area by the same name. */
+export const AREAS = {
+  confirm: confirmRoutes,
+  courses: coursesRoutes,
+  deliveries: deliveriesRoutes,
+  door: doorRoutes,
+  exemplars: exemplarsRoutes,
+  keeping: keepingRoutes,
+  library: libraryRoutes,
+  marking: markingRoutes,
+  people: peopleRoutes,
+  placements: placementsRoutes,
+  plan: planRoutes,
+  post: postRoutes,
+  roll: rollRoutes,
+  sharing: sharingRoutes,
+  student: studentRoutes,
+  trials: trialsRoutes,
+}
+export type Area = keyof typeof AREAS
+
 /** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
 export const routes = {
   ...confirmRoutes,

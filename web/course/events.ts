@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react'
 import { routes } from '#contract'
 import { addressOf } from '../api/client'
 import { pendingWrites } from '../saving/pending-writes'
-import { COURSE_QUERIES } from '../saving/refresh'
+import { fetchAnew } from '../saving/refresh'
 
 /** Told when a course was changed by somebody; a screen that can fetch less than everything listens to it. */
 export const courseChanged = new EventTarget()
@@ -23,24 +23,24 @@ export function useCourseEvents(courseId: string, known?: number): void {
     const source = new EventSource(addressOf(routes.events, { courseId }))
     let timer: ReturnType<typeof setTimeout> | undefined
     let latest = 0
-    const fetchAnew = () => {
+    const catchUp = () => {
       timer = undefined
       // What oneself is saving fetches on its own when it is done.
       if (pendingWrites.count > 0) return
       const news = seen.current === undefined || latest > seen.current
       if (news) {
         seen.current = latest
-        for (const key of COURSE_QUERIES) if (key !== 'sheet') void queries.invalidateQueries({ queryKey: [key] })
+        void fetchAnew(queries, { courseId, except: 'sheet' })
       }
       // The sheet may be large: it fetches what was written to it, and all of it only where more has changed. It is told in
       // any case, since what else is on screen may have been fetched after it.
       const untaken = courseChanged.dispatchEvent(new CustomEvent(courseId, { cancelable: true, detail: latest }))
-      if (untaken && news) void queries.invalidateQueries({ queryKey: ['sheet'] })
+      if (untaken && news) void queries.invalidateQueries({ queryKey: ['sheet', courseId] })
     }
     source.onmessage = (e: MessageEvent<string>) => {
       latest = Number(e.data)
       seen.current ??= latest
-      timer ??= setTimeout(fetchAnew, TOGETHER_MS)
+      timer ??= setTimeout(catchUp, TOGETHER_MS)
     }
     return () => {
       source.close()

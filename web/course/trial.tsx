@@ -109,7 +109,8 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   )
   const propose = useCallback((added: Change[], label: string) => setTrial(addChanges(latest.current, added), label), [setTrial])
   const discard = useCallback(() => setTrial([], 'discard the trial'), [setTrial])
-  const refresh = useRefresh()
+  const anew = useRefresh()
+  const refresh = useCallback(() => anew({ courseId }), [anew, courseId])
   const adopt = useCallback(
     async (reason: string) => {
       await outbox.cancel()

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import type { Student } from '#contract'
+import { useStable } from './useStable'
 
 const MATCHES = 6
 
@@ -29,16 +30,15 @@ export function FindStudent({
         : students.filter((s) => `${label(s.id)} ${s.candidate}`.toLowerCase().includes(wanted)).slice(0, MATCHES),
     [students, wanted, label],
   )
-  const pick = (id: string) => {
+  const pick = useStable((id: string) => {
     onPick(id)
     setFind('')
-    setEntered(null)
-  }
+  })
   useEffect(() => {
     if (entered === null || !students) return
     setEntered(null)
     if (entered === wanted && matches[0]) pick(matches[0].id)
-  })
+  }, [entered, students, wanted, matches, pick])
   return (
     <>
       <Form.Control

@@ -44,6 +44,10 @@ export function fromKept({ route: name, params, body }: KeptRequest): Asked<unkn
   return ask(route, { params, body } as Input<Route>)
 }
 
+/** The course that a request is about; null where it is about none. */
+export const courseOf = ({ input }: Asked<unknown>): string | null =>
+  (input().params as { courseId?: string } | undefined)?.courseId ?? null
+
 /** The row that a request is about, and its version where one is named. */
 export function rowOf({ route, input }: Asked<unknown>): { address: string; version: number | null } {
   const { params, body } = input()

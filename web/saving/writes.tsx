@@ -1,6 +1,7 @@
 import { createContext, use, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 import { messageOf, page, ProblemError } from '../api/client'
-import { asKept, fromKept, KeptRequest, rowOf, send, type Asked } from './ask'
+import type { Route } from '#contract'
+import { asKept, courseOf, fromKept, KeptRequest, rowOf, send, type Asked } from './ask'
 import { keptList } from './kept-list'
 import { mayArriveLater } from './outbox'
 import { pendingWrites } from './pending-writes'
@@ -45,8 +46,11 @@ const WritesContext = createContext<Writes | null>(null)
 const isAsked = <T,>(sends: Asked<T> | (() => unknown) | Promise<unknown>): sends is Asked<T> => 'route' in sends
 let count = 0
 
-/** What screens write one after the other: a person's own, whichever course it is about. */
-export function WritesProvider({ children }: { children: ReactNode }) {
+/**
+ * What screens write one after the other: a person's own, whichever course it is about.
+ * @param courseId whose pages these are; null where they are the installation's
+ */
+export function WritesProvider({ courseId, children }: { courseId: string | null; children: ReactNode }) {
   const { did } = useUndo()
   const refresh = useRefresh()
   const [refused, setRefused] = useState<string | null>(null)
@@ -55,14 +59,24 @@ export function WritesProvider({ children }: { children: ReactNode }) {
   const left = useMemo(() => keptList(name, KeptRequest), [name])
   /** The version that each row got by a write of this page. */
   const versions = useRef(new Map<string, number>())
+  /** What was written to since anything was fetched, by course. */
+  const written = useRef(new Map<string | null, Set<Route | null>>())
   const done = useCallback(
     async (writes: readonly Waiting[], answer: unknown) => {
       pendingWrites.count -= writes.length
+      for (const { sends } of writes) {
+        const [of, route] = isAsked(sends) ? [courseOf(sends) ?? courseId, sends.route] : [courseId, null]
+        written.current.set(of, (written.current.get(of) ?? new Set()).add(route))
+      }
       // Keys are pressed faster than a server answers: only the last one fetches.
-      if (pendingWrites.count === 0) await refresh()
+      if (pendingWrites.count === 0) {
+        const all = [...written.current]
+        written.current.clear()
+        await Promise.all(all.map(([of, routes]) => refresh({ courseId: of, routes: [...routes] })))
+      }
       for (const w of writes) w.settle(answer)
     },
-    [refresh],
+    [refresh, courseId],
   )
   const [outbox, { problem, clash }] = useOutbox<Waiting, unknown, There>(
     name,

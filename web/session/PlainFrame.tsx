@@ -21,7 +21,7 @@ export function PlainFrame({ title, nav, children }: { title: string; nav?: Reac
       <SavedProvider>
         <LeaveGuard />
         <UndoProvider>
-          <WritesProvider>
+          <WritesProvider courseId={null}>
             <title>{`${title} · Level Table`}</title>
             <div className="frame without-run">
               <PlainHead nav={nav} />

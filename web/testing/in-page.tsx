@@ -56,7 +56,7 @@ export function inPage(screen: ReactElement, { at = '/courses/c/mark', known = [
             <SavedProvider>
               <UndoProvider>
                 <HeadTools />
-                <WritesProvider>{shown}</WritesProvider>
+                <WritesProvider courseId="c">{shown}</WritesProvider>
               </UndoProvider>
             </SavedProvider>
           </NamesProvider>

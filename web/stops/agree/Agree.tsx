@@ -17,7 +17,7 @@ export default function Agree() {
   useKeys([{ key: ']', does: 'the next part of this stop', run: () => void navigate(`${base}/${nextOf(PARTS, shown)}`) }])
   const nav = <PartsNav of="agreeing" base={base} parts={PARTS} shown={shown} />
   return (
-    <WritesProvider key={courseId}>
+    <WritesProvider courseId={courseId}>
       {shown === 'library' ? <LibraryPart courseId={courseId} nav={nav} /> : <Exemplars courseId={courseId} nav={nav} />}
     </WritesProvider>
   )

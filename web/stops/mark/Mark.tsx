@@ -48,13 +48,13 @@ export default function Mark() {
   if (shown === 'desk') return <DeskPart courseId={courseId} nav={nav} />
   if (shown === 'sharing out')
     return (
-      <WritesProvider>
+      <WritesProvider courseId={courseId}>
         <Sharing courseId={courseId} decides={sightOf(role).decides} nav={nav} />
       </WritesProvider>
     )
   if (shown === 'what came in')
     return (
-      <WritesProvider>
+      <WritesProvider courseId={courseId}>
         <Box courseId={courseId} decides={sightOf(role).decides} nav={nav} />
       </WritesProvider>
     )

@@ -13,7 +13,7 @@ import '../people/people.css'
 /** What the course is called, when it is taught, and which grades it has. */
 export function CoursePart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
   return (
-    <WritesProvider>
+    <WritesProvider courseId={decided.head.id}>
       <div className="work alone">
         <main className="table-side">
           <div className="stop-head">

@@ -21,7 +21,7 @@ export const ROLE_WORDS: Record<CourseRole, string> = {
 /** Who has which part in the course, and which students can see their own work. */
 export function PeopleHere({ plan, nav }: { plan: Plan; nav: ReactNode }) {
   return (
-    <WritesProvider>
+    <WritesProvider courseId={plan.head.id}>
       <PeopleView plan={plan} nav={nav} />
     </WritesProvider>
   )

@@ -16,7 +16,7 @@ import './placements.css'
 /** When everything is due: assessments by sections, as a board of dates. */
 export function Placements({ plan, nav }: { plan: Plan; nav: ReactNode }) {
   return (
-    <WritesProvider>
+    <WritesProvider courseId={plan.head.id}>
       <PlacementsView plan={plan} nav={nav} />
     </WritesProvider>
   )

@@ -22,7 +22,7 @@ import './plan.css'
 /** What counts, and how much. */
 export function PlanPart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
   return (
-    <WritesProvider>
+    <WritesProvider courseId={decided.head.id}>
       <PlanView decided={decided} nav={nav} />
     </WritesProvider>
   )

@@ -26,7 +26,7 @@ export function RollPart({ plan, nav }: { plan: Plan; nav: ReactNode }) {
   if (problem) return <div className="empty">{problem}</div>
   if (!roll.data) return <div className="empty">Fetching the roll…</div>
   return (
-    <WritesProvider>
+    <WritesProvider courseId={courseId}>
       <RollView plan={plan} roll={roll.data} nav={nav} />
     </WritesProvider>
   )
