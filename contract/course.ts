@@ -1,3 +1,4 @@
+import './no-made-code'
 import { MARKINGS, type Marking as MarkingOf } from '#core/marking'
 import { ROLES, type Role as RoleOf } from '#core/roles'
 import { z } from 'zod'

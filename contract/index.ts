@@ -1,4 +1,3 @@
-import './no-made-code'
 export * from './course'
 export * from './changes'
 export * from './table'

@@ -1,5 +1,3 @@
-// Said before the first schema is made.
-import '#contract/no-made-code'
 // Each comes in parts, of which a browser fetches those whose letters stand on the page.
 import '@fontsource/source-sans-3/400.css'
 import '@fontsource/source-sans-3/600.css'
