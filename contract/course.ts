@@ -2,9 +2,16 @@ import './no-made-code'
 import { MARKINGS, type Marking as MarkingOf } from '#core/marking'
 import { ROLES, type Role as RoleOf } from '#core/roles'
 import { z } from 'zod'
-import { STATUSES, type Boundary as CoreBoundary, type Policy as CorePolicy } from '#core/grades'
+import {
+  STATUSES,
+  type Assessment as CoreAssessment,
+  type Boundary as CoreBoundary,
+  type Component as CoreComponent,
+  type Placement as CorePlacement,
+  type Policy as CorePolicy,
+} from '#core/grades'
 import { isPlainName } from '#core/roll'
-import { says } from './says'
+import { holds, says } from './says'
 
 /** Ids are opaque strings. */
 export const Id = z.string().min(1).max(80)
@@ -93,16 +100,20 @@ export type Section = z.infer<typeof Section>
 export const Student = z.strictObject({ id: Id, name: z.string(), candidate: z.string(), sectionId: Id })
 export type Student = z.infer<typeof Student>
 
-export const Component = z.strictObject({
-  id: Id,
-  title: z.string(),
-  /** Null where it was never typed in. */
-  weight: Weight.nullable(),
-  combine: z.enum(['byWorth', 'equally']),
-  dropLowest: z.number().int().min(0),
-  bonus: z.boolean(),
-  version: z.number().int(),
-})
+/** What was never typed in is null. */
+type Untyped<T, K extends keyof T> = Omit<T, K> & { [F in K]: T[F] | null }
+
+export const Component = holds<Untyped<CoreComponent, 'weight'>>()(
+  z.strictObject({
+    id: Id,
+    title: z.string(),
+    weight: Weight.nullable(),
+    combine: z.enum(['byWorth', 'equally']),
+    dropLowest: z.number().int().min(0),
+    bonus: z.boolean(),
+    version: z.number().int(),
+  }),
+)
 export type Component = z.infer<typeof Component>
 
 export const Marking = says<MarkingOf>()(z.enum(MARKINGS))
@@ -138,32 +149,34 @@ export const USUAL_USE: StandardUse = {
   noteOn: [],
 }
 
-export const Assessment = z.strictObject({
-  id: Id,
-  componentId: Id,
-  title: z.string(),
-  marking: Marking,
-  outOf: Decimal.positive(),
-  worth: Weight.nullable(),
-  /** The worth goes with what it is marked out of, until somebody types another. */
-  worthFollows: z.boolean(),
-  counts: z.boolean(),
-  bonus: z.boolean(),
-  droppable: z.boolean(),
-  passMark: Decimal.nullable(),
-  /** Largest spread of readings that needs no person to decide. */
-  tolerance: Decimal.min(0),
-  readingsWanted: z.number().int().min(1),
-  /** Agreed marks are rounded half up to a multiple of it. */
-  step: Decimal.positive().nullable(),
-  /** The rubric, mark scheme or scale in use. */
-  standardId: Id.nullable(),
-  use: StandardUse,
-  /** For those who set and mark it. */
-  notes: z.string(),
-  version: z.number().int(),
-})
+export const Assessment = holds<Untyped<CoreAssessment, 'worth'>>()(
+  z.strictObject({
+    id: Id,
+    componentId: Id,
+    title: z.string(),
+    marking: Marking,
+    outOf: Decimal.positive(),
+    worth: Weight.nullable(),
+    /** The worth goes with what it is marked out of, until somebody types another. */
+    worthFollows: z.boolean(),
+    counts: z.boolean(),
+    bonus: z.boolean(),
+    droppable: z.boolean(),
+    passMark: Decimal.nullable(),
+    /** Largest spread of readings that needs no person to decide. */
+    tolerance: Decimal.min(0),
+    readingsWanted: z.number().int().min(1),
+    /** Agreed marks are rounded half up to a multiple of it. */
+    step: Decimal.positive().nullable(),
+    /** The rubric, mark scheme or scale in use. */
+    standardId: Id.nullable(),
+    use: StandardUse,
+    /** For those who set and mark it. */
+    notes: z.string(),
+    version: z.number().int(),
+  }),
+)
 export type Assessment = z.infer<typeof Assessment>
 
-export const Placement = z.strictObject({ assessmentId: Id, sectionId: Id, due: z.iso.date().nullable() })
+export const Placement = holds<CorePlacement>()(z.strictObject({ assessmentId: Id, sectionId: Id, due: z.iso.date().nullable() }))
 export type Placement = z.infer<typeof Placement>

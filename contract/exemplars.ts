@@ -1,11 +1,12 @@
 import { z } from 'zod'
 import type { Judged as JudgedOf } from '#core/marking'
+import type { Picks as PicksOf } from '#core/scales'
 import { Assessment, Id, Mark, plainName } from './course'
 import { RubricBody, ScaleBody, SchemeBody } from './library'
 import { says } from './says'
 
 /** Criterion id → points given. */
-export const Picks = z.record(z.string().max(80), z.number().min(0).max(10_000))
+export const Picks = says<PicksOf>()(z.record(z.string().max(80), z.number().min(0).max(10_000)))
 const LongText = z.string().max(20_000, 'At most 20,000 characters.')
 
 /** The standard in use, as one marks by it. */

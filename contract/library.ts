@@ -1,32 +1,37 @@
 import { z } from 'zod'
+import type { Criterion, MarkScheme, RubricLevel, Scale } from '#core/scales'
 import { Id, plainName, Title } from './course'
+import { holds, says } from './says'
 
 const Points = z.number().min(0, 'Not below 0.').max(10_000)
 const Words = z.string().max(2000, 'At most 2000 characters.')
 
-export const RubricCriterion = z.strictObject({
-  id: Id,
-  title: Title,
-  /** What it is about, where its title does not say enough. */
-  description: Words.optional(),
-  /** Any point inside a level's range may be given. */
-  ranges: z.boolean(),
-  penalty: z.boolean(),
-  levels: z
-    .array(
-      z.strictObject({
-        points: Points,
-        to: Points.optional(),
-        /** What it is called, beside the words that describe it. */
-        name: plainName(z.string().max(120, 'At most 120 characters.')).optional(),
-        words: Words,
-        comment: Words.optional(),
-      }),
-    )
-    .max(60, 'At most 60 levels.'),
-  /** Outcomes that it gives evidence of. */
-  outcomeIds: z.array(Id).max(40).optional(),
-})
+export const RubricCriterion = holds<Omit<Criterion, 'levels'>>()(
+  z.strictObject({
+    id: Id,
+    title: Title,
+    /** What it is about, where its title does not say enough. */
+    description: Words.optional(),
+    /** Any point inside a level's range may be given. */
+    ranges: z.boolean(),
+    penalty: z.boolean(),
+    levels: z
+      .array(
+        holds<RubricLevel>()(
+          z.strictObject({
+            points: Points,
+            to: Points.optional(),
+            name: plainName(z.string().max(120, 'At most 120 characters.')).optional(),
+            words: Words,
+            comment: Words.optional(),
+          }),
+        ),
+      )
+      .max(60, 'At most 60 levels.'),
+    /** Outcomes that it gives evidence of. */
+    outcomeIds: z.array(Id).max(40).optional(),
+  }),
+)
 export type RubricCriterion = z.infer<typeof RubricCriterion>
 
 export const RubricBody = z.strictObject({
@@ -45,28 +50,32 @@ export type RubricBody = z.infer<typeof RubricBody>
 export const SchemeBody = z.strictObject({
   criteria: z
     .array(
-      z.strictObject({
-        id: Id,
-        title: Title,
-        max: z.number().positive('Must be above 0.').max(10_000),
-        words: Words,
-        notes: Words.optional(),
-      }),
+      holds<MarkScheme['criteria'][number]>()(
+        z.strictObject({
+          id: Id,
+          title: Title,
+          max: z.number().positive('Must be above 0.').max(10_000),
+          words: Words,
+          notes: Words.optional(),
+        }),
+      ),
     )
     .max(100, 'At most 100 criteria.'),
 })
 export type SchemeBody = z.infer<typeof SchemeBody>
-export const ScaleBody = z.strictObject({
-  labels: z
-    .array(
-      z.strictObject({
-        label: plainName(z.string().max(120)),
-        percent: z.number().min(0).max(1000),
-        threshold: z.number().min(0).max(1000),
-      }),
-    )
-    .max(120, 'At most 120 labels.'),
-})
+export const ScaleBody = says<Scale>()(
+  z.strictObject({
+    labels: z
+      .array(
+        z.strictObject({
+          label: plainName(z.string().max(120)),
+          percent: z.number().min(0).max(1000),
+          threshold: z.number().min(0).max(1000),
+        }),
+      )
+      .max(120, 'At most 120 labels.'),
+  }),
+)
 
 export type ScaleBody = z.infer<typeof ScaleBody>
 

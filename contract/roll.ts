@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { ROLL_FIELDS, type Stay as StayOf } from '#core/roll'
-import { says } from './says'
+import { ROLL_FIELDS, type RollSection as RollSectionOf, type RollStudent as RollStudentOf, type Stay as StayOf } from '#core/roll'
+import { holds, says } from './says'
 import { Id, plainName } from './course'
 
 export const Weekdays = z.array(z.number().int().min(1).max(7)).max(7)
@@ -10,32 +10,36 @@ export const PersonName = plainName(z.string().trim().min(1, 'Give a name.').max
 export const Candidate = plainName(z.string().trim().min(1, 'Give a candidate number.').max(40, 'At most 40 characters.'))
 export const ExternalId = plainName(z.string().trim().min(1).max(80))
 
-export const RollSection = z.strictObject({
-  id: Id,
-  code: z.string(),
-  name: z.string(),
-  teacherId: Id.nullable(),
-  teacher: z.string().nullable(),
-  /** 1 for Monday to 7 for Sunday. */
-  weekdays: Weekdays,
-  firstDay: z.iso.date().nullable(),
-  version: z.number().int(),
-})
+export const RollSection = holds<RollSectionOf>()(
+  z.strictObject({
+    id: Id,
+    code: z.string(),
+    name: z.string(),
+    teacherId: Id.nullable(),
+    teacher: z.string().nullable(),
+    /** 1 for Monday to 7 for Sunday. */
+    weekdays: Weekdays,
+    firstDay: z.iso.date().nullable(),
+    version: z.number().int(),
+  }),
+)
 export type RollSection = z.infer<typeof RollSection>
 
 export const Stay = says<StayOf>()(z.strictObject({ sectionId: Id, from: z.iso.date(), to: z.iso.date().nullable() }))
 
-export const RollStudent = z.strictObject({
-  id: Id,
-  name: z.string(),
-  candidate: z.string(),
-  externalId: z.string().nullable(),
-  /** By which they come in to see their own work; their external id where there is none. */
-  signIn: z.string().nullable(),
-  /** Times in sections, in order; who has left has none that lasts. */
-  stays: z.array(Stay),
-  version: z.number().int(),
-})
+export const RollStudent = holds<RollStudentOf>()(
+  z.strictObject({
+    id: Id,
+    name: z.string(),
+    candidate: z.string(),
+    externalId: z.string().nullable(),
+    /** By which they come in to see their own work; their external id where there is none. */
+    signIn: z.string().nullable(),
+    /** Times in sections, in order; who has left has none that lasts. */
+    stays: z.array(Stay),
+    version: z.number().int(),
+  }),
+)
 export type RollStudent = z.infer<typeof RollStudent>
 
 export const Roll = z.strictObject({

@@ -14,3 +14,12 @@ export const says =
   <T>() =>
   <S extends z.ZodType>(schema: Same<Plain<z.infer<S>>, Plain<T>> extends true ? S : never): S =>
     schema
+
+/**
+ * A schema of a row that holds what the core knows of it and more, as titles and versions: `holds<Component>()(…)` compiles only where
+ * every field that the core has stands in it just so.
+ */
+export const holds =
+  <T>() =>
+  <S extends z.ZodType>(schema: Same<Plain<Pick<z.infer<S>, keyof T & keyof z.infer<S>>>, Plain<T>> extends true ? S : never): S =>
+    schema
