@@ -73,7 +73,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
     readings: draft.readings,
     adjustments: draft.adjustments,
     leftOut: draft.leftOut,
-    course: { ...course, components: [...components], assessments: [...assessments], boundaries, policy },
+    course: { ...course, components, assessments, boundaries, policy },
   }
 }
 

@@ -1,4 +1,4 @@
-import type { Assessment, Component, Course, Policy } from '../../grades/course'
+import type { Course, Policy } from '../../grades/course'
 import type { Adjustment } from '../../rescale/adjustments'
 import type { Workings } from '../workings'
 
@@ -16,7 +16,7 @@ export class ChangeError extends Error {
 
 /** What changes change: the parts of the workings, each written anew and never in place. */
 export type Draft = Pick<Workings, 'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed'> &
-  Pick<Course, 'boundaries' | 'policy'> & { components: readonly Component[]; assessments: readonly Assessment[] }
+  Pick<Course, 'components' | 'assessments' | 'boundaries' | 'policy'>
 
 /** The course that a change is to fit. */
 export interface Fits {
