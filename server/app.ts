@@ -170,14 +170,14 @@ export function createApp(
     next()
   })
 
-  const open = sessions(db)
+  const signIns = sessions(db)
   const audit = auditList(db)
   // Whoever listens is told to come again; what is being written is let finish.
   app.locals.hangUp = () => {
     stopping = true
-    open.hangUp()
+    signIns.hangUp()
   }
-  const handle = registrar(app, db, open, audit, origin)
+  const handle = registrar(app, db, signIns, audit, origin)
   const plans = planLoader(db)
   const tables = tableLoader(db, plans)
   const writes = courseWrites(db)
@@ -199,9 +199,9 @@ export function createApp(
   app.locals.setUp = setUp
   const ways = waysIn(db)
   const settings = installationSettings(db)
-  const door = lettingIn(db, open, clock)
+  const door = lettingIn(db, signIns, clock)
   const invite = inviter(db, { ways, post: letters, audit, settings, address })
-  doorRoutes(handle, db, open, { audit, ways, setUp, settings, door, plans })
+  doorRoutes(handle, db, signIns, { audit, ways, setUp, settings, door, plans })
   const issuer = () => `${address()}${PROVIDER_PATH}`
   const directory = signOnDirectory(db)
   const hasStandIn = () => signOn.standIn || directory().passphrase !== null
@@ -217,10 +217,10 @@ export function createApp(
   })
   const provider = signOnProvider(issuer, settings.mode)
   app.use(PROVIDER_PATH, (req, res, next) => (hasStandIn() ? provider(req, res, next) : next()))
-  accountRoutes(handle, db, open, audit)
-  personRoutes(handle, db, open, { audit, ways, invite, pool })
-  lookRoutes(handle, db, open, audit)
-  tableRoutes(handle, plans, tables, writes, open)
+  accountRoutes(handle, db, signIns, audit)
+  personRoutes(handle, db, signIns, { audit, ways, invite, pool })
+  lookRoutes(handle, db, signIns, audit)
+  tableRoutes(handle, plans, tables, writes, signIns)
   startCourseRoutes(handle, db, plans, audit)
   installedCourseRoutes(handle, db, plans, writes, { audit, pool, settings, clock })
   coursePeopleRoutes(handle, db, writes, { audit, invite })

@@ -33,7 +33,7 @@ export const cookieName = (req: Request): string => (req.secure ? `__Host-${COOK
 export const tokenOf = (req: Request): string | undefined => parseCookie(req.headers.cookie ?? '')[cookieName(req)]
 
 /** Registers routes of the contract: access first, then their schemas, then the handler. */
-export function registrar(app: Express, db: Db, open: Sessions, audit: AuditList, origin: string | null = null) {
+export function registrar(app: Express, db: Db, signIns: Sessions, audit: AuditList, origin: string | null = null) {
   const awayAt = db.prepare<[string], { at: string | null }>('SELECT away_at AS at FROM course WHERE id = ?')
   const roleIn = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
 
@@ -41,7 +41,7 @@ export function registrar(app: Express, db: Db, open: Sessions, audit: AuditList
     const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
     app[method](route.path, async (req, res) => {
       if (route.method !== 'GET') requireSameOrigin(req, origin)
-      const me = open.who(tokenOf(req))
+      const me = signIns.who(tokenOf(req))
       if (route.access !== 'anyone' && !me) throw new HttpProblem(401, 'Sign in first.')
       const sentBy = req.get('x-signed-in-as')
       if (route.access !== 'anyone' && me && sentBy !== undefined && sentBy !== me.id)

@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import { plain } from './format'
+import { numeral } from './format'
 import { useWidth } from './useWidth'
 
 /** Room that a figure on an axis takes, in pixels. */
@@ -24,7 +24,7 @@ export function AxisTicks({ ticks, from, to, inset = 0 }: { ticks: readonly numb
               inset > 0 || (t !== ticks[0] && t !== ticks[last]) ? 'translateX(-50%)' : t === ticks[0] ? 'none' : 'translateX(-100%)',
           }}
         >
-          {plain(t)}
+          {numeral(t)}
         </span>
       ))}
     </div>

@@ -1,7 +1,7 @@
 import { useId, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useHeld } from '../saving/saved'
-import { plain, typedNumber } from './format'
+import { numeral, typedNumber } from './format'
 import { useTyped } from './useTyped'
 
 interface Props {
@@ -41,7 +41,7 @@ export function NumberField({
   onWalk,
   className = '',
 }: Props) {
-  const shown = value === null ? '' : plain(value)
+  const shown = value === null ? '' : numeral(value)
   const { text, isTyping, type, sent, putBack } = useTyped(shown, () => !wrong && typed !== value && onCommit(typed))
   const [left, setLeft] = useState(false)
   const reasonId = useId()
@@ -55,7 +55,7 @@ export function NumberField({
     onCommit(typed)
   }
   const waits = wrong && left
-  const reason = `${text.trim() === '' ? 'Emptied' : 'Not taken'}: give a number${min > -Infinity ? ` from ${plain(min)}` : ''}${max < Infinity ? ` to ${plain(max)}` : ''}`
+  const reason = `${text.trim() === '' ? 'Emptied' : 'Not taken'}: give a number${min > -Infinity ? ` from ${numeral(min)}` : ''}${max < Infinity ? ` to ${numeral(max)}` : ''}`
   useHeld(waits ? `${label}: ${text.trim() === '' ? 'emptied' : text}` : null)
   const input = (
     <input
@@ -108,7 +108,7 @@ export function NumberField({
       {input}
       <span id={reasonId} role="alert" className="field-reason">
         {reason}
-        {value !== null && `; ${plain(value)} is what stands`}.{' '}
+        {value !== null && `; ${numeral(value)} is what stands`}.{' '}
         <button
           className="quiet-button"
           onClick={() => {

@@ -1,4 +1,4 @@
-import { plain } from './format'
+import { numeral } from './format'
 
 interface RulerProps {
   title: string
@@ -22,7 +22,7 @@ export function Ruler({ title, stops: given, longest, sign = 1, descending = fal
   const end = Math.max(...stops.map((s) => s.to ?? s.at))
   const x = (v: number) => LEFT + ((descending ? end - v : v) / longest) * (W - LEFT - RIGHT)
   const room = (i: number) => (i < stops.length - 1 ? x(stops[i + 1]!.at) - x(stops[i]!.at) : W - x(stops[i]!.at))
-  const words = stops.map((s) => `${plain(sign * s.at)}${s.to && s.to !== s.at ? ` to ${plain(s.to)}` : ''} ${s.words}`).join('; ')
+  const words = stops.map((s) => `${numeral(sign * s.at)}${s.to && s.to !== s.at ? ` to ${numeral(s.to)}` : ''} ${s.words}`).join('; ')
   return (
     <svg className="ruler" viewBox={`0 0 ${W} ${H}`} width="100%" style={{ maxWidth: W }} role="img" aria-label={`${title}: ${words}`}>
       <line x1={x(0)} x2={x(end)} y1="26" y2="26" />
@@ -31,7 +31,7 @@ export function Ruler({ title, stops: given, longest, sign = 1, descending = fal
           {s.to !== undefined && s.to > s.at && <line className="range" x1={x(s.at)} x2={x(s.to)} y1="26" y2="26" />}
           <line x1={x(s.at)} x2={x(s.at)} y1="20" y2="32" strokeWidth="1.6" />
           <text x={x(s.at)} y="14" textAnchor="middle" className="figure">
-            {plain(sign * s.at)}
+            {numeral(sign * s.at)}
           </text>
           <foreignObject x={x(s.at) - 3} y="35" width={Math.max(34, room(i) - 4)} height="31">
             <div className="soft" style={{ fontSize: 12.5, lineHeight: '15px' }}>

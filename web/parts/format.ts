@@ -9,7 +9,7 @@ export const fixed = (x: number | null | undefined, decimals = 1): string =>
   x === null || x === undefined ? DASH : x.toFixed(decimals).replace('-', '−')
 
 /** A mark without trailing zeros, at most three decimals. */
-export const plain = (x: number | null | undefined): string =>
+export const numeral = (x: number | null | undefined): string =>
   x === null || x === undefined ? DASH : String(Number(x.toFixed(3))).replace('-', '−')
 
 export const signed = (x: number | null | undefined, decimals = 1): string =>

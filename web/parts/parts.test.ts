@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { columnCounts, stackDots } from './dots'
-import { counted, DASH, fixed, plain, share, signed, typedNumber } from './format'
+import { counted, DASH, fixed, numeral, share, signed, typedNumber } from './format'
 import { tickStep } from './ticks'
 
 test('each person is a dot; those of a column stand on each other', () => {
@@ -31,8 +31,8 @@ test('an axis has at most ten parts, of a plain step', () =>
   ))
 
 test('figures as people read them; what is undefined is a dash and never a zero', () => {
-  for (const said of [fixed(null), fixed(undefined), plain(null), signed(null), share(null)]) expect(said).toBe(DASH)
-  expect([fixed(-1.25, 1), fixed(2, 2), plain(2.5), plain(-0.3333333), plain(12)]).toEqual(['−1.3', '2.00', '2.5', '−0.333', '12'])
+  for (const said of [fixed(null), fixed(undefined), numeral(null), signed(null), share(null)]) expect(said).toBe(DASH)
+  expect([fixed(-1.25, 1), fixed(2, 2), numeral(2.5), numeral(-0.3333333), numeral(12)]).toEqual(['−1.3', '2.00', '2.5', '−0.333', '12'])
   expect([signed(1.04), signed(-2), signed(0)]).toEqual(['+1.0', '−2.0', '0.0'])
   expect([share(0.125), counted(1, 'script'), counted(0, 'script'), counted(2, 'criterion', 'criteria')]).toEqual([
     '13%',

@@ -44,7 +44,7 @@ function make(more: Partial<Errand<Entry, Answer, There>> = {}) {
       said.push('saving')
       return work
     },
-    typed: () => {
+    waits: () => {
       said.push('typed')
       return () => void said.push('settled')
     },

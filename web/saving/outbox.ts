@@ -48,7 +48,7 @@ export interface Errand<T, Answer, There = never> {
 /** What the head says of saving. */
 export interface SavedLedger {
   saving: <R>(work: Promise<R>) => Promise<R>
-  typed: () => () => void
+  waits: () => () => void
 }
 
 export interface OutboxState<T, There> {
@@ -91,10 +91,10 @@ export class Outbox<T, Answer, There = never> {
   }
   /** Another head says from now on whether all is saved. */
   tell(saved: SavedLedger): void {
-    if (saved.typed === this.#saved.typed) return
+    if (saved.waits === this.#saved.waits) return
     this.#tellSettled()
     this.#saved = saved
-    if (this.#waiting.size > 0) this.#settled = saved.typed()
+    if (this.#waiting.size > 0) this.#settled = saved.waits()
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -124,7 +124,7 @@ export class Outbox<T, Answer, There = never> {
     if (clash !== null) this.#show({ clash })
     else if (this.#waiting.size > 0) {
       this.#changed()
-      this.#settled ??= this.#saved.typed()
+      this.#settled ??= this.#saved.waits()
       this.#in(0)
     }
   }
@@ -188,7 +188,7 @@ export class Outbox<T, Answer, There = never> {
     if (whose === 'theirs') this.#drop(names)
     else for (const name of names) if (this.#waiting.has(name)) this.#waiting.set(name, onTop(this.#waiting.get(name)!, clash))
     this.#changed({ clash: null, problem: null })
-    this.#settled ??= this.#saved.typed()
+    this.#settled ??= this.#saved.waits()
     if (this.#waiting.size > 0) this.#in(0)
     else this.#tellSettled()
   }
@@ -209,7 +209,7 @@ export class Outbox<T, Answer, There = never> {
       this.#waiting.set(nameOf(e), waiting && merge ? merge(e, waiting) : e)
       this.#stuck.delete(nameOf(e))
     }
-    this.#settled ??= this.#saved.typed()
+    this.#settled ??= this.#saved.waits()
     this.#changed()
   }
   #in(ms: number): void {

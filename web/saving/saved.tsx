@@ -13,7 +13,7 @@ interface Saving {
   state: SavedState
   saving: <T>(work: Promise<T>) => Promise<T>
   /** Something was typed and is not on its way yet. @returns what says that it is, or that it failed */
-  typed: () => () => void
+  waits: () => () => void
   /** Says under a name that something cannot be saved as it is; null once it is mended or dropped. */
   hold: (name: string, held: Held | null) => void
   held: readonly Held[]
@@ -41,7 +41,7 @@ export function SavedProvider({ children }: { children: ReactNode }) {
       throw e
     }
   }, [])
-  const typed = useCallback(() => {
+  const waits = useCallback(() => {
     underWay.current++
     setState({ kind: 'saving' })
     let told = false
@@ -69,7 +69,7 @@ export function SavedProvider({ children }: { children: ReactNode }) {
       sent.kind === 'saved' && held.length > 0 ? { kind: 'failed', why: `Not saved: ${held.map((h) => h.what).join('; ')}.` } : sent,
     [sent, held],
   )
-  const value = useMemo(() => ({ state, saving, typed, hold, held }), [state, saving, typed, hold, held])
+  const value = useMemo(() => ({ state, saving, waits, hold, held }), [state, saving, waits, hold, held])
   return <Saved value={value}>{children}</Saved>
 }
 

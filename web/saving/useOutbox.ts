@@ -22,10 +22,10 @@ export function useOutbox<T, Answer, There = never>(
   errand: Omit<Errand<T, Answer, There>, 'may'>,
   begin?: () => Left<T, There>,
 ): [Outbox<T, Answer, There>, OutboxState<T, There>] {
-  const { saving, typed } = useSaved()
+  const { saving, waits: waits } = useSaved()
   const brought = { ...errand, may: () => isStill(personId) }
-  const first = useRef({ brought, begin, ledger: { saving, typed } })
-  first.current = { brought, begin, ledger: { saving, typed } }
+  const first = useRef({ brought, begin, ledger: { saving, waits } })
+  first.current = { brought, begin, ledger: { saving, waits } }
   const outbox = useMemo(
     () =>
       (liveOutboxes.get(name) as Outbox<T, Answer, There> | undefined) ??

@@ -1,5 +1,5 @@
 import type { OwnWork } from '#contract'
-import { plain } from '../parts/format'
+import { numeral } from '../parts/format'
 import { Judge } from '../parts/judge/Judge'
 import { StandardInWords } from '../parts/standard/StandardInWords'
 
@@ -18,7 +18,7 @@ export function HowJudged({ work: { assessment, standard, exemplars } }: { work:
       {exemplars.map((x) => (
         <details key={x.label} className="shown-exemplar">
           <summary>
-            {x.label}: this one reached <b>{plain(x.mark)}</b> of {plain(x.outOf)}
+            {x.label}: this one reached <b>{numeral(x.mark)}</b> of {numeral(x.outOf)}
             {x.why && ', and why'}
           </summary>
           <article className="script-text" dir="auto">

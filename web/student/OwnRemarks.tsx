@@ -1,5 +1,5 @@
 import type { OwnWork } from '#contract'
-import { plain } from '../parts/format'
+import { numeral } from '../parts/format'
 
 /** What was remarked on a student's own work, reading by reading; who read it is not told. */
 export function OwnRemarks({ work: { assessment, remarks } }: { work: OwnWork['work'][number] }) {
@@ -23,8 +23,10 @@ export function OwnRemarks({ work: { assessment, remarks } }: { work: OwnWork['w
                     {p.points && (
                       <span className="num fw-normal">
                         {' '}
-                        {p.points.takenOff && p.points.given > 0 ? `−${plain(p.points.given)}` : plain(p.points.given)}{' '}
-                        <span className="soft">{p.points.takenOff ? `of at most −${plain(p.points.of)}` : `of ${plain(p.points.of)}`}</span>
+                        {p.points.takenOff && p.points.given > 0 ? `−${numeral(p.points.given)}` : numeral(p.points.given)}{' '}
+                        <span className="soft">
+                          {p.points.takenOff ? `of at most −${numeral(p.points.of)}` : `of ${numeral(p.points.of)}`}
+                        </span>
                       </span>
                     )}
                   </dt>

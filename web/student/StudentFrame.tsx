@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { routes, type CourseHead, type Me, type OwnWork } from '#contract'
 import { call } from '../api/client'
 import { problemOf } from '../api/problem-of'
-import { fixed, plain } from '../parts/format'
+import { fixed, numeral } from '../parts/format'
 import { Head } from '../shell/Head'
 import { HowJudged } from './HowJudged'
 import { KeysHelp } from '../settings/KeysHelp'
@@ -17,7 +17,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
   const problem = problemOf(own)
   const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
-  const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (plain(w.mark).split('.')[1] ?? '').length))
+  const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (numeral(w.mark).split('.')[1] ?? '').length))
   return (
     <div className="frame without-run">
       <Head me={me} courses={courses} course={head} />
@@ -60,7 +60,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
                         {w.released && w.mark !== null ? (
                           <>
                             <td className="num fw-semibold">{fixed(w.mark, places)}</td>
-                            <td className="soft">of {plain(w.outOf)}</td>
+                            <td className="soft">of {numeral(w.outOf)}</td>
                           </>
                         ) : (
                           <td className="num soft" colSpan={2}>

@@ -24,7 +24,7 @@ export function tableRoutes(
   plans: PlanLoader,
   tables: TableLoader,
   writes: CourseWrites,
-  open: ReturnType<typeof sessions>,
+  signIns: ReturnType<typeof sessions>,
 ): void {
   const packed = packedOnce()
 
@@ -59,8 +59,8 @@ export function tableRoutes(
     })
     const token = tokenOf(req)!
     // Whoever has signed out hears nothing any more, and whose session has run out neither.
-    const offEnd = open.onEnd(token, () => res.end())
-    const beat = setInterval(() => (open.who(token) ? res.write(': still here\n\n') : res.end()), HEARTBEAT_MS)
+    const offEnd = signIns.onEnd(token, () => res.end())
+    const beat = setInterval(() => (signIns.who(token) ? res.write(': still here\n\n') : res.end()), HEARTBEAT_MS)
     res.on('close', () => {
       off()
       offEnd()

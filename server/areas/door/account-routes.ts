@@ -9,13 +9,13 @@ import { HttpProblem } from '../../kernel/problem'
 import { personQueries } from '../../kernel/access/people'
 
 /** What is one's own: name, passphrase, and where one is signed in. */
-export function accountRoutes(handle: Handle, db: Db, open: Sessions, audit: AuditList): void {
+export function accountRoutes(handle: Handle, db: Db, signIns: Sessions, audit: AuditList): void {
   const people = personQueries(db)
   const limits = new SignInLimits()
   const passphrase = db.prepare<[string], { hash: string }>('SELECT passphrase_hash AS hash FROM person WHERE id = ?')
   const account = (id: string, token: string | undefined): Account => {
     const { name, signIn, email, hasPassphrase, version } = people.one(id)!
-    return { name, signIn, email, hasPassphrase, version, sessions: open.list(id, token) }
+    return { name, signIn, email, hasPassphrase, version, sessions: signIns.list(id, token) }
   }
 
   handle(routes.account, ({ caller, req }) => account(caller!.id, tokenOf(req)))
@@ -41,19 +41,19 @@ export function accountRoutes(handle: Handle, db: Db, open: Sessions, audit: Aud
     const { name, signIn } = people.one(id)!
     refuseEasy(body.passphrase, [name, signIn])
     people.choosePassphrase(id, await hashOf(body.passphrase))
-    open.end(id, { butFor: tokenOf(req) })
+    signIns.end(id, { butFor: tokenOf(req) })
     audit.note({ kind: 'passphrase changed', by: id, about: id, words: '' })
     return undefined
   })
 
   handle(routes.endSession, ({ params: { sessionId }, caller }) => {
-    if (open.end(caller!.id, { id: sessionId }) === 0) throw new HttpProblem(404, 'That session has ended already.')
+    if (signIns.end(caller!.id, { id: sessionId }) === 0) throw new HttpProblem(404, 'That session has ended already.')
     audit.note({ kind: 'session ended', by: caller!.id, about: caller!.id, words: 'one' })
     return undefined
   })
 
   handle(routes.endOtherSessions, ({ caller, req }) => {
-    const ended = open.end(caller!.id, { butFor: tokenOf(req) })
+    const ended = signIns.end(caller!.id, { butFor: tokenOf(req) })
     audit.note({ kind: 'session ended', by: caller!.id, about: caller!.id, words: `${ended} others` })
     return undefined
   })

@@ -18,7 +18,7 @@ import { personQueries } from '../../kernel/access/people'
 export function doorRoutes(
   handle: Handle,
   db: Db,
-  open: Sessions,
+  signIns: Sessions,
   {
     audit,
     ways,
@@ -70,7 +70,7 @@ export function doorRoutes(
   handle(routes.signIn, async ({ body, req, res }) => {
     const [account, address] = [body.signIn.toLowerCase(), req.ip ?? '']
     tried(account, address)
-    const person = await open.known(body.signIn, body.passphrase)
+    const person = await signIns.known(body.signIn, body.passphrase)
     if (!person) {
       const meant = people.bySignIn(body.signIn)
       audit.note({
@@ -97,7 +97,7 @@ export function doorRoutes(
   })
 
   handle(routes.signOut, ({ req, res }) => {
-    open.signOut(tokenOf(req))
+    signIns.signOut(tokenOf(req))
     res.clearCookie(cookieName(req), { path: '/', secure: req.secure })
     return undefined
   })
@@ -144,7 +144,7 @@ export function doorRoutes(
       people.choosePassphrase(personId, hash)
       audit.note({ kind: 'link used', by: personId, words: '' })
     })()
-    open.end(personId, { butFor: undefined })
+    signIns.end(personId, { butFor: undefined })
     return letIn({ id: personId, name }, req, res)
   })
 }

@@ -16,7 +16,7 @@ import { personQueries } from '../../kernel/access/people'
 export function personRoutes(
   handle: Handle,
   db: Db,
-  open: Sessions,
+  signIns: Sessions,
   { audit, ways, invite, pool }: { audit: AuditList; ways: WaysIn; invite: Inviter; pool: WorkerPool },
 ): void {
   const people = personQueries(db)
@@ -95,7 +95,7 @@ export function personRoutes(
       audit.note({ kind: 'person changed', by: me.id, about: personId, words: wordsOf(change) })
     })()
     if (change.active === false) {
-      open.end(personId, { butFor: undefined })
+      signIns.end(personId, { butFor: undefined })
       ways.end(personId)
     }
     return one(personId)
@@ -105,7 +105,7 @@ export function personRoutes(
     const person = one(personId)
     if (person.state === 'inactive') throw new HttpProblem(409, `${person.name} is not active: bring them back first.`)
     const invited = db.transaction(() => invite.make(personId, me))()
-    if (person.state === 'in' && personId !== me.id) open.end(personId, { butFor: undefined })
+    if (person.state === 'in' && personId !== me.id) signIns.end(personId, { butFor: undefined })
     return (await invite.send([invited]))[0]!
   })
 

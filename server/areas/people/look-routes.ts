@@ -7,7 +7,7 @@ import { tokenOf, type Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 
 /** A lead sees a course as one of its markers does: read only, and recorded. */
-export function lookRoutes(handle: Handle, db: Db, open: Sessions, audit: AuditList): void {
+export function lookRoutes(handle: Handle, db: Db, signIns: Sessions, audit: AuditList): void {
   const markers = db.prepare<[string], { id: string; name: string }>(
     `SELECT p.id, p.name FROM course_role r JOIN person p ON p.id = r.person_id
      WHERE r.course_id = ? AND r.role = 'marker' AND p.active = 1 ORDER BY p.name`,
@@ -28,12 +28,12 @@ export function lookRoutes(handle: Handle, db: Db, open: Sessions, audit: AuditL
   handle(routes.look, ({ params: { courseId }, body: { personId }, me, req }) => {
     if (!markers.all(courseId).some((m) => m.id === personId))
       throw new HttpProblem(422, 'That person does not mark in this course.', { field: 'personId' })
-    open.look(tokenOf(req)!, courseId, me.id, personId)
+    signIns.look(tokenOf(req)!, courseId, me.id, personId)
     audit.note({ kind: 'look', by: me.id, about: personId, courseId, words: '' })
     return undefined
   })
   handle(routes.lookBack, ({ req }) => {
-    open.lookBack(tokenOf(req)!)
+    signIns.lookBack(tokenOf(req)!)
     return undefined
   })
 }

@@ -3,7 +3,7 @@ import { flushSync } from 'react-dom'
 import { criterionMaximum } from '#core/scales'
 import type { Judged, StandardInUse, StandardUse } from '#contract'
 import { NumberField } from '../NumberField'
-import { plain } from '../format'
+import { numeral } from '../format'
 import { DoneOrNot } from './DoneOrNot'
 import { JudgeCriterion } from './JudgeCriterion'
 import { Track } from './Track'
@@ -71,7 +71,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
       <p className="judge-mark">
         Mark{' '}
         {disabled ? (
-          <b>{plain(judged.mark)}</b>
+          <b>{numeral(judged.mark)}</b>
         ) : (
           <NumberField
             label="Mark"
@@ -86,7 +86,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
             onCommit={(mark) => onChange({ ...judged, mark })}
           />
         )}{' '}
-        <span className="soft">of {plain(outOf)}</span>
+        <span className="soft">of {numeral(outOf)}</span>
       </p>
     )
   if (standard.kind === 'scale') {
@@ -127,7 +127,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
             <span dir="auto">
               {!disabled && labels.length <= 9 && !numbered && <kbd aria-hidden>{labels.length - i}</kbd>} {l.label}
             </span>
-            {!use.hidePoints && <span className="num soft">{plain((l.percent / 100) * outOf)}</span>}
+            {!use.hidePoints && <span className="num soft">{numeral((l.percent / 100) * outOf)}</span>}
             {compared?.judged.judgement === l.label && <i className="soft small">{whose}</i>}
           </label>
         ))}
@@ -170,7 +170,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
                   <span className="float-end num fw-normal">
                     {points === undefined && <span className="ochre small">not judged </span>}
                     {disabled ? (
-                      <b>{plain(points)}</b>
+                      <b>{numeral(points)}</b>
                     ) : (
                       <NumberField
                         label={`Points of ${c.title}`}
@@ -183,7 +183,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
                         onCommit={(p) => pick(c.id, p ?? undefined)}
                       />
                     )}{' '}
-                    <span className="soft">of {plain(c.max)}</span>
+                    <span className="soft">of {numeral(c.max)}</span>
                   </span>
                 </h3>
                 <Track

@@ -1,4 +1,4 @@
-import { plain } from '../format'
+import { numeral } from '../format'
 import { evenly, type Stop } from './evenly'
 
 const W = 560
@@ -47,7 +47,7 @@ export function Track({
           {!hidePoints && (
             <text x={x(s.at)} y="10" textAnchor="middle" className="words">
               {s.at === 0 ? '' : sign}
-              {plain(s.at)}
+              {numeral(s.at)}
             </text>
           )}
         </g>

@@ -1,5 +1,5 @@
 import type { RubricBody } from '#contract'
-import { plain } from '../format'
+import { numeral } from '../format'
 
 /** Words for the whole, the best band first. */
 export function BandsInWords({ bands = [] }: { bands?: RubricBody['bands'] }) {
@@ -15,7 +15,7 @@ export function BandsInWords({ bands = [] }: { bands?: RubricBody['bands'] }) {
           .map((b) => (
             <tr key={b.from}>
               <td className="num soft" style={{ width: 90 }}>
-                from {plain(b.from)}%
+                from {numeral(b.from)}%
               </td>
               <td dir="auto">{b.words}</td>
             </tr>

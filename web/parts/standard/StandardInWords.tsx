@@ -1,6 +1,6 @@
 import { rubricMaximum } from '#core/scales'
 import type { RubricBody, ScaleBody, SchemeBody } from '#contract'
-import { plain } from '../format'
+import { numeral } from '../format'
 import { LevelWords } from '../LevelWords'
 import { BandsInWords } from './BandsInWords'
 import './standard.css'
@@ -13,7 +13,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
     <>
       {standard.kind === 'rubric' && (
         <>
-          <p className="soft">{plain(rubricMaximum(standard.body))} points in all.</p>
+          <p className="soft">{numeral(rubricMaximum(standard.body))} points in all.</p>
           {standard.body.criteria.map((c) => (
             <table className="sheet-criterion" key={c.id}>
               <caption>
@@ -31,8 +31,8 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
                     <td key={i} style={{ width: `${100 / c.levels.length}%` }}>
                       <b>
                         {c.penalty && l.points > 0 ? '−' : ''}
-                        {plain(l.points)}
-                        {c.ranges && l.to !== undefined && l.to !== l.points && `–${plain(l.to)}`}
+                        {numeral(l.points)}
+                        {c.ranges && l.to !== undefined && l.to !== l.points && `–${numeral(l.to)}`}
                       </b>{' '}
                       <span dir="auto">
                         <LevelWords of={l} />
@@ -53,7 +53,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
               <tr key={c.id}>
                 <td className="fw-semibold">{c.title}</td>
                 <td>{c.words}</td>
-                <td className="num">{plain(c.max)} points</td>
+                <td className="num">{numeral(c.max)} points</td>
               </tr>
             ))}
           </tbody>
@@ -65,7 +65,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
             {[...standard.body.labels].reverse().map((l) => (
               <tr key={l.label}>
                 <td className="fw-semibold">{l.label}</td>
-                <td className="num">{plain(l.percent)}%</td>
+                <td className="num">{numeral(l.percent)}%</td>
               </tr>
             ))}
           </tbody>

@@ -8,7 +8,7 @@ import { criterionMaximum, levelText, rubricFindings, rubricMaximum } from '#cor
 import { routes, type LibraryFile, type RubricCriterion, type Standard } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { base64Of } from '../../api/stream'
-import { counted, plain } from '../../parts/format'
+import { counted, numeral } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
 import { TableLayout } from './TableLayout'
 
@@ -229,7 +229,7 @@ export function FromTable({
         {criteria.length > 0 && (
           <>
             <p className="mt-3 mb-1" role="status">
-              <b>{counted(criteria.length, 'criterion', 'criteria')}</b>, {plain(rubricMaximum({ criteria }))} points.{' '}
+              <b>{counted(criteria.length, 'criterion', 'criteria')}</b>, {numeral(rubricMaximum({ criteria }))} points.{' '}
               {over && <span className="brick">{over} </span>}
               {findings.length > 0 && !over && (
                 <span className="ochre">

@@ -1,6 +1,6 @@
 import { criterionMaximum, levelText, rubricMaximum } from '#core/scales'
 import type { Library, RubricBody } from '#contract'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
 import { InPart } from './InPart'
 import { KINDS, type Entry, type Hides } from './library'
@@ -17,7 +17,7 @@ export function ReadOnly({ entry, outcomes, hides }: { entry: Entry; outcomes: L
         <h1>{entry.of.title}</h1>
         <span className="soft small">
           {KINDS[entry.kind]}, version {entry.of.version}
-          {entry.kind === 'rubric' && !hidden && `, ${plain(rubricMaximum(entry.of))} points`}
+          {entry.kind === 'rubric' && !hidden && `, ${numeral(rubricMaximum(entry.of))} points`}
         </span>
         {entry.of.state !== 'ready' && <span className="ochre small">{entry.of.state}</span>}
       </div>
@@ -46,7 +46,7 @@ function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Libr
             <h3>
               {c.title}{' '}
               <span className="soft small fw-normal">{c.penalty ? 'penalty' : c.ranges ? 'any half point inside a level' : ''}</span>
-              <span className="num soft fw-normal float-end">{c.penalty ? `up to ${plain(top)} off` : `of ${plain(top)}`}</span>
+              <span className="num soft fw-normal float-end">{c.penalty ? `up to ${numeral(top)} off` : `of ${numeral(top)}`}</span>
             </h3>
             {c.description && (
               <p className="soft small mb-1" dir="auto">
@@ -85,7 +85,7 @@ function SchemeRulers({ criteria }: { criteria: { id: string; title: string; max
         <section key={c.id}>
           <h3>
             {c.title} <span className="soft small fw-normal">free points</span>
-            <span className="num soft fw-normal float-end">of {plain(c.max)}</span>
+            <span className="num soft fw-normal float-end">of {numeral(c.max)}</span>
           </h3>
           <Ruler
             title={c.title}

@@ -15,7 +15,7 @@ import {
 } from '#core/scales'
 import type { Library, RubricBody, RubricCriterion } from '#contract'
 import { NumberField } from '../../parts/NumberField'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 import { Bands } from './Bands'
 import { CriterionMaker } from './CriterionMaker'
 import { MakerHead } from './MakerHead'
@@ -88,7 +88,7 @@ export function RubricMaker({
           max={10_000}
           onCommit={(m) => m !== null && resize(m)}
         />{' '}
-        points{outOf !== null && outOf !== maximum && `, scaled to ${plain(outOf)}`}
+        points{outOf !== null && outOf !== maximum && `, scaled to ${numeral(outOf)}`}
       </MakerHead>
       {findings.length > 0 && (
         <ul className="findings inline">
@@ -98,7 +98,7 @@ export function RubricMaker({
               {f.fix && (
                 <button className="quiet-button" onClick={() => mend(f.fix!)}>
                   {FIXES[f.fix.kind]}
-                  {f.fix.kind === 'resize all' && ` ${plain(f.fix.maximum)}`}
+                  {f.fix.kind === 'resize all' && ` ${numeral(f.fix.maximum)}`}
                 </button>
               )}
             </li>
@@ -136,7 +136,7 @@ export function RubricMaker({
           <Form.Select size="sm" aria-label="Points in steps of" value={step} onChange={(e) => setStep(Number(e.target.value))}>
             {STEPS.map((s) => (
               <option key={s} value={s}>
-                {plain(s)}
+                {numeral(s)}
               </option>
             ))}
           </Form.Select>

@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Library } from '#contract'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 
 const W = 820
 const PAD = 30
@@ -31,7 +31,7 @@ export function ScaleAxis({
   const x = (v: number) => PAD + (v / 100) * (W - 2 * PAD)
   const sorted = [...labels].sort((a, b) => a.threshold - b.threshold)
   const upTo = (i: number) => sorted[i + 1]?.threshold ?? 100
-  const words = sorted.map((l) => `${l.label} is ${plain(l.percent)} percent`).join(', ')
+  const words = sorted.map((l) => `${l.label} is ${numeral(l.percent)} percent`).join(', ')
   return (
     <>
       <svg
@@ -97,7 +97,7 @@ export function ScaleAxis({
                 {l.label}
               </text>
               <text x={x(percentOf(l))} y="33" textAnchor="middle">
-                {plain(percentOf(l))}
+                {numeral(percentOf(l))}
               </text>
             </g>
           )
@@ -116,8 +116,8 @@ export function ScaleAxis({
             {[...sorted].reverse().map((l) => (
               <tr key={l.label}>
                 <td className="fw-semibold">{l.label}</td>
-                <td className="num">{plain(l.percent)}%</td>
-                <td className="num soft">{plain(l.threshold)}%</td>
+                <td className="num">{numeral(l.percent)}%</td>
+                <td className="num soft">{numeral(l.threshold)}%</td>
               </tr>
             ))}
           </tbody>

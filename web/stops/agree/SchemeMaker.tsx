@@ -2,7 +2,7 @@ import { Plus, Trash2 } from 'lucide-react'
 import { Button } from 'react-bootstrap'
 import type { Library } from '#contract'
 import { NumberField } from '../../parts/NumberField'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 import { TitleField } from '../../parts/TitleField'
 import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
@@ -35,8 +35,8 @@ export function SchemeMaker({
   return (
     <>
       <MakerHead what="mark scheme" maker={maker}>
-        mark scheme, version {of.version}, {plain(total)} points
-        {of.uses[0] && of.uses[0].outOf !== total && `, scaled to ${plain(of.uses[0].outOf)}`}
+        mark scheme, version {of.version}, {numeral(total)} points
+        {of.uses[0] && of.uses[0].outOf !== total && `, scaled to ${numeral(of.uses[0].outOf)}`}
       </MakerHead>
       <table className="grid scheme">
         <thead>

@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import { useGradeSets } from '../../parts/grade-sets'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 
 /** The sets of grades in the library: read here, kept and begun from where a course's grades are set. */
 export function SetsOfGrades({ courseId, wanted, decides }: { courseId: string; wanted: string; decides: boolean }) {
@@ -22,7 +22,7 @@ export function SetsOfGrades({ courseId, wanted, decides }: { courseId: string; 
                   </button>
                 </>
               )}
-              <span className="soft small d-block">{s.grades.map((g) => `${g.grade} ${plain(g.from)}`).join(' · ')}</span>
+              <span className="soft small d-block">{s.grades.map((g) => `${g.grade} ${numeral(g.from)}`).join(' · ')}</span>
             </li>
           ))}
         </ul>

@@ -2,7 +2,7 @@ import { Form } from 'react-bootstrap'
 import { routes, type Plan, type StandardUse } from '#contract'
 import { call } from '../../api/client'
 import { useWrites } from '../../saving/writes'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 import { WordsField } from './WordsField'
 
 const OPTIONS: [Exclude<keyof StandardUse, 'noteOn'>, string][] = [
@@ -37,8 +37,8 @@ export function UseOptions({
       {!!points && (
         <p className="soft small mb-1">
           {points === assessment.outOf
-            ? `${plain(points)} points, as it is marked out of.`
-            : `${plain(points)} points make ${plain(assessment.outOf)}: a point counts ${plain(assessment.outOf / points)}.`}
+            ? `${numeral(points)} points, as it is marked out of.`
+            : `${numeral(points)} points make ${numeral(assessment.outOf)}: a point counts ${numeral(assessment.outOf / points)}.`}
         </p>
       )}
       {OPTIONS.map(([key, words]) => (

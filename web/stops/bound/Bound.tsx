@@ -8,7 +8,7 @@ import { NumberField } from '../../parts/NumberField'
 import { PeopleList } from '../../parts/PeopleList'
 import { Rows } from '../../parts/Rows'
 import { WorkingOut } from '../../parts/WorkingOut'
-import { counted, fixed, plain, share, signed } from '../../parts/format'
+import { counted, fixed, numeral, share, signed } from '../../parts/format'
 import { BoundChart, GRAIN } from './BoundChart'
 import './bound.css'
 
@@ -108,13 +108,13 @@ export default function Bound() {
                 {f.message}{' '}
                 {f.fix && (
                   <button className="quiet-button" onClick={() => tryOut(f.fix!, 'boundaries as percents')}>
-                    Make it {f.fix.map((b) => plain(b.from)).join(', ')}
+                    Make it {f.fix.map((b) => numeral(b.from)).join(', ')}
                   </button>
                 )}
               </p>
             ))}
             <p className="mb-0">
-              The limits as typed are not tried: {boundaries.map((b) => `${b.grade} ${plain(b.from)}`).join(', ')}{' '}
+              The limits as typed are not tried: {boundaries.map((b) => `${b.grade} ${numeral(b.from)}`).join(', ')}{' '}
               {trial.changes.some((c) => c.kind === 'bound') ? 'are' : 'are in force'}
               {trial.changes.some((c) => c.kind === 'bound') && ' in the trial'}.{' '}
               <button className="quiet-button" onClick={() => setTyped(null)}>
@@ -238,7 +238,7 @@ export default function Bound() {
                     </>
                   ),
                 }))}
-                empty={`Nobody is within ${ZONE} percent of ${plain(boundary.from)}.`}
+                empty={`Nobody is within ${ZONE} percent of ${numeral(boundary.from)}.`}
               />
               {exactly.length > 0 && (
                 <p className="small mt-2">

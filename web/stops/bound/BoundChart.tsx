@@ -15,7 +15,7 @@ import {
 } from 'recharts'
 import type { Boundary, CourseResult } from '#core/grades'
 import { stackDots, type Dot } from '../../parts/dots'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 
 interface Props {
   result: CourseResult
@@ -171,7 +171,7 @@ function Handles({ boundaries, chosen, disabled, onChoose, onPull, onLetGo, low 
             aria-valuenow={b.from}
             aria-valuemin={0}
             aria-valuemax={100}
-            aria-valuetext={`${b.grade} begins at ${plain(b.from)}`}
+            aria-valuetext={`${b.grade} begins at ${numeral(b.from)}`}
             onFocus={() => onChoose(i)}
             onKeyDown={(e) => {
               const by = { ArrowLeft: -GRAIN, ArrowRight: GRAIN, ArrowDown: -0.1, ArrowUp: 0.1, PageDown: -5, PageUp: 5 }[e.key]

@@ -9,7 +9,7 @@ import { Rows } from '../../parts/Rows'
 import { tickStep } from '../../parts/ticks'
 import { Vial } from '../../parts/Vial'
 import { WorkingOut } from '../../parts/WorkingOut'
-import { fixed, plain } from '../../parts/format'
+import { fixed, numeral } from '../../parts/format'
 import { WHOLE_COURSE, type ComparedSection } from '../../parts/compared'
 import { SectionCloseUp } from './SectionCloseUp'
 import './compare.css'
@@ -143,7 +143,7 @@ export default function Compare() {
             {kruskal
               ? `Kruskal–Wallis H = ${kruskal.h.toFixed(1)}, ${kruskal.df} df, ${kruskal.p < 0.001 ? 'p < 0.001' : `p = ${kruskal.p.toFixed(3)}`}`
               : 'too little to test'}
-            {' · '}inside the lines: within ±{plain(compared.tolerance)} {unit === 'marks' ? 'marks' : 'percent'} of the others · dotted
+            {' · '}inside the lines: within ±{numeral(compared.tolerance)} {unit === 'marks' ? 'marks' : 'percent'} of the others · dotted
             line: all sections {fixed(compared.mean)}
           </span>
         </p>

@@ -7,7 +7,7 @@ import { useKeys } from '../../settings/keys'
 import { PeopleList } from '../../parts/PeopleList'
 import { tickStep } from '../../parts/ticks'
 import { Vial } from '../../parts/Vial'
-import { counted, fixed, plain, signed } from '../../parts/format'
+import { counted, fixed, numeral, signed } from '../../parts/format'
 import type { Compared, ComparedSection } from '../../parts/compared'
 
 interface Props {
@@ -49,10 +49,10 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
   const wide = Math.max(6, 300 / bins.length)
   const heading =
     at >= 0
-      ? `${counted(listed.length, 'student')} from ${plain(bins[at]!.from)} to ${plain(bins[at]!.to)}`
+      ? `${counted(listed.length, 'student')} from ${numeral(bins[at]!.from)} to ${numeral(bins[at]!.to)}`
       : passMark === null
         ? 'Choose a bar'
-        : `${listed.length === 0 ? 'Nobody' : listed.length} below the pass mark of ${plain(passMark)}`
+        : `${listed.length === 0 ? 'Nobody' : listed.length} below the pass mark of ${numeral(passMark)}`
   return (
     <>
       <section>
@@ -85,7 +85,7 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
                 .filter((_, i) => i % 2 === 0)
                 .map((b) => b.from)
                 .concat(top)}
-              tickFormatter={plain}
+              tickFormatter={numeral}
               interval="preserveStartEnd"
               stroke="var(--ink)"
               tickLine={false}

@@ -7,7 +7,7 @@ import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
 import { AxisTicks } from '../../parts/AxisTicks'
 import { ReadingShape, ReadingsLine, TypedShape } from '../../parts/ReadingsLine'
-import { counted, fixed, plain } from '../../parts/format'
+import { counted, fixed, numeral } from '../../parts/format'
 import { Rows } from '../../parts/Rows'
 import { tickStep } from '../../parts/ticks'
 import { WorkingOut } from '../../parts/WorkingOut'
@@ -110,7 +110,7 @@ export default function Reconcile() {
         <div className="stop-head">
           <h1>{overOpen === 0 ? 'Nothing over tolerance' : `${counted(overOpen, 'script')} to settle`}</h1>
           <span className="soft small">
-            {settledCount} of {rows.length} settled · tolerance {plain(assessment.tolerance)}
+            {settledCount} of {rows.length} settled · tolerance {numeral(assessment.tolerance)}
           </span>
           <div className="end">
             <Form.Select size="sm" aria-label="Assessment" value={assessment.id} onChange={(e) => setAssessment(e.target.value)}>
@@ -180,7 +180,7 @@ export default function Reconcile() {
                       from={from}
                       to={assessment.outOf}
                       typed={r.typed}
-                      words={`Readings ${r.readings.map((x) => plain(x.mark)).join(' and ')}${r.typed === null ? '' : `, ${plain(r.typed)} typed in the sheet`}, spread ${plain(r.spread)}`}
+                      words={`Readings ${r.readings.map((x) => numeral(x.mark)).join(' and ')}${r.typed === null ? '' : `, ${numeral(r.typed)} typed in the sheet`}, spread ${numeral(r.spread)}`}
                     />
                   </td>
                   <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
@@ -221,7 +221,7 @@ export default function Reconcile() {
               </span>
             ))}
           <span>
-            <i className="band" /> within {plain(assessment.tolerance)}
+            <i className="band" /> within {numeral(assessment.tolerance)}
           </span>
           <span>
             <i className="tick" /> agreed

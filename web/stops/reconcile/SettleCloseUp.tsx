@@ -12,7 +12,7 @@ import { useCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
 import { usePersonLabels } from '../../settings/names'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
-import { counted, fixed, plain, typedNumber, shownAt } from '../../parts/format'
+import { counted, fixed, numeral, typedNumber, shownAt } from '../../parts/format'
 import { keepTyped, type QueueRow } from './queue'
 
 interface Props {
@@ -72,7 +72,7 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
       <section>
         <h2>
           <Link to={`/courses/${id}/students/${row.studentId}`}>{label(row.studentId)}</Link>{' '}
-          <span className="soft small fw-normal">spread {plain(row.spread)}</span>
+          <span className="soft small fw-normal">spread {numeral(row.spread)}</span>
         </h2>
         <table className="grid criteria">
           <thead>
@@ -97,26 +97,26 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
               return (
                 <tr key={c.id}>
                   <td>
-                    {c.title} <span className="soft">{c.penalty ? 'takes off' : `of ${plain(c.max)}`}</span>
+                    {c.title} <span className="soft">{c.penalty ? 'takes off' : `of ${numeral(c.max)}`}</span>
                   </td>
                   {given.map((g, i) => (
                     <td className="num" key={i}>
-                      {plain(g)}
+                      {numeral(g)}
                     </td>
                   ))}
-                  <td className={`num ${apart !== null && apart >= c.max * 0.3 ? 'ochre fw-semibold' : 'soft'}`}>{plain(apart)}</td>
+                  <td className={`num ${apart !== null && apart >= c.max * 0.3 ? 'ochre fw-semibold' : 'soft'}`}>{numeral(apart)}</td>
                 </tr>
               )
             })}
             <tr className="fw-semibold">
-              <td>of {plain(assessment.outOf)}</td>
+              <td>of {numeral(assessment.outOf)}</td>
               {row.readings.map((r, i) => (
                 <td className="num" key={r.markerId} style={{ color: readingColour(i) }}>
-                  {plain(r.mark)}
+                  {numeral(r.mark)}
                   {readings[i]?.judgement && <span className="soft fw-normal small d-block">{readings[i].judgement}</span>}
                 </td>
               ))}
-              <td className={`num ${row.over ? 'ochre' : ''}`}>{plain(row.spread)}</td>
+              <td className={`num ${row.over ? 'ochre' : ''}`}>{numeral(row.spread)}</td>
             </tr>
           </tbody>
         </table>
@@ -149,7 +149,7 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
           <h2>Settle by</h2>
           {row.typed !== null && (
             <p className="ochre">
-              {plain(row.typed)} was typed in the sheet, and {row.readings.length === 1 ? 'the reading says' : 'the readings say'}{' '}
+              {numeral(row.typed)} was typed in the sheet, and {row.readings.length === 1 ? 'the reading says' : 'the readings say'}{' '}
               otherwise: no mark stands until you say which.
             </p>
           )}
@@ -197,7 +197,7 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
               Settle
             </Button>
           </Form>
-          {ownWrong && <p className="brick small">Give a mark from 0 to {plain(assessment.outOf)}.</p>}
+          {ownWrong && <p className="brick small">Give a mark from 0 to {numeral(assessment.outOf)}.</p>}
           {row.trying && (
             <Button variant="link" onClick={onOpen}>
               Leave it open again <kbd>Del</kbd>
@@ -222,7 +222,7 @@ function ReadingStates({ reading: r }: { reading: ScriptDetail['readings'][numbe
             {r.earlier.map((e) => (
               <li key={e.replacedAt}>
                 <span>
-                  <b>{e.mark === null ? 'not all judged' : plain(e.mark)}</b> {e.state}
+                  <b>{e.mark === null ? 'not all judged' : numeral(e.mark)}</b> {e.state}
                   {e.afterSeeing && <span className="ochre"> after seeing others</span>}
                 </span>
                 <span className="soft">until {shownAt(e.replacedAt, 'd MMM, HH:mm')}</span>

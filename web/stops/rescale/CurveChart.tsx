@@ -17,7 +17,7 @@ import {
   useYAxisScale,
 } from 'recharts'
 import { histogram } from '#core/compare'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 import { tickStep } from '../../parts/ticks'
 import { movePoint } from './move-point'
 
@@ -111,7 +111,7 @@ export function CurveChart(props: Props) {
             <Bar dataKey="n" fill="var(--sand)" stroke="var(--ink)" strokeWidth={0.7} isAnimationActive={false} barSize={8} />
           </BarChart>
         </ResponsiveContainer>
-        <div className="soft small text-center">as it goes in, out of {plain(outOf)}</div>
+        <div className="soft small text-center">as it goes in, out of {numeral(outOf)}</div>
       </div>
     </div>
   )
@@ -146,7 +146,7 @@ function PullPoints({ points, outOf, chosen, onChoose, onPull, onLetGo, disabled
             fontWeight={600}
             fontSize={13}
           >
-            {plain(held[0])} becomes {plain(held[1])}
+            {numeral(held[0])} becomes {numeral(held[1])}
           </text>
         </g>
       )}
@@ -163,11 +163,11 @@ function PullPoints({ points, outOf, chosen, onChoose, onPull, onLetGo, disabled
           strokeWidth={2}
           tabIndex={disabled ? -1 : 0}
           role="slider"
-          aria-label={`Point ${i + 1}: ${plain(p[0])}`}
+          aria-label={`Point ${i + 1}: ${numeral(p[0])}`}
           aria-valuenow={p[1]}
           aria-valuemin={0}
           aria-valuemax={outOf}
-          aria-valuetext={`${plain(p[0])} becomes ${plain(p[1])}`}
+          aria-valuetext={`${numeral(p[0])} becomes ${numeral(p[1])}`}
           onFocus={() => onChoose(i)}
           onKeyDown={(e) => {
             const by = {

@@ -6,7 +6,7 @@ import { adjuster, METHOD_KINDS, methodOf, type Adjustment, type AdjustmentMetho
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { OfSelect } from '../../parts/OfSelect'
-import { fixed, plain } from '../../parts/format'
+import { fixed, numeral } from '../../parts/format'
 import { CurveChart } from './CurveChart'
 import { MethodForm } from './methods/forms'
 import { tickStep } from '../../parts/ticks'
@@ -100,7 +100,7 @@ export default function Rescale() {
         <div className="stop-head">
           <h1>{assessment.title}</h1>
           <span className="soft small">
-            mean {fixed(describe(before).mean)} of {plain(assessment.outOf)}
+            mean {fixed(describe(before).mean)} of {numeral(assessment.outOf)}
           </span>
           <div className="end">
             <OfSelect
@@ -149,7 +149,7 @@ export default function Rescale() {
                   />
                   <Form.Check
                     id="stay-within"
-                    label={`stay within 0 to ${plain(assessment.outOf)}`}
+                    label={`stay within 0 to ${numeral(assessment.outOf)}`}
                     checked={trying.above === 'keep within'}
                     onChange={(e) => set({ above: e.target.checked ? 'keep within' : 'allow' })}
                   />

@@ -4,7 +4,7 @@ import { routes } from '#contract'
 import { call } from '../../api/client'
 import { useCourse } from '../../course/course'
 import { ReadingShape } from '../../parts/ReadingsLine'
-import { plain } from '../../parts/format'
+import { numeral } from '../../parts/format'
 
 const SOURCE = {
   agreed: 'agreed between readings',
@@ -44,27 +44,27 @@ export function MarkChain({ standing, assessmentId }: { standing: StandingMark |
                 <svg width="14" height="14" aria-hidden>
                   <ReadingShape nth={i} cx={7} cy={7} />
                 </svg>{' '}
-                {r.marker}: <b>{plain(r.mark)}</b>
+                {r.marker}: <b>{numeral(r.mark)}</b>
                 {r.judgement && ` (${r.judgement})`}
                 {Object.keys(r.picks).length > 0 && (
                   <span className="soft small d-block">
-                    {criteria.flatMap((c) => (r.picks[c.id] === undefined ? [] : `${c.title} ${plain(r.picks[c.id])}`)).join(' · ')}
+                    {criteria.flatMap((c) => (r.picks[c.id] === undefined ? [] : `${c.title} ${numeral(r.picks[c.id])}`)).join(' · ')}
                   </span>
                 )}
                 {r.comment && <span className="serif fw-normal small d-block">{r.comment}</span>}
               </li>
             ))}
             <li>
-              As marked: <b>{plain(standing.plain)}</b> of {plain(assessment.outOf)}, {SOURCE[standing.source]}
+              As marked: <b>{numeral(standing.plain)}</b> of {numeral(assessment.outOf)}, {SOURCE[standing.source]}
             </li>
             {standing.steps.map((s, i) => (
               <li key={s.adjustmentId}>
-                Adjustment {i + 1}: <b>{plain(s.mark)}</b>
+                Adjustment {i + 1}: <b>{numeral(s.mark)}</b>
               </li>
             ))}
             {standing.steps.length > 0 && (
               <li>
-                What counts: <b>{plain(standing.mark)}</b>
+                What counts: <b>{numeral(standing.mark)}</b>
               </li>
             )}
           </ol>

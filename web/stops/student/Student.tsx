@@ -8,7 +8,7 @@ import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
 import { NumberField } from '../../parts/NumberField'
-import { fixed, plain, share } from '../../parts/format'
+import { fixed, numeral, share } from '../../parts/format'
 import { WorkingOut } from '../../parts/WorkingOut'
 import type { StudentFigures } from './figures'
 import { MarkChain } from './MarkChain'
@@ -66,7 +66,7 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
           <div className="end fs-5 serif">
             {shown.final !== null ? (
               <>
-                <b>{shown.grade ?? 'below all grades'}</b> {plain(shown.rounded)}
+                <b>{shown.grade ?? 'below all grades'}</b> {numeral(shown.rounded)}
               </>
             ) : (
               <>
@@ -77,7 +77,7 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
         </div>
         <p className="soft">
           {shown.final !== null
-            ? `Unrounded ${plain(shown.final)}.${next ? ` ${next.grade} begins at ${plain(next.from)}, ${plain(Number((next.from - shown.rounded!).toFixed(3)))} above.` : ''}`
+            ? `Unrounded ${numeral(shown.final)}.${next ? ` ${next.grade} begins at ${numeral(next.from)}, ${numeral(Number((next.from - shown.rounded!).toFixed(3)))} above.` : ''}`
             : `${shown.pending} still pending: between ${fixed(shown.lowest)} with nothing for it and ${fixed(shown.highest)} with full marks.`}
         </p>
         <table className="grid chain">
@@ -125,11 +125,11 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
                     </td>
                     <td className="num">
                       {tried ? (
-                        <s className="soft">{plain(course.marks.find((m) => m.assessmentId === i.assessmentId)?.mark)}</s>
+                        <s className="soft">{numeral(course.marks.find((m) => m.assessmentId === i.assessmentId)?.mark)}</s>
                       ) : (
-                        plain(i.mark)
+                        numeral(i.mark)
                       )}{' '}
-                      <span className="soft">of {plain(i.outOf)}</span>
+                      <span className="soft">of {numeral(i.outOf)}</span>
                     </td>
                     <td className="num">
                       <NumberField
@@ -161,7 +161,7 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
               <td>Course{shown.final === null && ' so far'}</td>
               <td />
               <td />
-              <td className="num">{plain(shown.final ?? shown.soFar)}</td>
+              <td className="num">{numeral(shown.final ?? shown.soFar)}</td>
               <td />
               <td className="num">{fixed(shown.final ?? shown.soFar, 2)}</td>
             </tr>
@@ -174,7 +174,7 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
             <h2>What if</h2>
             <p aria-live="polite">
               {why.final !== null && whatIf.final !== null
-                ? `${plain(why.rounded)} would be ${plain(whatIf.rounded)}: ${why.grade === whatIf.grade ? `still ${why.grade}` : `${why.grade} would be ${whatIf.grade}`}.`
+                ? `${numeral(why.rounded)} would be ${numeral(whatIf.rounded)}: ${why.grade === whatIf.grade ? `still ${why.grade}` : `${why.grade} would be ${whatIf.grade}`}.`
                 : `${fixed(percentOf(why))} so far would be ${fixed(percentOf(whatIf))}${whatIf.grade ? `, ${whatIf.grade}` : ''}.`}{' '}
               Nothing in the record is touched.
             </p>

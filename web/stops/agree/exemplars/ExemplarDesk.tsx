@@ -5,7 +5,7 @@ import { useLooking } from '../../../session/look'
 import { useKeys } from '../../../settings/keys'
 import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
-import { plain, signed } from '../../../parts/format'
+import { numeral, signed } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
 import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
 
@@ -64,7 +64,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
                   'All judged.'
                 ) : (
                   <>
-                    <b>{plain(mark)}</b> of {plain(assessment.outOf)}
+                    <b>{numeral(mark)}</b> of {numeral(assessment.outOf)}
                   </>
                 )}
               </span>
@@ -81,10 +81,10 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
           x.agreed && (
             <>
               <p className="agreed-line">
-                Agreed <b>{plain(x.agreed.mark)}</b> of {plain(assessment.outOf)}
+                Agreed <b>{numeral(x.agreed.mark)}</b> of {numeral(assessment.outOf)}
                 {own && apart !== null && (
                   <>
-                    ; {whose} gave <b>{plain(own.mark)}</b>{' '}
+                    ; {whose} gave <b>{numeral(own.mark)}</b>{' '}
                     <span className={Math.abs(apart) > assessment.tolerance ? 'ochre' : 'soft'}>
                       ({apart === 0 ? 'the same' : signed(apart, 2).replace(/\.?0+$/, '')})
                     </span>

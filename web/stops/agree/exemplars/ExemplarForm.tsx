@@ -5,7 +5,7 @@ import { call } from '../../../api/client'
 import { useKeys } from '../../../settings/keys'
 import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
 import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
 
@@ -149,7 +149,7 @@ export function ExemplarForm({
               <span className="ochre small">Still to say: {lacks.join(', ')}</span>
             ) : (
               <>
-                <b>{plain(mark)}</b> of {plain(assessment.outOf)}
+                <b>{numeral(mark)}</b> of {numeral(assessment.outOf)}
               </>
             )}
           </span>

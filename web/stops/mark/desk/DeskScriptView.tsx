@@ -4,7 +4,7 @@ import type { DeskScript, Judged } from '#contract'
 import { useKeys } from '../../../settings/keys'
 import { useLooking } from '../../../session/look'
 import { useUndo } from '../../../saving/undo'
-import { counted, plain } from '../../../parts/format'
+import { counted, numeral } from '../../../parts/format'
 import { focusable, Judge } from '../../../parts/judge/Judge'
 import { levelAt, markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
 import { WhichStands } from '../../../parts/WhichStands'
@@ -36,7 +36,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
   const howFar = (judged: Judged): string => {
     const comesTo = assessment.use.hidePoints ? null : markFor(standard, judged, assessment.outOf)
     const all = unjudged(standard, NOTHING_JUDGED).length
-    return comesTo === null ? `${all - unjudged(standard, judged).length} of ${all} are judged` : `it comes to ${plain(comesTo)}`
+    return comesTo === null ? `${all - unjudged(standard, judged).length} of ${all} are judged` : `it comes to ${numeral(comesTo)}`
   }
   const latest = useRef(reading)
   latest.current = reading
@@ -87,7 +87,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
               The student handed in anew. Your reading of attempt {script.before.attempt}
               {script.before.mark !== null && (
                 <>
-                  , <b>{plain(script.before.mark)}</b>,
+                  , <b>{numeral(script.before.mark)}</b>,
                 </>
               )}{' '}
               stands until you hand in this one, which starts from it.
@@ -198,7 +198,7 @@ function MarkInWords({ mark, assessment: { marking, outOf } }: { mark: number | 
   if (marking === 'completion' && mark !== null) return <b>{mark > 0 ? 'done' : 'not done'}</b>
   return (
     <>
-      <b>{plain(mark)}</b> of {plain(outOf)}
+      <b>{numeral(mark)}</b> of {numeral(outOf)}
     </>
   )
 }

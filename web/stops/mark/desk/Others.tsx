@@ -1,5 +1,5 @@
 import type { OtherReading, StandardInUse } from '#contract'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 
 /** What one may see of others' readings of the script, once one's own is handed in. */
 export function Others({ others, standard }: { others: OtherReading[]; standard: StandardInUse | null }) {
@@ -11,13 +11,13 @@ export function Others({ others, standard }: { others: OtherReading[]; standard:
         <div key={o.marker} className="suggestion">
           <p className="mb-1">
             <b>{o.marker}</b>
-            {o.mark !== null && <> gave {plain(o.mark)}</>}
+            {o.mark !== null && <> gave {numeral(o.mark)}</>}
             {o.judgement && ` (${o.judgement})`}
           </p>
           {o.picks && titleOf.size > 0 && (
             <p className="soft small mb-1">
               {Object.entries(o.picks)
-                .map(([id, points]) => `${titleOf.get(id) ?? id} ${plain(points)}`)
+                .map(([id, points]) => `${titleOf.get(id) ?? id} ${numeral(points)}`)
                 .join(' · ')}
             </p>
           )}

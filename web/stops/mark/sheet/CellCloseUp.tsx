@@ -10,7 +10,7 @@ import { sightOf } from '#core/roles'
 import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
-import { counted, plain, shownAt } from '../../../parts/format'
+import { counted, numeral, shownAt } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
 import type { CellEdit, Refused } from './cell-queue'
 import { DateField } from '../../../parts/DateField'
@@ -99,12 +99,12 @@ export function CellCloseUp({
           {cell?.fromReadings
             ? cell.fromReadings.mark === null
               ? 'readings not settled'
-              : plain(cell.fromReadings.mark)
+              : numeral(cell.fromReadings.mark)
             : value.mark === null
               ? 'no mark'
-              : plain(value.mark)}{' '}
+              : numeral(value.mark)}{' '}
           <span className="soft small">
-            of {plain(assessment.outOf)}
+            of {numeral(assessment.outOf)}
             {assessment.labels &&
               mark !== null &&
               `, ${scaleLabel({ labels: assessment.labels }, (mark / assessment.outOf) * 100) ?? 'below every label'}`}

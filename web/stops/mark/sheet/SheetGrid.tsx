@@ -1,7 +1,7 @@
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
 import { useCallback, useDeferredValue, useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
 import type { CellWrite, SheetInColumns } from '#contract'
-import { DASH, fixed, plain } from '../../../parts/format'
+import { DASH, fixed, numeral } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
 import type { Refused } from './cell-queue'
 import type { Cells } from './cells'
@@ -148,12 +148,12 @@ export function SheetGrid(props: Props) {
               aria-colindex={index + 3}
               aria-sort={sorted ? (sorted.down ? 'descending' : 'ascending') : undefined}
             >
-              <button title={`${a.title}, out of ${plain(a.outOf)}: sort by it`} onClick={() => props.onSort(places[index]!)}>
+              <button title={`${a.title}, out of ${numeral(a.outOf)}: sort by it`} onClick={() => props.onSort(places[index]!)}>
                 <span className="title">
                   {a.title}
                   {sorted && (sorted.down ? ' ↓' : ' ↑')}
                 </span>
-                <span className="soft">of {plain(a.outOf)}</span>
+                <span className="soft">of {numeral(a.outOf)}</span>
               </button>
             </div>
           )

@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react'
 import { writeCellText } from '#core/exchange/cell-text'
 import type { Cell } from '#contract'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
 
 /** What a cell says, for those who hear it. */
 export function spoken(value: CellValue, cell: Cell | undefined): string {
   if (cell?.fromReadings && value.status === 'in')
-    return cell.fromReadings.mark === null ? 'readings not settled' : `${plain(cell.fromReadings.mark)} from readings`
+    return cell.fromReadings.mark === null ? 'readings not settled' : `${numeral(cell.fromReadings.mark)} from readings`
   return writeCellText(value) || 'pending'
 }
 
@@ -24,7 +24,7 @@ export function cellShown(value: CellValue, cell: Cell | undefined, passMark: nu
       </small>
     )
   if (mark === null) return { classes: '', content: status ?? (cell?.fromReadings ? <small className="soft">open</small> : null) }
-  const text = plain(mark)
+  const text = numeral(mark)
   const classes = [text.includes('.') ? '' : 'whole', passMark !== null && mark < passMark ? 'brick' : '', cell?.fromReadings ? 'read' : '']
   return { classes: classes.join(' '), content: status ? [status, text] : text }
 }

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { methodOf, type AdjustmentMethod, type MethodKind } from '#core/rescale'
-import { plain, signed } from '../../../parts/format'
+import { numeral, signed } from '../../../parts/format'
 import { OneNumber } from './OneNumber'
 import { Points } from './Points'
 
@@ -52,7 +52,7 @@ const FORMS: { [K in MethodKind]: Form<Of<K>> } = {
     form: ({ method, outOf, onMethod }) => (
       <OneNumber words="multiply by" value={method.by} step={0.01} min={0} max={outOf * 2} onCommit={(by) => onMethod({ ...method, by })} />
     ),
-    inWords: ({ by }) => ` by ${plain(by)}`,
+    inWords: ({ by }) => ` by ${numeral(by)}`,
   },
   topTo: {
     form: ({ method, outOf, onMethod }) => (
@@ -65,7 +65,7 @@ const FORMS: { [K in MethodKind]: Form<Of<K>> } = {
         onCommit={(to) => onMethod({ ...method, to })}
       />
     ),
-    inWords: ({ to }) => ` ${plain(to)}`,
+    inWords: ({ to }) => ` ${numeral(to)}`,
   },
   line: { form: pulled, inWords: () => '' },
   curve: { form: pulled, inWords: () => '' },

@@ -4,7 +4,7 @@ import { checkBoundaries, isSameSet, type Boundary } from '#core/grades'
 import type { Plan } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 import { TitleField } from '../../../parts/TitleField'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 import { usePlanEdits } from '../plan/edits'
 import { GradeSets } from './GradeSets'
 
@@ -88,7 +88,7 @@ export function Grades({ decided }: { decided: Plan }) {
                       step={0.5}
                       disabled={!mayDecide}
                       refused={wrong.length > 0}
-                      onCommit={(from) => from !== null && change(i, { from }, `${b.grade} begins at ${plain(from)}`)}
+                      onCommit={(from) => from !== null && change(i, { from }, `${b.grade} begins at ${numeral(from)}`)}
                     />
                   )}
                 </td>

@@ -3,7 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core/grades'
 import { MARKINGS, wayTitle } from '#core/marking'
 import type { Assessment, Marking, Plan } from '#contract'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 import { useTyped } from '../../../parts/useTyped'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
@@ -98,7 +98,7 @@ export function AssessmentCloseUp({ assessment: a, decided, edits, weights, onCo
           <dd>
             <Form.Check
               id="of-follows"
-              label={`goes with the maximum of ${plain(a.outOf)}`}
+              label={`goes with the maximum of ${numeral(a.outOf)}`}
               checked={a.worthFollows}
               disabled={!mayDecide || decided.hasMarks}
               onChange={(e) => void edits.editAssessment(a, { worthFollows: e.target.checked })}
@@ -177,7 +177,7 @@ function StartingMark({ assessment: a, edits }: { assessment: Assessment; edits:
   const give = async () => {
     if (mark === null) return
     const done = await edits.startingMark(a, mark)
-    if (done) setSaid(`${done.given.length} were given ${plain(mark)}; ${done.stood} had a mark or a status, which stands.`)
+    if (done) setSaid(`${done.given.length} were given ${numeral(mark)}; ${done.stood} had a mark or a status, which stands.`)
     setMark(null)
   }
   return (

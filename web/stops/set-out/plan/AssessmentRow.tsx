@@ -4,7 +4,7 @@ import { Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core/grades'
 import { wayTitle } from '#core/marking'
 import type { Assessment } from '#contract'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
 import { TitleField } from '../../../parts/TitleField'
@@ -131,8 +131,8 @@ export function AssessmentRow({ assessment: a, edits, weights, odd, placed, sect
 function findingsOf(a: Assessment): string[] {
   return [
     a.counts && a.worth === null ? 'worth is missing: it carries nothing yet' : '',
-    a.passMark !== null && a.passMark > a.outOf ? `the pass mark is over ${plain(a.outOf)}` : '',
-    a.outOf <= 1 && a.marking !== 'completion' ? `marked out of ${plain(a.outOf)}: was a percent meant?` : '',
+    a.passMark !== null && a.passMark > a.outOf ? `the pass mark is over ${numeral(a.outOf)}` : '',
+    a.outOf <= 1 && a.marking !== 'completion' ? `marked out of ${numeral(a.outOf)}: was a percent meant?` : '',
   ].filter(Boolean)
 }
 

@@ -4,7 +4,7 @@ import { layOut, shownDay } from '#core/roll'
 import { readPlanLines, type PlanLine } from '#core/exchange/plan-lines'
 import type { NewPlan, Plan } from '#contract'
 import { Dialog } from '../../../parts/Dialog'
-import { counted, plain } from '../../../parts/format'
+import { counted, numeral } from '../../../parts/format'
 
 const EXAMPLE = 'Title; Component; Out of; Worth; Due\nQuiz 1; Quizzes 25%; 20; ; w3\nQuiz 2; ; 20; ; w6\nPaper; Exam 75%; 80; 100; 14 Dec'
 
@@ -70,7 +70,7 @@ export function PastePlan({ plan, onAdd, onClose }: { plan: Plan; onAdd: (plan: 
                   {' '}
                   · new:{' '}
                   {read.components
-                    .map((c) => (c.weight === null ? `${c.title}, weight open` : `${c.title} ${plain(c.weight)}%`))
+                    .map((c) => (c.weight === null ? `${c.title}, weight open` : `${c.title} ${numeral(c.weight)}%`))
                     .join(', ')}
                 </>
               )}
@@ -97,8 +97,8 @@ export function PastePlan({ plan, onAdd, onClose }: { plan: Plan; onAdd: (plan: 
                     <td className="num soft">{line}</td>
                     <td>{adds.title}</td>
                     <td>{adds.component}</td>
-                    <td className="num">{plain(adds.outOf)}</td>
-                    <td className="num">{plain(adds.worth ?? adds.outOf)}</td>
+                    <td className="num">{numeral(adds.outOf)}</td>
+                    <td className="num">{numeral(adds.worth ?? adds.outOf)}</td>
                     <td>
                       <Due line={adds} left={dueOf(adds)?.notStarted.length ?? 0} />
                     </td>

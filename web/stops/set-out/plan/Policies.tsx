@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap'
 import { gradeCourse, type Status } from '#core/grades'
 import type { Policy } from '#contract'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'
 
 interface Props {
@@ -202,5 +202,5 @@ function example(policy: Policy, { mark, status, daysLate }: Example): string {
     boundaries: [],
   })
   const { rounded, pending } = students[0]!
-  return rounded !== null ? plain(rounded) : pending > 0 ? 'pending' : 'left out'
+  return rounded !== null ? numeral(rounded) : pending > 0 ? 'pending' : 'left out'
 }

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import type { Component } from '#contract'
-import { plain } from '../../../parts/format'
+import { numeral } from '../../../parts/format'
 
 interface Props {
   components: Component[]
@@ -38,10 +38,10 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
               <div
                 className={`part ${c.weight === null ? 'none' : ''}`}
                 style={{ flexGrow: Math.max(w, sum * 0.02), background: STEPS[Math.min(4, Math.floor((i * 5) / ordinary.length))] }}
-                title={`${c.title} ${plain(w)}`}
+                title={`${c.title} ${numeral(w)}`}
               >
                 <span className="name">{c.title}</span>
-                <b className="num">{c.weight === null ? '?' : plain(w)}</b>
+                <b className="num">{c.weight === null ? '?' : numeral(w)}</b>
               </div>
               {i < ordinary.length - 1 && (
                 <button
@@ -52,7 +52,7 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
                   aria-valuenow={start}
                   aria-valuemin={0}
                   aria-valuemax={sum}
-                  aria-valuetext={`${c.title} ${plain(w)}, ${ordinary[i + 1]!.title} ${plain(weightOf(i + 1))}`}
+                  aria-valuetext={`${c.title} ${numeral(w)}, ${ordinary[i + 1]!.title} ${numeral(weightOf(i + 1))}`}
                   onKeyDown={(e) => {
                     const by = { ArrowLeft: -1, ArrowRight: 1, PageDown: -5, PageUp: 5 }[e.key]
                     if (by === undefined) return
@@ -87,12 +87,12 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
         <span>pull a divider, use the arrow keys on it, or type below: weight moves between its neighbours</span>
         <span className="text-nowrap">
           <span className={Math.abs(sum - 100) > 1e-9 ? 'ochre fw-semibold' : ''}>
-            sum {plain(sum)}
+            sum {numeral(sum)}
             {Math.abs(sum - 100) > 1e-9 && ': shares are taken of this sum'}
           </span>
           {spread && (
             <button className="quiet-button ms-2" onClick={spread}>
-              {sum > 100 ? 'scale to 100' : `spread the remaining ${plain(100 - sum)}`}
+              {sum > 100 ? 'scale to 100' : `spread the remaining ${numeral(100 - sum)}`}
             </button>
           )}
         </span>
