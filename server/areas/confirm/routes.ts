@@ -3,6 +3,7 @@ import { openItems, planFacts, workingsOf } from '#core/trial'
 import { routes, type IssueContent, type IssueHead } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { TableLoader } from '../../kernel/course/load-table'
@@ -112,19 +113,13 @@ export function confirmRoutes(handle: Handle, db: Db, tables: TableLoader, write
     }),
   )
 
-  const fileName = (c: IssueContent, ending: string) =>
-    `${c.course.code} ${c.course.term} issue ${c.number}.${ending}`.replace(/[^\w.-]+/g, '-')
+  const fileName = (c: IssueContent, ending: string) => `${c.course.code} ${c.course.term} issue ${c.number}.${ending}`.replace(/\s+/g, '-')
   handle(routes.resultsCsv, ({ params, res }) => {
     const content = contentOf(params.courseId, params.number)
-    res.attachment(fileName(content, 'csv')).type('text/csv; charset=utf-8').send(resultsCsv(content))
-    return undefined
+    return sendFile(res, { name: fileName(content, 'csv'), type: 'text/csv; charset=utf-8', content: resultsCsv(content) })
   })
   handle(routes.resultsXlsx, async ({ params, res }) => {
     const content = contentOf(params.courseId, params.number)
-    res
-      .attachment(fileName(content, 'xlsx'))
-      .type(routes.resultsXlsx.produces!)
-      .send(await resultsXlsx(content))
-    return undefined
+    return sendFile(res, { name: fileName(content, 'xlsx'), type: routes.resultsXlsx.produces!, content: await resultsXlsx(content) })
   })
 }

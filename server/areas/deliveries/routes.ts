@@ -5,6 +5,7 @@ import { routes, type Collected, type DeliveryRow } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Clock } from '../../kernel/clock'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
 import { HttpProblem } from '../../kernel/problem'
 import type { StandInFaults } from '../../standins/faults'
 import type { SubmissionBox } from '../../standins/submission-box'
@@ -135,9 +136,7 @@ export function deliveryRoutes(
   handle(routes.deliveryFile, ({ params: { courseId, deliveryId }, res }) => {
     const file = queries.content(courseId, deliveryId)
     if (!file) throw new HttpProblem(404, 'Nothing of that kind came in.')
-    res.attachment(file.fileName.replace(/[^\w. -]/g, '_'))
-    // Never as anything that a browser would run.
-    res.type(file.kind === 'pdf' ? 'application/pdf' : 'application/octet-stream').send(file.content)
-    return undefined
+    const type = file.kind === 'pdf' ? 'application/pdf' : 'application/octet-stream'
+    return sendFile(res, { name: file.fileName, type, content: file.content })
   })
 }

@@ -1,6 +1,7 @@
 import { routes, type Exemplars } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import { libraryQueries } from '../../kernel/standards/queries'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -101,8 +102,7 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
   handle(routes.editExemplar, ({ params: { courseId, exemplarId }, body: { version, away, ...body } }) =>
     writes.writeOpen(courseId, () => {
       const row = exemplarOf(courseId, exemplarId)
-      if (row.version !== version)
-        throw new HttpProblem(409, 'Somebody changed this exemplar meanwhile.', { current: { version: row.version } })
+      madeOver(version, { version: row.version }, 'Somebody changed this exemplar meanwhile.')
       if (row.readBy > 0 && body.text !== row.text)
         throw new HttpProblem(409, `${row.readBy} have read ${row.label}: its text stays. Put it away and add another.`, { field: 'text' })
       const assessment = assessmentOf(courseId, row.assessment_id)

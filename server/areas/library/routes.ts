@@ -20,6 +20,8 @@ import {
 } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
+import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -142,11 +144,8 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return recognised(read, library)
   })
 
-  const send = (res: Response, { title }: StandardRow, ending: string, type: string, content: string | Uint8Array) => {
-    res.attachment(`${title}.${ending}`.replace(/[^\p{L}\p{N}. -]/gu, '_'))
-    res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
-    return undefined
-  }
+  const send = (res: Response, { title }: StandardRow, ending: string, type: string, content: string | Uint8Array) =>
+    sendFile(res, { name: `${title}.${ending}`, type, content })
   handle(routes.standardCsv, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
@@ -213,7 +212,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     writes.writeOpen(courseId, () => {
       const row = assessment.get(assessmentId, courseId)
       if (!row) throw new HttpProblem(404, 'There is no such assessment.')
-      if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this assessment meanwhile.', { current: toAssessment(row) })
+      madeOver(version, toAssessment(row), 'Somebody changed this assessment meanwhile.')
       const standard = standardId === null ? null : existing(standardId)
       if (standard?.state === 'retired') throw new HttpProblem(409, `${standard.title} is retired: take a copy, or another one.`)
       if (standard?.kind === 'outcome') throw new HttpProblem(422, `${standard.title} is an outcome: link criteria of a rubric to it.`)

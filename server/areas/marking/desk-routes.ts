@@ -4,6 +4,8 @@ import { sightOf } from '#core/roles'
 import { routes, SEES_NOTHING, type DeskScript, type OtherReading, type Pile, type ReadingBody, type Sees } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
+import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import { libraryQueries } from '../../kernel/standards/queries'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -187,10 +189,8 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
           const next: Pick<NextReadingRow, 'version'> = attempts.next(own.id) ?? { version: 0 }
           if (state === 'draft') {
             if (next.version !== version && sameBody({ ...own, ...next }, body)) return answer(next.version)
-            if (next.version !== version)
-              throw new HttpProblem(409, 'You changed this reading in another window.', {
-                current: { version: next.version, ...told({ ...own, ...next }), state: 'draft' },
-              })
+            const drafted = { version: next.version, ...told({ ...own, ...next }), state: 'draft' }
+            madeOver(version, drafted, 'You changed this reading in another window.')
             attempts.keepNext(own.id, body, mark)
             return answer(next.version + 1)
           }
@@ -206,10 +206,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
         }
         // Sent again because the answer was lost: it is there already.
         if ((own.version !== version || own.state === 'handed in') && own.state === state && sameBody(own, body)) return answer(own.version)
-        if (own.version !== version)
-          throw new HttpProblem(409, 'You changed this reading in another window.', {
-            current: { version: own.version, ...told(own), state: own.state },
-          })
+        madeOver(version, { version: own.version, ...told(own), state: own.state }, 'You changed this reading in another window.')
         if (own.state === 'handed in') requireUnsettled(scriptId)
         if (own.state !== state && desk.states(own.id) >= MOST_STATES)
           throw new HttpProblem(409, 'This reading was handed in and taken back too often: ask the lead to settle it.')
@@ -247,8 +244,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     const script = desk.script(assessmentId, studentId)
     const file = script && attempts.file(script.id, attempt)
     if (!file) throw new HttpProblem(404, 'There is no PDF of that attempt.')
-    res.type('application/pdf').send(file)
-    return undefined
+    return sendFile(res, { name: null, type: 'application/pdf', content: file })
   })
 
   handle(routes.keptComments, ({ me, look }) => (look ? [] : desk.comments(me.id)))

@@ -8,6 +8,7 @@ import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
 import { HttpProblem } from '../../kernel/problem'
 import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -63,9 +64,7 @@ export function markingRoutes(
   )
   const sendSheet = (res: Response, courseId: string, ending: string, type: string, content: string | Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
-    res.attachment(`marks ${code} ${term}.${ending}`.replace(/[^\w. -]/g, '_'))
-    res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
-    return undefined
+    return sendFile(res, { name: `marks ${code} ${term}.${ending}`, type, content })
   }
   handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => {
     const rows = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())

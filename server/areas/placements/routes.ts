@@ -2,6 +2,7 @@ import { sightOf } from '#core/roles'
 import { routes, type PlacementWrite, type Release } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
@@ -84,17 +85,15 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
     const section = plan.sections.find((s) => s.id === sectionId)
     if (!section || (sightOf(role).students !== 'all' && !own(courseId, me.id).has(sectionId)))
       throw new HttpProblem(404, 'There is no such section among yours.')
-    res.attachment(`due ${section.name}.ics`.replace(/[^\w. -]/g, '_')).type('text/calendar')
-    res.send(dueCalendar(plan, new Set([sectionId]), `${plan.head.code} ${section.name}`))
-    return undefined
+    const content = dueCalendar(plan, new Set([sectionId]), `${plan.head.code} ${section.name}`)
+    return sendFile(res, { name: `due ${section.name}.ics`, type: 'text/calendar', content })
   })
   handle(routes.personCalendar, ({ params: { courseId, personId }, me, role, res }) => {
     const { plan } = plans.load(courseId)
     const who = person.get(personId, courseId)
     if (!who || (sightOf(role).students !== 'all' && personId !== me.id))
       throw new HttpProblem(404, 'There is no such person in this course.')
-    res.attachment('due days.ics').type('text/calendar')
-    res.send(dueCalendar(plan, own(courseId, personId), `${plan.head.code}, ${who.name}`))
-    return undefined
+    const content = dueCalendar(plan, own(courseId, personId), `${plan.head.code}, ${who.name}`)
+    return sendFile(res, { name: 'due days.ics', type: 'text/calendar', content })
   })
 }

@@ -3,6 +3,7 @@ import { checkBoundaries } from '#core/grades'
 import { routes, type Assessment, type Component } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
@@ -56,7 +57,7 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
     return writes.writeOpen(courseId, (): Component => {
       const row = component.get(componentId, courseId)
       if (!row) throw new HttpProblem(404, 'There is no such component.')
-      if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this component meanwhile.', { current: toComponent(row) })
+      madeOver(version, toComponent(row), 'Somebody changed this component meanwhile.')
       if (patch.title !== undefined) patch.title = free.component(courseId, patch.title, row.id)
       setColumns(db, 'component', row.id, patch)
       return toComponent(component.get(row.id, courseId)!)
@@ -99,7 +100,7 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
     return writes.writeOpen(courseId, (): Assessment => {
       const row = assessment.get(assessmentId, courseId)
       if (!row) throw new HttpProblem(404, 'There is no such assessment.')
-      if (row.version !== version) throw new HttpProblem(409, 'Somebody changed this assessment meanwhile.', { current: toAssessment(row) })
+      madeOver(version, toAssessment(row), 'Somebody changed this assessment meanwhile.')
       checkMarked(courseId, row, patch)
       const outOf = patch.outOf ?? row.out_of
       if (patch.passMark !== undefined && patch.passMark !== null && patch.passMark > outOf)

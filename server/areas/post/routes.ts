@@ -5,6 +5,7 @@ import { routes, type Letter } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
 import { HttpProblem } from '../../kernel/problem'
 import type { StandInFaults } from '../../standins/faults'
 import type { Message, Post } from '../../standins/post'
@@ -37,8 +38,7 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     if (!letter) throw new HttpProblem(404, 'There is no such letter for you.')
     const { id, subject, body, at, by: from } = letter
     const file = await post.read({ id, courseId, from, to: addressee.get(letterId)!, subject, body, at })
-    res.attachment('letter.eml').type(routes.letterFile.produces!).send(file)
-    return undefined
+    return sendFile(res, { name: 'letter.eml', type: routes.letterFile.produces!, content: file })
   })
 
   handle(routes.remind, async ({ params: { courseId, assessmentId }, body, me }) => {

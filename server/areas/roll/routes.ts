@@ -6,6 +6,8 @@ import { routes, type RollSection, type RollStudent } from '#contract'
 import type { Response } from 'express'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendFile } from '../../kernel/send-file'
+import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
@@ -54,7 +56,7 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
     writes.writeOpen(courseId, (): RollSection => {
       const current = roll.section(courseId, sectionId)
       if (!current) throw new HttpProblem(404, 'There is no such section.')
-      if (current.version !== version) throw new HttpProblem(409, 'Somebody changed this section meanwhile.', { current })
+      madeOver(version, current, 'Somebody changed this section meanwhile.')
       if (patch.code !== undefined) checkCode(courseId, patch.code, sectionId)
       if (patch.teacherId !== undefined) checkTeacher(courseId, patch.teacherId)
       roll.editSection(sectionId, { ...current, ...patch })
@@ -97,7 +99,7 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
     writes.writeOpen(courseId, (): RollStudent => {
       const current = roll.student(courseId, studentId)
       if (!current) throw new HttpProblem(404, 'There is no such student.')
-      if (current.version !== version) throw new HttpProblem(409, 'Somebody changed this student meanwhile.', { current })
+      madeOver(version, current, 'Somebody changed this student meanwhile.')
       if (patch.candidate !== undefined) checkCandidate(courseId, patch.candidate, studentId)
       if (stays) checkSections(courseId, stays)
       roll.editStudent(studentId, { ...current, ...patch })
@@ -115,9 +117,7 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
 
   const send = (res: Response, courseId: string, ending: string, type: string, content: string | Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
-    res.attachment(`roll ${code} ${term}.${ending}`.replace(/[^\w. -]/g, '_'))
-    res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
-    return undefined
+    return sendFile(res, { name: `roll ${code} ${term}.${ending}`, type, content })
   }
   handle(routes.rollCsv, ({ params: { courseId }, res }) => send(res, courseId, 'csv', 'text/csv', writeRollCsv(roll.roll(courseId))))
   handle(routes.rollXlsx, async ({ params: { courseId }, res }) => {

@@ -4,6 +4,7 @@ import { decisionKind, applyChanges, gradeWorkings, workingsOf, type Workings } 
 import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { TableLoader } from '../../kernel/course/load-table'
@@ -32,7 +33,7 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   /** @throws HttpProblem 409 with the trial as it is, where it is another than the one that is known */
   const requireKnown = (courseId: string, personId: string, version: number) => {
     const current = kept(courseId, personId)
-    if (current.version !== version) throw new HttpProblem(409, 'You changed the trial in another window.', { current })
+    madeOver(version, current, 'You changed the trial in another window.')
   }
 
   handle(routes.trial, ({ params, me }) => kept(params.courseId, me.id))
