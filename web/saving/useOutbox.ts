@@ -22,7 +22,7 @@ export function useOutbox<T, Answer, There = never>(
   errand: Omit<Errand<T, Answer, There>, 'may'>,
   begin?: () => Left<T, There>,
 ): [Outbox<T, Answer, There>, OutboxState<T, There>] {
-  const { saving, waits: waits } = useSaved()
+  const { saving, waits } = useSaved()
   const brought = { ...errand, may: () => isStill(personId) }
   const first = useRef({ brought, begin, ledger: { saving, waits } })
   first.current = { brought, begin, ledger: { saving, waits } }
@@ -36,11 +36,10 @@ export function useOutbox<T, Answer, There = never>(
   const state = useSyncExternalStore(outbox.subscribe, outbox.snapshot)
   useEffect(() => {
     outbox.tell(first.current.ledger)
-    if (liveOutboxes.get(name) === outbox) void outbox.flush()
+    if (liveOutboxes.enter(name, outbox)) void outbox.flush()
     else {
       const left = first.current.begin?.()
       if (left) outbox.restore(left.entries, left.clash)
-      liveOutboxes.set(name, outbox)
     }
     const onLeave = (e: BeforeUnloadEvent) => {
       if (outbox.wouldLose) e.preventDefault()
@@ -51,7 +50,7 @@ export function useOutbox<T, Answer, There = never>(
     return () => {
       window.removeEventListener('beforeunload', onLeave)
       window.removeEventListener('pagehide', onHide)
-      void outbox.flush().then((empty) => empty && liveOutboxes.get(name) === outbox && liveOutboxes.delete(name))
+      liveOutboxes.leave(name, outbox, outbox.flush())
     }
   }, [outbox, name])
   useSendBeforeSignOut(() => outbox.drain())
