@@ -1,5 +1,6 @@
 import { benchFloor, benchFormulas } from './grade-course'
 import { benchHostile } from './hostile'
+import { benchMarkers } from './markers'
 import { benchSave } from './save'
 import { benchSetOut } from './set-out'
 import { benchSheet } from './sheet'
@@ -10,6 +11,7 @@ const ALL = {
     benchFloor(50_000)
     benchFormulas(10_000)
   },
+  markers: benchMarkers,
   'set-out': benchSetOut,
   save: benchSave,
   hostile: benchHostile,

@@ -1,5 +1,6 @@
 export * from './agree-mark'
 export * from './weighted-kappa'
 export * from './agreement'
+export * from './krippendorff-alpha'
 export * from './intraclass'
 export * from './tuning'

@@ -1,0 +1,79 @@
+import { quantile } from '../compare/describe'
+import { seeded } from '../share/seeded'
+
+/** How much two values differ: not at all or fully, by their order, or by their distance. */
+export type AlphaLevel = 'nominal' | 'ordinal' | 'interval'
+
+export interface Alpha {
+  /** 1 is perfect, 0 what chance gives; null where nothing can be paired or all values are one and the same. */
+  alpha: number | null
+  /** Units with two values or more, and how many values those have. */
+  units: number
+  values: number
+}
+
+/** Squared difference of two of the values that occur, by their places in order. */
+type Differs = (a: number, b: number) => number
+
+/** @param counts how often each value occurs among those that can be paired */
+function differsBy(level: AlphaLevel, values: readonly number[], counts: readonly number[]): Differs {
+  if (level === 'nominal') return (a, b) => (a === b ? 0 : 1)
+  if (level === 'interval') return (a, b) => (values[a]! - values[b]!) ** 2
+  // Ranks: from the middle of one value's occurrences to the middle of the other's.
+  let below = 0
+  const middle = counts.map((n) => (below += n) - n / 2)
+  return (a, b) => (middle[a]! - middle[b]!) ** 2
+}
+
+/**
+ * Reliability of any number of markers who need not all have read every script.
+ * @param units the values given to each unit, in any order; a gap is left out
+ * @returns alpha, and of how much it was reckoned
+ * Source: Krippendorff 2011, Computing Krippendorff's Alpha-Reliability.
+ */
+export function krippendorffAlpha(units: readonly (readonly number[])[], level: AlphaLevel): Alpha {
+  const paired = units.filter((u) => u.length > 1)
+  const n = paired.reduce((s, u) => s + u.length, 0)
+  const said = { units: paired.length, values: n }
+  const values = [...new Set(paired.flat())].sort((a, b) => a - b)
+  if (values.length < 2) return { alpha: null, ...said }
+  const place = new Map(values.map((v, i) => [v, i]))
+  const counts = values.map(() => 0)
+  for (const u of paired) for (const v of u) counts[place.get(v)!]!++
+  const differs = differsBy(level, values, counts)
+  let observed = 0
+  for (const u of paired) {
+    let within = 0
+    for (let i = 1; i < u.length; i++) for (let j = 0; j < i; j++) within += differs(place.get(u[i]!)!, place.get(u[j]!)!)
+    observed += (2 * within) / (u.length - 1)
+  }
+  let expected = 0
+  for (let a = 1; a < values.length; a++) for (let b = 0; b < a; b++) expected += 2 * counts[a]! * counts[b]! * differs(a, b)
+  return { alpha: 1 - ((n - 1) * observed) / expected, ...said }
+}
+
+/**
+ * How far alpha may be off by the units that happened to be read: the middle 95% of what samples of them with repetition give.
+ * @param draws how many samples
+ * @returns null where alpha is not defined in nearly all of them
+ */
+export function alphaInterval(
+  units: readonly (readonly number[])[],
+  level: AlphaLevel,
+  { seed, draws }: { seed: number; draws: number },
+): [low: number, high: number] | null {
+  const paired = units.filter((u) => u.length > 1)
+  if (paired.length < 2) return null
+  const random = seeded(seed)
+  const alphas: number[] = []
+  for (let d = 0; d < draws; d++) {
+    const { alpha } = krippendorffAlpha(
+      paired.map(() => paired[random.below(paired.length)]!),
+      level,
+    )
+    if (alpha !== null) alphas.push(alpha)
+  }
+  if (alphas.length < draws * 0.9) return null
+  alphas.sort((a, b) => a - b)
+  return [quantile(alphas, 0.025)!, quantile(alphas, 0.975)!]
+}
