@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { FOUR_JUDGES } from '../testing/published'
 import { agreement } from './agreement'
 import { intraclassCorrelation } from './intraclass'
 import { weightedKappa } from './weighted-kappa'
@@ -102,16 +103,6 @@ test('agreement counts on decimals, with limits of agreement', () => {
   expect(agreement([], [], { tolerance: 1 })).toMatchObject({ n: 0, exact: null })
 })
 
-/** Six targets, four judges: table 2 of Shrout and Fleiss 1979. */
-const TABLE = [
-  [9, 2, 5, 8],
-  [6, 1, 3, 2],
-  [8, 4, 6, 8],
-  [7, 1, 2, 6],
-  [10, 5, 6, 9],
-  [6, 2, 4, 7],
-]
-
 test.each([
   ['(1,1)', 0.17, -0.13, 0.72],
   ['(2,1)', 0.29, 0.02, 0.76],
@@ -120,7 +111,7 @@ test.each([
   ['(2,k)', 0.62, 0.07, 0.93],
   ['(3,k)', 0.91, 0.68, 0.99],
 ])('ICC%s of Shrout and Fleiss’s table', (form, value, low, high) => {
-  const found = intraclassCorrelation(TABLE).find((x) => x.form === form)!
+  const found = intraclassCorrelation(FOUR_JUDGES).find((x) => x.form === form)!
   expect(found.value).toBeCloseTo(value, 2)
   expect(found.interval![0]).toBeCloseTo(low, 2)
   expect(found.interval![1]).toBeCloseTo(high, 2)

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { FOUR_JUDGES } from '../testing/published'
 import { markerEffects, type ReadingSet } from './marker-effects'
 
 type Row = [script: number, marker: number, mark: number, criterion?: number]
@@ -21,15 +22,6 @@ const BATCHES = [
   [1595, 1630, 1515, 1635, 1625],
   [1520, 1455, 1450, 1480, 1445],
 ]
-/** Six scripts by four judges: Shrout & Fleiss 1979, table 2. */
-const JUDGES = [
-  [9, 2, 5, 8],
-  [6, 1, 3, 2],
-  [8, 4, 6, 8],
-  [7, 1, 2, 6],
-  [10, 5, 6, 9],
-  [6, 2, 4, 7],
-]
 
 test('one way, as published: restricted maximum likelihood gives 1764.05 between batches and 2451.25 within', () => {
   const fit = markerEffects(setOf(BATCHES.flatMap((batch, s) => batch.map((mark): Row => [s, 0, mark]))))!
@@ -40,10 +32,10 @@ test('one way, as published: restricted maximum likelihood gives 1764.05 between
 })
 
 test('where everybody read everything it is the analysis of variance: mean squares 11.24 and 1.02, as published', () => {
-  const fit = markerEffects(setOf(whole(JUDGES)))!
+  const fit = markerEffects(setOf(whole(FOUR_JUDGES)))!
   expect(fit.sdError! ** 2).toBeCloseTo(1.0194, 3)
   expect(fit.sdScript! ** 2).toBeCloseTo((11.2417 - 1.0194) / 4, 3)
-  const means = [0, 1, 2, 3].map((m) => JUDGES.reduce((s, row) => s + row[m]!, 0) / 6)
+  const means = [0, 1, 2, 3].map((m) => FOUR_JUDGES.reduce((s, row) => s + row[m]!, 0) / 6)
   const grand = means.reduce((s, x) => s + x, 0) / 4
   fit.markers.forEach((m, i) => {
     expect(m.effect).toBeCloseTo(means[i]! - grand, 9)
