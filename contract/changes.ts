@@ -49,6 +49,7 @@ export const Adjustment = says<AdjustmentOf>()(
 export const Change = says<ChangeOf>()(
   z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('settle'), scriptId: Id, rule: AgreeRule, step: z.number().positive().nullable(), mark: z.number() }),
+    z.strictObject({ kind: z.literal('reopen'), scriptId: Id }),
     z.strictObject({ kind: z.literal('adjust'), adjustment: Adjustment }),
     z.strictObject({ kind: z.literal('switch'), adjustmentId: Id, on: z.boolean() }),
     z.strictObject({ kind: z.literal('bound'), boundaries: z.array(Boundary).min(1).max(60) }),

@@ -35,6 +35,8 @@ export const TableCell = z.strictObject({
   daysLate: DaysLate,
   entered: z.number().nullable(),
   readings: z.array(z.strictObject({ markerId: Id, mark: z.number() })),
+  agreed: z.number().nullable(),
+  reopened: z.boolean(),
 })
 export type TableCell = z.infer<typeof TableCell>
 

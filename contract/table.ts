@@ -43,6 +43,8 @@ export const CourseTable = z.strictObject({
   scripts: ScriptColumns,
   readings: ReadingColumns,
   agreed: z.record(Id, z.number()),
+  /** Scripts that were settled and opened again since, by a reading that came or by a decision. */
+  reopened: z.array(Id),
   adjustments: z.array(Adjustment),
 })
 export type CourseTable = z.infer<typeof CourseTable>

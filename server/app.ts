@@ -18,6 +18,7 @@ import { packageRoutes } from './areas/keeping/package-routes'
 import { keepingRoutes } from './areas/keeping/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
+import { furtherReadingRoutes } from './areas/sharing/further-readings'
 import { handOverRoutes } from './areas/sharing/hand-over'
 import { markingRoutes } from './areas/marking/routes'
 import { sharingRoutes } from './areas/sharing/routes'
@@ -238,6 +239,7 @@ export function createApp(
   markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
   handOverRoutes(handle, db, tables, writes)
+  furtherReadingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, tables, writes)
   deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults, pool), faults, pool, clock)
   postRoutes(handle, db, plans, letters, faults, audit)

@@ -1,4 +1,5 @@
 import { Id } from '../course'
+import { AskedReading, FurtherReadings } from '../further-readings'
 import { HandOver, Sees, ShareRule, Sharing, SharingTried } from '../marking'
 import { route } from '../route'
 import { z } from 'zod'
@@ -55,6 +56,35 @@ export const sharingRoutes = {
     summary: 'Take the last sharing out back: who read what before does again; what is begun or done stays where it is',
     params: ofAssessment.extend({ sharingId: z.coerce.number().int() }),
     response: Sharing,
+  }),
+  furtherReadings: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/further-readings',
+    access: overseers,
+    summary: 'Readings asked for beyond those shared out, and what came of them',
+    params: inCourse,
+    response: z.array(AskedReading),
+  }),
+  askForReadings: route({
+    takes: 'a list',
+    method: 'POST',
+    path: '/api/courses/:courseId/further-readings',
+    access: lead,
+    summary: 'Ask for further readings of scripts, of a marker or of whoever suits; each comes to their desk',
+    params: inCourse,
+    body: FurtherReadings,
+    /** Those asked for now, and the scripts that nobody is left for. */
+    response: z.strictObject({
+      asked: z.array(AskedReading),
+      nobodyFor: z.array(z.strictObject({ assessmentId: Id, studentId: Id })),
+    }),
+  }),
+  takeBackAsked: route({
+    method: 'DELETE',
+    path: '/api/courses/:courseId/assessments/:assessmentId/further-readings/:studentId/:markerId',
+    access: lead,
+    summary: 'No longer ask for a reading that nobody has begun',
+    params: ofAssessment.extend({ studentId: Id, markerId: Id }),
   }),
   setReadBy: route({
     method: 'PUT',

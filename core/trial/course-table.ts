@@ -33,6 +33,8 @@ export interface TableLike {
   /** In the order they were handed in; scripts and markers by their places. */
   readings: { script: ArrayLike<number>; marker: ArrayLike<number>; mark: ArrayLike<number> }
   agreed: Record<string, number>
+  /** Scripts that were settled and opened again since. */
+  reopened?: readonly string[]
   adjustments: Adjustment[]
 }
 
@@ -82,7 +84,7 @@ function scriptsOf(t: TableLike): { cells: Cells; scripts: ScriptColumns; cellOf
 /** All of a table but its scripts and readings. */
 export type PlanOfTable = Omit<TableLike, 'scripts' | 'readings'>
 
-type OfPlan = Pick<Workings, 'course' | 'markerIds' | 'stays' | 'leftOut' | 'agreed' | 'adjustments' | 'readingsWanted'>
+type OfPlan = Pick<Workings, 'course' | 'markerIds' | 'stays' | 'leftOut' | 'agreed' | 'reopened' | 'adjustments' | 'readingsWanted'>
 
 /** What of the workings follows from the plan, the roll and the decisions. A weight or worth never typed in carries nothing. */
 function ofPlan(t: PlanOfTable, cells: Cells): OfPlan {
@@ -118,6 +120,7 @@ function ofPlan(t: PlanOfTable, cells: Cells): OfPlan {
         return cell < 0 ? [] : [[cell, mark]]
       }),
     ),
+    reopened: new Set((t.reopened ?? []).map((scriptId) => cells.ofScript(scriptId)).filter((cell) => cell >= 0)),
     adjustments: t.adjustments,
     readingsWanted: Object.fromEntries(t.assessments.map((a) => [a.id, a.readingsWanted])),
   }
@@ -160,6 +163,9 @@ export interface WrittenScript {
   daysLate: number
   entered: number | null
   readings: readonly { markerId: string; mark: number }[]
+  /** The agreed mark in force, null for none, and whether it was settled and opened again since; left out where they are as they were. */
+  agreed?: number | null
+  reopened?: boolean
 }
 
 /**
@@ -191,9 +197,10 @@ export function withScripts(w: Workings, written: readonly WrittenScript[]): { w
       anew.push([cell, marker, r.mark])
     }
   }
+  const { agreed, reopened } = settledSince(w, written)
   const { cell, marker, mark } = w.readings
   const touched = cell.some((c) => changed.has(c))
-  if (!touched && anew.length === 0) return { workings: { ...w, scripts }, cells: [...changed] }
+  if (!touched && anew.length === 0) return { workings: { ...w, scripts, agreed, reopened }, cells: [...changed] }
   const stay: number[] = []
   cell.forEach((c, i) => {
     if (!changed.has(c)) stay.push(i)
@@ -203,7 +210,26 @@ export function withScripts(w: Workings, written: readonly WrittenScript[]): { w
     marker: Int32Array.from([...stay.map((i) => marker[i]!), ...anew.map((r) => r[1])]),
     mark: Float64Array.from([...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])]),
   }
-  return { workings: { ...w, scripts, readings }, cells: [...changed] }
+  return { workings: { ...w, scripts, readings, agreed, reopened }, cells: [...changed] }
+}
+
+/** What is settled and what is opened again after some scripts were written; the same as before where they change nothing of it. */
+function settledSince(w: Workings, written: readonly WrittenScript[]): Pick<Workings, 'agreed' | 'reopened'> {
+  const other = written.filter((s) => {
+    const cell = w.cells.of(s.studentId, s.assessmentId)
+    return s.agreed !== undefined && ((w.agreed.get(cell) ?? null) !== s.agreed || w.reopened.has(cell) !== s.reopened)
+  })
+  if (other.length === 0) return w
+  const agreed = new Map(w.agreed)
+  const reopened = new Set(w.reopened)
+  for (const s of other) {
+    const cell = w.cells.of(s.studentId, s.assessmentId)
+    if (typeof s.agreed === 'number') agreed.set(cell, s.agreed)
+    else agreed.delete(cell)
+    if (s.reopened) reopened.add(cell)
+    else reopened.delete(cell)
+  }
+  return { agreed, reopened }
 }
 
 /** What of the plan openItems needs beside the workings. */

@@ -94,10 +94,11 @@ export function readingQueue(
 ): { clash: number[]; overTolerance: number[]; within: number[]; thin: number[] } {
   const { cells } = w
   const { from } = readingPlaces(w)
+  const applies = appliesGrid(w)
   const queue = { clash: [] as number[], overTolerance: [] as number[], within: [] as number[], thin: [] as number[] }
   for (let c = 0; c < cells.count; c++) {
     const read = from[c + 1]! - from[c]!
-    if (read === 0 || !HAS_WORK[w.scripts.status[c]!]) continue
+    if (read === 0 || applies[c] === 0 || !HAS_WORK[w.scripts.status[c]!]) continue
     const source = SOURCES[standing.source[c]!]!
     if (source === 'agreed') continue
     const assessmentId = cells.assessmentId(c)
@@ -105,7 +106,7 @@ export function readingQueue(
     if (source === 'clash') queue.clash.push(c)
     else if (read < wanted) queue.thin.push(c)
     else if (read > 1 && !readWithin(w, c, tolerances[assessmentId] ?? 0)) queue.overTolerance.push(c)
-    else if (wanted > 1) queue.within.push(c)
+    else if (wanted > 1 || w.reopened.has(c)) queue.within.push(c)
   }
   return queue
 }

@@ -52,6 +52,7 @@ export const HAS_WORK = STATUSES.map(hasWork)
 /** Where a script's plain mark comes from, as a place in SOURCES. Its readings are `marks[at[first]] … marks[at[end − 1]]`. */
 function sourceOf(
   agreed: number | undefined,
+  reopened: boolean,
   typed: number,
   wanted: number,
   marks: ArrayLike<number>,
@@ -64,22 +65,23 @@ function sourceOf(
     for (let i = first; i < end; i++) if (!saysTheSame(marks[at[i]!]!, typed)) return CLASH
     return ENTERED
   }
-  return first === end ? NONE : wanted <= 1 ? READING : OPEN
+  return first === end ? NONE : wanted <= 1 && !reopened ? READING : OPEN
 }
 
 /** Stands the plain marks of cells by their sources. */
 function standing(w: Workings, source: Uint8Array, plain: Float64Array): (cell: number) => void {
-  const { cells, scripts, readings, agreed } = w
+  const { cells, scripts, readings, agreed, reopened } = w
   const { from, at } = readingPlaces(w)
+  const applies = appliesGrid(w)
   const wanted = cells.assessmentIds.map((id) => w.readingsWanted[id] ?? 1)
   return (c) => {
     source[c] = NONE
     plain[c] = NaN
-    if (scripts.there[c] === NO_SCRIPT || !HAS_WORK[scripts.status[c]!]) return
+    if (scripts.there[c] === NO_SCRIPT || applies[c] === 0 || !HAS_WORK[scripts.status[c]!]) return
     const typed = scripts.entered[c]!
     const settled = agreed.size === 0 ? undefined : agreed.get(c)
     const first = from[c]!
-    const s = (source[c] = sourceOf(settled, typed, wanted[c % cells.width]!, readings.mark, at, first, from[c + 1]!))
+    const s = (source[c] = sourceOf(settled, reopened.has(c), typed, wanted[c % cells.width]!, readings.mark, at, first, from[c + 1]!))
     if (s === AGREED) plain[c] = settled!
     else if (s === ENTERED) plain[c] = typed
     else if (s === READING) plain[c] = readings.mark[at[first]!]!
@@ -89,7 +91,8 @@ function standing(w: Workings, source: Uint8Array, plain: Float64Array): (cell: 
 /**
  * The marks that stand: agreed, else entered, else the only reading wanted; then through the adjustments.
  * A script that wants two readings or more has no mark until one is agreed; nor has one with a typed mark that a reading
- * handed in does not bear out, until a person says which of them stands.
+ * handed in does not bear out, until a person says which of them stands. What is not set for a student, or what they are left out of,
+ * has none.
  */
 export function standingMarks(w: Workings): Standing {
   const { count } = w.cells
@@ -123,14 +126,16 @@ export function plainMark(script: {
   status: Status
   entered: number | null
   agreed: number | undefined
+  /** It was settled and opened again since. */
+  reopened: boolean
   /** In the order they were handed in. */
   readings: readonly number[]
   wanted: number
 }): number | null {
   if (!hasWork(script.status)) return null
-  const { entered, agreed, readings, wanted } = script
+  const { entered, agreed, reopened, readings, wanted } = script
   const places = readings.map((_, i) => i)
-  const source = sourceOf(agreed, entered ?? NaN, wanted, readings, places, 0, readings.length)
+  const source = sourceOf(agreed, reopened, entered ?? NaN, wanted, readings, places, 0, readings.length)
   return source === AGREED ? agreed! : source === ENTERED ? entered : source === READING ? readings[0]! : null
 }
 

@@ -47,6 +47,8 @@ export interface Workings {
   readings: ReadingColumns
   /** Cell → the agreed mark in force. */
   agreed: ReadonlyMap<number, number>
+  /** Cells that were settled and opened again since: by a reading that came or changed, or by a decision. */
+  reopened: ReadonlySet<number>
   /** The stack, in order. */
   adjustments: Adjustment[]
   /** Assessment id → how many readings a script needs before it has a mark. */

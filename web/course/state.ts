@@ -36,12 +36,17 @@ export class Outcome {
       changed.scripts === was.scripts &&
       changed.readings === was.readings &&
       changed.agreed === was.agreed &&
+      changed.reopened === was.reopened &&
+      changed.leftOut === was.leftOut &&
+      changed.stays === was.stays &&
+      changed.course.students === was.course.students &&
+      changed.course.placements === was.course.placements &&
       changed.adjustments === was.adjustments &&
       changed.readingsWanted === was.readingsWanted
     if (!sameMarks) return Outcome.of(changed)
     const { boundaries, ...others } = changed.course
     const sameCourse = (Object.keys(others) as (keyof typeof others)[]).every((part) => others[part] === was.course[part])
-    if (sameCourse && changed.leftOut === was.leftOut && changed.stays === was.stays)
+    if (sameCourse)
       return new Outcome(changed, standing, gradeByLimits(this.all, boundaries))
     return new Outcome(changed, standing, gradeStanding(changed, standing))
   }

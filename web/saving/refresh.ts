@@ -17,6 +17,7 @@ const OF_COURSE = [
   'piles',
   'pile',
   'sharing',
+  'further readings',
   'deliveries',
   'letters',
   'roll files',
@@ -31,7 +32,7 @@ const OF_INSTALLATION = ['courses', 'people', 'audit', 'installed courses'] as c
 const TOUCHES: { [A in Area]?: readonly CourseKey[] } = {
   library: ['library', 'plan', 'table', 'tuning', 'exemplars', 'piles', 'pile', 'sheet', 'record', 'script'],
   exemplars: ['tuning', 'exemplars', 'piles', 'pile', 'library'],
-  sharing: ['sharing', 'piles', 'pile', 'plan', 'table', 'sheet', 'course people', 'deliveries'],
+  sharing: ['sharing', 'further readings', 'piles', 'pile', 'plan', 'table', 'sheet', 'course people', 'deliveries'],
   deliveries: ['deliveries', 'piles', 'pile', 'sheet', 'table', 'script'],
   post: ['letters'],
   people: ['course people', 'student access', 'sharing', 'piles', 'plan', 'roll', 'letters'],

@@ -6,6 +6,7 @@ import { carry, type Carry } from './carry'
 import { exclude, type Exclude } from './exclude'
 import type { Called, ChangeKind, Draft, Fits } from './kind'
 import { policy, type SetPolicy } from './policy'
+import { reopen, type Reopen } from './reopen'
 import { settle, type Settle } from './settle'
 import { shape, type Shape } from './shape'
 import { switched, type Switch } from './switch'
@@ -16,12 +17,13 @@ export { ChangeError, type Fits } from './kind'
 export type { CarriedReading } from './carry'
 
 /** What a trial may try and a decision may decide, one small step each. */
-export type Change = Settle | Adjust | Switch | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
+export type Change = Settle | Reopen | Adjust | Switch | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
 type Kind = Change['kind']
 
 /** Every kind of change. */
 const CHANGES: { [K in Kind]: ChangeKind<Extract<Change, { kind: K }>> } = {
   settle,
+  reopen,
   adjust,
   switch: switched,
   bound,
@@ -37,7 +39,7 @@ const KINDS = Object.keys(CHANGES) as Kind[]
 const kindOf = (kind: Kind): ChangeKind<Change> => CHANGES[kind] as unknown as ChangeKind<Change>
 
 /** What a change is about: a later change to the same thing takes its place in a trial. */
-export const changeTarget = (c: Change): string => `${c.kind} ${kindOf(c.kind).target(c)}`.trimEnd()
+export const changeTarget = (c: Change): string => `${kindOf(c.kind).inPlaceOf ?? c.kind} ${kindOf(c.kind).target(c)}`.trimEnd()
 
 /** Adds changes to a trial; each takes the place of an earlier one to the same thing. */
 export function addChanges(trial: readonly Change[], added: readonly Change[]): Change[] {
@@ -53,13 +55,15 @@ export function addChanges(trial: readonly Change[], added: readonly Change[]): 
 export function applyChanges(w: Workings, changes: readonly Change[]): Workings {
   if (changes.length === 0) return w
   const { cells, markerIds, readings, adjustments, leftOut, course } = w
+  const settles = changes.some((c) => c.kind === 'settle' || c.kind === 'reopen')
   const draft: Draft = {
     cells,
     markerIds,
     readings,
     adjustments,
     leftOut,
-    agreed: changes.some((c) => c.kind === 'settle') ? new Map(w.agreed) : w.agreed,
+    agreed: settles ? new Map(w.agreed) : w.agreed,
+    reopened: settles ? new Set(w.reopened) : w.reopened,
     components: course.components,
     assessments: course.assessments,
     boundaries: course.boundaries,
@@ -70,6 +74,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
   return {
     ...w,
     agreed: draft.agreed,
+    reopened: draft.reopened,
     readings: draft.readings,
     adjustments: draft.adjustments,
     leftOut: draft.leftOut,

@@ -15,7 +15,7 @@ export class ChangeError extends Error {
 }
 
 /** What changes change: the parts of the workings, each written anew and never in place. */
-export type Draft = Pick<Workings, 'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed'> &
+export type Draft = Pick<Workings, 'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed' | 'reopened'> &
   Pick<Course, 'components' | 'assessments' | 'boundaries' | 'policy'>
 
 /** The course that a change is to fit. */
@@ -53,6 +53,8 @@ export interface ChangeKind<C> {
   word: string
   /** What it is about: a later change to the same thing takes its place in a trial. */
   target: (c: C) => string
+  /** The kind whose changes it takes the place of, where that is not its own. */
+  inPlaceOf?: string
   /** A later change to the same thing; in its place as it is, where this is left out. */
   merge?: (earlier: C, later: C) => C
   /** Puts it in force. A change to what is not there (any more) does nothing. */

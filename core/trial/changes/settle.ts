@@ -20,7 +20,9 @@ export const settle: ChangeKind<Settle> = {
   target: (c) => c.scriptId,
   apply(draft, c) {
     const cell = draft.cells.ofScript(c.scriptId)
-    if (cell >= 0) (draft.agreed as Map<number, number>).set(cell, c.mark)
+    if (cell < 0) return
+    ;(draft.agreed as Map<number, number>).set(cell, c.mark)
+    ;(draft.reopened as Set<number>).delete(cell)
   },
   check(c, { w, carried, assessments }) {
     const cell = w.cells.ofScript(c.scriptId)

@@ -88,7 +88,8 @@ export function deskQueries(db: Db) {
   const saw = db.prepare('INSERT INTO seen_others (reading_id, at) VALUES (?, ?) ON CONFLICT DO NOTHING')
   const seen = db.prepare<[string], { at: string }>('SELECT at FROM seen_others WHERE reading_id = ?')
   const settled = db.prepare<[string], { name: string }>(
-    `SELECT p.name FROM agreed_mark g JOIN decision d ON d.id = g.decision_id JOIN person p ON p.id = d.made_by WHERE g.script_id = ? AND g.in_force = 1`,
+    `SELECT p.name FROM last_word g JOIN decision d ON d.id = g.decision_id JOIN person p ON p.id = d.made_by
+     WHERE g.script_id = ? AND g.mark IS NOT NULL`,
   )
   const comments = db.prepare<[string], KeptComment>(
     'SELECT id, words, used FROM kept_comment WHERE person_id = ? ORDER BY used DESC, at DESC LIMIT 500',

@@ -268,8 +268,9 @@ function readingsOf({ scripts, readings }: Table) {
 }
 
 /** What scripts with readings come to before they are rescaled, by their places; the others are as they were typed. */
-function plainMarks({ scripts, readings, assessments, agreed }: Table, places: readonly number[]): Map<number, number | null> {
+function plainMarks({ scripts, readings, assessments, agreed, reopened }: Table, places: readonly number[]): Map<number, number | null> {
   const own = new Map(places.map((place) => [place, [] as number[]]))
+  const openedAgain = new Set(reopened)
   readings.script.forEach((place, i) => own.get(place)?.push(readings.mark[i]!))
   return new Map(
     [...own].map(([place, marks]) => {
@@ -277,6 +278,7 @@ function plainMarks({ scripts, readings, assessments, agreed }: Table, places: r
         status: STATUSES[scripts.status[place]!]!,
         entered: scripts.entered[place]!,
         agreed: agreed[scripts.id[place]!],
+        reopened: openedAgain.has(scripts.id[place]!),
         readings: marks,
         wanted: assessments[scripts.assessment[place]!]!.readingsWanted,
       })

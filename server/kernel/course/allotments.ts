@@ -23,7 +23,7 @@ export function allotmentQueries(db: Db) {
     SELECT s.student_id, r.marker_id, r.state FROM script s JOIN reading r ON r.script_id = s.id AND r.state = 'handed in' WHERE s.assessment_id = @assessment
       AND NOT EXISTS (SELECT 1 FROM allotment a WHERE a.assessment_id = s.assessment_id AND a.student_id = s.student_id AND a.marker_id = r.marker_id)`)
   const clear = db.prepare<[{ assessment: string; moved: string }]>(`
-    DELETE FROM allotment WHERE assessment_id = @assessment AND NOT EXISTS (
+    DELETE FROM allotment WHERE assessment_id = @assessment AND (asked_because IS NULL OR marker_id IN (SELECT value FROM json_each(@moved))) AND NOT EXISTS (
       SELECT 1 FROM script s JOIN reading r ON r.script_id = s.id
       WHERE s.assessment_id = allotment.assessment_id AND s.student_id = allotment.student_id AND r.marker_id = allotment.marker_id
         AND (r.state = 'handed in' OR r.marker_id NOT IN (SELECT value FROM json_each(@moved))))`)

@@ -38,7 +38,10 @@ export function decisions(db: Db) {
        @kind, @summary, @changes, @effect, @reason, @by, @at)`,
   )
   const withdrawn = db.prepare('UPDATE decision SET withdrawn_by = ?, withdrawn_at = ?, withdrawn_reason = ? WHERE id = ?')
-  const insertAgreed = db.prepare('INSERT INTO agreed_mark (script_id, decision_id, mark, rule, in_force) VALUES (?, ?, ?, ?, 0)')
+  const insertAgreed = db.prepare(
+    `INSERT INTO agreed_mark (script_id, decision_id, mark, rule, in_force, over)
+     VALUES (@scriptId, @decisionId, @mark, @rule, 0, coalesce((SELECT readings FROM readings_now WHERE script_id = @scriptId), '[]'))`,
+  )
   const noneInForce = db.prepare(
     `UPDATE agreed_mark SET in_force = 0 WHERE in_force = 1 AND decision_id IN (SELECT id FROM decision WHERE course_id = ?)`,
   )
@@ -66,8 +69,11 @@ export function decisions(db: Db) {
     },
     add(d: NewDecision): string {
       insert.run({ ...d, changes: JSON.stringify(d.changes), effect: d.effect && JSON.stringify(d.effect), at: now() })
-      const settled = d.changes.filter((c) => c.kind === 'settle')
-      for (const c of settled) insertAgreed.run(c.scriptId, d.id, c.mark, JSON.stringify(c.rule))
+      const settled = d.changes.filter((c) => c.kind === 'settle' || c.kind === 'reopen')
+      for (const c of settled) {
+        const [mark, rule] = c.kind === 'settle' ? [c.mark, JSON.stringify(c.rule)] : [null, null]
+        insertAgreed.run({ scriptId: c.scriptId, decisionId: d.id, mark, rule })
+      }
       if (settled.length > 0) settleAgain(d.courseId)
       for (const { standardId, readings } of d.changes.filter((c) => c.kind === 'carry'))
         for (const r of readings) insertCarried.run({ id: d.id, standardId, ...r, picks: JSON.stringify(r.picks) })

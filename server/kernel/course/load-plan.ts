@@ -26,7 +26,6 @@ export type PlanCore = Omit<Plan, 'head'> & { head: Omit<CourseHead, 'role'> }
 export interface Decided {
   plan: PlanCore
   /** What else the decisions in force say. */
-  agreed: Record<string, number>
   adjustments: Workings['adjustments']
 }
 
@@ -115,7 +114,7 @@ export function planLoader(db: Db) {
       placements: placementRows,
       accepted: accepted.all(id),
     }
-    return { plan, agreed: decided.agreed, adjustments: decided.adjustments }
+    return { plan, adjustments: decided.adjustments }
   }
 
   return {

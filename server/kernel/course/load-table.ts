@@ -53,6 +53,13 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     )
     .raw()
 
+  const lastWords = db
+    .prepare<[string], [string, number | null]>(
+      'SELECT g.script_id, g.mark FROM decision d JOIN last_word g ON g.decision_id = d.id WHERE d.course_id = ? AND d.withdrawn_at IS NULL',
+    )
+    .raw()
+  const lastWord = db.prepare<[string], { mark: number | null }>('SELECT mark FROM last_word WHERE script_id = ?')
+
   const kept = new Map<string, TableCore>()
   const places = new Map<string, Places>()
 
@@ -97,7 +104,15 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     const stays: CourseTable['stays'] = {}
     for (const [studentId, sectionId, from, to] of moves.all({ course: id }))
       if (studentAt.has(studentId)) (stays[studentId] ??= []).push({ sectionId, from, to })
-    return { ...ofPlan(decided), students: studentRows, markers: markerRows, stays, scripts: columns, readings: readingColumns }
+    return {
+      ...ofPlan(decided),
+      ...settledIn(id),
+      students: studentRows,
+      markers: markerRows,
+      stays,
+      scripts: columns,
+      readings: readingColumns,
+    }
   }
 
   /** Who marks here, and who ever did, by name. */
@@ -108,8 +123,20 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     return [...now, ...before].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.id < b.id ? -1 : 1))
   }
 
+  function settledIn(id: string): Pick<TableCore, 'agreed' | 'reopened'> {
+    const agreed: TableCore['agreed'] = {}
+    const reopened: string[] = []
+    for (const [scriptId, mark] of lastWords.iterate(id))
+      if (mark === null) reopened.push(scriptId)
+      else agreed[scriptId] = mark
+    return { agreed, reopened }
+  }
+
   /** What of the table follows from the plan as it is decided. */
-  function ofPlan({ plan, agreed, adjustments }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings'> {
+  function ofPlan({
+    plan,
+    adjustments,
+  }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings' | 'agreed' | 'reopened'> {
     const { head, version, hasMarks, policy, boundaries, components, assessments, leftOut } = plan
     return {
       head,
@@ -122,7 +149,6 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       assessments,
       placements: plan.placements.map(([a, s, due]) => ({ assessmentId: assessments[a]!.id, sectionId: plan.sections[s]!.id, due })),
       leftOut,
-      agreed,
       adjustments,
     }
   }
@@ -179,6 +205,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     /** Takes over what stands of some scripts and their readings after a write that was about nothing else. */
     patchReadings(courseId: string, keys: readonly CellKey[]): void {
       patched(courseId, 1, (table, place) => {
+        settleAnew(table, place, keys)
         const changed = new Set<number>()
         const anew: [script: number, marker: number, mark: number][] = []
         const markerAt = new Map(table.markers.map((m, i) => [m.id, i]))
@@ -210,7 +237,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       const same =
         table && plan.assessments.length === table.assessments.length && plan.assessments.every((a, i) => a.id === table.assessments[i]!.id)
       if (!same || table.version !== plan.version - 1) return
-      kept.set(courseId, { ...table, ...ofPlan(decided) })
+      kept.set(courseId, { ...table, ...ofPlan(decided), ...settledIn(courseId) })
     },
     /** Scripts as they stand now, with their readings; those that are not on the table are left out. */
     cells(courseId: string, keys: readonly CellKey[]): TableCell[] {
@@ -220,7 +247,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       table.readings.script.forEach((at, i) =>
         own.get(at)?.push({ markerId: table.markers[table.readings.marker[i]!]!.id, mark: table.readings.mark[i]! }),
       )
-      const { status, daysLate, entered } = table.scripts
+      const { status, daysLate, entered, id } = table.scripts
+      const reopened = new Set(table.reopened)
       return places.map(({ key: { studentId, assessmentId }, at }) => ({
         studentId,
         assessmentId,
@@ -228,6 +256,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
         daysLate: daysLate[at]!,
         entered: entered[at]!,
         readings: own.get(at)!,
+        agreed: table.agreed[id[at]!] ?? null,
+        reopened: reopened.has(id[at]!),
       }))
     },
     /** Where a script stands in the table's columns; −1 where nothing is recorded of it. */
@@ -237,6 +267,21 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       const [student, assessment] = [place.student.get(studentId), place.assessment.get(assessmentId)]
       return student === undefined || assessment === undefined ? -1 : place.script[student * table.assessments.length + assessment]!
     },
+  }
+
+  /** A reading that came or changed may have opened its script again. */
+  function settleAnew(table: TableCore, place: Places, keys: readonly CellKey[]): void {
+    for (const { studentId, assessmentId } of keys) {
+      const [student, assessment] = [place.student.get(studentId), place.assessment.get(assessmentId)]
+      const at = student === undefined || assessment === undefined ? -1 : place.script[student * table.assessments.length + assessment]!
+      const scriptId = table.scripts.id[at]
+      const word = scriptId === undefined ? undefined : lastWord.get(scriptId)
+      if (scriptId === undefined || !word) continue
+      delete table.agreed[scriptId]
+      table.reopened = table.reopened.filter((other) => other !== scriptId)
+      if (word.mark === null) table.reopened.push(scriptId)
+      else table.agreed[scriptId] = word.mark
+    }
   }
 
   function placesOf(courseId: string, table: TableCore) {

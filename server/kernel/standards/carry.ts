@@ -36,7 +36,7 @@ export function carrier(db: Db) {
     LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
     WHERE s.assessment_id = ? AND r.state = 'handed in' AND r.standard_id IS NOT NULL ORDER BY r.handed_in_at, r.rowid`)
   const rules = db.prepare<[string], { scriptId: string; rule: string }>(`
-    SELECT g.script_id AS scriptId, g.rule FROM agreed_mark g JOIN script s ON s.id = g.script_id WHERE s.assessment_id = ? AND g.in_force = 1`)
+    SELECT g.script_id AS scriptId, g.rule FROM last_word g JOIN script s ON s.id = g.script_id WHERE s.assessment_id = ? AND g.mark IS NOT NULL`)
 
   const rubric = (id: string) => {
     const row = library.get(id)

@@ -39,7 +39,7 @@ export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row)
   exemplar_reading: { picks: Picks },
   carried_reading: { picks: Picks },
   decision: { changes, effect: Effect.nullable() },
-  agreed_mark: { rule: AgreeRule },
+  agreed_mark: { rule: AgreeRule.nullable(), over: z.array(z.tuple([z.string(), z.number().int(), z.number()])) },
   trial: { changes },
   issue: { content: IssueContent },
   shared_out: { before: z.array(z.tuple([z.string(), z.string()])), rule: ShareRule.nullable() },

@@ -59,7 +59,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'shared_out', of: OF_ASSESSMENT, namesPeople: ['before', 'rule'], counted: true },
   { name: 'blind_script', of: OF_ASSESSMENT },
   { name: 'decision', of: OF_COURSE, namesPeople: ['changes'] },
-  { name: 'agreed_mark', of: OF_SCRIPT, namesPeople: ['rule'] },
+  { name: 'agreed_mark', of: OF_SCRIPT, namesPeople: ['rule', 'over'] },
   { name: 'carried_reading', of: OF_READING },
   { name: 'trial', of: OF_COURSE, namesPeople: ['changes'] },
   { name: 'issue', of: OF_COURSE },
