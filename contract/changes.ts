@@ -3,6 +3,7 @@ import type { AgreeRule as AgreeRuleOf } from '#core/agree'
 import type { Adjustment as AdjustmentOf, AdjustmentMethod as MethodOf } from '#core/rescale'
 import type { Change as ChangeOf } from '#core/trial'
 import { Boundary, Component, Decimal, Id, Mark, Policy, Weight } from './course'
+import { Picks } from './exemplars'
 import { says } from './says'
 
 export const AgreeRule = says<AgreeRuleOf>()(
@@ -13,6 +14,8 @@ export const AgreeRule = says<AgreeRuleOf>()(
     z.strictObject({ kind: z.literal('lowest') }),
     z.strictObject({ kind: z.literal('first') }),
     z.strictObject({ kind: z.literal('senior'), markerId: Id }),
+    z.strictObject({ kind: z.literal('levelled'), leans: z.record(Id, z.number()), outOf: Decimal.positive() }),
+    z.strictObject({ kind: z.literal('criteria'), picks: Picks, mark: z.number(), reason: z.string().trim().max(2000) }),
     z.strictObject({
       kind: z.literal('value'),
       mark: Mark,

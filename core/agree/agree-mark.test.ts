@@ -13,6 +13,11 @@ test.each<[AgreeRule, number | null, number]>([
   [{ kind: 'senior', markerId: 'm1' }, null, 71],
   [{ kind: 'value', mark: 58.3, reason: 'read again' }, null, 58.3],
   [{ kind: 'value', mark: 58.3, reason: 'read again' }, 0.5, 58.5],
+  // 52 + 3, 71 − 6 and 60.
+  [{ kind: 'levelled', leans: { m0: -3, m1: 6, m2: 0 }, outOf: 100 }, null, 60],
+  [{ kind: 'levelled', leans: { m0: -90, m1: -90, m2: -90 }, outOf: 100 }, null, 100],
+  [{ kind: 'levelled', leans: { m0: 90, m1: 90, m2: 90 }, outOf: 100 }, null, 0],
+  [{ kind: 'criteria', picks: { line: 6 }, mark: 61.25, reason: '' }, 0.5, 61.5],
 ])('%j in steps of %p gives %p', (rule, step, mark) => {
   expect(agreeMark(readings, rule, step)).toEqual({ mark, spread: 19 })
 })
@@ -37,6 +42,7 @@ test('a mean is exact and its half goes up to the step', () => {
 test('what cannot be settled is said', () => {
   expect(() => agreeMark([], { kind: 'mean' })).toThrow(AgreeError)
   expect(() => agreeMark(readings, { kind: 'senior', markerId: 'x' })).toThrow(/has not read/)
+  expect(() => agreeMark(readings, { kind: 'levelled', leans: { m0: 1, m1: 0 }, outOf: 100 })).toThrow(/cannot be told/)
   expect(() => agreeMark(readings, { kind: 'value', mark: 5, reason: ' ' })).toThrow(/needs a reason/)
 })
 

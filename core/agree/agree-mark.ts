@@ -1,5 +1,5 @@
 import { describe } from '../compare/describe'
-import { minus, over, plus, rationalOf, roundToStep, toNumber, ZERO } from '../grades/rational'
+import { least, minus, most, over, plus, rationalOf, roundToStep, toNumber, ZERO } from '../grades/rational'
 
 export interface ReadingMark {
   markerId: string
@@ -15,6 +15,10 @@ export type AgreeRule =
   | { kind: 'first' }
   | { kind: 'senior'; markerId: string }
   | { kind: 'value'; mark: number; reason: string }
+  /** The mean once each marker's lean is taken off, as it was estimated then; kept within 0..outOf. */
+  | { kind: 'levelled'; leans: Record<string, number>; outOf: number }
+  /** Criterion by criterion: what was agreed on each, and the mark that gives. */
+  | { kind: 'criteria'; picks: Record<string, number>; mark: number; reason: string }
 
 /** The readings cannot be settled that way; the message says what to do. */
 export class AgreeError extends Error {
@@ -32,7 +36,7 @@ export function spreadOf(readings: readonly ReadingMark[]): number | null {
  * The one mark that stands for several readings of a script.
  * @param readings in the order they were handed in
  * @param step round half up to a multiple of it; null leaves the mark as it comes out
- * @throws AgreeError without readings, for a senior marker who has none, or for an own value without a reason
+ * @throws AgreeError without readings, for a senior marker who has none, for an own value without a reason, or for a lean that is not known
  */
 export function agreeMark(
   readings: readonly ReadingMark[],
@@ -62,11 +66,25 @@ function ruled(readings: readonly ReadingMark[], rule: AgreeRule) {
       if (!own) throw new AgreeError('That marker has not read this script.')
       return rationalOf(own.mark)
     }
+    case 'levelled': {
+      const levelled = readings.map((r) => minus(rationalOf(r.mark), rationalOf(leanOf(rule.leans, r.markerId))))
+      const mean = over(levelled.reduce(plus, ZERO), rationalOf(marks.length))
+      return least(most(mean, ZERO), rationalOf(rule.outOf))
+    }
+    case 'criteria':
+      if (!Number.isFinite(rule.mark)) throw new AgreeError('Every criterion needs a level or points.')
+      return rationalOf(rule.mark)
     case 'value':
       if (rule.reason.trim() === '') throw new AgreeError('A mark of your own needs a reason.')
       if (!Number.isFinite(rule.mark)) throw new AgreeError('The mark must be a number.')
       return rationalOf(rule.mark)
   }
+}
+
+function leanOf(leans: Record<string, number>, markerId: string): number {
+  const lean = leans[markerId]
+  if (lean === undefined) throw new AgreeError('How one of its markers leans cannot be told, so their readings cannot be levelled.')
+  return lean
 }
 
 /** Whether a spread lies within the tolerance (at most as much, compared on decimals). */

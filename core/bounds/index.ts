@@ -1,1 +1,3 @@
 export * from './boundaries'
+export * from './grade-certainty'
+export * from './worth-reading'

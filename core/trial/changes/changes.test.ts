@@ -67,6 +67,7 @@ const fits = (more: Partial<Fits> = {}): Omit<Fits, 'carried'> => ({
   students: new Set(['ada']),
   adjustments: new Set(['x']),
   above100: 'cap',
+  markOfPicks: () => null,
   carriesNow: () => true,
   ...more,
 })

@@ -1,5 +1,6 @@
 import type { Course, Policy } from '../../grades/course'
 import type { Adjustment } from '../../rescale/adjustments'
+import type { Picks } from '../../scales/rubric'
 import type { Workings } from '../workings'
 
 /** A change that does not fit the course; the message says why, in a sentence. */
@@ -31,6 +32,8 @@ export interface Fits {
   /** Adjustments there are, and those that come with the change. */
   adjustments: ReadonlySet<string>
   above100: Policy['above100']
+  /** The mark that picks give by what an assessment is marked by; null where they are not whole or it is not marked so. */
+  markOfPicks: (assessmentId: string, picks: Picks) => number | null
   /** Whether carrying readings over would give just this, now. */
   carriesNow: (carry: { kind: 'carry'; assessmentId: string; standardId: string }) => boolean
 }

@@ -11,8 +11,19 @@ export interface Settle {
   mark: number
 }
 
+const RULE_WORDS: Record<AgreeRule['kind'], string> = {
+  mean: 'mean',
+  median: 'median',
+  highest: 'highest',
+  lowest: 'lowest',
+  first: 'first',
+  senior: 'one marker’s reading',
+  value: 'a mark of the lead’s own',
+  levelled: 'mean of the levelled readings',
+  criteria: 'criterion by criterion',
+}
 const ruleWords = (rule: AgreeRule): string =>
-  rule.kind === 'value' ? 'a mark of the lead’s own' : rule.kind === 'senior' ? 'one marker’s reading' : rule.kind
+  RULE_WORDS[rule.kind]
 
 export const settle: ChangeKind<Settle> = {
   decides: 'reconcile',
@@ -24,12 +35,16 @@ export const settle: ChangeKind<Settle> = {
     ;(draft.agreed as Map<number, number>).set(cell, c.mark)
     ;(draft.reopened as Set<number>).delete(cell)
   },
-  check(c, { w, carried, assessments }) {
+  check(c, { w, carried, assessments, markOfPicks }) {
     const cell = w.cells.ofScript(c.scriptId)
     if (cell < 0 || w.scripts.there[cell] === NO_SCRIPT) throw new ChangeError('There is no such script.')
     const { outOf } = assessments.get(w.cells.assessmentId(cell))!
     if (c.rule.kind === 'value' && (c.rule.mark < 0 || c.rule.mark > outOf))
       throw new ChangeError(`${c.rule.mark} is outside 0 to ${outOf}.`)
+    if (c.rule.kind === 'criteria' && markOfPicks(w.cells.assessmentId(cell), c.rule.picks) !== c.rule.mark)
+      throw new ChangeError('What was agreed criterion by criterion gives another mark by now: settle it again.', true)
+    if (c.rule.kind === 'levelled' && c.rule.outOf !== outOf)
+      throw new ChangeError('What the assessment is marked out of changed meanwhile: settle it again.', true)
     // Agreed marks that are adopted together with what is carried over follow from the marks after it.
     if (agreeMark(readingsOf(carried, cell), c.rule, c.step).mark !== c.mark)
       throw new ChangeError('The readings of a script changed meanwhile: settle it again.', true)

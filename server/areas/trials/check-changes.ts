@@ -10,7 +10,7 @@ export function checkChanges(
   table: CourseTable,
   w: Workings,
   changes: Change[],
-  carriedOver: (assessmentId: string, standardId: string) => Change[],
+  { carriedOver, markOfPicks }: { carriedOver: (assessmentId: string, standardId: string) => Change[] } & Pick<Fits, 'markOfPicks'>,
 ): void {
   const fits: Omit<Fits, 'carried'> = {
     w,
@@ -20,6 +20,7 @@ export function checkChanges(
     students: new Set(table.students.map((s) => s.id)),
     adjustments: new Set([...w.adjustments.map((a) => a.id), ...changes.flatMap((c) => (c.kind === 'adjust' ? c.adjustment.id : []))]),
     above100: table.policy.above100,
+    markOfPicks,
     carriesNow: (c) =>
       isDeepStrictEqual(
         carriedOver(c.assessmentId, c.standardId).find((x) => x.kind === 'carry'),

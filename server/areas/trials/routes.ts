@@ -8,6 +8,8 @@ import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { TableLoader } from '../../kernel/course/load-table'
+import { markSoFar, standardsOf } from '../../kernel/standards/judge'
+import { libraryQueries } from '../../kernel/standards/queries'
 import { carrier } from '../../kernel/standards/carry'
 import type { AssessmentRow } from '../../kernel/course/rows'
 import { checkChanges } from './check-changes'
@@ -25,6 +27,7 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   )
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const carriedOver = carrier(db)
+  const standardOf = standardsOf(libraryQueries(db))
 
   const kept = (courseId: string, personId: string): KeptTrial => {
     const row = trialOf.get(courseId, personId)
@@ -53,9 +56,16 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return decide(courseId, body.changes, (): Decision => {
       if (body.trialVersion !== undefined) requireKnown(courseId, me.id, body.trialVersion)
       const before = workingsOf(table)
-      checkChanges(table, before, body.changes, (assessmentId, standardId) => {
-        const row = assessment.get(assessmentId, courseId)
-        return row ? carriedOver(row, standardId, before).changes : []
+      checkChanges(table, before, body.changes, {
+        carriedOver(assessmentId, standardId) {
+          const row = assessment.get(assessmentId, courseId)
+          return row ? carriedOver(row, standardId, before).changes : []
+        },
+        markOfPicks(assessmentId, picks) {
+          const { standardId, outOf, use } = table.assessments.find((a) => a.id === assessmentId)!
+          const standard = standardOf(standardId)
+          return standard && markSoFar({ picks, judgement: null, mark: null }, standard, { outOf, use })
+        },
       })
       const id = record.add({
         id: randomUUID(),

@@ -78,7 +78,7 @@ export function carrier(db: Db) {
     const touched = new Set(carried.map((r) => r.scriptId))
     const settled = rules.all(assessment.id).flatMap(({ scriptId, rule }): Change[] => {
       const parsed = JSON.parse(rule) as AgreeRule
-      if (!touched.has(scriptId) || parsed.kind === 'value') return []
+      if (!touched.has(scriptId) || parsed.kind === 'value' || parsed.kind === 'criteria') return []
       const cell = w.cells.ofScript(scriptId)
       const again = settleBy(after, [cell], parsed, assessment.step)
       return again.filter((c) => c.kind === 'settle' && c.mark !== w.agreed.get(cell))
