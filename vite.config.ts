@@ -47,6 +47,7 @@ export default defineConfig({
   resolve: {
     alias: {
       'csv-parse/sync': 'csv-parse/browser/esm/sync',
+      'csv-stringify/sync': 'csv-stringify/browser/esm/sync',
       '@stdlib/assert-has-generator-support': resolve('web/has-generators.cjs'),
     },
   },

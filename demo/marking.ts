@@ -12,7 +12,8 @@ const ERRATIC = 9
 const APART = [7, 8] as const
 
 export const leanOf = (marker: number): number => (marker === SEVERE ? -6 : marker === GENEROUS ? 5 : 0)
-const scatterOf = (marker: number): number => (marker === ERRATIC ? 5.5 : 1.8)
+/** How far one reading lies from what its marker would give in the middle, by a draw from the standard normal: the erratic one is far off either way. */
+const scattered = (marker: number, draw: number): number => (marker === ERRATIC ? 6 * Math.sign(draw) + 2 * draw : 1.8 * draw)
 
 const COMMENTS = [
   'Contours clear, but the crag is lost under the index line.',
@@ -40,7 +41,7 @@ function secondReader(section: number, nth: number, size: Size): number {
   const first = section % size.markers
   if (APART.includes(first as 7 | 8)) return first === APART[0] ? APART[1] : APART[0]
   const pool = Array.from({ length: size.markers }, (_, i) => i).filter((i) => i !== first && !APART.includes(i as 7 | 8))
-  return pool[(nth * 5 + section) % pool.length]!
+  return pool[(nth + section) % pool.length]!
 }
 
 export function marksWriter(db: Db, spec: CourseSpec, size: Size, rng: Random) {
@@ -84,12 +85,13 @@ export function marksWriter(db: Db, spec: CourseSpec, size: Size, rng: Random) {
     /** Two readings within the tolerance, or as far apart as the story says. */
     readTwice(item: PlanItem, student: DemoStudent, nth: number, level: number, gap: number | undefined) {
       const first = student.section % size.markers
-      const second = secondReader(student.section, nth, size)
-      const a = read(item, student, first, 1, level + leanOf(first) + rng.normal(0, scatterOf(first)))
+      // Students come section by section in turn, so that those of one section are so many apart.
+      const second = secondReader(student.section, Math.floor(nth / size.sections), size)
+      const a = read(item, student, first, 1, level + leanOf(first) + scattered(first, rng.normal(0, 1)))
       const room = item.tolerance! - 1
       const wanted =
         gap === undefined
-          ? clamp(level + leanOf(second) + rng.normal(0, scatterOf(second)), a - room, a + room)
+          ? clamp(level + leanOf(second) + scattered(second, rng.normal(0, 1)), a - room, a + room)
           : a > 62
             ? a - gap
             : a + gap
@@ -136,6 +138,8 @@ function judged(item: PlanItem, target: number, rng: Random): { mark: number; pi
   return { mark: clamp(half((item.outOf * percent) / 100), 0, item.outOf), picks: {}, judgement: null }
 }
 
+const TELLS_NOBODY_APART = 'sources'
+
 /** Levels near the target's share; Generalisation, which takes half points, makes up the rest. */
 function rubricPicks(total: number, rng: Random): Picks {
   const picks: Picks = { 'sheet-rules': rng.chance(0.04) ? 2 : 0 }
@@ -143,11 +147,14 @@ function rubricPicks(total: number, rng: Random): Picks {
   for (const c of others) {
     const top = c.levels.at(-1)!.points
     const aim = (total / 40) * top + rng.normal(0, top * 0.12)
-    picks[c.id] = c.levels.map((l) => l.points).sort((a, b) => Math.abs(a - aim) - Math.abs(b - aim))[0]!
+    // Everybody finds the sources named in full: a criterion that tells nobody apart.
+    picks[c.id] =
+      c.id === TELLS_NOBODY_APART ? top : c.levels.map((l) => l.points).sort((a, b) => Math.abs(a - aim) - Math.abs(b - aim))[0]!
   }
+  const telling = others.filter((c) => c.id !== TELLS_NOBODY_APART)
   const rest = () => total + picks['sheet-rules']! - others.reduce((s, c) => s + picks[c.id]!, 0)
   for (let i = 0; i < 8 && (rest() < 0 || rest() > 10); i++) {
-    const c = others[i % others.length]!
+    const c = telling[i % telling.length]!
     const at = c.levels.findIndex((l) => l.points === picks[c.id])
     picks[c.id] = c.levels[clamp(at + (rest() > 10 ? 1 : -1), 0, c.levels.length - 1)]!.points
   }

@@ -19,6 +19,7 @@ import { keepingRoutes } from './areas/keeping/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
 import { furtherReadingRoutes } from './areas/sharing/further-readings'
+import { judgedRoutes } from './areas/marking/judged'
 import { handOverRoutes } from './areas/sharing/hand-over'
 import { markingRoutes } from './areas/marking/routes'
 import { sharingRoutes } from './areas/sharing/routes'
@@ -239,6 +240,7 @@ export function createApp(
   markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
   handOverRoutes(handle, db, tables, writes)
+  judgedRoutes(handle, db)
   furtherReadingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, tables, writes)
   deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults, pool), faults, pool, clock)

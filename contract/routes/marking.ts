@@ -1,4 +1,5 @@
 import { Id, Mark } from '../course'
+import { JudgedInColumns } from '../judged'
 import { DeskScript, KeptComment, Pile, PileScript, ReadingBody } from '../marking'
 import { route } from '../route'
 import { BroughtIn, Cell, CellRefusal, CellState, CellWrite, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from '../table'
@@ -175,6 +176,14 @@ export const markingRoutes = {
     summary: 'Every state a cell of the sheet was in, the latest first; for a marker, of students of their own sections',
     params: z.strictObject({ courseId: Id, studentId: Id, assessmentId: Id }),
     response: z.array(CellState),
+  }),
+  judged: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/assessments/:assessmentId/judged',
+    access: overseers,
+    summary: 'All handed-in readings of an assessment, criterion by criterion',
+    params: ofAssessment,
+    response: JudgedInColumns,
   }),
   script: route({
     method: 'GET',

@@ -36,6 +36,18 @@ export const postRoutes = {
     body: z.strictObject({ markerIds: z.array(Id).min(1, 'Choose whom to remind.').max(500), words: z.string().trim().max(2000) }),
     response: z.strictObject({ sent: z.number().int() }),
   }),
+  writeToMarker: route({
+    takes: 'a little',
+    method: 'POST',
+    path: '/api/courses/:courseId/people/:personId/letters',
+    access: lead,
+    summary: 'Write to a marker of the course through the post, for instance their own line of a comparison',
+    params: inCourse.extend({ personId: Id }),
+    body: z.strictObject({
+      subject: z.string().trim().min(1, 'Say what it is about.').max(200),
+      words: z.string().trim().min(1, 'Write something first.').max(4000),
+    }),
+  }),
   standIns: route({
     method: 'GET',
     path: '/api/courses/:courseId/stand-ins',

@@ -34,7 +34,7 @@ export function weightedKappa(
   if (a.length !== b.length) throw new AgreementError('Both markers must have put the same scripts into bands.')
   if (![...a, ...b].every((x) => Number.isInteger(x) && x >= 0)) throw new AgreementError('Bands are whole numbers from 0.')
   const n = a.length
-  const bands = Math.max(-1, ...a, ...b) + 1
+  const bands = [a, b].flat().reduce((most, band) => Math.max(most, band), -1) + 1
   const none = (reason: string): Kappa => ({ kappa: null, interval: null, reason, n, observed: 0, expected: 0 })
   if (n === 0) return none('no script was put into a band by both')
   const [rows, columns] = [new Float64Array(bands), new Float64Array(bands)]

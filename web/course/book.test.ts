@@ -33,7 +33,9 @@ const write = (version: number, more: Partial<NonNullable<TableSince>> = {}): No
   version,
   hasMarks: true,
   plan: null,
-  cells: [{ studentId: 'ada', assessmentId: 'paper', status: STATUSES[0], daysLate: 0, entered: 40, readings: [], agreed: null, reopened: false }],
+  cells: [
+    { studentId: 'ada', assessmentId: 'paper', status: STATUSES[0], daysLate: 0, entered: 40, readings: [], agreed: null, reopened: false },
+  ],
   ...more,
 })
 

@@ -12,9 +12,20 @@ import {
   type OpenItem,
   type Workings,
 } from '#core/trial'
-import { routes, unpackTable, type Problem, type TablePlan, type TableSince } from '#contract'
+import { routes, unpackJudged, unpackTable, type JudgedReadings, type Problem, type TablePlan, type TableSince } from '#contract'
 import { call, OfflineError, page, ProblemError } from '../api/client'
-import { FIGURES, type Figure, type FigureArgs, type FigureName } from './figures'
+import {
+  FIGURES,
+  JUDGED_FIGURES,
+  YEARS,
+  type Figure,
+  type FigureArgs,
+  type FigureName,
+  type JudgedFigure,
+  type JudgedFigureArgs,
+  type JudgedFigureName,
+  type Years,
+} from './figures'
 import { Outcome, type CourseState } from './state'
 
 /** A course as it is decided, as far as the page holds it: its marks stay where they are reckoned with. */
@@ -37,7 +48,22 @@ export interface TriedCourse {
 }
 
 /** Errors do not pass from a worker as what they are, so what was refused is told. */
+export type Told<T> = { told: T } | { refused: Problem } | { offline: true }
 export type Fetched = { course: AdoptedCourse } | { refused: Problem } | { offline: true }
+
+async function telling<T>(work: () => Promise<T>): Promise<Told<T>> {
+  try {
+    return { told: await work() }
+  } catch (e) {
+    return notTold(e)
+  }
+}
+
+function notTold(e: unknown): { refused: Problem } | { offline: true } {
+  if (e instanceof ProblemError) return { refused: e.problem }
+  if (e instanceof OfflineError) return { offline: true }
+  throw e
+}
 
 /**
  * A course with all its marks, graded: fetched once, then patched by what was written since. It is made to stand beside the page, in a
@@ -48,6 +74,10 @@ export class CourseBook {
   private trial: { changes: readonly Change[]; tried: Workings; outcome: Outcome } | null = null
   private revision = 0
   private turn: Promise<unknown> = Promise.resolve()
+  /** Readings criterion by criterion, with the columns of readings that they were fetched beside. */
+  private judged = new Map<string, { beside: Workings['readings']; readings: Promise<JudgedReadings> }>()
+  /** Other courses, as they were when they were first asked for: years that are over. */
+  private others = new Map<string, Promise<CourseState>>()
 
   /** The course as it is now: all of it at first, after that what was written since. */
   fetch(courseId: string, personId: string | null): Promise<Fetched> {
@@ -74,6 +104,51 @@ export class CourseBook {
   ask<N extends FigureName>(name: N, args: FigureArgs<N>): Figure<N> {
     const figure = FIGURES[name] as unknown as (state: CourseState, ...args: FigureArgs<N>) => Figure<N>
     return figure(this.state(), ...args)
+  }
+
+  /** The same for figures that need an assessment’s readings criterion by criterion, which are fetched again once any reading has changed. */
+  async askJudged<N extends JudgedFigureName>(name: N, assessmentId: string, args: JudgedFigureArgs<N>): Promise<Told<JudgedFigure<N>>> {
+    return telling(async () => {
+      const judged = await this.judgedOf(assessmentId)
+      const figure = JUDGED_FIGURES[name] as unknown as (
+        state: CourseState,
+        judged: JudgedReadings,
+        ...args: JudgedFigureArgs<N>
+      ) => JudgedFigure<N>
+      return figure(this.state(), judged, ...args)
+    })
+  }
+
+  /** This course beside others, which are fetched once. */
+  async askYears(courseIds: readonly string[], wanted: string | null): Promise<Told<Years>> {
+    return telling(async () => {
+      const earlier = await Promise.all(courseIds.map((id) => this.otherCourse(id)))
+      return YEARS(this.state(), earlier, wanted)
+    })
+  }
+
+  private judgedOf(assessmentId: string): Promise<JudgedReadings> {
+    const { table, workings } = this.loaded()
+    const known = this.judged.get(assessmentId)
+    if (known?.beside === workings.readings) return known.readings
+    const readings = call(routes.judged, { params: { courseId: table.head.id, assessmentId } }).then(unpackJudged)
+    this.judged.set(assessmentId, { beside: workings.readings, readings })
+    readings.catch(() => this.judged.delete(assessmentId))
+    return readings
+  }
+
+  private otherCourse(courseId: string): Promise<CourseState> {
+    const known = this.others.get(courseId)
+    if (known) return known
+    const fetched = call(routes.table, { params: { courseId } }).then((packed): CourseState => {
+      const { scripts, readings, ...table } = unpackTable(packed)
+      const workings = workingsOf({ ...table, scripts, readings })
+      const outcome = Outcome.of(workings)
+      return { table, workings, tried: workings, changes: [], adopted: outcome, current: outcome }
+    })
+    this.others.set(courseId, fetched)
+    fetched.catch(() => this.others.delete(courseId))
+    return fetched
   }
 
   private state(): CourseState {
@@ -106,9 +181,7 @@ export class CourseBook {
       const workings = workingsOf({ ...table, scripts, readings })
       return { course: this.take(table, workings, Outcome.of(workings)) }
     } catch (e) {
-      if (e instanceof ProblemError) return { refused: e.problem }
-      if (e instanceof OfflineError) return { offline: true }
-      throw e
+      return notTold(e)
     }
   }
 

@@ -10,7 +10,7 @@ import { usePlanQuery } from './plan'
 import { useCourseEvents } from './events'
 import { useTrial, type OpenTrial } from './trial'
 import type { CourseBook } from './book'
-import type { Figure, FigureArgs, FigureName } from './figures'
+import type { Figure, FigureArgs, FigureName, JudgedFigure, JudgedFigureArgs, JudgedFigureName, Years } from './figures'
 import { CourseStore, type Adopted } from './store'
 
 interface Trial {
@@ -110,14 +110,29 @@ const StoreContext = createContext<{ store: CourseStore | null; courseId: string
 const FIGURES_KEPT_MS = 30_000
 
 /** Figures of the course as it stands now, reckoned where its marks are; those before stay until the new ones have come. */
-export function useFigures<N extends FigureName>(name: N, ...args: FigureArgs<N>): Figure<N> | undefined {
+export const useFigures = <N extends FigureName>(name: N, ...args: FigureArgs<N>): Figure<N> | undefined =>
+  useAsked([name, ...args], (store) => store.ask(name, args))
+
+/** The same of an assessment’s readings, criterion by criterion; nothing is asked for without an assessment. */
+export const useJudgedFigures = <N extends JudgedFigureName>(
+  name: N,
+  assessmentId: string | null,
+  ...args: JudgedFigureArgs<N>
+): JudgedFigure<N> | undefined =>
+  useAsked([name, assessmentId, ...args], (store) => store.askJudged(name, assessmentId!, args), assessmentId !== null)
+
+/** The same beside earlier courses. */
+export const useYears = (courseIds: readonly string[], wanted: string | null): Years | undefined =>
+  useAsked(['years', courseIds, wanted], (store) => store.askYears(courseIds, wanted))
+
+function useAsked<T>(key: readonly unknown[], ask: (store: CourseStore) => Promise<T>, wanted = true): T | undefined {
   const asked = use(StoreContext)
   if (!asked) throw new Error('outside CourseProvider')
   const { store, courseId, revision } = asked
   const { data, error } = useQuery({
-    queryKey: ['figures', courseId, revision, name, ...args],
-    queryFn: () => store!.ask(name, args),
-    enabled: store !== null && revision > 0,
+    queryKey: ['figures', courseId, revision, ...key],
+    queryFn: () => ask(store!),
+    enabled: store !== null && revision > 0 && wanted,
     placeholderData: keepPreviousData,
     structuralSharing: false,
     staleTime: Infinity,
@@ -126,7 +141,7 @@ export function useFigures<N extends FigureName>(name: N, ...args: FigureArgs<N>
   })
   // Nobody can go on without them; the place around says what went wrong.
   if (error) throw error
-  return data as Figure<N> | undefined
+  return data
 }
 
 /**

@@ -1,4 +1,9 @@
+import type { JudgedReadings } from '#contract'
 import { boundFigures } from '../stops/bound/figures'
+import { compareCriteria, leansByCriterion } from '../stops/compare/criteria/figures'
+import { compareMarkers } from '../stops/compare/markers/figures'
+import { reliabilityOf } from '../stops/compare/reliability'
+import { compareYears, type EarlierCourse } from '../stops/compare/years/figures'
 import { compareSections } from '../parts/compared'
 import { readingQueueOf } from '../stops/reconcile/queue'
 import { rescaleFigures } from '../stops/rescale/figures'
@@ -9,6 +14,8 @@ import type { CourseState } from './state'
 export const FIGURES = {
   bound: boundFigures,
   compare: compareSections,
+  markers: compareMarkers,
+  reliability: reliabilityOf,
   reconcile: readingQueueOf,
   rescale: rescaleFigures,
   student: studentFigures,
@@ -17,3 +24,23 @@ export const FIGURES = {
 export type FigureName = keyof typeof FIGURES
 export type FigureArgs<N extends FigureName> = (typeof FIGURES)[N] extends (state: CourseState, ...args: infer A) => unknown ? A : never
 export type Figure<N extends FigureName> = ReturnType<(typeof FIGURES)[N]>
+
+/** Those that the readings of an assessment are needed for, criterion by criterion. */
+export const JUDGED_FIGURES = {
+  criteria: compareCriteria,
+  leans: leansByCriterion,
+} satisfies Record<string, (state: CourseState, judged: JudgedReadings, ...args: never[]) => unknown>
+
+export type JudgedFigureName = keyof typeof JUDGED_FIGURES
+export type JudgedFigureArgs<N extends JudgedFigureName> = (typeof JUDGED_FIGURES)[N] extends (
+  state: CourseState,
+  judged: JudgedReadings,
+  ...args: infer A
+) => unknown
+  ? A
+  : never
+export type JudgedFigure<N extends JudgedFigureName> = ReturnType<(typeof JUDGED_FIGURES)[N]>
+
+/** This course beside others. */
+export const YEARS = (state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null) => compareYears(state, earlier, wanted)
+export type Years = ReturnType<typeof YEARS>

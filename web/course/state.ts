@@ -46,8 +46,7 @@ export class Outcome {
     if (!sameMarks) return Outcome.of(changed)
     const { boundaries, ...others } = changed.course
     const sameCourse = (Object.keys(others) as (keyof typeof others)[]).every((part) => others[part] === was.course[part])
-    if (sameCourse)
-      return new Outcome(changed, standing, gradeByLimits(this.all, boundaries))
+    if (sameCourse) return new Outcome(changed, standing, gradeByLimits(this.all, boundaries))
     return new Outcome(changed, standing, gradeStanding(changed, standing))
   }
 

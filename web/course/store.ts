@@ -3,10 +3,10 @@ import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { resultOfColumns, type Change } from '#core/trial'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
-import type { AdoptedCourse, CourseBook, TriedCourse } from './book'
-import type { Figure, FigureArgs, FigureName } from './figures'
+import type { AdoptedCourse, CourseBook, Told, TriedCourse } from './book'
+import type { Figure, FigureArgs, FigureName, JudgedFigure, JudgedFigureArgs, JudgedFigureName, Years } from './figures'
 
-export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask'>
+export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askYears'>
 
 export interface Adopted extends Omit<AdoptedCourse, 'graded'> {
   result: CourseResult
@@ -51,11 +51,7 @@ export class CourseStore {
   /** The course as it is now. @throws ProblemError, OfflineError */
   async fetch(courseId: string): Promise<Adopted> {
     const fetched = await this.book.fetch(courseId, page.personId)
-    if ('offline' in fetched) throw new OfflineError()
-    if ('refused' in fetched) {
-      if (fetched.refused.status === 401 && page.personId !== null) page.signedOut()
-      throw new ProblemError(fetched.refused)
-    }
+    if (!('course' in fetched)) throw refusedBy(fetched)
     const { graded, ...course } = fetched.course
     this.fetched = true
     if (course.revision > this.snapshot.revision) {
@@ -88,6 +84,16 @@ export class CourseStore {
     return this.book.ask(name, args as never) as unknown as Promise<Figure<N>>
   }
 
+  /** @throws ProblemError, OfflineError */
+  async askJudged<N extends JudgedFigureName>(name: N, assessmentId: string, args: JudgedFigureArgs<N>): Promise<JudgedFigure<N>> {
+    return told((await this.book.askJudged(name, assessmentId, args as never)) as Told<JudgedFigure<N>>)
+  }
+
+  /** @throws ProblemError, OfflineError */
+  async askYears(courseIds: readonly string[], wanted: string | null): Promise<Years> {
+    return told(await this.book.askYears(courseIds, wanted))
+  }
+
   private took(changes: readonly Change[], { revision, tried }: TriedCourse): void {
     this.put({ revision, problem: null, tried: tried && { changes, result: resultOfColumns(tried.graded), change: tried.change } })
   }
@@ -96,4 +102,15 @@ export class CourseStore {
     this.snapshot = { ...this.snapshot, ...changed }
     for (const listener of this.listeners) listener()
   }
+}
+
+function told<T>(answer: Told<T>): T {
+  if ('told' in answer) return answer.told
+  throw refusedBy(answer)
+}
+
+function refusedBy(answer: Exclude<Told<never>, { told: never }>): Error {
+  if ('offline' in answer) return new OfflineError()
+  if (answer.refused.status === 401 && page.personId !== null) page.signedOut()
+  return new ProblemError(answer.refused)
 }

@@ -1,5 +1,6 @@
 import { smallState, smallTable } from '../testing/small-course'
-import { compareSections, WHOLE_COURSE } from './compared'
+import { compareSections } from './compared'
+import { WHOLE_COURSE } from './of-what'
 
 const course = () =>
   smallState(

@@ -1,110 +1,208 @@
-import { compareGroups, density, describe, type Description, type GroupComparison, type GroupsComparison } from '#core/compare'
+import {
+  compareGroups,
+  density,
+  describe,
+  expectedFromOtherWork,
+  type Description,
+  type ExpectedGroup,
+  type GroupComparison,
+  type GroupsComparison,
+} from '#core/compare'
+import { gradeAt } from '#core/bounds'
 import { percentOf } from '#core/rescale'
-import { hasWork, standingOf } from '#core/trial'
+import { appliesGrid, HAS_WORK, readingPlaces } from '#core/trial'
 import type { CourseState } from '../course/state'
+import { ofWhat, WHOLE_COURSE, type OfWhat } from './of-what'
+import { reachedIn } from './other-work'
 import { RIDGE_POINTS } from './ridge-points'
 import { tickStep } from './ticks'
 
-export interface ComparedSection {
+export interface Person {
   id: string
-  name: string
-  teacher: string | null
-  people: { id: string; value: number }[]
-  figures: Description
-  passed: number | null
-  /** Not yet marked. */
-  open: number
-  lean: GroupComparison
+  value: number
 }
 
-export interface Compared {
-  /** What is compared: an assessment's id, a component's, or WHOLE_COURSE. */
-  of: string
-  title: string
+/** People with what they reached. */
+export interface ComparedGroup {
+  id: string
+  name: string
+  people: Person[]
+  figures: Description
+  passed: number | null
+  /** Read and not settled yet: they count as the mean of their readings. */
+  unsettled: number
+  /** Not yet marked. */
+  open: number
+}
+
+export interface ComparedSection extends ComparedGroup {
+  teacher: string | null
+  lean: GroupComparison
+  /** What its marks are once its students' other work is taken into account; null where that cannot be told. */
+  expected: ExpectedGroup | null
+}
+
+export interface Compared extends Pick<OfWhat, 'of' | 'title' | 'unit' | 'top'> {
   /** Bottom of the axis. */
   from: number
-  /** Top of the axis: what it is marked out of, or 100 for percents. */
-  top: number
-  unit: 'marks' | 'percent'
   passMark: number | null
   tolerance: number
   sections: ComparedSection[]
+  everyone: ComparedGroup
   kruskal: GroupsComparison['kruskal']
   mean: number | null
   /** Height of the tallest ridge. */
   tallest: number
+  /** How marks go with other work, in marks for one percent; null where that cannot be told. */
+  otherWork: { slope: number; df: number; assessmentIds: string[]; elsewhere: Record<string, number> } | null
 }
 
-/** What to compare: an assessment's id, a component's, or the whole course. */
-export const WHOLE_COURSE = 'course'
-/** Share of the axis within which a section counts as level. */
-const LEVEL_SHARE = 0.03
+/** Share of the axis within which a group counts as level. */
+export const LEVEL_SHARE = 0.03
 
-/** An assessment that is compared where none is named: one that was read twice, else the course. */
-const defaultOf = ({ table }: CourseState): string => table.assessments.find((a) => a.readingsWanted === 2)?.id ?? WHOLE_COURSE
+interface Values {
+  value: Map<string, number>
+  unsettled: Set<string>
+  waiting: Set<string>
+}
 
-/** Every section's values for an assessment, a component or the course, as they stand now. */
-export function compareSections(state: CourseState, wanted: string | null): Compared {
-  const { table, current } = state
-  const of = wanted ?? defaultOf(state)
-  const assessment = table.assessments.find((a) => a.id === of)
-  const componentAt = table.components.findIndex((c) => c.id === of)
-  const values = new Map<string, number>()
-  const waiting = new Set<string>()
-  if (assessment) {
-    for (const s of standingOf(state.tried, current.standing, of))
-      if (s.mark !== null) values.set(s.studentId, s.mark)
-      else if (hasWork(s.status)) waiting.add(s.studentId)
-  } else
-    for (const s of current.result.students) {
-      const value = componentAt >= 0 ? s.components[componentAt]!.percent : percentOf(s)
-      if (value !== null) values.set(s.studentId, value)
-      if (componentAt >= 0 ? value === null : s.final === null) waiting.add(s.studentId)
-    }
-  const top = assessment?.outOf ?? 100
-  const lowest = [...current.result.boundaries].sort((a, b) => a.from - b.from)
-  const passMark = assessment ? assessment.passMark : componentAt >= 0 ? null : (lowest[1]?.from ?? null)
-  const peopleIn = new Map(table.sections.map((s) => [s.id, { people: [] as ComparedSection['people'], open: 0 }]))
-  for (const { id, sectionId } of table.students) {
-    const own = peopleIn.get(sectionId)!
-    const value = values.get(id)
-    if (value !== undefined) own.people.push({ id, value })
-    if (waiting.has(id)) own.open++
+/** What each student reached in an assessment: the mark that stands, else the mean of their readings. */
+function inAssessment({ tried, current }: CourseState, place: number): Values {
+  const { cells, scripts, readings } = tried
+  const applies = appliesGrid(tried)
+  const { from, at } = readingPlaces(tried)
+  const found: Values = { value: new Map(), unsettled: new Set(), waiting: new Set() }
+  for (let cell = place; cell < cells.count; cell += cells.width) {
+    if (applies[cell] === 0 || scripts.there[cell] === 0 || !HAS_WORK[scripts.status[cell]!]) continue
+    const id = cells.studentId(cell)
+    const mark = current.standing.mark[cell]!
+    const [first, end] = [from[cell]!, from[cell + 1]!]
+    if (mark === mark) found.value.set(id, mark)
+    else if (end > first) {
+      let sum = 0
+      for (let i = first; i < end; i++) sum += readings.mark[at[i]!]!
+      found.value.set(id, sum / (end - first))
+      found.unsettled.add(id)
+    } else found.waiting.add(id)
   }
-  const groups = table.sections.map((section) => ({ section, ...peopleIn.get(section.id)! }))
-  const compared = compareGroups(groups.map((g) => ({ id: g.section.id, values: g.people.map((p) => p.value) })))
-  const width = tickStep(top)
-  const low = [...values.values()].reduce((m, v) => Math.min(m, v), Infinity)
-  const from = values.size > 0 ? Math.min(Math.floor(low / width) * width, top - width) : 0
+  return found
+}
+
+function inResults({ current }: CourseState, component: number): Values {
+  const found: Values = { value: new Map(), unsettled: new Set(), waiting: new Set() }
+  for (const s of current.result.students) {
+    const value = component >= 0 ? s.components[component]!.percent : percentOf(s)
+    if (value !== null) found.value.set(s.studentId, value)
+    if (component >= 0 ? value === null : s.final === null) found.waiting.add(s.studentId)
+  }
+  return found
+}
+
+/** Whether a value passes, rounded as grades are; null where nothing says what passes. */
+function passing(state: CourseState, what: OfWhat): { passMark: number | null; passes: (value: number) => boolean } {
+  if (what.unit === 'marks') {
+    const { passMark } = state.table.assessments[what.assessments[0]!]!
+    return { passMark, passes: (value) => passMark !== null && value >= passMark }
+  }
+  const { boundaries, rounding } = state.current.result
+  const [lowest, next] = [...boundaries].sort((a, b) => a.from - b.from)
+  const passMark = what.component >= 0 ? null : (next?.from ?? null)
+  return { passMark, passes: (value) => gradeAt(value, boundaries, rounding) !== lowest!.grade }
+}
+
+/**
+ * Every section's values for an assessment, a component or the course, as they stand now.
+ * @param others the assessments that tell how strong students are elsewhere; all the others that count where it is left out
+ */
+export function compareSections(state: CourseState, wanted: string | null, others: readonly string[] | null = null): Compared {
+  const { table, tried } = state
+  const what = ofWhat(state, wanted)
+  const { value, unsettled, waiting } = what.unit === 'marks' ? inAssessment(state, what.assessments[0]!) : inResults(state, what.component)
+  const { passMark, passes } = passing(state, what)
+  const groupOf = (id: string, name: string, students: readonly { id: string }[]): ComparedGroup => {
+    const people = students.flatMap((s) => {
+      const own = value.get(s.id)
+      return own === undefined ? [] : [{ id: s.id, value: own }]
+    })
+    return {
+      id,
+      name,
+      people,
+      figures: describe(people.map((p) => p.value)),
+      passed: passMark === null ? null : people.filter((p) => passes(p.value)).length,
+      unsettled: students.filter((s) => unsettled.has(s.id)).length,
+      open: students.filter((s) => waiting.has(s.id)).length,
+    }
+  }
+  const bySection = new Map(table.sections.map((s) => [s.id, [] as { id: string }[]]))
+  for (const s of table.students) bySection.get(s.sectionId)!.push(s)
+  const groups = table.sections.map((s) => ({ section: s, group: groupOf(s.id, s.name, bySection.get(s.id)!) }))
+  const everyone = groupOf('everyone', 'Everyone', table.students)
+  const compared = compareGroups(groups.map((g) => ({ id: g.section.id, values: g.group.people.map((p) => p.value) })))
+  const { top } = what
+  const from = startOf(everyone.people, top)
+
+  const places = othersOf(state, what, others)
+  const elsewhere = reachedIn(state, tried, places)
+  const rows = groups.flatMap(({ section, group }) =>
+    group.people.flatMap((p) => {
+      const own = elsewhere[tried.cells.student(p.id)]!
+      return own === own ? [{ groupId: section.id, mark: p.value, elsewhere: own }] : []
+    }),
+  )
+  const expected = places.length > 0 ? expectedFromOtherWork(rows) : null
+  const expectedFor = new Map(expected?.groups.map((g) => [g.groupId, g]))
   return {
-    of,
-    title: assessment?.title ?? table.components[componentAt]?.title ?? 'The course',
-    from,
+    of: what.of,
+    title: what.title,
+    unit: what.unit,
     top,
-    unit: assessment ? 'marks' : 'percent',
+    from,
     passMark,
     tolerance: top * LEVEL_SHARE,
     kruskal: compared.kruskal,
-    mean: describe([...values.values()]).mean,
+    mean: everyone.figures.mean,
     tallest: tallestOf(
-      groups.map((g) => g.people.map((p) => p.value)),
+      groups.map((g) => g.group.people.map((p) => p.value)),
       from,
       top,
     ),
-    sections: groups.map((g, i) => ({
-      id: g.section.id,
-      name: g.section.name,
-      teacher: g.section.teacher,
-      people: g.people,
-      figures: describe(g.people.map((p) => p.value)),
-      passed: passMark === null ? null : g.people.filter((p) => p.value >= passMark).length,
-      open: g.open,
+    everyone,
+    sections: groups.map(({ section, group }, i) => ({
+      ...group,
+      teacher: section.teacher,
       lean: compared.groups[i]!,
+      expected: expectedFor.get(section.id) ?? null,
     })),
+    otherWork: expected && {
+      slope: expected.slope,
+      df: expected.df,
+      assessmentIds: places.map((a) => table.assessments[a]!.id),
+      elsewhere: Object.fromEntries(
+        everyone.people.flatMap((p) => {
+          const own = elsewhere[tried.cells.student(p.id)]!
+          return own === own ? [[p.id, own]] : []
+        }),
+      ),
+    },
   }
 }
 
+/** The assessments that count as other work: those named, else all that count and are not what is looked at. */
+function othersOf({ table }: CourseState, what: OfWhat, named: readonly string[] | null): number[] {
+  if (what.of === WHOLE_COURSE) return []
+  const own = new Set(what.assessments)
+  return table.assessments.flatMap((a, i) => (own.has(i) || !(named ? named.includes(a.id) : a.counts && !a.bonus) ? [] : i))
+}
+
+/** Where an axis begins: at a plain step below the lowest of all. */
+export function startOf(people: readonly Person[], top: number): number {
+  const width = tickStep(top)
+  const low = people.reduce((m, p) => Math.min(m, p.value), Infinity)
+  return people.length > 0 ? Math.min(Math.floor(low / width) * width, top - width) : 0
+}
+
 /** The tallest of all ridges with a little room above it, so that every row is drawn on one scale. */
-const tallestOf = (groups: readonly (readonly number[])[], from: number, to: number): number =>
+export const tallestOf = (groups: readonly (readonly number[])[], from: number, to: number): number =>
   1.1 *
   groups.reduce((most, values) => density(values, { from, to, points: RIDGE_POINTS }).reduce((m, p) => Math.max(m, p.y), most), 0.0001)

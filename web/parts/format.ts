@@ -13,7 +13,10 @@ export const numeral = (x: number | null | undefined): string =>
   x === null || x === undefined ? DASH : String(Number(x.toFixed(3))).replace('-', '−')
 
 export const signed = (x: number | null | undefined, decimals = 1): string =>
-  x === null || x === undefined ? DASH : `${x > 0 ? '+' : x < 0 ? '−' : ''}${Math.abs(x).toFixed(decimals)}`
+  x === null || x === undefined ? DASH : `${signOf(x, decimals)}${Math.abs(x).toFixed(decimals)}`
+
+/** What rounds to nothing has no sign. */
+const signOf = (x: number, decimals: number): string => (Number(x.toFixed(decimals)) === 0 ? '' : x > 0 ? '+' : '−')
 
 export const share = (x: number | null): string => (x === null ? DASH : `${Math.round(x * 100)}%`)
 

@@ -82,6 +82,15 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     return { sent: messages.length }
   })
 
+  handle(routes.writeToMarker, async ({ params: { courseId, personId }, body, me }) => {
+    const to = allotments.markers(courseId).some((m) => m.id === personId) ? person.get(personId) : undefined
+    if (!to) throw new HttpProblem(404, 'There is no such marker in this course.')
+    const letter = { id: randomUUID(), courseId, from: me.name, to, subject: body.subject, body: body.words, at: now() }
+    await post.send(letter)
+    insert.run(letter.id, courseId, me.id, personId, letter.subject, letter.body, letter.at)
+    return undefined
+  })
+
   const standIns = (courseId: string) => ({
     now: (['submission box', 'post'] as const).map((name) => ({ name, fails: faults.fails(courseId, name) })),
     list: faults.list(courseId),

@@ -4,7 +4,7 @@ import { call } from '../../../api/client'
 import { useWrites } from '../../../saving/writes'
 import { fixed, share } from '../../../parts/format'
 import { Vial } from '../../../parts/Vial'
-import { tuned } from './tuned'
+import { tuned } from '../../../parts/tuned'
 
 interface Props {
   courseId: string

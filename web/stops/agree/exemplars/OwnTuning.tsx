@@ -1,7 +1,7 @@
 import type { Exemplars } from '#contract'
 import { counted } from '../../../parts/format'
 import { Vial } from '../../../parts/Vial'
-import { tuned } from './tuned'
+import { tuned } from '../../../parts/tuned'
 
 /** A marker's own place: how far off on what they have read, and whether they may begin. */
 export function OwnTuning({ of }: { of: Exemplars }) {

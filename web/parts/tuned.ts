@@ -1,6 +1,6 @@
 import { tuningOf } from '#core/agree'
 import type { Exemplars } from '#contract'
-import { levelAt } from '../../../parts/judge/judged'
+import { levelAt } from './judge/judged'
 
 type Reading = { exemplarId: string; markerId: string; picks: Record<string, number>; mark: number }
 

@@ -2,13 +2,16 @@ import { useMemo } from 'react'
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 import { histogram } from '#core/compare'
 import { percentOf } from '#core/rescale'
-import { useCourse } from '../../course/course'
-import { useKeys } from '../../settings/keys'
-import { PeopleList } from '../../parts/PeopleList'
-import { tickStep } from '../../parts/ticks'
-import { Vial } from '../../parts/Vial'
-import { counted, fixed, numeral, signed } from '../../parts/format'
-import type { Compared, ComparedSection } from '../../parts/compared'
+import { useCourse, useFigures } from '../../../course/course'
+import { useKeys } from '../../../settings/keys'
+import { PeopleList } from '../../../parts/PeopleList'
+import { tickStep } from '../../../parts/ticks'
+import { Vial } from '../../../parts/Vial'
+import { counted, fixed, numeral, signed } from '../../../parts/format'
+import type { Compared, ComparedSection } from '../../../parts/compared'
+import { CarryPeople } from '../../../parts/CarryPeople'
+import styles from '../compare.module.css'
+import { verdict } from './verdict'
 
 interface Props {
   compared: Compared
@@ -47,6 +50,7 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
   ).sort((a, b) => a.value - b.value)
   const { lean } = section
   const wide = Math.max(6, 300 / bins.length)
+  const says = verdict({ lean: lean.difference, interval: lean.interval }, section.expected, compared.tolerance)
   const heading =
     at >= 0
       ? `${counted(listed.length, 'student')} from ${numeral(bins[at]!.from)} to ${numeral(bins[at]!.to)}`
@@ -56,20 +60,22 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
   return (
     <>
       <section>
-        <h2 className="d-flex align-items-center gap-2">
-          {section.name}{' '}
-          <Vial name={section.name} lean={lean.difference} interval={lean.interval} tolerance={compared.tolerance} unit={unit} />
-        </h2>
-        <p className="soft small">
-          {title}:{' '}
-          {lean.difference === null
-            ? 'nothing to compare yet'
-            : `${signed(lean.difference)} ${unit === 'marks' ? 'marks' : 'percent'} against all others`}
+        <h2>{section.name}</h2>
+        {says && (
+          <p className="mb-1">
+            {title}: <b className={says.look ? 'ochre' : undefined}>{says.words}</b>
+            {section.expected && `. Elsewhere its students reached ${fixed(section.expected.elsewhere)}%.`}
+          </p>
+        )}
+        <Leans compared={compared} section={section} />
+        <details className="small soft">
+          <summary>The test figures</summary>
+          {lean.difference === null ? 'nothing to compare yet' : `${signed(lean.difference)} ${unit} against all others`}
           {lean.interval && `, 95% ${signed(lean.interval[0])} to ${signed(lean.interval[1])} (Welch)`}
           {lean.pHolm !== null && `, ${lean.pHolm < 0.001 ? 'p < 0.001' : `p = ${lean.pHolm.toFixed(3)}`} after Holm`}
           {lean.g !== null && `; Hedges g ${signed(lean.g, 2)}`}
           {lean.delta !== null && `, Cliff δ ${signed(lean.delta, 2)}`}
-        </p>
+        </details>
         <ResponsiveContainer width="100%" height={120} initialDimension={{ width: 350, height: 120 }}>
           <BarChart
             data={bins.map((b) => ({ x: (b.from + b.to) / 2, n: b.count }))}
@@ -128,7 +134,39 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
           }))}
           empty={at >= 0 ? 'Nobody stands in this bar.' : 'Press → or choose a bar to see who is in it.'}
         />
+        <CarryPeople title={`${section.name}: ${heading}`} people={listed} assessmentId={unit === 'marks' ? compared.of : null} />
       </section>
     </>
+  )
+}
+
+/** The same lean told three ways: as marked, given other work, and of whoever teaches and marks it. */
+function Leans({ compared, section }: Pick<Props, 'compared' | 'section'>) {
+  const markers = useFigures('markers', compared.of)
+  const own = markers?.of === compared.of ? markers.markers.find((m) => m.name === section.teacher) : undefined
+  const rows = [
+    { words: 'as marked', lean: section.lean.difference, interval: section.lean.interval },
+    ...(section.expected ? [{ words: 'given their other work', lean: section.expected.lean, interval: section.expected.interval }] : []),
+    ...(own && own.lean !== null ? [{ words: `${own.name}, over all scripts`, lean: own.lean, interval: own.interval }] : []),
+  ]
+  return (
+    <table className={styles.leans}>
+      <tbody>
+        {rows.map((r) => (
+          <tr key={r.words}>
+            <td className="soft small">{r.words}</td>
+            <td>
+              <Vial
+                name={`${section.name}, ${r.words},`}
+                lean={r.lean}
+                interval={r.interval}
+                tolerance={compared.tolerance}
+                unit={compared.unit}
+              />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   )
 }

@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { Column, packColumn, unpackColumn } from './columns'
+import { Id } from './course'
+
+/** One criterion that readings were judged by, levels from the lowest up; without levels points are free from 0 to `max`. */
+export const JudgedCriterion = z.strictObject({
+  id: Id,
+  title: z.string(),
+  max: z.number(),
+  /** Its points are taken off. */
+  penalty: z.boolean(),
+  levels: z.array(z.strictObject({ points: z.number(), to: z.number().nullable(), words: z.string() })),
+})
+export type JudgedCriterion = z.infer<typeof JudgedCriterion>
+
+/** The handed-in readings of an assessment, criterion by criterion, as columns; points NaN where nothing was judged. */
+export const JudgedInColumns = z.strictObject({
+  assessmentId: Id,
+  criteria: z.array(JudgedCriterion),
+  /** Whose scripts were read, and by whom: the columns hold places in these. */
+  students: z.array(Id),
+  markers: z.array(Id),
+  student: Column('i32'),
+  marker: Column('u16'),
+  mark: Column('f64'),
+  /** A column for each criterion. */
+  points: z.array(Column('f64')),
+})
+export type JudgedInColumns = z.infer<typeof JudgedInColumns>
+
+type Columns = 'student' | 'marker' | 'mark' | 'points'
+export interface JudgedReadings extends Omit<JudgedInColumns, Columns> {
+  student: ArrayLike<number>
+  marker: ArrayLike<number>
+  mark: ArrayLike<number>
+  points: ArrayLike<number>[]
+}
+
+export const packJudged = ({ student, marker, mark, points, ...rest }: JudgedReadings): JudgedInColumns => ({
+  ...rest,
+  student: packColumn('i32', student),
+  marker: packColumn('u16', marker),
+  mark: packColumn('f64', mark),
+  points: points.map((column) => packColumn('f64', column)),
+})
+
+export const unpackJudged = ({ student, marker, mark, points, ...rest }: JudgedInColumns): JudgedReadings => ({
+  ...rest,
+  student: unpackColumn('i32', student),
+  marker: unpackColumn('u16', marker),
+  mark: unpackColumn('f64', mark),
+  points: points.map((column) => unpackColumn('f64', column)),
+})

@@ -1,0 +1,219 @@
+import { useCallback, useMemo, useRef, useState } from 'react'
+import { useFigures } from '../../../course/course'
+import { useKeys } from '../../../settings/keys'
+import { AxisTicks } from '../../../parts/AxisTicks'
+import { ticksOf } from '../../../parts/ticks'
+import { Rows } from '../../../parts/Rows'
+import { Vial } from '../../../parts/Vial'
+import { WorkingOut } from '../../../parts/WorkingOut'
+import { counted, fixed, numeral, today } from '../../../parts/format'
+import type { Compared, ComparedGroup, ComparedSection } from '../../../parts/compared'
+import { TakeOut } from '../../../parts/take-out/TakeOut'
+import { CompareHead } from '../CompareHead'
+import { GroupRidge } from '../GroupRidge'
+import { RowTools } from '../RowTools'
+import { orderRows, type Order } from '../order-rows'
+import type { ViewProps } from '../kinds'
+import styles from '../compare.module.css'
+import { OtherWork } from './OtherWork'
+import { SectionCloseUp } from './SectionCloseUp'
+import { sectionsOut } from './table-out'
+import { verdict } from './verdict'
+
+const NONE: ComparedSection[] = []
+/** As high as its ridge. */
+const ROW = 58
+
+/** Every section on one axis: who is out of level, and is that the students or the marking. */
+export function Sections(view: ViewProps) {
+  const [others, setOthers] = useState<string[] | null>(null)
+  const compared = useFigures('compare', view.of, others)
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const [bar, setBar] = useState<number | null>(null)
+  const [given, setGiven] = useState(false)
+  const [wanted, setWanted] = useState('')
+  const [order, setOrder] = useState<Order>('plan')
+  const table = useRef<HTMLTableElement>(null)
+  const sections = compared?.sections ?? NONE
+  const rows = useMemo(
+    () =>
+      orderRows(
+        sections,
+        (s) => {
+          const { lean, interval } = given && s.expected ? s.expected : { lean: s.lean.difference, interval: s.lean.interval }
+          return { name: `${s.name} ${s.teacher ?? ''}`, lean, interval }
+        },
+        order,
+        wanted,
+      ),
+    [sections, given, order, wanted],
+  )
+  const farthest = useMemo(
+    () => [...sections].sort((a, b) => Math.abs(b.lean.difference ?? 0) - Math.abs(a.lean.difference ?? 0))[0],
+    [sections],
+  )
+  const chosen = rows.find((s) => s.id === chosenId) ?? (wanted ? rows[0] : farthest)
+  const choose = useCallback((id: string, value: number | null = null) => {
+    setChosen(id)
+    setBar(value)
+  }, [])
+  const step = (by: number) => {
+    const next = rows[rows.findIndex((s) => s.id === chosen?.id) + by]
+    if (next) choose(next.id)
+  }
+  useKeys([
+    { key: 'ArrowDown', does: 'next section', run: () => step(1) },
+    { key: 'ArrowUp', does: 'section before', run: () => step(-1) },
+    { key: 'g', does: 'as marked, or given their other work', run: () => setGiven((was) => !was) },
+  ])
+  if (!compared) return <WorkingOut />
+  const unit = compared.unit === 'marks' ? 'marks' : 'percent'
+  const mayGive = compared.otherWork !== null
+  const withOther = given && mayGive
+  const under = `${compared.title}, ${counted(compared.everyone.figures.n, 'student')}, ${today()}`
+  return (
+    <div className="work">
+      <main className="table-side">
+        <CompareHead
+          {...view}
+          of={compared.of}
+          rows="sections"
+          question="Are the sections on one level?"
+          out={<TakeOut table={sectionsOut(compared)} chart={{ words: { title: `${compared.title} by section`, under }, within: table }} />}
+        >
+          <div className={styles.bar}>
+            <span className="pill-choice" role="group" aria-label="How sections are held against each other">
+              <button aria-pressed={!withOther} onClick={() => setGiven(false)}>
+                as marked
+              </button>
+              <button aria-pressed={withOther} disabled={!mayGive} onClick={() => setGiven(true)} title={mayGive ? 'g' : NO_OTHER}>
+                given their other work
+              </button>
+            </span>
+            <RowTools what="sections" wanted={wanted} onWanted={setWanted} order={order} onOrder={setOrder} />
+          </div>
+        </CompareHead>
+        <table className={`grid ${styles.grid}`} ref={table}>
+          <thead>
+            <tr>
+              <th>section</th>
+              <th className={styles.axis} aria-hidden>
+                <AxisTicks ticks={ticksOf(compared.from, compared.top)} from={compared.from} to={compared.top} />
+              </th>
+              {withOther ? (
+                <>
+                  <th className="num">elsewhere</th>
+                  <th>as marked</th>
+                  <th>given their other work</th>
+                  <th>so</th>
+                </>
+              ) : (
+                <>
+                  <th className="num">marked</th>
+                  <th className="num">median</th>
+                  <th className="num">mean</th>
+                  <th className="num">sd</th>
+                  <th className="num">passed</th>
+                  <th className="num">open</th>
+                  <th>leans from the rest</th>
+                </>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            <Rows
+              of={rows}
+              height={ROW}
+              columns={withOther ? 6 : 9}
+              chosen={chosen ? rows.indexOf(chosen) : -1}
+              row={(s, row) => (
+                <tr key={s.id} {...row} className="pick" aria-selected={s.id === chosen?.id} onClick={() => choose(s.id)}>
+                  <td className={styles.name}>
+                    <button className="row-name" onClick={() => choose(s.id)}>
+                      {s.name}
+                    </button>
+                    <small>{s.teacher}</small>
+                  </td>
+                  <GroupRidge group={s} in={compared} chosen={s.id === chosen?.id} onPick={choose} />
+                  {withOther ? <GivenOtherWork section={s} compared={compared} /> : <AsMarked group={s} />}
+                  {!withOther && (
+                    <td>
+                      <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={compared.tolerance} unit={unit} />
+                    </td>
+                  )}
+                </tr>
+              )}
+            />
+            <tr className={styles.everyone}>
+              <td className={styles.name}>
+                <b>Everyone</b>
+              </td>
+              <GroupRidge group={compared.everyone} in={compared} chosen={false} />
+              {withOther ? <td colSpan={4} /> : <AsMarked group={compared.everyone} />}
+              {!withOther && <td />}
+            </tr>
+          </tbody>
+        </table>
+        {rows.length === 0 && <p className="soft mt-2">No section is called that.</p>}
+        <Underneath compared={compared} />
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {chosen && <SectionCloseUp compared={compared} section={chosen} bar={bar} onBar={setBar} />}
+        {compared.otherWork && <OtherWork compared={compared} chosen={chosen} others={others} onOthers={setOthers} />}
+      </aside>
+    </div>
+  )
+}
+
+const NO_OTHER = 'There is no other work with marks to hold it against.'
+
+function AsMarked({ group: g }: { group: ComparedGroup }) {
+  return (
+    <>
+      <td className="num">{g.figures.n}</td>
+      <td className="num">{fixed(g.figures.median)}</td>
+      <td className="num">{fixed(g.figures.mean)}</td>
+      <td className="num soft">{fixed(g.figures.sd)}</td>
+      <td className="num">{g.passed === null ? '–' : `${g.passed} of ${g.figures.n}`}</td>
+      <td className={`num ${g.open > 0 ? 'ochre fw-semibold' : 'soft'}`}>{g.open}</td>
+    </>
+  )
+}
+
+function GivenOtherWork({ section: s, compared }: { section: ComparedSection; compared: Compared }) {
+  const unit = compared.unit === 'marks' ? 'marks' : 'percent'
+  const says = verdict({ lean: s.lean.difference, interval: s.lean.interval }, s.expected, compared.tolerance)
+  return (
+    <>
+      <td className="num">{fixed(s.expected?.elsewhere ?? null)}</td>
+      <td>
+        <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={compared.tolerance} unit={unit} />
+      </td>
+      <td>
+        <Vial
+          name={`${s.name}, given their other work,`}
+          lean={s.expected?.lean ?? null}
+          interval={s.expected?.interval ?? null}
+          tolerance={compared.tolerance}
+          unit={unit}
+        />
+      </td>
+      <td className={styles.verdict}>{says && <span className={says.look ? 'ochre' : undefined}>{says.words}</span>}</td>
+    </>
+  )
+}
+
+function Underneath({ compared: { kruskal, tolerance, unit, mean, everyone } }: { compared: Compared }) {
+  return (
+    <p className="small mt-2">
+      <b>Differences between sections:</b>{' '}
+      <span className="soft">
+        {kruskal
+          ? `Kruskal–Wallis H = ${kruskal.h.toFixed(1)}, ${kruskal.df} df, ${kruskal.p < 0.001 ? 'p < 0.001' : `p = ${kruskal.p.toFixed(3)}`}`
+          : 'too little to test'}
+        {' · '}inside the lines: within ±{numeral(tolerance)} {unit} of the others · dotted line: everyone {fixed(mean)}
+        {everyone.unsettled > 0 && ` · ${everyone.unsettled} read and not yet settled: counted as the mean of their readings`}
+      </span>
+    </p>
+  )
+}

@@ -1,0 +1,172 @@
+import { useRef, useState } from 'react'
+import { useCourse, useYears } from '../../../course/course'
+import { useCourses } from '../../../session/ahead'
+import { useKeys } from '../../../settings/keys'
+import { AxisTicks } from '../../../parts/AxisTicks'
+import { TakeOut } from '../../../parts/take-out/TakeOut'
+import { Vial } from '../../../parts/Vial'
+import { WorkingOut } from '../../../parts/WorkingOut'
+import { counted, fixed, share, signed, today } from '../../../parts/format'
+import { ticksOf } from '../../../parts/ticks'
+import { CompareHead } from '../CompareHead'
+import { GroupRidge } from '../GroupRidge'
+import type { ViewProps } from '../kinds'
+import styles from '../compare.module.css'
+import type { ComparedYear } from './figures'
+import { yearsOut } from './table-out'
+
+/** This year beside earlier issues of the same course. */
+export function Years(view: ViewProps) {
+  const { id, table } = useCourse()
+  const courses = useCourses()
+  // Confirmed courses of the same code that one oversees, the latest first.
+  const earlier = (courses.data ?? [])
+    .filter((c) => c.id !== id && c.code === table.head.code && c.confirmedIssue !== null && c.role !== 'student' && c.role !== 'marker')
+    .filter((c) => c.lastDay < table.head.firstDay)
+    .sort((a, b) => (a.firstDay < b.firstDay ? 1 : -1))
+  const compared = useYears(
+    earlier.map((c) => c.id),
+    view.of,
+  )
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const within = useRef<HTMLTableElement>(null)
+  const years = compared?.years ?? []
+  const chosen = years.find((y) => y.courseId === chosenId) ?? years[1] ?? years[0]
+  const step = (by: number) => {
+    const next = chosen && years[years.indexOf(chosen) + by]
+    if (next) setChosen(next.courseId)
+  }
+  useKeys([
+    { key: 'ArrowDown', does: 'year before', run: () => step(1) },
+    { key: 'ArrowUp', does: 'next year', run: () => step(-1) },
+  ])
+  if (!compared) return <WorkingOut />
+  const head = (
+    <CompareHead
+      {...view}
+      rows="years"
+      question="Is this year like the last?"
+      out={
+        <TakeOut
+          table={yearsOut(compared)}
+          chart={{ words: { title: `${compared.title} by year`, under: `${table.head.code} ${table.head.title}, ${today()}` }, within }}
+        />
+      }
+    />
+  )
+  return (
+    <div className="work">
+      <main className="table-side">
+        {head}
+        <table className={`grid ${styles.grid}`} ref={within}>
+          <thead>
+            <tr>
+              <th>year</th>
+              <th className={styles.axis} aria-hidden>
+                <AxisTicks ticks={ticksOf(compared.from, compared.top)} from={compared.from} to={compared.top} />
+              </th>
+              <th className="num">marked</th>
+              <th className="num">median</th>
+              <th className="num">mean</th>
+              <th className="num">sd</th>
+              <th>against this year</th>
+            </tr>
+          </thead>
+          <tbody>
+            {years.map((y) => (
+              <tr key={y.courseId} className="pick" aria-selected={y === chosen} onClick={() => setChosen(y.courseId)}>
+                <td className={styles.name}>
+                  <button className="row-name" onClick={() => setChosen(y.courseId)}>
+                    {y.term}
+                  </button>
+                  <small>{y.courseId === id ? 'this year, so far' : y.title}</small>
+                </td>
+                <GroupRidge group={{ ...y, id: y.courseId, name: y.term }} in={compared} chosen={y === chosen} />
+                <td className="num">{y.figures.n}</td>
+                <td className="num">{fixed(y.figures.median)}</td>
+                <td className="num">{fixed(y.figures.mean)}</td>
+                <td className="num soft">{fixed(y.figures.sd)}</td>
+                <td>
+                  {y.courseId !== id && (
+                    <Vial name={y.term} lean={y.difference} interval={y.interval} tolerance={compared.tolerance} unit={compared.unit} />
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {earlier.length === 0 && (
+          <p className="soft mt-2">
+            No earlier issue of {table.head.code} is among your courses. Once one is confirmed, it stands here beside this year.
+          </p>
+        )}
+        {compared.odd.length > 0 && (
+          <ul className="small mt-2 ps-3">
+            {compared.odd.map((o) => (
+              <li key={o}>{o}</li>
+            ))}
+          </ul>
+        )}
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {chosen && <YearCloseUp year={chosen} now={years[0]!} unit={compared.unit} />}
+      </aside>
+    </div>
+  )
+}
+
+/** The grades of a year beside this year’s. */
+function YearCloseUp({ year, now, unit }: { year: ComparedYear; now: ComparedYear; unit: string }) {
+  const grades = [...new Set([...now.grades, ...year.grades].map((g) => g.grade))]
+  const own = (y: ComparedYear, grade: string) => y.grades.find((g) => g.grade === grade)?.count ?? 0
+  const part = (y: ComparedYear, grade: string) => (y.graded > 0 ? own(y, grade) / y.graded : null)
+  const same = year === now
+  return (
+    <>
+      <section>
+        <h2>{year.term}</h2>
+        <p>
+          {year.title}: {counted(year.figures.n, 'student')}, mean {fixed(year.figures.mean)}
+          {!same && year.difference !== null && year.interval && (
+            <>
+              , {signed(year.difference)} {unit} against this year (95% {signed(year.interval[0])} to {signed(year.interval[1])})
+            </>
+          )}
+          .
+        </p>
+      </section>
+      <section>
+        <h2>Shares of grades</h2>
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>grade</th>
+              {!same && <th className="num">{year.term}</th>}
+              <th className="num">this year, so far</th>
+            </tr>
+          </thead>
+          <tbody>
+            {grades.map((grade) => (
+              <tr key={grade}>
+                <td>{grade}</td>
+                {!same && (
+                  <td className="num">
+                    {share(part(year, grade))} <span className="soft small">{own(year, grade)}</span>
+                  </td>
+                )}
+                <td className="num">
+                  {share(part(now, grade))} <span className="soft small">{own(now, grade)}</span>
+                </td>
+              </tr>
+            ))}
+            <tr>
+              <td className="soft">graded</td>
+              {!same && <td className="num soft">{year.graded}</td>}
+              <td className="num soft">{now.graded}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </>
+  )
+}

@@ -1,0 +1,114 @@
+import { compareGroups, describe, type Description } from '#core/compare'
+import type { CourseState } from '../../../course/state'
+import { compareSections, startOf, tallestOf, type Compared, type Person } from '../../../parts/compared'
+import { ofWhat } from '../../../parts/of-what'
+
+export interface ComparedYear {
+  courseId: string
+  term: string
+  title: string
+  people: Person[]
+  figures: Description
+  /** Against this year’s, in this year’s unit; null for this year, and where one of the two has nobody. */
+  difference: number | null
+  interval: [low: number, high: number] | null
+  /** Course grades, best first, with how many have each. */
+  grades: { grade: string; count: number }[]
+  graded: number
+}
+
+export interface ComparedYears extends Pick<
+  Compared,
+  'of' | 'title' | 'unit' | 'top' | 'from' | 'passMark' | 'tallest' | 'tolerance' | 'mean'
+> {
+  /** This year first, then the earlier ones, the latest first. */
+  years: ComparedYear[]
+  /** What is not the same, in sentences. */
+  odd: string[]
+}
+
+/** Another course with its marks. */
+export type EarlierCourse = Pick<CourseState, 'table' | 'workings' | 'tried' | 'changes' | 'adopted' | 'current'>
+
+const alike = (a: string, b: string) => a.trim().toLocaleLowerCase() === b.trim().toLocaleLowerCase()
+
+/** This year beside earlier ones of the same course: assessments and components are matched by their titles. */
+export function compareYears(state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null): ComparedYears {
+  const what = ofWhat(state, wanted)
+  const now = compareSections(state, what.of)
+  const odd: string[] = []
+  const own: ComparedYear = yearOf(state, now.title, now.everyone.people)
+  const others = earlier.flatMap((other): ComparedYear[] => {
+    odd.push(...differences(state, other))
+    const list: { id: string; title: string }[] =
+      what.unit === 'marks' ? other.table.assessments : what.component >= 0 ? other.table.components : [{ id: what.of, title: what.title }]
+    const match = list.find((x) => alike(x.title, what.title))
+    if (!match) {
+      odd.push(`${other.table.head.term} had nothing called ${what.title}, so it has no row here.`)
+      return []
+    }
+    const then = compareSections(other, match.id)
+    if (then.unit === 'marks' && then.top !== what.top)
+      odd.push(`${match.title} was out of ${then.top} in ${other.table.head.term}: its marks are shown out of ${what.top}.`)
+    const scale = what.top / then.top
+    const year = yearOf(
+      other,
+      match.title,
+      then.everyone.people.map((p) => ({ ...p, value: p.value * scale })),
+    )
+    return [{ ...year, ...against(year, own) }]
+  })
+  const years = [own, ...others]
+  const all = years.flatMap((y) => y.people)
+  const from = startOf(all, what.top)
+  return {
+    of: what.of,
+    title: what.title,
+    unit: what.unit,
+    top: what.top,
+    passMark: now.passMark,
+    tolerance: now.tolerance,
+    mean: now.mean,
+    from,
+    tallest: tallestOf(
+      years.map((y) => y.people.map((p) => p.value)),
+      from,
+      what.top,
+    ),
+    years,
+    odd,
+  }
+}
+
+function yearOf({ table, current }: EarlierCourse, title: string, people: Person[]): ComparedYear {
+  const grades = [...current.result.boundaries].sort((a, b) => b.from - a.from).map((b) => b.grade)
+  const count = new Map<string | null, number>()
+  for (const s of current.result.students) count.set(s.grade, (count.get(s.grade) ?? 0) + 1)
+  return {
+    courseId: table.head.id,
+    term: table.head.term,
+    title,
+    people,
+    figures: describe(people.map((p) => p.value)),
+    difference: null,
+    interval: null,
+    grades: grades.map((grade) => ({ grade, count: count.get(grade) ?? 0 })),
+    graded: current.result.students.filter((s) => s.grade !== null).length,
+  }
+}
+
+function against(then: ComparedYear, now: ComparedYear): Pick<ComparedYear, 'difference' | 'interval'> {
+  const [own] = compareGroups([then, now].map((y) => ({ id: y.courseId, values: y.people.map((p) => p.value) }))).groups
+  return { difference: own!.difference, interval: own!.interval }
+}
+
+/** What one year has and the other has not, by title. */
+function differences({ table: now }: CourseState, { table: then }: EarlierCourse): string[] {
+  const without = (list: readonly { title: string }[], other: readonly { title: string }[]) =>
+    list.filter((a) => !other.some((b) => alike(a.title, b.title))).map((a) => a.title)
+  const fresh = without(now.assessments, then.assessments)
+  const gone = without(then.assessments, now.assessments)
+  const say = (titles: readonly string[], words: string) =>
+    titles.length > 0 ? [`${titles.join(', ')} ${titles.length === 1 ? 'has' : 'have'} ${words}.`] : []
+  return [...say(fresh, `no namesake in ${then.head.term}`), ...say(gone, `been in ${then.head.term} only`)]
+}
