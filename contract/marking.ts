@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Assessment, DaysLate, Id, Status } from './course'
-import { EarlierReading } from './table'
+import { Attempt, EarlierReading } from './table'
 import { Gate, Judged, Picks, StandardInUse } from './exemplars'
 
 /** What a marker may see of others' readings of the same script, never before handing in their own. */
@@ -75,9 +75,7 @@ export const DeskScript = z.strictObject({
   daysLate: DaysLate,
   cameAt: z.string().nullable(),
   /** Every hand-in, the latest last; none where the work is on paper or elsewhere. */
-  attempts: z.array(
-    z.strictObject({ number: z.number().int(), cameAt: z.string().nullable(), kind: z.enum(['text', 'pdf']), text: z.string().nullable() }),
-  ),
+  attempts: z.array(Attempt),
   assessment: Assessment.pick({ id: true, title: true, outOf: true, marking: true, use: true, notes: true }),
   standard: StandardInUse.nullable(),
   /** One's own; version 0 where nothing was kept yet. */

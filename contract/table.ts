@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { STATUSES } from '#core/grades'
-import { Adjustment } from './changes'
+import { Adjustment, AgreeRule } from './changes'
 import { Assessment, Boundary, Component, CourseHead, DaysLate, Id, Mark, Placement, Policy, Section, Status, Student } from './course'
 import { ScaleBody } from './library'
 import { Stay } from './roll'
@@ -237,6 +237,32 @@ export const EarlierReading = z.strictObject({
 })
 export type EarlierReading = z.infer<typeof EarlierReading>
 
+/** A hand-in of a script. */
+export const Attempt = z.strictObject({
+  number: z.number().int(),
+  cameAt: z.string().nullable(),
+  kind: z.enum(['text', 'pdf']),
+  text: z.string().nullable(),
+})
+
+/** A word that was said on a script: a mark agreed for its readings, or that it is open again. */
+export const ScriptWord = z.strictObject({
+  /** Null where it was opened again. */
+  mark: z.number().nullable(),
+  rule: AgreeRule.nullable(),
+  by: z.string(),
+  at: z.string(),
+  /** Why the decision was made. */
+  reason: z.string(),
+  /** The readings that it was about, as they were then. */
+  readings: z.array(z.strictObject({ marker: z.string(), mark: z.number() })),
+  /** Nobody has said anything since. */
+  inForce: z.boolean(),
+  /** Its readings are still those. */
+  holds: z.boolean(),
+})
+export type ScriptWord = z.infer<typeof ScriptWord>
+
 export const ScriptDetail = z.strictObject({
   id: Id,
   student: Student,
@@ -265,5 +291,9 @@ export const ScriptDetail = z.strictObject({
     }),
   ),
   history: z.array(CellState),
+  /** What was agreed on it, the latest first; withdrawn decisions are left out. */
+  words: z.array(ScriptWord),
+  /** Every hand-in, the latest last; none where the work is on paper or elsewhere. */
+  attempts: z.array(Attempt),
 })
 export type ScriptDetail = z.infer<typeof ScriptDetail>

@@ -37,14 +37,34 @@ export type AdjustedMark = AdjustableMark & {
  * blank, and the arithmetic is exact, so that a step or a boundary is met where it should be.
  * @throws AdjustmentError for a line without width or a curve that does not rise
  */
-export function applyAdjustments(marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): AdjustedMark[] {
+export const applyAdjustments = (marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): AdjustedMark[] =>
+  throughStack(marks, adjustments).marks
+
+/**
+ * What a stack would make of any other mark, the others being what they are: a way that depends on the marks it covers is taken as it
+ * stands for those.
+ * @throws AdjustmentError as `applyAdjustments` does
+ */
+export function stackOver(
+  marks: readonly AdjustableMark[],
+  adjustments: readonly Adjustment[],
+): (of: Pick<AdjustableMark, 'assessmentId' | 'sectionId'>, mark: number) => number {
+  const { steps } = throughStack(marks, adjustments)
+  return (of, mark) => steps.reduce((m, step) => (step.covers(of) ? step.change(m) : m), mark)
+}
+
+interface Step {
+  covers: (of: Pick<AdjustableMark, 'assessmentId' | 'sectionId'>) => boolean
+  change: (mark: number) => number
+}
+
+function throughStack(marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): { marks: AdjustedMark[]; steps: Step[] } {
   const result: AdjustedMark[] = marks.map((m) => ({ ...m, plain: m.mark, steps: [] }))
-  for (const adjustment of adjustments) {
-    if (!adjustment.on) continue
+  const steps = adjustments.flatMap((adjustment): Step[] => {
+    if (!adjustment.on) return []
     const sections = adjustment.sectionIds && new Set(adjustment.sectionIds)
-    const covered = result.filter(
-      (m) => m.mark !== null && m.assessmentId === adjustment.assessmentId && (!sections || sections.has(m.sectionId)),
-    )
+    const covers: Step['covers'] = (m) => m.assessmentId === adjustment.assessmentId && (!sections || sections.has(m.sectionId))
+    const covered = result.filter((m) => m.mark !== null && covers(m))
     const change = adjuster(
       adjustment,
       covered.map((m) => m.mark!),
@@ -53,8 +73,9 @@ export function applyAdjustments(marks: readonly AdjustableMark[], adjustments: 
       m.mark = change(m.mark!)
       m.steps.push({ adjustmentId: adjustment.id, mark: m.mark })
     }
-  }
-  return result
+    return [{ covers, change }]
+  })
+  return { marks: result, steps }
 }
 
 /**

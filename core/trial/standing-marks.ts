@@ -1,5 +1,5 @@
 import { STATUSES, type Course, type MarkRow, type Status } from '../grades/course'
-import { applyAdjustments } from '../rescale/adjustments'
+import { applyAdjustments, stackOver } from '../rescale/adjustments'
 import { appliesGrid, exceptionsOf, NO_SCRIPT, readingPlaces, type Workings } from './workings'
 
 /** Where a plain mark comes from; `open` where readings wait to be settled or made, `clash` where a typed mark and a reading disagree. */
@@ -142,29 +142,49 @@ export function plainMark(script: {
 const NO_STEPS: Standing['steps'] = new Map()
 
 function adjusted(w: Workings, source: Uint8Array, plain: Float64Array): Standing {
-  const { cells, course, scripts } = w
+  const { cells } = w
   const columns = [...new Set(w.adjustments.flatMap((a) => (a.on ? cells.assessment(a.assessmentId) : [])))].filter((a) => a >= 0)
   if (columns.length === 0) return { source, plain, mark: plain, steps: NO_STEPS }
-  const outOf = new Map(course.assessments.map((a) => [a.id, a.outOf]))
   const mark = plain.slice()
   const steps = new Map<number, readonly Step[]>()
-  const rows = course.students.flatMap(({ id, sectionId }, s) =>
+  const rows = adjustable(w, plain, columns)
+  const done = applyAdjustments(rows, stackOf(w))
+  rows.forEach(({ cell }, i) => {
+    mark[cell] = done[i]!.mark!
+    if (done[i]!.steps.length > 0) steps.set(cell, done[i]!.steps)
+  })
+  return { source, plain, mark, steps }
+}
+
+/** The plan in force says what an assessment is marked out of, not the day the adjustment was made. */
+function stackOf({ adjustments, course }: Workings): Workings['adjustments'] {
+  const outOf = new Map(course.assessments.map((a) => [a.id, a.outOf]))
+  return adjustments.map((a) => ({ ...a, outOf: outOf.get(a.assessmentId) ?? a.outOf }))
+}
+
+/** The plain marks of some assessments as the stack takes them. */
+function adjustable({ cells, course, scripts }: Workings, plain: Float64Array, columns: readonly number[]) {
+  return course.students.flatMap(({ id, sectionId }, s) =>
     columns.flatMap((a) => {
       const cell = s * cells.width + a
       if (scripts.there[cell] === NO_SCRIPT || Number.isNaN(plain[cell])) return []
       return [{ cell, studentId: id, assessmentId: cells.assessmentIds[a]!, sectionId, mark: plain[cell]! }]
     }),
   )
-  // The plan in force says what an assessment is marked out of, not the day the adjustment was made.
-  const done = applyAdjustments(
-    rows,
-    w.adjustments.map((a) => ({ ...a, outOf: outOf.get(a.assessmentId) ?? a.outOf })),
-  )
-  rows.forEach(({ cell }, i) => {
-    mark[cell] = done[i]!.mark!
-    if (done[i]!.steps.length > 0) steps.set(cell, done[i]!.steps)
-  })
-  return { source, plain, mark, steps }
+}
+
+/** What the stack in force would make of another plain mark in a cell, the others being what they are. */
+export function rescaledTo(w: Workings, standing: Standing): (cell: number, plain: number) => number {
+  const stacks = new Map<number, ReturnType<typeof stackOver>>()
+  const sections = w.course.students
+  return (cell, plain) => {
+    const column = cell % w.cells.width
+    const assessmentId = w.cells.assessmentId(cell)
+    if (!w.adjustments.some((a) => a.on && a.assessmentId === assessmentId)) return plain
+    let stack = stacks.get(column)
+    if (!stack) stacks.set(column, (stack = stackOver(adjustable(w, standing.plain, [column]), stackOf(w))))
+    return stack({ assessmentId, sectionId: sections[Math.floor(cell / w.cells.width)]!.sectionId }, plain)
+  }
 }
 
 const orNull = (x: number): number | null => (x !== x ? null : x)

@@ -5,6 +5,8 @@ import { compareMarkers } from '../stops/compare/markers/figures'
 import { reliabilityOf } from '../stops/compare/reliability'
 import { compareYears, type EarlierCourse } from '../stops/compare/years/figures'
 import { compareSections } from '../parts/compared'
+import { gradesIf } from '../stops/reconcile/grades-if'
+import { lookNext } from '../stops/reconcile/look-next'
 import { readingQueueOf } from '../stops/reconcile/queue'
 import { rescaleFigures } from '../stops/rescale/figures'
 import { studentFigures } from '../stops/student/figures'
@@ -16,6 +18,8 @@ export const FIGURES = {
   compare: compareSections,
   markers: compareMarkers,
   reliability: reliabilityOf,
+  gradesIf,
+  lookNext,
   reconcile: readingQueueOf,
   rescale: rescaleFigures,
   student: studentFigures,

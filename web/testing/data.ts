@@ -101,5 +101,7 @@ export const scriptDetail = (id: string, more: Partial<ScriptDetail> = {}): Scri
   cameAt: null,
   readings: [],
   history: [],
+  words: [],
+  attempts: [],
   ...more,
 })

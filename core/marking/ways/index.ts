@@ -6,7 +6,7 @@ import { judgement } from './judgement'
 import { markingBy, type Marking } from './markings'
 import type { Judged, StandardOf, Way } from './way'
 
-export { JudgedError, type Judged } from './way'
+export { JudgedError, type Judged, type StandardOf } from './way'
 
 const WAYS = { direct, rubric: byRubric, scheme: byScheme, judgement, completion } satisfies Record<Marking, unknown>
 export const wayTitle = (marking: Marking): string => WAYS[marking].title

@@ -14,10 +14,12 @@ import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
+import { attemptQueries } from './attempts'
 import { earlierReadings } from './earlier-readings'
 import { marksTable } from './marks-table'
 import { readersOf, readNotTyped } from './readers'
 import { tryMarksFile, type ChangedCell } from './marks-file'
+import { scriptWords } from './script-words'
 import { sheets } from './sheet'
 
 /** Cells of one file that can be undone; more are told to nobody. */
@@ -200,6 +202,8 @@ export function markingRoutes(
      WHERE s.student_id = ? AND s.assessment_id = ? AND t.course_id = ?`,
   )
   const { everyState } = earlierReadings(db)
+  const wordsOn = scriptWords(db)
+  const attempts = attemptQueries(db)
 
   handle(routes.cellStates, ({ params: { courseId, studentId, assessmentId }, me, role }) => {
     const row = cell.get(studentId, assessmentId, courseId)
@@ -226,6 +230,8 @@ export function markingRoutes(
         criterionComments: JSON.parse(criterion_comments) as Record<string, string>,
       })),
       history: history.all(row.id),
+      words: wordsOn(row.id),
+      attempts: attempts.all(row.id),
     }
   })
 }

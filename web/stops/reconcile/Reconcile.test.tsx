@@ -1,32 +1,37 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { useReducer } from 'react'
 import { addChanges, type Change } from '#core/trial'
-import { routes } from '#contract'
+import { routes, type AskedReading } from '#contract'
 import { scriptDetail } from '../../testing/data'
 import { inPage, serverAnswers } from '../../testing/in-page'
 import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
 import Reconcile from './Reconcile'
 
-const TABLE = smallTable(
-  [
-    ['ada', 'paper', 30],
-    ['ada', 'essay', null],
-    ['bo', 'paper', 20],
-    ['bo', 'essay', null],
-    ['cy', 'essay', null],
-  ],
-  [
-    ['ada', 'essay', 'mo', 8],
-    ['ada', 'essay', 'ny', 16],
-    ['bo', 'essay', 'mo', 11],
-    ['bo', 'essay', 'ny', 12],
-    ['cy', 'essay', 'mo', 9],
-  ],
-)
+let settledTable = false
+const made = (agreed: Record<string, number>) =>
+  smallTable(
+    [
+      ['ada', 'paper', 30],
+      ['ada', 'essay', null],
+      ['bo', 'paper', 20],
+      ['bo', 'essay', null],
+      ['cy', 'essay', null],
+    ],
+    [
+      ['ada', 'essay', 'mo', 8],
+      ['ada', 'essay', 'ny', 16],
+      ['bo', 'essay', 'mo', 11],
+      ['bo', 'essay', 'ny', 12],
+      ['cy', 'essay', 'mo', 9],
+    ],
+    { agreed },
+  )
+const tableNow = () => made(settledTable ? { 'essay:ada': 12, 'essay:bo': 11.5 } : {})
 
 let changes: Change[] = []
 let draw: () => void = () => undefined
 let mayDecide = true
+let asked: AskedReading[] = []
 const propose = (added: Change[]) => {
   changes = addChanges(changes, added)
   draw()
@@ -36,8 +41,8 @@ const setTrial = (next: Change[]) => {
   draw()
 }
 jest.mock('../../course/course', () => ({
-  useFigures: (name: 'reconcile', of: string | null) => smallFigures(TABLE, changes)(name, of),
-  useCourse: () => ({ ...smallCourse(TABLE, changes), propose, setTrial, mayDecide }),
+  useFigures: (name: 'reconcile', ...of: [string | null]) => smallFigures(tableNow(), changes)(name, ...of),
+  useCourse: () => ({ ...smallCourse(tableNow(), changes), propose, setTrial, mayDecide }),
 }))
 
 function Shown() {
@@ -61,14 +66,34 @@ const detail = (scriptId: string) =>
       madeMark: null,
       handedInAt: '2026-11-20T10:00:00.000Z',
     })),
+    words: settledTable
+      ? [
+          {
+            mark: 12,
+            rule: { kind: 'mean' },
+            by: 'Ines',
+            at: '2026-11-21T10:00:00.000Z',
+            reason: 'Within tolerance',
+            readings: [
+              { marker: 'Mo', mark: 8 },
+              { marker: 'Ny', mark: 16 },
+            ],
+            inForce: true,
+            holds: true,
+          },
+        ]
+      : [],
   })
 
 beforeEach(() => {
   changes = []
+  settledTable = false
   mayDecide = true
+  asked = []
   serverAnswers([
     [routes.script, (_, address) => detail(decodeURIComponent(address.split('/').at(-1)!))],
     [routes.library, () => ({ rubrics: [], schemes: [], scales: [], outcomes: [] })],
+    [routes.furtherReadings, () => asked],
   ])
 })
 const row = (name: string) => screen.getByText(name, { selector: 'td' }).closest('tr')!
@@ -77,7 +102,8 @@ const settled = () => changes.map((c) => (c.kind === 'settle' ? [c.scriptId, c.m
 
 test('scripts whose readings disagree come first, with what is at stake; one reading alone is none of them', () => {
   inPage(<Shown />)
-  expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('1 script to settle')
+  expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('2 scripts to settle')
+  expect(screen.getByText(/1 over tolerance, 1 within/)).toBeTruthy()
   expect(screen.getAllByRole('row', { selected: true })[0]!.textContent).toMatch(/^ada/)
   expect(screen.queryByText('cy', { selector: 'td' })).toBeNull()
   expect([agreedOf('ada'), agreedOf('bo')]).toEqual(['open', 'open'])
@@ -95,7 +121,9 @@ test('a key settles it as a trial and goes on to the next; Delete leaves it open
     ['essay:ada', 16],
     ['essay:bo', 11],
   ])
-  expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('Nothing over tolerance')
+  // As it is decided both are open still, here as at the stop.
+  expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('2 scripts to settle')
+  expect(screen.getByText(/2 tried/)).toBeTruthy()
   await user.keyboard('{ArrowUp}{Delete}')
   expect([settled(), agreedOf('ada')]).toEqual([[['essay:bo', 11]], 'open'])
 })
@@ -133,4 +161,33 @@ test('who only looks on settles nothing', async () => {
   await user.keyboard('mb')
   expect(changes).toEqual([])
   expect(screen.queryByRole('button', { name: /highest|Settle/ })).toBeNull()
+})
+
+test('a further reading that was asked for shows as waiting, and can be asked for no longer', async () => {
+  asked = [
+    {
+      assessmentId: 'essay',
+      studentId: 'ada',
+      markerId: 'ny',
+      because: 'far apart',
+      askedAt: '2026-11-20T10:00:00.000Z',
+      state: 'waiting',
+    },
+  ]
+  inPage(<Shown />)
+  await waitFor(() => expect(within(row('ada')).getByText('reading asked for')).toBeTruthy())
+  expect(screen.getByRole('button', { name: 'No longer' })).toBeTruthy()
+})
+
+test('what was agreed before is told with who, when, why and on which readings; a settled script is opened again by a decision', async () => {
+  settledTable = true
+  const { user } = inPage(<Shown />)
+  await waitFor(() => expect(screen.getByText(/by the mean/)).toBeTruthy())
+  expect(screen.getByText(/Within tolerance/)).toBeTruthy()
+  expect(screen.getByText(/readings then: Mo 8, Ny 16/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: /^Open it again/ }))
+  expect(changes).toEqual([{ kind: 'reopen', scriptId: 'essay:ada' }])
+  expect(agreedOf('ada')).toBe('open again trying')
+  await user.keyboard('{Delete}')
+  expect(changes).toEqual([])
 })

@@ -1,59 +1,59 @@
 import { useQuery } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { agreeMark, type AgreeRule } from '#core/agree'
-import { gradeAt } from '#core/bounds'
-import { gradeCourse } from '#core/grades'
-import { percentOf } from '#core/rescale'
-import { criterionMaximum } from '#core/scales'
-import { routes, type Assessment, type Library, type ScriptDetail } from '#contract'
+import { routes, type AskedReading, type Assessment } from '#contract'
 import { call } from '../../api/client'
 import { useCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
 import { usePersonLabels } from '../../settings/names'
-import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
-import { counted, fixed, numeral, typedNumber, shownAt } from '../../parts/format'
+import { fixed, numeral, signed, typedNumber } from '../../parts/format'
+import { Attempts } from '../../parts/script/Attempts'
+import { ByCriterion } from './ByCriterion'
 import { keepTyped, type QueueRow } from './queue'
+import { Remarks } from './Remarks'
+import { Said } from './Said'
+import { Waiting } from './Waiting'
+import styles from './reconcile.module.css'
 
 interface Props {
   row: QueueRow
   assessment: Assessment
+  /** How its readers lean; null where that cannot be told of all of them. */
+  leans: Record<string, number> | null
+  /** Readings of it that were asked for. */
+  asked: readonly AskedReading[]
   onSettle: (rule: AgreeRule) => void
   onOpen: () => void
+  onAsk: () => void
 }
 
-/** One script's readings side by side, criterion by criterion, and the ways to settle it. */
-export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
+interface Way {
+  key: string
+  words: string
+  rule: AgreeRule
+}
+
+/** One script's readings side by side, criterion by criterion, with the work itself, and the ways to settle it. */
+export function SettleCloseUp({ row, assessment, leans, asked, onSettle, onOpen, onAsk }: Props) {
   const { id, table, mayDecide } = useCourse()
-  const own = useFigures('student', row.studentId)
   const label = usePersonLabels(table.students)
   const detail = useQuery({
     queryKey: ['script', id, row.scriptId],
     queryFn: () => call(routes.script, { params: { courseId: id, scriptId: row.scriptId } }),
   })
-  const library = useQuery({
-    queryKey: ['library', id],
-    queryFn: () => call(routes.library, { params: { courseId: id } }),
-    staleTime: Infinity,
-  })
   const [ownText, setOwn, dropOwn] = useDraft(`own mark ${row.scriptId}`)
   const [reason, setReason, dropReason] = useDraft(`own mark because ${row.scriptId}`)
-
-  const gradeWith = (mark: number): string => {
-    if (own?.studentId !== row.studentId) return ''
-    const { course } = own
-    const marks = course.marks.map((m) => (m.assessmentId === assessment.id ? { ...m, mark } : m))
-    const student = gradeCourse({ ...course, marks }).students[0]!
-    const percent = percentOf(student)
-    return student.grade ?? (percent === null ? '' : `${gradeAt(percent, course.boundaries, course.policy.rounding) ?? ''} so far`)
-  }
+  const [opened, setOpened] = useState(false)
   const surname = (markerId: string) =>
     table.markers
       .find((m) => m.id === markerId)
       ?.name.split(' ')
       .at(-1) ?? markerId
-  const options: { key: string; words: string; rule: AgreeRule }[] = [
+  const ways: Way[] = [
     { key: 'M', words: 'mean', rule: { kind: 'mean' } },
+    ...(leans ? [{ key: 'V', words: 'levelled', rule: { kind: 'levelled' as const, leans, outOf: assessment.outOf } }] : []),
     { key: 'D', words: 'median', rule: { kind: 'median' } },
     { key: 'H', words: 'highest', rule: { kind: 'highest' } },
     { key: 'L', words: 'lowest', rule: { kind: 'lowest' } },
@@ -62,11 +62,23 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
       .slice(0, 4)
       .map((r, i) => ({ key: String(i + 1), words: `${surname(r.markerId)}’s`, rule: { kind: 'senior' as const, markerId: r.markerId } })),
   ]
-  const criteria = criteriaOf(library.data, assessment.standardId)
-  // In the order of the queue, whatever order they come in.
-  const readings = row.readings.map((r) => detail.data?.readings.find((d) => d.markerId === r.markerId))
+  const marks = ways.map((w) => agreeMark(row.readings, w.rule, w.rule.kind === 'value' ? null : assessment.step).mark)
   const ownMark = typedNumber(ownText)
   const ownWrong = ownText !== '' && (ownMark === null || ownMark < 0 || ownMark > assessment.outOf)
+  const asks = ownMark === null || ownWrong ? marks : [...marks, ownMark]
+  const grades = useFigures('gradesIf', row.scriptId, asks)
+  const gradeOf = (i: number): string => {
+    const own = grades?.scriptId === row.scriptId ? grades.grades[i] : undefined
+    if (!own?.grade) return ''
+    // Where it is rescaled, what counts is another mark than the one agreed.
+    const rescaled = Math.abs(own.mark - asks[i]!) > 1e-9 ? `${numeral(own.mark)}, ` : ''
+    return `${rescaled}${own.grade}${own.soFar ? ' so far' : ''}`
+  }
+  // In the order of the queue, whatever order they come in.
+  const readings = useMemo(
+    () => row.readings.map((r) => detail.data?.readings.find((d) => d.markerId === r.markerId)),
+    [row.readings, detail.data],
+  )
   return (
     <>
       <section>
@@ -74,76 +86,22 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
           <Link to={`/courses/${id}/students/${row.studentId}`}>{label(row.studentId)}</Link>{' '}
           <span className="soft small fw-normal">spread {numeral(row.spread)}</span>
         </h2>
-        <table className="grid criteria">
-          <thead>
-            <tr>
-              <th>{criteria.length > 0 ? 'criterion' : ''}</th>
-              {row.readings.map((r, i) => (
-                <th className="num" key={r.markerId}>
-                  <svg width="13" height="13" aria-hidden>
-                    <ReadingShape nth={i} cx={6.5} cy={6.5} />
-                  </svg>{' '}
-                  {surname(r.markerId)}
-                </th>
-              ))}
-              <th className="num">apart</th>
-            </tr>
-          </thead>
-          <tbody>
-            {criteria.map((c) => {
-              const given = readings.map((r) => r?.picks[c.id])
-              const known = given.filter((g) => g !== undefined)
-              const apart = known.length > 1 ? Math.max(...known) - Math.min(...known) : null
-              return (
-                <tr key={c.id}>
-                  <td>
-                    {c.title} <span className="soft">{c.penalty ? 'takes off' : `of ${numeral(c.max)}`}</span>
-                  </td>
-                  {given.map((g, i) => (
-                    <td className="num" key={i}>
-                      {numeral(g)}
-                    </td>
-                  ))}
-                  <td className={`num ${apart !== null && apart >= c.max * 0.3 ? 'ochre fw-semibold' : 'soft'}`}>{numeral(apart)}</td>
-                </tr>
-              )
-            })}
-            <tr className="fw-semibold">
-              <td>of {numeral(assessment.outOf)}</td>
-              {row.readings.map((r, i) => (
-                <td className="num" key={r.markerId} style={{ color: readingColour(i) }}>
-                  {numeral(r.mark)}
-                  {readings[i]?.judgement && <span className="soft fw-normal small d-block">{readings[i].judgement}</span>}
-                </td>
-              ))}
-              <td className={`num ${row.over ? 'ochre' : ''}`}>{numeral(row.spread)}</td>
-            </tr>
-          </tbody>
-        </table>
-        {readings.map(
-          (r, i) =>
-            r &&
-            (r.comment || r.notes || r.afterSeeing || r.earlier.length > 0 || Object.values(r.criterionComments).some(Boolean)) && (
-              <blockquote key={r.markerId} style={{ borderColor: readingColour(i) }}>
-                <span dir="auto">{r.comment}</span>
-                {Object.entries(r.criterionComments).map(
-                  ([on, words]) =>
-                    words && (
-                      <p key={on} className="small mb-0" dir="auto">
-                        <span className="soft">{criteria.find((c) => c.id === on)?.title ?? on}:</span> {words}
-                      </p>
-                    ),
-                )}
-                {r.notes && (
-                  <p className="small mb-0" dir="auto">
-                    <span className="soft">for markers:</span> {r.notes}
-                  </p>
-                )}
-                <ReadingStates reading={r} />
-              </blockquote>
-            ),
+        <ByCriterion row={row} assessment={assessment} readings={readings} surname={surname} onSettle={mayDecide ? onSettle : null} />
+        <Remarks readings={readings} standardId={assessment.standardId} />
+        {detail.data && detail.data.attempts.length > 0 && (
+          <>
+            <button className="quiet-button mt-2" aria-expanded={opened} onClick={() => setOpened((was) => !was)}>
+              {opened ? 'Close the script' : 'Open the script'}
+            </button>
+            {opened && (
+              <div className={styles.work}>
+                <Attempts courseId={id} assessmentId={assessment.id} studentId={row.studentId} attempts={detail.data.attempts} />
+              </div>
+            )}
+          </>
         )}
       </section>
+      <Said words={detail.data?.words ?? []} outOf={assessment.outOf} />
       {mayDecide && (
         <section>
           <h2>Settle by</h2>
@@ -153,19 +111,20 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
               otherwise: no mark stands until you say which.
             </p>
           )}
-          <div className="settle-options">
-            {options.map((o) => {
-              const { mark } = agreeMark(row.readings, o.rule, o.rule.kind === 'value' ? null : assessment.step)
-              return (
-                <button key={o.key} onClick={() => onSettle(o.rule)}>
-                  <kbd>{o.key}</kbd> <span>{o.words}</span> <b className="num">{fixed(mark)}</b>{' '}
-                  <span className="soft">{gradeWith(mark)}</span>
-                </button>
-              )
-            })}
+          <div className={styles.options}>
+            {ways.map((o, i) => (
+              <button
+                key={o.key}
+                onClick={() => onSettle(o.rule)}
+                title={o.rule.kind === 'levelled' ? leansInWords(o.rule.leans, surname) : undefined}
+              >
+                <kbd>{o.key}</kbd> <span>{o.words}</span> <b className="num">{fixed(marks[i])}</b>{' '}
+                <span className="soft">{gradeOf(i)}</span>
+              </button>
+            ))}
           </div>
           <Form
-            className="own-mark"
+            className={styles.own}
             onKeyDown={(e) => e.key === 'Escape' && (document.activeElement as HTMLElement | null)?.blur()}
             onSubmit={(e) => {
               e.preventDefault()
@@ -198,55 +157,20 @@ export function SettleCloseUp({ row, assessment, onSettle, onOpen }: Props) {
             </Button>
           </Form>
           {ownWrong && <p className="brick small">Give a mark from 0 to {numeral(assessment.outOf)}.</p>}
-          {row.trying && (
-            <Button variant="link" onClick={onOpen}>
-              Leave it open again <kbd>Del</kbd>
+          {!ownWrong && asks.length > marks.length && <p className="soft small mb-0">That would be {gradeOf(marks.length)}.</p>}
+          {(row.trying || row.agreed !== null) && (
+            <Button variant="link" className="px-0" onClick={onOpen}>
+              {row.trying ? 'Leave it as it was' : 'Open it again'} <kbd>Del</kbd>
             </Button>
           )}
         </section>
       )}
+      <Waiting courseId={id} asked={asked} onAsk={mayDecide ? onAsk : null} />
     </>
   )
 }
 
-/** How a reading came to be what it is: every state it was in, and what was changed after others' readings were seen. */
-function ReadingStates({ reading: r }: { reading: ScriptDetail['readings'][number] }) {
-  if (r.earlier.length === 0 && !r.afterSeeing) return null
-  return (
-    <div className="small">
-      {r.afterSeeing && <b className="ochre">changed after seeing how others read it</b>}
-      {r.earlier.length > 0 && (
-        <details>
-          <summary className="soft">{counted(r.earlier.length, 'earlier state')}</summary>
-          <ul className="people">
-            {r.earlier.map((e) => (
-              <li key={e.replacedAt}>
-                <span>
-                  <b>{e.mark === null ? 'not all judged' : numeral(e.mark)}</b> {e.state}
-                  {e.afterSeeing && <span className="ochre"> after seeing others</span>}
-                </span>
-                <span className="soft">until {shownAt(e.replacedAt, 'd MMM, HH:mm')}</span>
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
-    </div>
-  )
-}
-
-function criteriaOf(
-  library: Library | undefined,
-  standardId: string | null,
-): { id: string; title: string; max: number; penalty: boolean }[] {
-  const rubric = library?.rubrics.find((r) => r.id === standardId)
-  if (rubric)
-    return rubric.criteria.map((c) => ({
-      id: c.id,
-      title: c.title,
-      penalty: c.penalty,
-      max: criterionMaximum(c),
-    }))
-  const scheme = library?.schemes.find((s) => s.id === standardId)
-  return scheme ? scheme.criteria.map((c) => ({ id: c.id, title: c.title, penalty: false, max: c.max })) : []
-}
+const leansInWords = (leans: Record<string, number>, surname: (id: string) => string): string =>
+  `the mean of the readings less how their markers lean: ${Object.entries(leans)
+    .map(([id, lean]) => `${surname(id)} ${signed(lean)}`)
+    .join(', ')}`

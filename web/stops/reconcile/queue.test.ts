@@ -1,6 +1,9 @@
-import type { Change } from '#core/trial'
+import type { Adjustment } from '#core/rescale'
+import { openItems, planFacts, type Change } from '#core/trial'
 import { smallState, smallTable } from '../../testing/small-course'
-import { keepTyped, readingQueueOf } from './queue'
+import { narrowed, pairsOf } from './filter'
+import { gradesIf } from './grades-if'
+import { keepTyped, readingQueueOf, type QueueOrder } from './queue'
 
 const table = () =>
   smallTable(
@@ -59,8 +62,101 @@ test('one reading beside another mark that was typed is settled by a person, wha
   expect(readingRows(smallState(typed, [kept]), 'paper')[0]).toMatchObject({ agreed: 20, trying: true })
 })
 
-test('the first assessment with something to settle is shown where none is named, and those without are none to choose', () => {
-  const { toSettle, assessmentId } = readingQueueOf(smallState(table()), null)
-  expect({ toSettle, assessmentId }).toEqual({ toSettle: ['essay'], assessmentId: 'essay' })
-  expect(readingQueueOf(smallState(smallTable([['ada', 'paper', 20]])), null)).toEqual({ toSettle: [], assessmentId: null, rows: [] })
+test('all assessments stand in one queue; where one is named it is shown alone, and those without are none to choose', () => {
+  const all = readingQueueOf(smallState(table()), null)
+  expect(all).toMatchObject({ toSettle: ['essay'], assessmentId: null, open: 2, openOver: 1 })
+  expect(readingQueueOf(smallState(table()), 'essay')).toMatchObject({ assessmentId: 'essay', open: 2 })
+  expect(readingQueueOf(smallState(smallTable([['ada', 'paper', 20]])), null)).toEqual({
+    toSettle: [],
+    assessmentId: null,
+    open: 0,
+    openOver: 0,
+    rows: [],
+  })
+})
+
+test('what waits here is what waits at the stop and at Confirm: nobody absent, nobody left out, no sample within tolerance', () => {
+  const readings: Parameters<typeof smallTable>[1] = [
+    ['ada', 'essay', 'mo', 6],
+    ['ada', 'essay', 'ny', 15],
+    ['bo', 'essay', 'mo', 6],
+    ['bo', 'essay', 'ny', 15],
+    // Read once as it is wanted, and once more as a sample.
+    ['cy', 'paper', 'mo', 20],
+    ['cy', 'paper', 'ny', 21],
+    ['di', 'paper', 'mo', 10],
+    ['di', 'paper', 'ny', 30],
+  ]
+  const state = smallState(
+    smallTable(
+      [
+        ['ada', 'essay', null, 'absent'],
+        ['bo', 'essay', null],
+        ['cy', 'paper', null],
+        ['di', 'paper', null],
+      ],
+      readings,
+      { leftOut: { essay: ['bo'] } },
+    ),
+  )
+  const { rows, open } = readingQueueOf(state, null)
+  expect([rows.map((r) => r.scriptId), open]).toEqual([['paper:di'], 1])
+  const items = openItems(state.workings, planFacts(state.table), state.adopted.standing)
+  expect(items.filter((i) => i.stop === 'reconcile').reduce((n, i) => n + i.count, 0)).toBe(open)
+})
+
+test('grades at stake are those of the marks as they are rescaled', () => {
+  const adjustment: Adjustment = {
+    id: 'up',
+    assessmentId: 'essay',
+    outOf: 20,
+    sectionIds: null,
+    method: { kind: 'add', by: 5 },
+    on: true,
+    neverLower: false,
+    above: 'keep within',
+    step: null,
+  }
+  const [ada] = readingRows(smallState({ ...table(), adjustments: [adjustment] }))
+  // 20 of 40; 11 or 20 of 20 in place of 6 or 15: 52.5% or 75%.
+  expect(ada!.stake).toEqual(['Pass', 'Merit'])
+  const state = smallState({ ...table(), adjustments: [adjustment] })
+  expect(gradesIf(state, 'essay:ada', [6, 15, 13]).grades).toEqual([
+    { mark: 11, percent: 52.5, grade: 'Pass', soFar: false },
+    { mark: 20, percent: 75, grade: 'Merit', soFar: false },
+    { mark: 18, percent: 70, grade: 'Merit', soFar: false },
+  ])
+})
+
+test('a script opened again is open, and says so; opened in a trial it keeps its place', () => {
+  const settled = { ...table(), agreed: { 'essay:di': 14, 'essay:bo': 13 } }
+  const reopen: Change = { kind: 'reopen', scriptId: 'essay:bo' }
+  const rows = readingRows(smallState(settled, [reopen]))
+  expect(rows.map((r) => [r.studentId, r.agreed, r.trying, r.reopened])).toEqual([
+    ['ada', null, false, false],
+    ['bo', null, true, true],
+    ['di', 14, false, false],
+  ])
+  const now = readingRows(smallState({ ...table(), reopened: ['essay:bo'] }))
+  expect(now.find((r) => r.studentId === 'bo')).toMatchObject({ agreed: null, reopened: true })
+})
+
+test('the queue in other orders, and as narrowed down', () => {
+  const state = smallState(table())
+  const order = (o: QueueOrder) => readingQueueOf(state, null, o).rows.map((r) => r.studentId)
+  expect(order('spread')).toEqual(['ada', 'bo', 'di'])
+  expect(order('stake')[0]).toBe('ada')
+  const { rows } = readingQueueOf(state, null)
+  const sections = new Map([
+    ['ada', 'east'],
+    ['bo', 'east'],
+    ['di', 'west'],
+  ])
+  const left = (filter: Partial<Parameters<typeof narrowed>[1]>) =>
+    narrowed(rows, { sectionId: '', readBy: '', students: null, ...filter }, sections).map((r) => r.studentId)
+  expect(left({ sectionId: 'west' })).toEqual(['di'])
+  expect(left({ readBy: 'mo ny' })).toEqual(['ada', 'bo', 'di'])
+  expect(left({ readBy: 'nobody' })).toEqual([])
+  expect(left({ students: new Set(['bo']) })).toEqual(['bo'])
+  expect(pairsOf(rows)).toEqual([{ a: 'mo', b: 'ny', scripts: 3 }])
 })

@@ -1,109 +1,147 @@
-import { spreadOf, withinTolerance, type AgreeRule } from '#core/agree'
-import { gradeAt } from '#core/bounds'
-import { gradeCourse } from '#core/grades'
-import { percentOf } from '#core/rescale'
-import {
-  courseOfStudent,
-  readingPlaces,
-  readingsOf,
-  saysTheSame,
-  SOURCES,
-  standingOf,
-  type HandedInReading,
-  type Source,
-  type StandingMark,
-} from '#core/trial'
-import type { Assessment } from '#contract'
-import type { CourseState } from '../../course/state'
+import { spreadOf, type AgreeRule } from '#core/agree'
+import { readingPlaces, readingQueue, readingsOf, saysTheSame, SOURCES, type HandedInReading, type Workings } from '#core/trial'
+import type { CourseState, Outcome } from '../../course/state'
+import { gradesIn } from './grades-if'
 
 export interface QueueRow {
   scriptId: string
   studentId: string
+  assessmentId: string
   readings: HandedInReading[]
   /** Between its readings, and the mark that was typed where they do not bear it out. */
   spread: number
+  /** Further apart than its assessment tolerates, or typed otherwise: a person settles it. */
   over: boolean
   /** The mark typed in the sheet that the readings do not bear out; null where there is none. */
   typed: number | null
+  /** The agreed mark, as decided or as it is being tried; null while it is open. */
   agreed: number | null
-  /** The agreed mark is being tried, not adopted. */
+  /** The agreed mark, or that it is open again, is being tried and not adopted. */
   trying: boolean
-  /** Grades that the lowest and the highest reading would lead to. */
-  stake: [string | null, string | null]
+  /** It was settled, and is open again: by a reading since, or by a decision. */
+  reopened: boolean
+  /** Grades that the lowest and the highest reading would lead to, as it is rescaled; null where that was not worked out. */
+  stake: [string | null, string | null] | null
+  /** Percents between what its readings give in the middle and the nearest boundary; null where nobody can tell. */
+  near: number | null
 }
 
-/** What waits to be settled in one assessment, and which there are. */
+/** Orders of the queue, in words; those that are open always come before the settled. */
+export const QUEUE_ORDERS = {
+  matters: 'what matters most',
+  spread: 'widest spread',
+  stake: 'a grade at stake',
+  near: 'nearest a boundary',
+} as const
+export type QueueOrder = keyof typeof QUEUE_ORDERS
+
+/** What waits to be settled, and what was. */
 export interface ReadingQueue {
   /** Assessments with something to settle or settled, in the order of the plan. */
   toSettle: string[]
+  /** What is shown; null for all. */
   assessmentId: string | null
+  /** Scripts to settle as it is decided, the same figure as at the stop; those over tolerance and those within it. */
+  open: number
+  openOver: number
   rows: QueueRow[]
 }
 
-/** Whether a script's readings have to be settled, or were: two or more of them, or one beside another mark that was typed. */
-const isToSettle = (readings: number, source: Source): boolean =>
-  readings > 1 || (readings > 0 && (source === 'clash' || source === 'agreed'))
+/** Rows whose stakes are worked out at once: those furthest apart; a grade is reckoned three times for each. */
+const WORKED_OUT = 1500
 
-function assessmentsToSettle({ workings, adopted }: CourseState): string[] {
-  const { cells } = workings
-  const { from } = readingPlaces(workings)
-  const found = new Uint8Array(cells.width)
-  for (let c = 0; c < cells.count; c++) {
-    const read = from[c + 1]! - from[c]!
-    if (read > 0 && isToSettle(read, SOURCES[adopted.standing.source[c]!]!)) found[c % cells.width] = 1
-  }
-  return cells.assessmentIds.filter((_, a) => found[a])
-}
-
-/** The queue of an assessment, of the first one with something to settle where none is named. */
-export function readingQueueOf(state: CourseState, wanted: string | null): ReadingQueue {
-  const toSettle = assessmentsToSettle(state)
-  const assessmentId = toSettle.find((id) => id === wanted) ?? toSettle[0] ?? null
-  const assessment = state.table.assessments.find((a) => a.id === assessmentId)
-  return { toSettle, assessmentId, rows: assessment ? readingRows(state, assessment) : [] }
-}
-
-/** Scripts of an assessment to settle: open ones by spread against tolerance, then the settled. */
-function readingRows(state: CourseState, assessment: Assessment): QueueRow[] {
-  const { workings, current, changes } = state
-  const tried = new Set(changes.flatMap((c) => (c.kind === 'settle' ? c.scriptId : [])))
-  const rows = standingOf(workings, current.standing, assessment.id).flatMap((s): QueueRow[] => {
-    const readings = readingsOf(workings, s.cell)
-    if (!isToSettle(readings.length, s.source)) return []
-    const entered = workings.scripts.entered[s.cell]!
-    const typed = readings.some((r) => !Number.isNaN(entered) && !saysTheSame(r.mark, entered)) ? entered : null
-    const spread = spreadOf(typed === null ? readings : [...readings, { markerId: '', mark: typed }]) ?? 0
-    // What somebody typed against a reading is settled by a person, however near it is.
-    const over = typed !== null || !withinTolerance(spread, assessment.tolerance)
-    const agreed = s.source === 'agreed' ? s.plain : null
-    const marks = [...readings.map((r) => r.mark), ...(typed === null ? [] : [typed])]
-    const gradeWith = over || agreed === null ? gradesOf(state, s) : null
-    return [
-      {
-        scriptId: s.scriptId,
-        studentId: s.studentId,
-        readings,
-        spread,
-        over,
-        typed,
-        agreed,
-        trying: tried.has(s.scriptId),
-        stake: gradeWith ? [gradeWith(Math.min(...marks)), gradeWith(Math.max(...marks))] : [null, null],
-      },
-    ]
+/** Cells that wait to be settled, and those that were. */
+function cellsOf(
+  w: Workings,
+  { standing }: Outcome,
+  tolerances: Record<string, number>,
+): { open: Set<number>; over: Set<number>; all: Set<number> } {
+  const { clash, overTolerance, within } = readingQueue(w, tolerances, standing)
+  const { from } = readingPlaces(w)
+  const all = new Set([...clash, ...overTolerance, ...within])
+  const open = new Set(all)
+  standing.source.forEach((source, cell) => {
+    if (SOURCES[source] === 'agreed' && from[cell + 1]! > from[cell]!) all.add(cell)
   })
-  const open = (r: QueueRow) => r.agreed === null || r.trying
-  return rows.sort((a, b) => Number(open(b)) - Number(open(a)) || b.spread - a.spread || (a.studentId < b.studentId ? -1 : 1))
+  return { open, over: new Set([...clash, ...overTolerance]), all }
 }
 
-/** The grade that a student would get by another mark in one cell. */
-function gradesOf({ tried, current }: CourseState, { studentId, assessmentId }: StandingMark): (mark: number) => string | null {
-  const course = courseOfStudent(tried, current.standing, studentId)
-  return (mark) => {
-    const marks = course.marks.map((m) => (m.assessmentId === assessmentId ? { ...m, mark } : m))
-    const student = gradeCourse({ ...course, marks }).students[0]!
-    const percent = percentOf(student)
-    return student.grade ?? (percent === null ? null : gradeAt(percent, course.boundaries, course.policy.rounding))
+/** The queue of one assessment, or of all of them; what is decided and what a trial makes of it. */
+export function readingQueueOf(state: CourseState, wanted: string | null, order: QueueOrder = 'matters'): ReadingQueue {
+  const { table, workings, adopted, tried, current } = state
+  const tolerances = Object.fromEntries(table.assessments.map((a) => [a.id, a.tolerance]))
+  const decided = cellsOf(workings, adopted, tolerances)
+  const now = tried === workings ? decided : cellsOf(tried, current, tolerances)
+  const { width } = workings.cells
+  const cells = [...new Set([...decided.all, ...now.all])].sort((a, b) => a - b)
+  const found = new Set(cells.map((cell) => cell % width))
+  const toSettle = table.assessments.flatMap((a, i) => (found.has(i) ? a.id : []))
+  const assessmentId = toSettle.find((id) => id === wanted) ?? null
+  const at = assessmentId === null ? -1 : tried.cells.assessment(assessmentId)
+  const shown = at < 0 ? cells : cells.filter((cell) => cell % width === at)
+  const rows = shown.map((cell) => rowOf(state, cell, decided, now))
+  workOutStakes(state, rows)
+  const inShown = (set: ReadonlySet<number>) => (at < 0 ? set.size : [...set].filter((cell) => cell % width === at).length)
+  return {
+    toSettle,
+    assessmentId,
+    open: inShown(decided.open),
+    openOver: inShown(new Set([...decided.open].filter((cell) => decided.over.has(cell)))),
+    rows: rows.sort((a, b) => Number(wasOpen(b)) - Number(wasOpen(a)) || BY[order](a, b) || (a.scriptId < b.scriptId ? -1 : 1)),
+  }
+}
+
+/** Open as it is decided: a row keeps its place while a trial settles it. */
+const wasOpen = (r: QueueRow): boolean => r.trying || r.agreed === null
+
+const atStake = ({ stake }: QueueRow): number => Number(stake !== null && stake[0] !== stake[1])
+const nearness = ({ near }: QueueRow): number => near ?? Infinity
+const byNear = (a: QueueRow, b: QueueRow): number => (nearness(a) === nearness(b) ? 0 : nearness(a) - nearness(b))
+const BY: Record<QueueOrder, (a: QueueRow, b: QueueRow) => number> = {
+  matters: (a, b) => Number(b.over) - Number(a.over) || atStake(b) - atStake(a) || b.spread - a.spread,
+  spread: (a, b) => b.spread - a.spread,
+  stake: (a, b) => atStake(b) - atStake(a) || byNear(a, b),
+  near: byNear,
+}
+
+type Found = ReturnType<typeof cellsOf>
+
+function rowOf({ workings: was, tried: w, current, adopted, table }: CourseState, cell: number, decided: Found, now: Found): QueueRow {
+  const readings = readingsOf(w, cell)
+  const entered = w.scripts.entered[cell]!
+  const typed = readings.some((r) => !Number.isNaN(entered) && !saysTheSame(r.mark, entered)) ? entered : null
+  const settled = SOURCES[current.standing.source[cell]!] === 'agreed'
+  const before = SOURCES[adopted.standing.source[cell]!] === 'agreed'
+  const agreed = settled ? current.standing.plain[cell]! : null
+  const assessment = table.assessments[cell % w.cells.width]!
+  const spread = spreadOf(typed === null ? readings : [...readings, { markerId: '', mark: typed }]) ?? 0
+  return {
+    scriptId: w.cells.scriptId(cell),
+    studentId: w.cells.studentId(cell),
+    assessmentId: assessment.id,
+    readings,
+    spread,
+    over: now.over.has(cell) || decided.over.has(cell) || typed !== null || spread > assessment.tolerance + 1e-9,
+    typed,
+    agreed,
+    trying: settled !== before || (settled && current.standing.plain[cell] !== adopted.standing.plain[cell]),
+    reopened: was.reopened.has(cell) || w.reopened.has(cell),
+    stake: null,
+    near: null,
+  }
+}
+
+function workOutStakes(state: CourseState, rows: QueueRow[]): void {
+  const gradesFor = gradesIn(state)
+  const limits = state.current.result.boundaries.map((b) => b.from).filter((from) => from > 0)
+  const first = [...rows].sort((a, b) => Number(wasOpen(b)) - Number(wasOpen(a)) || b.spread - a.spread).slice(0, WORKED_OUT)
+  for (const row of first) {
+    if (!wasOpen(row) && !row.over) continue
+    const marks = [...row.readings.map((r) => r.mark), ...(row.typed === null ? [] : [row.typed])]
+    const gradeIf = gradesFor(state.tried.cells.ofScript(row.scriptId))
+    row.stake = [gradeIf(Math.min(...marks)).grade, gradeIf(Math.max(...marks)).grade]
+    const { percent } = gradeIf(marks.reduce((s, m) => s + m, 0) / marks.length)
+    if (percent !== null && limits.length > 0) row.near = Math.min(...limits.map((from) => Math.abs(percent - from)))
   }
 }
 

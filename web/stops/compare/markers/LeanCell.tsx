@@ -8,6 +8,8 @@ interface Props {
   lean: LeansByCriterion['leans'][string][number]
 }
 
+/** A lean that would not be nothing once it is rounded. */
+const SEEN = 0.05
 /** Share of a criterion’s points at which a lean is drawn at full strength. */
 const FULL = 0.2
 
@@ -16,7 +18,7 @@ export function LeanCell({ marker, criterion, lean }: Props) {
   if (!lean || lean.effect === null) return <td className={`${styles.cell} soft`}>–</td>
   const { effect, interval } = lean
   const strength = Math.min(1, Math.abs(effect) / (criterion.max * FULL))
-  const sure = interval !== null && (interval[0] > 0 || interval[1] < 0)
+  const sure = interval !== null && (interval[0] > 0 || interval[1] < 0) && Math.abs(effect) >= SEEN
   const words = `${marker} on ${criterion.title}: ${signed(effect)} of ${criterion.max}${interval ? `, 95% ${signed(interval[0])} to ${signed(interval[1])}` : ''}`
   return (
     <td className={styles.cell} title={words} aria-label={words}>

@@ -28,6 +28,7 @@ export function MarkerCloseUp({ compared, marker, leans, onChoose }: Props) {
   const { write } = useWrites()
   const [sent, setSent] = useState<string | null>(null)
   const [asking, setAsking] = useState(false)
+  const [asked, setAsked] = useState(0)
   const line = lineOf(marker, compared, leaningCriteria(marker, leans))
   const send = async () => {
     const body = { subject: `${table.head.code} ${table.head.title}: how you marked ${compared.title}`, words: line }
@@ -57,13 +58,14 @@ export function MarkerCloseUp({ compared, marker, leans, onChoose }: Props) {
         <section>
           <div className="d-flex flex-wrap gap-2">
             <Button size="sm" onClick={() => setAsking(true)} disabled={read.length === 0}>
-              Ask for second readings
+              Have {counted(Math.min(FEW, read.length), 'script')} read again
             </Button>
             <Button size="sm" variant="outline-primary" onClick={() => void send()}>
               Send them their line
             </Button>
           </div>
           <p className="small soft mt-1" role="status">
+            {asked > 0 && `${counted(asked, 'reading')} asked for. `}
             {sent === marker.id ? 'Sent: it stands in the post.' : 'Their line is the sentence above, and nothing of anybody else.'}
           </p>
         </section>
@@ -73,6 +75,7 @@ export function MarkerCloseUp({ compared, marker, leans, onChoose }: Props) {
           wanted={read.slice(0, FEW).map((studentId) => ({ assessmentId: compared.of, studentId, markerId: null }))}
           because={`${marker.name} reads unlike the others: ${counted(Math.min(FEW, read.length), 'script')} to be read again`}
           onClose={() => setAsking(false)}
+          onAsked={setAsked}
         />
       )}
     </>

@@ -26,7 +26,7 @@ export function lineOf(marker: ComparedMarker, { title, unit, tolerance }: Compa
     `${title}: on ${counted(shared, 'script')} that others read too, ${signed(lean)} ${unit} against them`,
     interval ? ` (95% ${signed(interval[0])} to ${signed(interval[1])})` : '',
     `: ${word}.`,
-    criteria.length > 0 && Math.abs(lean) > tolerance ? ` Most of it in ${criteria.slice(0, 2).join(' and ')}.` : '',
+    criteria.length > 0 && Math.abs(lean) > tolerance ? ` Most of it in ${criteria.slice(0, 2).join(', ')}.` : '',
     erratic ? ' The differences go both ways, more than anybody else’s.' : '',
   ].join('')
 }

@@ -1,0 +1,91 @@
+import { comeIn, COURSE, expect, test } from './level-table'
+
+test('the generous marker is found, with their criteria, and five of their scripts are read again', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/compare`)
+  await expect(page.getByRole('heading', { name: 'Are the sections on one level?' })).toBeVisible()
+
+  await test.step('sections given their other work: the strong one is strong elsewhere', async () => {
+    await page.keyboard.press('g')
+    const sextant = page.getByRole('row', { name: /^Sextant/ })
+    await expect(sextant.getByText('high, and high elsewhere: strong students')).toBeVisible()
+    await expect(sextant.getByRole('img', { name: /^Sextant, given their other work, is level/ })).toBeVisible()
+  })
+
+  await test.step('markers: who leans, who is erratic, who stands apart', async () => {
+    await page.keyboard.press('r')
+    await expect(page.getByRole('heading', { name: 'Do the markers hold one standard?' })).toBeVisible()
+    const first = page.getByRole('row').nth(1)
+    await expect(first.getByRole('img', { name: /^Lea Ostrand leans: 4\.\d marks generous/ })).toBeVisible()
+    await expect(first.getByRole('cell', { name: /^Lea Ostrand on Purpose and reader: \+0\.\d of 8/ })).toBeVisible()
+    await expect(page.getByRole('row', { name: /^Anselm Duvray/ })).toContainText('erratic')
+    await expect(page.getByText(/2 groups of markers share no script/)).toBeVisible()
+    await first.click()
+    await expect(page.getByRole('heading', { name: /^Lea Ostrand/ })).toBeVisible()
+  })
+
+  await test.step('five of their scripts are read again', async () => {
+    await page.getByRole('button', { name: 'Have 5 scripts read again' }).click()
+    await page.getByRole('dialog').getByRole('button', { name: /^Ask/ }).click()
+    await expect(page.getByText('5 readings asked for.')).toBeVisible()
+  })
+
+  await test.step('they stand as waiting where they are settled', async () => {
+    await page.goto(`${COURSE}/reconcile`)
+    await expect(page.getByRole('heading', { name: '38 scripts to settle' })).toBeVisible()
+    const { asked } = await page.evaluate(async (address) => {
+      const all = (await (await fetch(address)).json()) as { state: string; because: string }[]
+      return { asked: all.filter((a) => a.state === 'waiting' && a.because.startsWith('Lea Ostrand')).length }
+    }, '/api/courses/cfs214-2026/further-readings')
+    expect(asked).toBe(5)
+  })
+})
+
+test('by keyboard alone: nine scripts settled by a key each, adopted, and one opened again', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/compare`)
+  await expect(page.getByRole('heading', { name: 'Are the sections on one level?' })).toBeVisible()
+  const keys = page.keyboard
+  const adopt = async (why: string) => {
+    await keys.press('Control+Enter')
+    await expect(page.getByLabel('Why (kept in the record)')).toBeFocused()
+    await keys.type(why)
+    await keys.press('Enter')
+    await expect(page.getByText('No trial open')).toBeVisible()
+  }
+  await keys.press('Alt+5')
+  await expect(page.getByRole('heading', { name: '38 scripts to settle' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^V levelled/ })).toBeVisible()
+  for (const key of ['v', 'm', 'm', 'h', 'l', 'd', '1', '2', 'm']) await keys.press(key)
+  await expect(page.getByText('9 tried')).toBeVisible()
+  await adopt('Read again at the board')
+  await expect(page.getByRole('heading', { name: '29 scripts to settle' })).toBeVisible()
+  await expect(page.getByText('0 over tolerance, 29 within')).toBeVisible()
+
+  // The settled ones stand after those that are open, the widest spread first.
+  for (let i = 0; i < 29; i++) await keys.press('ArrowDown')
+  const closeUp = page.getByRole('complementary')
+  await expect(closeUp.getByRole('button', { name: /^Open it again/ })).toBeVisible()
+  await expect(closeUp.getByText(/Ines Valdry/)).toBeVisible()
+  await expect(closeUp.getByText(/Read again at the board/)).toBeVisible()
+  await keys.press('Delete')
+  await expect(page.getByText('1 tried')).toBeVisible()
+  await adopt('The second reader withdrew')
+  await expect(page.getByRole('heading', { name: '30 scripts to settle' })).toBeVisible()
+  await expect(page.getByText('open again').first()).toBeVisible()
+})
+
+test('where to look next: as many readings as there is time for, each with why, come to desks', async ({ lead: page, browser, served }) => {
+  await page.goto(`${COURSE}/reconcile?part=look-next`)
+  await expect(page.getByRole('heading', { name: 'Where to look next' })).toBeVisible()
+  await page.getByLabel('I have time for').fill('3')
+  await expect(page.getByRole('row')).toHaveCount(4)
+  await expect(page.getByRole('cell', { name: /(above|below) (Merit|Credit|Distinction|Pass)/ }).first()).toBeVisible()
+  await page.getByRole('button', { name: 'Ask for these 3' }).click()
+  await page.getByRole('dialog').getByLabel('Of whom').selectOption({ label: 'Yuto Harrow' })
+  await page.getByRole('dialog').getByRole('button', { name: /^Ask/ }).click()
+  await expect(page.getByText('3 asked for')).toBeVisible()
+  const desk = await (await browser.newContext({ baseURL: served.address })).newPage()
+  await comeIn(desk, 'Yuto Harrow')
+  await desk.goto(`${COURSE}/mark/desk`)
+  await expect(desk.getByRole('row', { name: /^Map project/ })).toContainText('3')
+  await desk.context().close()
+})

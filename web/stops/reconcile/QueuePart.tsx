@@ -1,0 +1,249 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import type { AgreeRule } from '#core/agree'
+import { settleReadings, type Change } from '#core/trial'
+import { routes, type AskedReading, type Assessment } from '#contract'
+import { call } from '../../api/client'
+import { useCourse, useFigures } from '../../course/course'
+import { useKeys } from '../../settings/keys'
+import { usePersonLabels } from '../../settings/names'
+import { AskForReadings } from '../../parts/AskForReadings'
+import { AxisTicks } from '../../parts/AxisTicks'
+import { ReadingsLine } from '../../parts/ReadingsLine'
+import { fixed, numeral } from '../../parts/format'
+import { Rows } from '../../parts/Rows'
+import { tickStep, ticksOf } from '../../parts/ticks'
+import { BulkBar, type BulkRule } from './BulkBar'
+import { leansOf } from './leans'
+import { Legend } from './Legend'
+import { keepTyped, type QueueRow, type ReadingQueue } from './queue'
+import { SettleCloseUp } from './SettleCloseUp'
+import styles from './reconcile.module.css'
+
+interface Props {
+  queue: ReadingQueue
+  /** Those that are shown. */
+  rows: QueueRow[]
+  head: ReactNode
+}
+
+const ROW = 34
+
+/** The queue as rows on one axis, and the script that is looked at. */
+export function QueuePart({ queue, rows, head }: Props) {
+  const { id, table, trial, propose, setTrial, mayDecide } = useCourse()
+  const label = usePersonLabels(table.students)
+  const [chosenId, setChosen] = useState<string | null>(null)
+  const [asking, setAsking] = useState<QueueRow | null>(null)
+  const chosen = rows.find((r) => r.scriptId === chosenId) ?? rows[0]
+  const at = chosen ? rows.indexOf(chosen) : -1
+  const assessments = new Map(table.assessments.map((a) => [a.id, a]))
+  const markers = useFigures('markers', chosen?.assessmentId ?? null)
+  const leans = markers?.of === chosen?.assessmentId ? leansOf(markers, chosen) : null
+  const asked = useQuery({ queryKey: ['further readings', id], queryFn: () => call(routes.furtherReadings, { params: { courseId: id } }) })
+  const waits = waiting(asked.data)
+  const list = useRef<HTMLTableSectionElement>(null)
+  useEffect(() => {
+    list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })
+  }, [chosenId])
+
+  const goTo = (i: number) => {
+    const next = rows[Math.max(0, Math.min(rows.length - 1, i))]
+    if (next) setChosen(next.scriptId)
+  }
+  const stepOf = (rule: AgreeRule, { step }: Assessment) => (rule.kind === 'value' ? null : step)
+  const settle = (row: QueueRow, rule: AgreeRule) => {
+    if (!mayDecide) return
+    propose(settleReadings([row], rule, stepOf(rule, assessments.get(row.assessmentId)!)), `settle ${label(row.studentId)}`)
+    const nextOpen = rows.find((r, i) => i > at && r.agreed === null)
+    if (nextOpen) setChosen(nextOpen.scriptId)
+  }
+  const within = rows.filter((r) => !r.over && r.agreed === null)
+  const settleWithin = (rule: BulkRule) => {
+    if (within.length === 0 || !mayDecide) return
+    const changes = [...new Set(within.map((r) => r.assessmentId))].flatMap((of) =>
+      settleReadings(
+        within.filter((r) => r.assessmentId === of),
+        { kind: rule },
+        assessments.get(of)!.step,
+      ),
+    )
+    propose(changes, `settle ${within.length} within tolerance`)
+  }
+  const isAbout = (row: QueueRow) => (c: Change) => (c.kind === 'settle' || c.kind === 'reopen') && c.scriptId === row.scriptId
+  /** Takes back what is being tried on a script; opens one that is settled by a decision. */
+  const open = (row: QueueRow) => {
+    if (!mayDecide) return
+    if (trial.changes.some(isAbout(row)))
+      setTrial(
+        trial.changes.filter((c) => !isAbout(row)(c)),
+        `leave ${label(row.studentId)} as it was`,
+      )
+    else if (row.agreed !== null) propose([{ kind: 'reopen', scriptId: row.scriptId }], `open ${label(row.studentId)} again`)
+  }
+
+  useKeys([
+    { key: 'ArrowDown', does: 'next script', run: () => goTo(at + 1) },
+    { key: 'ArrowUp', does: 'script before', run: () => goTo(at - 1) },
+    ...(chosen && mayDecide
+      ? [
+          { key: 'm', does: 'settle by mean', run: () => settle(chosen, { kind: 'mean' }) },
+          { key: 'd', does: 'settle by median', run: () => settle(chosen, { kind: 'median' }) },
+          { key: 'h', does: 'settle by the highest', run: () => settle(chosen, { kind: 'highest' }) },
+          { key: 'l', does: 'settle by the lowest', run: () => settle(chosen, { kind: 'lowest' }) },
+          ...(leans
+            ? [
+                {
+                  key: 'v',
+                  does: 'settle by the mean of the levelled readings',
+                  run: () => settle(chosen, { kind: 'levelled' as const, leans, outOf: assessments.get(chosen.assessmentId)!.outOf }),
+                },
+              ]
+            : []),
+          ...(chosen.typed === null
+            ? []
+            : [{ key: 't', does: 'keep the mark that was typed', run: () => settle(chosen, keepTyped(chosen.typed!)) }]),
+          ...chosen.readings.slice(0, 4).map((r, i) => ({
+            key: String(i + 1),
+            does: `settle by reading ${i + 1}`,
+            run: () => settle(chosen, { kind: 'senior', markerId: r.markerId }),
+          })),
+          { key: 'o', does: 'a mark of your own', run: () => document.getElementById('own-mark')?.focus() },
+          { key: 'a', does: 'ask for a further reading', run: () => setAsking(chosen) },
+          { key: 'Delete', does: 'leave it open, or open it again', run: () => open(chosen) },
+        ]
+      : []),
+  ])
+
+  const one = queue.assessmentId === null ? null : assessments.get(queue.assessmentId)!
+  // Of several assessments, in percent: their marks have no axis in common.
+  const scaleOf = (r: QueueRow) => (one ? 1 : 100 / assessments.get(r.assessmentId)!.outOf)
+  const top = one?.outOf ?? 100
+  const lowest = rows.reduce(
+    (low, r) => r.readings.reduce((m, x) => Math.min(m, x.mark * scaleOf(r)), Math.min(low, (r.typed ?? Infinity) * scaleOf(r))),
+    top,
+  )
+  const from = Math.max(0, Math.floor(lowest / tickStep(top)) * tickStep(top))
+  const typed = rows.some((r) => r.typed !== null)
+  return (
+    <div className="work">
+      <main className="table-side">
+        {head}
+        {within.length > 0 && mayDecide && <BulkBar scripts={within.length} onSettle={settleWithin} />}
+        {rows.length === 0 ? (
+          <p className="empty">No script is left by what is chosen above.</p>
+        ) : (
+          <table className={`grid ${styles.queue}`}>
+            <thead>
+              <tr>
+                <th>student</th>
+                <th className={styles.axis} aria-hidden>
+                  <AxisTicks ticks={ticksOf(from, top)} from={from} to={top} inset={2} />
+                </th>
+                <th className="num">spread</th>
+                <th>grade at stake</th>
+                <th className="num">agreed</th>
+              </tr>
+            </thead>
+            <tbody ref={list}>
+              <Rows
+                of={rows}
+                height={one ? ROW : 46}
+                columns={5}
+                chosen={at}
+                row={(r, row) => (
+                  <tr
+                    key={r.scriptId}
+                    {...row}
+                    className="pick"
+                    aria-selected={r.scriptId === chosen?.scriptId}
+                    onClick={() => setChosen(r.scriptId)}
+                  >
+                    <td className="fw-semibold">
+                      {label(r.studentId)}
+                      {!one && <small className={styles.under}>{assessments.get(r.assessmentId)!.title}</small>}
+                    </td>
+                    <td className={styles.line}>
+                      <ReadingsLine
+                        readings={r.readings.map((x) => ({ ...x, mark: x.mark * scaleOf(r) }))}
+                        agreed={r.agreed === null ? null : r.agreed * scaleOf(r)}
+                        trying={r.trying}
+                        tolerance={assessments.get(r.assessmentId)!.tolerance * scaleOf(r)}
+                        from={from}
+                        to={top}
+                        typed={r.typed === null ? null : r.typed * scaleOf(r)}
+                        words={`Readings ${r.readings.map((x) => numeral(x.mark)).join(' and ')}${r.typed === null ? '' : `, ${numeral(r.typed)} typed in the sheet`}, spread ${numeral(r.spread)}`}
+                      />
+                    </td>
+                    <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
+                    <td>
+                      <Stake row={r} />
+                    </td>
+                    <td className="num">
+                      <Agreed row={r} waiting={waits.get(`${r.assessmentId} ${r.studentId}`) ?? 0} />
+                    </td>
+                  </tr>
+                )}
+              />
+            </tbody>
+          </table>
+        )}
+        <Legend most={rows.reduce((most, r) => Math.max(most, r.readings.length), 2)} tolerance={one?.tolerance ?? null} typed={typed} />
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {chosen && (
+          <SettleCloseUp
+            key={chosen.scriptId}
+            row={chosen}
+            assessment={assessments.get(chosen.assessmentId)!}
+            leans={leans}
+            asked={(asked.data ?? []).filter((a) => a.studentId === chosen.studentId && a.assessmentId === chosen.assessmentId)}
+            onSettle={(rule) => settle(chosen, rule)}
+            onOpen={() => open(chosen)}
+            onAsk={() => setAsking(chosen)}
+          />
+        )}
+      </aside>
+      {asking && (
+        <AskForReadings
+          wanted={[{ assessmentId: asking.assessmentId, studentId: asking.studentId, markerId: null }]}
+          because={`Its readings lie ${numeral(asking.spread)} apart`}
+          onClose={() => setAsking(null)}
+        />
+      )}
+    </div>
+  )
+}
+
+function Stake({ row: { stake } }: { row: QueueRow }) {
+  if (!stake || stake[0] === null) return <span className="soft">–</span>
+  return stake[0] === stake[1] ? <span className="soft">{stake[0]}</span> : `${stake[0]} or ${stake[1]}`
+}
+
+function Agreed({ row: r, waiting: n }: { row: QueueRow; waiting: number }) {
+  if (r.agreed !== null)
+    return (
+      <>
+        <b>{fixed(r.agreed)}</b>
+        {r.trying && <span className="soft small"> trying</span>}
+      </>
+    )
+  return (
+    <>
+      <b className="ochre">{r.reopened ? 'open again' : 'open'}</b>
+      {r.trying && <span className="soft small"> trying</span>}
+      {n > 0 && <span className="soft small d-block">reading asked for</span>}
+    </>
+  )
+}
+
+/** Scripts that wait for a reading that was asked for, with how many. */
+function waiting(asked: readonly AskedReading[] | undefined): Map<string, number> {
+  const found = new Map<string, number>()
+  for (const a of asked ?? [])
+    if (a.state !== 'handed in') {
+      const key = `${a.assessmentId} ${a.studentId}`
+      found.set(key, (found.get(key) ?? 0) + 1)
+    }
+  return found
+}
