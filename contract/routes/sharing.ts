@@ -73,7 +73,7 @@ export const sharingRoutes = {
     summary: 'Ask for further readings of scripts, of a marker or of whoever suits; each comes to their desk',
     params: inCourse,
     body: FurtherReadings,
-    /** Those asked for now, and the scripts that nobody is left for. */
+    /** Those asked for now, and the scripts that nobody is left for, or that the marker named reads already. */
     response: z.strictObject({
       asked: z.array(AskedReading),
       nobodyFor: z.array(z.strictObject({ assessmentId: Id, studentId: Id })),

@@ -72,7 +72,7 @@ test('a reading is asked of whoever suits, comes to their desk, and waits there 
   expect(pile.find((s) => s.studentId === id)?.state).toBe('untouched')
   // Asked of the same marker twice, or of who is none.
   expect((await ask([{ assessmentId: MAP, studentId, markerId: one!.markerId }]).expect(409)).body).toMatchObject({
-    detail: 'That marker reads this script already.',
+    detail: 'That marker reads this already.',
   })
   await ask([{ assessmentId: MAP, studentId, markerId: 'nobody' }]).expect(422)
   await ask([{ assessmentId: MAP, studentId, markerId: null }], ' ').expect(422)

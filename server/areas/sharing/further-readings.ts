@@ -45,7 +45,7 @@ export function furtherReadingRoutes(handle: Handle, db: Db, tables: TableLoader
         if (!there.has(studentId)) throw new HttpProblem(422, `${assessment.title} has no work of that student to read.`)
         if (markerId === null) continue
         if (!known.has(markerId)) throw new HttpProblem(422, 'There is no such marker in this course.')
-        if (readBy.get(studentId)?.includes(markerId)) throw new HttpProblem(409, 'That marker reads this script already.')
+        if (readBy.get(studentId)?.includes(markerId)) continue
         given.push({ assessmentId: assessment.id, studentId, markerId })
       }
       const free = own.filter((w) => w.markerId === null)
@@ -72,6 +72,13 @@ export function furtherReadingRoutes(handle: Handle, db: Db, tables: TableLoader
       courseId,
       () => {
         const readers = readersOf(courseId, once)
+        if (readers.length === 0)
+          throw new HttpProblem(
+            409,
+            once.some((w) => w.markerId !== null)
+              ? 'That marker reads this already.'
+              : 'Everybody reads this already: nobody is left to ask.',
+          )
         further.ask(readers, because, me.id)
         return readers
       },
