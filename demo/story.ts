@@ -5,6 +5,7 @@ import type { Change, Release } from '#contract'
 import { contentHash, issueContent } from '../server/kernel/course/issue-content'
 import { tableLoader } from '../server/kernel/course/load-table'
 import { decisions } from '../server/kernel/course/decisions'
+import { noteQueries } from '../server/areas/notes/queries'
 import { summarise } from '../server/areas/trials/summarise'
 import type { Db } from '../server/kernel/db/open'
 import { EXTERNAL_ID, itemId, LEAD_ID, scriptId, sectionId, writeCourse, type CourseSpec, type DemoStudent, type Size } from './department'
@@ -42,10 +43,18 @@ export const SECOND_COURSE: CourseSpec = {
 export const LAST_YEAR: CourseSpec = {
   ...THIS_YEAR,
   id: 'cfs214-2025',
+  plan: planThen(),
   term: 'autumn 2025',
   firstDay: '2025-09-08',
   lastDay: '2025-12-19',
   candidates: 2210,
+}
+
+/** Last year one practical was called otherwise, and one was not set yet. */
+function planThen(): CourseSpec['plan'] {
+  const then = (item: PlanItem): PlanItem[] =>
+    item.id === 'detail' ? [] : [item.id === 'stereo' ? { ...item, title: 'Heights from pairs' } : item]
+  return FIELD_MAPPING.map((c) => ({ ...c, items: c.items.flatMap(then) }))
 }
 
 const items = (spec: CourseSpec): PlanItem[] => spec.plan.flatMap((c) => c.items)
@@ -102,6 +111,13 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
   decide(maps, 'Within tolerance; Octant’s second readings came in after this')
   db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(spec.id)
   putOnBoundaries(db, spec)
+  noteQueries(db).leave({
+    id: 'note-1',
+    courseId: spec.id,
+    about: { kind: 'section', id: sectionId(spec, DIOPTRA), assessmentId: itemId(spec, 'paper-1') },
+    words: 'Dioptra stands eleven marks above the others in the paper, and level in all else. Was it the same paper?',
+    by: EXTERNAL_ID,
+  })
 }
 
 /** The second course, under way; a weight in its plan was never typed in. */
@@ -121,11 +137,17 @@ export function writeLastYear(db: Db, size: Size, rng: Random): void {
   const spec = LAST_YEAR
   const students = writeCourse(db, spec, size, rng)
   const book = marksWriter(db, spec, size, rng)
+  const set = new Set(items(spec).map((item) => item.id))
+  // What is drawn for what was not set is dropped, so that this year stays what it is.
+  const ifSet = (item: PlanItem, write: () => void) => set.has(item.id) && write()
   for (const s of students)
-    for (const item of items(spec)) {
+    for (const item of items(THIS_YEAR)) {
       if (item.id === 'open-day-map') book.status(item, s, 'exempt')
-      else if (rng.chance(0.01)) book.status(item, s, 'missing')
-      else book.enter(item, s, s.level + (item.id === 'traverse' ? 2 : item.ease) + 1 + rng.normal(0, 6))
+      else if (rng.chance(0.01)) ifSet(item, () => book.status(item, s, 'missing'))
+      else {
+        const level = s.level + (item.id === 'traverse' ? 2 : item.ease) + 1 + rng.normal(0, 6)
+        ifSet(item, () => book.enter(item, s, level))
+      }
     }
   const content = issueContent(tableLoader(db).load(spec.id), 1)
   db.prepare('INSERT INTO issue (course_id, number, content, hash, made_at) VALUES (?, 1, ?, ?, ?)').run(

@@ -6,6 +6,7 @@ import { exemplarsRoutes } from './exemplars'
 import { keepingRoutes } from './keeping'
 import { libraryRoutes } from './library'
 import { markingRoutes } from './marking'
+import { notesRoutes } from './notes'
 import { peopleRoutes } from './people'
 import { placementsRoutes } from './placements'
 import { planRoutes } from './plan'
@@ -25,6 +26,7 @@ export const AREAS = {
   keeping: keepingRoutes,
   library: libraryRoutes,
   marking: markingRoutes,
+  notes: notesRoutes,
   people: peopleRoutes,
   placements: placementsRoutes,
   plan: planRoutes,
@@ -46,6 +48,7 @@ export const routes = {
   ...keepingRoutes,
   ...libraryRoutes,
   ...markingRoutes,
+  ...notesRoutes,
   ...peopleRoutes,
   ...placementsRoutes,
   ...planRoutes,

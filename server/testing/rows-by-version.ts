@@ -53,4 +53,5 @@ export const ROWS: Readonly<Record<number, string>> = {
   17: `INSERT INTO sign_on_account VALUES ('https://over.there', 'sub', 'm', '${AT}');`,
   19: `INSERT INTO roll_match VALUES ('c', '[]', '{}', '${AT}');`,
   20: `INSERT INTO grade_set VALUES ('q', 'Two', '[]', 'p', '${AT}');`,
+  24: `INSERT INTO note (id, course_id, about, about_id, by_id, words, at) VALUES ('y', 'c', 'section', 's', 'p', 'High for its work?', '${AT}');`,
 }

@@ -18,6 +18,7 @@ const OF_COURSE = [
   'pile',
   'sharing',
   'further readings',
+  'notes',
   'deliveries',
   'letters',
   'roll files',
@@ -34,6 +35,7 @@ const TOUCHES: { [A in Area]?: readonly CourseKey[] } = {
   exemplars: ['tuning', 'exemplars', 'piles', 'pile', 'library'],
   sharing: ['sharing', 'further readings', 'piles', 'pile', 'plan', 'table', 'sheet', 'course people', 'deliveries'],
   deliveries: ['deliveries', 'piles', 'pile', 'sheet', 'table', 'script'],
+  notes: ['notes'],
   post: ['letters'],
   people: ['course people', 'student access', 'sharing', 'piles', 'plan', 'roll', 'letters'],
 }

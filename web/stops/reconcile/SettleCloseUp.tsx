@@ -9,6 +9,7 @@ import { useCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
 import { usePersonLabels } from '../../settings/names'
 import { fixed, numeral, signed, typedNumber } from '../../parts/format'
+import { NotesOn } from '../../parts/NotesOn'
 import { Attempts } from '../../parts/script/Attempts'
 import { ByCriterion } from './ByCriterion'
 import { keepTyped, type QueueRow } from './queue'
@@ -166,6 +167,7 @@ export function SettleCloseUp({ row, assessment, leans, asked, onSettle, onOpen,
         </section>
       )}
       <Waiting courseId={id} asked={asked} onAsk={mayDecide ? onAsk : null} />
+      <NotesOn about={{ kind: 'script', id: row.scriptId, assessmentId: assessment.id }} />
     </>
   )
 }

@@ -5,7 +5,9 @@ import Record from './Record'
 
 let mayDecide = true
 const refresh = jest.fn(async () => undefined)
-jest.mock('../../course/course', () => ({ useCourse: () => ({ id: 'c', mayDecide, refresh }) }))
+jest.mock('../../course/course', () => ({
+  useCourse: () => ({ id: 'c', mayDecide, refresh, table: { students: [], sections: [], markers: [], assessments: [] } }),
+}))
 jest.mock('./RollFiles', () => ({ RollFiles: () => null }))
 jest.mock('./Looks', () => ({ Looks: () => null }))
 beforeEach(() => {
@@ -35,6 +37,7 @@ function show(answer: unknown = withdrawn) {
   const server = serverAnswers([
     [routes.record, () => [decision('d1'), withdrawn]],
     [routes.withdraw, () => answer],
+    [routes.notes, () => []],
   ])
   return { ...server, ...inPage(<Record />) }
 }

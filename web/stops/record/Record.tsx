@@ -9,7 +9,10 @@ import { useKeys } from '../../settings/keys'
 import { useDraft } from '../../saving/drafts'
 import { useSaved } from '../../saving/saved'
 import { counted, shownAt } from '../../parts/format'
+import { NotesOn } from '../../parts/NotesOn'
+import { WriteProblem, WritesProvider } from '../../saving/writes'
 import { Looks } from './Looks'
+import { Notes } from './Notes'
 import { RollFiles } from './RollFiles'
 
 const KIND: Record<Decision['kind'], string> = {
@@ -25,6 +28,15 @@ const KIND: Record<Decision['kind'], string> = {
 
 /** Every decision: who, when, why, what it did; and the way to take it back. */
 export default function Record() {
+  const { id } = useCourse()
+  return (
+    <WritesProvider courseId={id}>
+      <WholeRecord />
+    </WritesProvider>
+  )
+}
+
+function WholeRecord() {
   const { id, refresh, mayDecide } = useCourse()
   const { saving } = useSaved()
   const record = useQuery({ queryKey: ['record', id], queryFn: () => call(routes.record, { params: { courseId: id } }) })
@@ -76,6 +88,7 @@ export default function Record() {
           <h1>The record</h1>
           <span className="soft small">{counted(decisions.filter((d) => !d.withdrawn).length, 'decision')} in force</span>
         </div>
+        <WriteProblem />
         <table className="grid">
           <thead>
             <tr>
@@ -107,6 +120,7 @@ export default function Record() {
             ))}
           </tbody>
         </table>
+        <Notes courseId={id} />
         <RollFiles courseId={id} />
         <Looks courseId={id} />
       </main>
@@ -160,6 +174,7 @@ export default function Record() {
             )}
           </section>
         )}
+        {chosen && <NotesOn about={{ kind: 'decision', id: chosen.id, assessmentId: null }} />}
       </aside>
     </div>
   )

@@ -66,6 +66,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'signature', of: OF_COURSE },
   { name: 'finding_accepted', of: OF_COURSE },
   { name: 'look', of: OF_COURSE },
+  { name: 'note', of: OF_COURSE },
   { name: 'letter', of: OF_COURSE },
   { name: 'stand_in_set', of: OF_COURSE, counted: true },
   { name: 'roll_file', of: OF_COURSE },

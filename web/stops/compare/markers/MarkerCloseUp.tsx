@@ -5,6 +5,7 @@ import { routes } from '#contract'
 import { call } from '../../../api/client'
 import { useCourse } from '../../../course/course'
 import { AskForReadings } from '../../../parts/AskForReadings'
+import { NotesOn } from '../../../parts/NotesOn'
 import { counted, signed } from '../../../parts/format'
 import { tuned } from '../../../parts/tuned'
 import { Vial } from '../../../parts/Vial'
@@ -70,6 +71,7 @@ export function MarkerCloseUp({ compared, marker, leans, onChoose }: Props) {
           </p>
         </section>
       )}
+      <NotesOn about={{ kind: 'marker', id: marker.id, assessmentId: compared.unit === 'marks' ? compared.of : null }} />
       {asking && (
         <AskForReadings
           wanted={read.slice(0, FEW).map((studentId) => ({ assessmentId: compared.of, studentId, markerId: null }))}

@@ -9,6 +9,7 @@ import { tickStep } from '../../../parts/ticks'
 import { Vial } from '../../../parts/Vial'
 import { counted, fixed, numeral, signed } from '../../../parts/format'
 import type { Compared, ComparedSection } from '../../../parts/compared'
+import { NotesOn } from '../../../parts/NotesOn'
 import { CarryPeople } from '../../../parts/CarryPeople'
 import styles from '../compare.module.css'
 import { verdict } from './verdict'
@@ -136,6 +137,7 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
         />
         <CarryPeople title={`${section.name}: ${heading}`} people={listed} assessmentId={unit === 'marks' ? compared.of : null} />
       </section>
+      <NotesOn about={{ kind: 'section', id: section.id, assessmentId: unit === 'marks' ? compared.of : null }} />
     </>
   )
 }
