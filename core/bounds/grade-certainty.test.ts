@@ -30,7 +30,10 @@ test.each([
 })
 
 test('the chances of all grades make one, and half of those on a line are expected beyond it', () => {
-  const { students, boundaries } = gradeCertainty(result([student('a', 70, 'Merit'), student('b', 68, 'Pass'), student('c', null, null)]), 2)
+  const { students, boundaries } = gradeCertainty(
+    result([student('a', 70, 'Merit'), student('b', 68, 'Pass'), student('c', null, null)]),
+    2,
+  )
   expect(students).toEqual([
     { studentId: 'a', grade: 'Merit', chance: 0.5 },
     { studentId: 'b', grade: 'Pass', chance: expect.closeTo(0.8413, 4) as number },

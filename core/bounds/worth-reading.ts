@@ -41,8 +41,7 @@ export function worthReading(
       const se = errorOf(own.parts.map((p) => (p === part ? once : p)))
       const chanceAfter = chanceOfGrade(final, se, boundaries, rounding)
       const gain = chanceAfter - chance
-      if (gain > LEAST_GAIN)
-        found.push({ studentId, assessmentId: part.assessmentId, readings: part.readings, gain, chance, chanceAfter })
+      if (gain > LEAST_GAIN) found.push({ studentId, assessmentId: part.assessmentId, readings: part.readings, gain, chance, chanceAfter })
     }
   }
   return found.sort((a, b) => b.gain - a.gain || (a.studentId < b.studentId ? -1 : a.studentId > b.studentId ? 1 : 0))

@@ -1,3 +1,4 @@
+import { group } from 'd3-array'
 import tQuantile from '@stdlib/stats-base-dists-t-quantile'
 import { sum } from './describe'
 
@@ -38,10 +39,13 @@ const mean = (values: readonly number[]) => sum(values) / values.length
  * Source: Snedecor & Cochran 1989, Statistical Methods, 8th ed., chapter 18.
  */
 export function expectedFromOtherWork(rows: readonly WithOtherWork[]): ExpectedFromOtherWork | null {
-  const groups = [...new Set(rows.map((r) => r.groupId))].map((groupId) => {
-    const own = rows.filter((r) => r.groupId === groupId)
-    return { groupId, own, n: own.length, mean: mean(own.map((r) => r.mark)), elsewhere: mean(own.map((r) => r.elsewhere)) }
-  })
+  const groups = [...group(rows, (r) => r.groupId)].map(([groupId, own]) => ({
+    groupId,
+    own,
+    n: own.length,
+    mean: mean(own.map((r) => r.mark)),
+    elsewhere: mean(own.map((r) => r.elsewhere)),
+  }))
   const df = rows.length - groups.length - 1
   if (groups.length < 2 || df < 1) return null
   let [sxx, sxy, syy] = [0, 0, 0]

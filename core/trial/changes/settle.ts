@@ -22,8 +22,7 @@ const RULE_WORDS: Record<AgreeRule['kind'], string> = {
   levelled: 'mean of the levelled readings',
   criteria: 'criterion by criterion',
 }
-const ruleWords = (rule: AgreeRule): string =>
-  RULE_WORDS[rule.kind]
+const ruleWords = (rule: AgreeRule): string => RULE_WORDS[rule.kind]
 
 export const settle: ChangeKind<Settle> = {
   decides: 'reconcile',

@@ -58,7 +58,12 @@ test('a database of the first version is brought up to date with its references 
   const db = openDatabase(file)
   expect(db.pragma('user_version', { simple: true })).toBe(LATEST)
   expect(db.pragma('foreign_keys', { simple: true })).toBe(1)
-  expect(db.prepare('SELECT mark, in_force FROM agreed_mark').get()).toEqual({ mark: 7, in_force: 1 })
+  expect(db.prepare('SELECT mark, in_force, holds, over FROM agreed_mark').get()).toEqual({
+    mark: 7,
+    in_force: 1,
+    holds: 1,
+    over: '[["m",1,6.5]]',
+  })
   expect(db.prepare('SELECT kind, summary FROM decision').get()).toEqual({ kind: 'reconcile', summary: 'settled' })
   expect(db.prepare('SELECT notes, worth_follows, away FROM assessment').get()).toEqual({ notes: '', worth_follows: 0, away: 0 })
   expect(() => db.prepare('DELETE FROM decision').run()).toThrow('withdrawn, never deleted')

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { useCourse } from '../../course/course'
 import { OfSelect } from '../../parts/OfSelect'
+import { today } from '../../parts/format'
 import { WHOLE_COURSE } from '../../parts/of-what'
 import { WriteProblem } from '../../saving/writes'
 import { KINDS, type Kind, type ViewProps } from './kinds'
@@ -35,6 +36,11 @@ export function CompareHead({ rows, of, onShow, question, out, children }: Props
           {out}
         </div>
       </div>
+      <p className="d-none d-print-block small">
+        {table.head.code} {table.head.title}, {table.head.term} ·{' '}
+        {[...table.assessments, ...table.components].find((x) => x.id === of)?.title ?? 'the course'} · {table.students.length} students ·{' '}
+        {today()}
+      </p>
       <WriteProblem />
       {children}
     </>

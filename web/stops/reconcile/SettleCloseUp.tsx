@@ -14,7 +14,7 @@ import { Attempts } from '../../parts/script/Attempts'
 import { ByCriterion } from './ByCriterion'
 import { keepTyped, type QueueRow } from './queue'
 import { Remarks } from './Remarks'
-import { Said } from './Said'
+import { Said } from '../../parts/Said'
 import { Waiting } from './Waiting'
 import styles from './reconcile.module.css'
 

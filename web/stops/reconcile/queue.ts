@@ -48,7 +48,7 @@ export interface ReadingQueue {
 }
 
 /** Rows whose stakes are worked out at once: those furthest apart; a grade is reckoned three times for each. */
-const WORKED_OUT = 1500
+const WORKED_OUT = 400
 
 /** Cells that wait to be settled, and those that were. */
 function cellsOf(

@@ -49,6 +49,8 @@ function hardest({ table, workings, adopted }: CourseState): Assessment | undefi
   return [...table.assessments].sort((a, b) => share.get(a.id)! - share.get(b.id)!)[0]
 }
 const ENOUGH = 5
+/** What other work says of sections is asked at Compare. */
+const NO_OTHERS: string[] = []
 
 /** What is tried on an assessment and what it does; of the hardest one where none is named, null where there is none. */
 export function rescaleFigures(state: CourseState, wanted: string | null): RescaleFigures | null {
@@ -58,7 +60,7 @@ export function rescaleFigures(state: CourseState, wanted: string | null): Resca
   const own = triedOn(workings, changes, assessment.id)
   const after = standingOf(tried, current.standing, assessment.id)
   const before = own ? without(state, own, assessment.id) : after.map((s) => ({ ...s, mark: s.plain }))
-  const { sections, tolerance } = compareSections(state, assessment.id)
+  const { sections, tolerance } = compareSections(state, assessment.id, NO_OTHERS)
   const plainOf = new Map(sections.map((s) => [s.id, [] as number[]]))
   const sectionOf = new Map(table.students.map((s) => [s.id, s.sectionId]))
   for (const s of after) if (s.plain !== null) plainOf.get(sectionOf.get(s.studentId)!)!.push(s.plain)

@@ -5,6 +5,7 @@ import { call } from '../../api/client'
 import { useCourse } from '../../course/course'
 import { ReadingShape } from '../../parts/ReadingsLine'
 import { numeral } from '../../parts/format'
+import { Said } from '../../parts/Said'
 
 const SOURCE = {
   agreed: 'agreed between readings',
@@ -68,6 +69,7 @@ export function MarkChain({ standing, assessmentId }: { standing: StandingMark |
               </li>
             )}
           </ol>
+          <Said words={detail.data?.words ?? []} outOf={assessment.outOf} />
         </>
       )}
     </>

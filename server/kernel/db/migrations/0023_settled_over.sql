@@ -14,7 +14,9 @@ CREATE TABLE agreed_over (
 INSERT INTO agreed_over (script_id, decision_id, mark, rule, in_force, over)
 SELECT a.script_id, a.decision_id, a.mark, a.rule, a.in_force,
   (SELECT json_group_array(json_array(r.marker_id, r.version, r.mark) ORDER BY r.id) FROM reading r
-   WHERE r.script_id = a.script_id AND r.state = 'handed in' AND r.handed_in_at <= d.made_at)
+   WHERE r.script_id = a.script_id AND r.state = 'handed in'
+     -- A time that is still to come says nothing of when it came.
+     AND (r.handed_in_at <= d.made_at OR r.handed_in_at > strftime('%Y-%m-%dT%H:%M:%fZ', 'now')))
 FROM agreed_mark a JOIN decision d ON d.id = a.decision_id;
 DROP TABLE agreed_mark;
 ALTER TABLE agreed_over RENAME TO agreed_mark;

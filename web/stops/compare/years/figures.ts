@@ -27,6 +27,9 @@ export interface ComparedYears extends Pick<
   odd: string[]
 }
 
+/** Years are held against each other as they were marked. */
+const NO_OTHERS: string[] = []
+
 /** Another course with its marks. */
 export type EarlierCourse = Pick<CourseState, 'table' | 'workings' | 'tried' | 'changes' | 'adopted' | 'current'>
 
@@ -35,7 +38,7 @@ const alike = (a: string, b: string) => a.trim().toLocaleLowerCase() === b.trim(
 /** This year beside earlier ones of the same course: assessments and components are matched by their titles. */
 export function compareYears(state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null): ComparedYears {
   const what = ofWhat(state, wanted)
-  const now = compareSections(state, what.of)
+  const now = compareSections(state, what.of, NO_OTHERS)
   const odd: string[] = []
   const own: ComparedYear = yearOf(state, now.title, now.everyone.people)
   const others = earlier.flatMap((other): ComparedYear[] => {
@@ -47,7 +50,7 @@ export function compareYears(state: CourseState, earlier: readonly EarlierCourse
       odd.push(`${other.table.head.term} had nothing called ${what.title}, so it has no row here.`)
       return []
     }
-    const then = compareSections(other, match.id)
+    const then = compareSections(other, match.id, NO_OTHERS)
     if (then.unit === 'marks' && then.top !== what.top)
       odd.push(`${match.title} was out of ${then.top} in ${other.table.head.term}: its marks are shown out of ${what.top}.`)
     const scale = what.top / then.top

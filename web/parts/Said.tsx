@@ -1,6 +1,6 @@
 import type { AgreeRule } from '#core/agree'
 import type { ScriptWord } from '#contract'
-import { numeral, shownAt } from '../../parts/format'
+import { numeral, shownAt } from './format'
 
 const RULES: Record<AgreeRule['kind'], string> = {
   mean: 'by the mean',
