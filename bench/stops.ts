@@ -6,8 +6,8 @@ import { withLarge } from './large'
 const COURSE = '/courses/cfs214-2026'
 /** What is there once a stop is drawn. */
 const DRAWN: Record<string, (page: Page) => Promise<unknown>> = {
-  Compare: (page) => page.locator('main tr.pick').nth(5).waitFor(),
-  Reconcile: (page) => page.locator('main tr.pick').first().waitFor(),
+  Compare: (page) => page.locator('main td[data-drawn]').nth(5).waitFor(),
+  Reconcile: (page) => page.locator('main svg.readings-line').first().waitFor(),
   Rescale: (page) => page.getByRole('heading', { name: 'What it does' }).waitFor(),
   Bound: (page) => page.getByRole('textbox', { name: 'Merit begins at' }).waitFor(),
   Confirm: (page) =>
@@ -74,7 +74,7 @@ async function moderate(page: Page): Promise<void> {
     await act()
     console.log(`  ${words.padEnd(29)} ${seconds(began)}`)
   }
-  const rows = page.getByRole('combobox', { name: 'Rows' })
+  const rows = page.getByRole('combobox', { name: 'Rows', exact: true })
   await timed('Compare, by markers:', async () => {
     await rows.selectOption('markers')
     await page.getByRole('heading', { name: /hold one standard/ }).waitFor()

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { AgreeRule as AgreeRuleOf } from '#core/agree'
+import { STANDING_RULES, type AgreeRule as AgreeRuleOf } from '#core/agree'
 import type { Adjustment as AdjustmentOf, AdjustmentMethod as MethodOf } from '#core/rescale'
 import type { Change as ChangeOf } from '#core/trial'
 import { Boundary, Component, Decimal, Id, Mark, Policy, Weight } from './course'
@@ -49,10 +49,13 @@ export const Adjustment = says<AdjustmentOf>()(
   }),
 )
 
+export const StandingRule = z.enum(STANDING_RULES)
+
 export const Change = says<ChangeOf>()(
   z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('settle'), scriptId: Id, rule: AgreeRule, step: z.number().positive().nullable(), mark: z.number() }),
     z.strictObject({ kind: z.literal('reopen'), scriptId: Id }),
+    z.strictObject({ kind: z.literal('agree by'), assessmentId: Id, rule: StandingRule.nullable() }),
     z.strictObject({ kind: z.literal('adjust'), adjustment: Adjustment }),
     z.strictObject({ kind: z.literal('switch'), adjustmentId: Id, on: z.boolean() }),
     z.strictObject({ kind: z.literal('bound'), boundaries: z.array(Boundary).min(1).max(60) }),

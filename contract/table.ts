@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { STATUSES } from '#core/grades'
-import { Adjustment, AgreeRule } from './changes'
+import { Adjustment, AgreeRule, StandingRule } from './changes'
 import { Assessment, Boundary, Component, CourseHead, DaysLate, Id, Mark, Placement, Policy, Section, Status, Student } from './course'
 import { ScaleBody } from './library'
 import { Stay } from './roll'
@@ -45,6 +45,8 @@ export const CourseTable = z.strictObject({
   agreed: z.record(Id, z.number()),
   /** Scripts that were settled and opened again since, by a reading that came or by a decision. */
   reopened: z.array(Id),
+  /** Assessment id → how it settles what lies within its tolerance. */
+  agreeBy: z.record(Id, StandingRule),
   adjustments: z.array(Adjustment),
 })
 export type CourseTable = z.infer<typeof CourseTable>

@@ -1,4 +1,5 @@
 import { STATUSES, type Boundary, type Course, type Policy, type Status } from '../grades/course'
+import type { StandingRule } from '../agree/standing-rule'
 import type { Adjustment } from '../rescale/adjustments'
 import type { DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
@@ -13,7 +14,12 @@ export interface TableLike {
   students: { id: string; sectionId: string }[]
   markers: { id: string }[]
   components: (Omit<Course['components'][number], 'weight'> & { weight: number | null })[]
-  assessments: (Omit<Course['assessments'][number], 'worth'> & { worth: number | null; readingsWanted: number; tolerance: number })[]
+  assessments: (Omit<Course['assessments'][number], 'worth'> & {
+    worth: number | null
+    readingsWanted: number
+    tolerance: number
+    step?: number | null
+  })[]
   placements: DuePlacement[]
   /** Times in sections of the students who have been in more than one. */
   stays: Record<string, Stay[]>
@@ -35,6 +41,8 @@ export interface TableLike {
   agreed: Record<string, number>
   /** Scripts that were settled and opened again since. */
   reopened?: readonly string[]
+  /** How assessments settle what lies within their tolerance. */
+  agreeBy?: Record<string, StandingRule>
   adjustments: Adjustment[]
 }
 
@@ -84,7 +92,10 @@ function scriptsOf(t: TableLike): { cells: Cells; scripts: ScriptColumns; cellOf
 /** All of a table but its scripts and readings. */
 export type PlanOfTable = Omit<TableLike, 'scripts' | 'readings'>
 
-type OfPlan = Pick<Workings, 'course' | 'markerIds' | 'stays' | 'leftOut' | 'agreed' | 'reopened' | 'adjustments' | 'readingsWanted'>
+type OfPlan = Pick<
+  Workings,
+  'course' | 'markerIds' | 'stays' | 'leftOut' | 'agreed' | 'reopened' | 'agreeBy' | 'agreeing' | 'adjustments' | 'readingsWanted'
+>
 
 /** What of the workings follows from the plan, the roll and the decisions. A weight or worth never typed in carries nothing. */
 function ofPlan(t: PlanOfTable, cells: Cells): OfPlan {
@@ -121,6 +132,8 @@ function ofPlan(t: PlanOfTable, cells: Cells): OfPlan {
       }),
     ),
     reopened: new Set((t.reopened ?? []).map((scriptId) => cells.ofScript(scriptId)).filter((cell) => cell >= 0)),
+    agreeBy: t.agreeBy ?? {},
+    agreeing: Object.fromEntries(t.assessments.map((a) => [a.id, { tolerance: a.tolerance, step: a.step ?? null }])),
     adjustments: t.adjustments,
     readingsWanted: Object.fromEntries(t.assessments.map((a) => [a.id, a.readingsWanted])),
   }

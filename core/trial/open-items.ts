@@ -100,7 +100,7 @@ export function readingQueue(
     const read = from[c + 1]! - from[c]!
     if (read === 0 || applies[c] === 0 || !HAS_WORK[w.scripts.status[c]!]) continue
     const source = SOURCES[standing.source[c]!]!
-    if (source === 'agreed') continue
+    if (source === 'agreed' || source === 'ruled') continue
     const assessmentId = cells.assessmentId(c)
     const wanted = w.readingsWanted[assessmentId] ?? 1
     if (source === 'clash') queue.clash.push(c)

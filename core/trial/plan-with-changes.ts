@@ -23,13 +23,13 @@ const bare = (plan: PlanLike): TableLike => ({
 
 /**
  * A plan with changes in it, without its marks: a weight or worth that nobody typed and no change sets stays empty.
- * @returns the plan, and the adjustments beside it
+ * @returns the plan, and the adjustments and standing rules beside it
  */
 export function planWithChanges<P extends PlanLike>(
   plan: P,
   changes: readonly Change[],
-): { plan: P; adjustments: Workings['adjustments'] } {
-  const { course, leftOut, adjustments } = applyChanges(workingsOf(bare(plan)), changes)
+): { plan: P } & Pick<Workings, 'adjustments' | 'agreeBy'> {
+  const { course, leftOut, adjustments, agreeBy } = applyChanges(workingsOf(bare(plan)), changes)
   const set = new Set(
     changes.map((c) => (c.kind === 'weigh' ? c.componentId : c.kind === 'assess' && c.patch.worth !== undefined ? c.assessmentId : '')),
   )
@@ -49,7 +49,7 @@ export function planWithChanges<P extends PlanLike>(
       worth: a.worth === null && !set.has(a.id) ? null : course.assessments[i]!.worth,
     })),
   }
-  return { plan: changed, adjustments }
+  return { plan: changed, adjustments, agreeBy }
 }
 
 /** A plan as a course without students: for weights and proofs. */

@@ -1,12 +1,22 @@
+import { agreeMark, spreadOf, withinTolerance } from '../agree/agree-mark'
+import type { StandingRule } from '../agree/standing-rule'
 import { STATUSES, type Course, type MarkRow, type Status } from '../grades/course'
 import { applyAdjustments, stackOver } from '../rescale/adjustments'
-import { appliesGrid, exceptionsOf, NO_SCRIPT, readingPlaces, type Workings } from './workings'
+import { appliesGrid, exceptionsOf, NO_SCRIPT, readingPlaces, readingsOf, type HandedInReading, type Workings } from './workings'
 
-/** Where a plain mark comes from; `open` where readings wait to be settled or made, `clash` where a typed mark and a reading disagree. */
-export const SOURCES = ['none', 'agreed', 'entered', 'reading', 'open', 'clash'] as const
+/** Where a plain mark comes from; `ruled` by its assessment’s standing rule, `open` where readings wait to be settled or made, `clash` where a typed mark and a reading disagree. */
+export const SOURCES = ['none', 'agreed', 'entered', 'reading', 'open', 'clash', 'ruled'] as const
 export type Source = (typeof SOURCES)[number]
 
-const [NONE, AGREED, ENTERED, READING, OPEN, CLASH] = SOURCES.map((_, i) => i) as [number, number, number, number, number, number]
+const [NONE, AGREED, ENTERED, READING, OPEN, CLASH, RULED] = SOURCES.map((_, i) => i) as [
+  number,
+  number,
+  number,
+  number,
+  number,
+  number,
+  number,
+]
 
 interface Step {
   adjustmentId: string
@@ -85,12 +95,33 @@ function standing(w: Workings, source: Uint8Array, plain: Float64Array): (cell: 
     if (s === AGREED) plain[c] = settled!
     else if (s === ENTERED) plain[c] = typed
     else if (s === READING) plain[c] = readings.mark[at[first]!]!
+    else if (s === OPEN && !reopened.has(c)) {
+      const ruled = byRule(w, cells.assessmentIds[c % cells.width]!, () => readingsOf(w, c))
+      if (ruled === null) return
+      source[c] = RULED
+      plain[c] = ruled
+    }
   }
+}
+
+/** What an assessment’s standing rule gives for readings: as many as are wanted, within its tolerance; null where a person settles them. */
+function byRule(
+  w: Pick<Workings, 'agreeBy' | 'agreeing' | 'readingsWanted'>,
+  assessmentId: string,
+  readingsNow: () => readonly HandedInReading[],
+): number | null {
+  const rule = w.agreeBy[assessmentId]
+  if (rule === undefined) return null
+  const readings = readingsNow()
+  const { tolerance, step } = w.agreeing[assessmentId]!
+  const spread = spreadOf(readings)
+  if (spread === null || readings.length < (w.readingsWanted[assessmentId] ?? 1) || !withinTolerance(spread, tolerance)) return null
+  return agreeMark(readings, { kind: rule }, step).mark
 }
 
 /**
  * The marks that stand: agreed, else entered, else the only reading wanted; then through the adjustments.
- * A script that wants two readings or more has no mark until one is agreed; nor has one with a typed mark that a reading
+ * A script that wants two readings or more has no mark until one is agreed, by a person or by its assessment’s standing rule; nor has one with a typed mark that a reading
  * handed in does not bear out, until a person says which of them stands. What is not set for a student, or what they are left out of,
  * has none.
  */
@@ -131,11 +162,18 @@ export function plainMark(script: {
   /** In the order they were handed in. */
   readings: readonly number[]
   wanted: number
+  /** The standing rule of its assessment, where there is one. */
+  rule?: { rule: StandingRule; tolerance: number; step: number | null } | undefined
 }): number | null {
   if (!hasWork(script.status)) return null
   const { entered, agreed, reopened, readings, wanted } = script
   const places = readings.map((_, i) => i)
   const source = sourceOf(agreed, reopened, entered ?? NaN, wanted, readings, places, 0, readings.length)
+  if (source === OPEN && !reopened && script.rule) {
+    const { rule, ...agreeing } = script.rule
+    const own = { agreeBy: { own: rule }, agreeing: { own: agreeing }, readingsWanted: { own: wanted } }
+    return byRule(own, 'own', () => readings.map((mark, i) => ({ markerId: String(i), mark })))
+  }
   return source === AGREED ? agreed! : source === ENTERED ? entered : source === READING ? readings[0]! : null
 }
 

@@ -1,6 +1,7 @@
 import type { Course, Placement } from '../grades/course'
 import { applyingExceptions, type DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
+import type { StandingRule } from '../agree/standing-rule'
 import type { Adjustment } from '../rescale/adjustments'
 import type { Cells } from './cells'
 
@@ -49,6 +50,10 @@ export interface Workings {
   agreed: ReadonlyMap<number, number>
   /** Cells that were settled and opened again since: by a reading that came or changed, or by a decision. */
   reopened: ReadonlySet<number>
+  /** Assessment id → how it settles what lies within its tolerance; a person does where nothing is said. */
+  agreeBy: Record<string, StandingRule>
+  /** Assessment id → tolerance for the spread of readings in its marks, and the step that agreed marks are rounded to. */
+  agreeing: Record<string, { tolerance: number; step: number | null }>
   /** The stack, in order. */
   adjustments: Adjustment[]
   /** Assessment id → how many readings a script needs before it has a mark. */

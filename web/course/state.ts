@@ -37,6 +37,7 @@ export class Outcome {
       changed.readings === was.readings &&
       changed.agreed === was.agreed &&
       changed.reopened === was.reopened &&
+      changed.agreeBy === was.agreeBy &&
       changed.leftOut === was.leftOut &&
       changed.stays === was.stays &&
       changed.course.students === was.course.students &&

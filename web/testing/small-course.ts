@@ -79,6 +79,7 @@ export function smallTable(scripts: readonly Script[], readings: readonly Readin
     },
     agreed: {},
     reopened: [],
+    agreeBy: {},
     adjustments: [],
     ...more,
   }

@@ -1,5 +1,6 @@
 import type { Workings } from '../workings'
 import { adjust, type Adjust } from './adjust'
+import { agreeBy, type AgreeBy } from './agree-by'
 import { assess, type Assess } from './assess'
 import { bound, type Bound } from './bound'
 import { carry, type Carry } from './carry'
@@ -17,13 +18,14 @@ export { ChangeError, type Fits } from './kind'
 export type { CarriedReading } from './carry'
 
 /** What a trial may try and a decision may decide, one small step each. */
-export type Change = Settle | Reopen | Adjust | Switch | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
+export type Change = Settle | Reopen | AgreeBy | Adjust | Switch | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
 type Kind = Change['kind']
 
 /** Every kind of change. */
 const CHANGES: { [K in Kind]: ChangeKind<Extract<Change, { kind: K }>> } = {
   settle,
   reopen,
+  'agree by': agreeBy,
   adjust,
   switch: switched,
   bound,
@@ -54,7 +56,7 @@ export function addChanges(trial: readonly Change[], added: readonly Change[]): 
 /** The workings with changes in force. Changes to what is not there (any more) do nothing. */
 export function applyChanges(w: Workings, changes: readonly Change[]): Workings {
   if (changes.length === 0) return w
-  const { cells, markerIds, readings, adjustments, leftOut, course } = w
+  const { cells, markerIds, readings, adjustments, leftOut, agreeBy: rules, course } = w
   const settles = changes.some((c) => c.kind === 'settle' || c.kind === 'reopen')
   const draft: Draft = {
     cells,
@@ -62,6 +64,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
     readings,
     adjustments,
     leftOut,
+    agreeBy: rules,
     agreed: settles ? new Map(w.agreed) : w.agreed,
     reopened: settles ? new Set(w.reopened) : w.reopened,
     components: course.components,
@@ -78,6 +81,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
     readings: draft.readings,
     adjustments: draft.adjustments,
     leftOut: draft.leftOut,
+    agreeBy: draft.agreeBy,
     course: { ...course, components, assessments, boundaries, policy },
   }
 }

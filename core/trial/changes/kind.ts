@@ -16,7 +16,7 @@ export class ChangeError extends Error {
 }
 
 /** What changes change: the parts of the workings, each written anew and never in place. */
-export type Draft = Pick<Workings, 'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed' | 'reopened'> &
+export type Draft = Pick<Workings, 'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed' | 'reopened' | 'agreeBy'> &
   Pick<Course, 'components' | 'assessments' | 'boundaries' | 'policy'>
 
 /** The course that a change is to fit. */

@@ -267,8 +267,16 @@ function readingsOf({ scripts, readings }: Table) {
   return { counts, spread: (at: number) => highest[at]! - lowest[at]! }
 }
 
+const ruleOf = ({ id, tolerance, step }: Table['assessments'][number], agreeBy: Table['agreeBy']) => {
+  const rule = agreeBy[id]
+  return rule && { rule, tolerance, step }
+}
+
 /** What scripts with readings come to before they are rescaled, by their places; the others are as they were typed. */
-function plainMarks({ scripts, readings, assessments, agreed, reopened }: Table, places: readonly number[]): Map<number, number | null> {
+function plainMarks(
+  { scripts, readings, assessments, agreed, reopened, agreeBy }: Table,
+  places: readonly number[],
+): Map<number, number | null> {
   const own = new Map(places.map((place) => [place, [] as number[]]))
   const openedAgain = new Set(reopened)
   readings.script.forEach((place, i) => own.get(place)?.push(readings.mark[i]!))
@@ -281,6 +289,7 @@ function plainMarks({ scripts, readings, assessments, agreed, reopened }: Table,
         reopened: openedAgain.has(scripts.id[place]!),
         readings: marks,
         wanted: assessments[scripts.assessment[place]!]!.readingsWanted,
+        rule: ruleOf(assessments[scripts.assessment[place]!]!, agreeBy),
       })
       return [place, mark]
     }),

@@ -1,10 +1,12 @@
 import { gradeWorkings, settleBy, standingRows, withPlan, withScripts, workingsOf } from '#core/trial'
 import {
+  unpackSheet,
   unpackTable,
   type AskedReading,
   type Decision,
   type PileScript,
   type Sharing,
+  type SheetInColumns,
   type TableInColumns,
   type TableSince,
 } from '#contract'
@@ -151,4 +153,21 @@ test('one settled script is opened again by a decision, and no other', async () 
   expect((again.body as { detail: string }).detail).toBe('That script is not settled (any more).')
   await lead('post', api(`/decisions/${opened.id}/withdraw`), { reason: 'not so' }).expect(200)
   expect((await table()).agreed[first!]).toBeDefined()
+})
+
+test('a standing rule settles scripts within tolerance in the table and in the sheet alike, and is withdrawn like any decision', async () => {
+  const before = await table()
+  const openMaps = (w: ReturnType<typeof workingsOf>) => standingRows(w).filter((s) => s.assessmentId === MAP && s.source === 'open')
+  const decision = await decide([{ kind: 'agree by', assessmentId: MAP, rule: 'mean' }])
+  expect(decision.summary).toBe('scripts of Map project within tolerance are settled by mean, a person settles those beyond it')
+  const after = await table()
+  expect(after.agreeBy).toEqual({ [MAP]: 'mean' })
+  const ruled = standingRows(after.workings).filter((s) => s.source === 'ruled')
+  expect(ruled.length).toBeGreaterThan(0)
+  expect(openMaps(after.workings).length).toBe(openMaps(before.workings).length - ruled.length)
+  const sheet = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  for (const s of ruled)
+    expect(sheet.cells.find((c) => c.studentId === s.studentId && c.assessmentId === MAP)?.fromReadings?.mark).toBe(s.mark)
+  await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'not so' }).expect(200)
+  expect(openMaps((await table()).workings)).toEqual(openMaps(before.workings))
 })

@@ -27,6 +27,7 @@ export interface Decided {
   plan: PlanCore
   /** What else the decisions in force say. */
   adjustments: Workings['adjustments']
+  agreeBy: Workings['agreeBy']
 }
 
 /** Reads a course's plan with its decisions in force, without its scripts; kept until a write to more than its marks. */
@@ -114,7 +115,7 @@ export function planLoader(db: Db) {
       placements: placementRows,
       accepted: accepted.all(id),
     }
-    return { plan, adjustments: decided.adjustments }
+    return { plan, adjustments: decided.adjustments, agreeBy: decided.agreeBy }
   }
 
   return {

@@ -136,6 +136,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
   function ofPlan({
     plan,
     adjustments,
+    agreeBy,
   }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings' | 'agreed' | 'reopened'> {
     const { head, version, hasMarks, policy, boundaries, components, assessments, leftOut } = plan
     return {
@@ -149,6 +150,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       assessments,
       placements: plan.placements.map(([a, s, due]) => ({ assessmentId: assessments[a]!.id, sectionId: plan.sections[s]!.id, due })),
       leftOut,
+      agreeBy,
       adjustments,
     }
   }

@@ -1,16 +1,17 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import type { StandingRule } from '#core/agree'
 import { useKeys } from '../../settings/keys'
 import { counted } from '../../parts/format'
 
-const RULES = {
+export const RULES = {
   mean: 'the mean',
   median: 'the median',
   highest: 'the highest',
   lowest: 'the lowest',
   first: 'the first reading',
-} as const
-export type BulkRule = keyof typeof RULES
+} satisfies Record<StandingRule, string>
+export type BulkRule = StandingRule
 
 interface Props {
   /** That wait within their tolerance. */

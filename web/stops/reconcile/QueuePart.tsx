@@ -79,7 +79,7 @@ export function QueuePart({ queue, rows, head }: Props) {
         trial.changes.filter((c) => !isAbout(row)(c)),
         `leave ${label(row.studentId)} as it was`,
       )
-    else if (row.agreed !== null) propose([{ kind: 'reopen', scriptId: row.scriptId }], `open ${label(row.studentId)} again`)
+    else if (row.agreed !== null && !row.ruled) propose([{ kind: 'reopen', scriptId: row.scriptId }], `open ${label(row.studentId)} again`)
   }
 
   useKeys([
@@ -225,7 +225,9 @@ function Agreed({ row: r, waiting: n }: { row: QueueRow; waiting: number }) {
     return (
       <>
         <b>{fixed(r.agreed)}</b>
-        {r.trying && <span className="soft small"> trying</span>}
+        {(r.trying || r.ruled) && (
+          <span className="soft small"> {[r.ruled && 'by rule', r.trying && 'trying'].filter(Boolean).join(', ')}</span>
+        )}
       </>
     )
   return (

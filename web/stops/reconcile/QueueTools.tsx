@@ -2,6 +2,7 @@ import { Form } from 'react-bootstrap'
 import { useCourse } from '../../course/course'
 import { QUEUE_ORDERS, type QueueOrder, type ReadingQueue } from './queue'
 import { pairsOf, type Filter } from './filter'
+import { StandingRuleSelect } from './StandingRuleSelect'
 import styles from './reconcile.module.css'
 
 interface Props {
@@ -19,6 +20,7 @@ const MOST_PAIRS = 60
 export function QueueTools({ queue, order, onOrder, filter, onFilter, onAssessment }: Props) {
   const { table } = useCourse()
   const nameOf = new Map(table.markers.map((m) => [m.id, m.name]))
+  const one = table.assessments.find((a) => a.id === queue.assessmentId)
   const surname = (id: string) => nameOf.get(id)?.split(' ').at(-1) ?? id
   return (
     <div className={styles.tools}>
@@ -77,6 +79,7 @@ export function QueueTools({ queue, order, onOrder, filter, onFilter, onAssessme
             ))}
         </optgroup>
       </Form.Select>
+      {one && <StandingRuleSelect assessment={one} />}
     </div>
   )
 }

@@ -159,7 +159,7 @@ export function SettleCloseUp({ row, assessment, leans, asked, onSettle, onOpen,
           </Form>
           {ownWrong && <p className="brick small">Give a mark from 0 to {numeral(assessment.outOf)}.</p>}
           {!ownWrong && asks.length > marks.length && <p className="soft small mb-0">That would be {gradeOf(marks.length)}.</p>}
-          {(row.trying || row.agreed !== null) && (
+          {(row.trying || (row.agreed !== null && !row.ruled)) && (
             <Button variant="link" className="px-0" onClick={onOpen}>
               {row.trying ? 'Leave it as it was' : 'Open it again'} <kbd>Del</kbd>
             </Button>

@@ -67,7 +67,7 @@ function errorOf({ tried: w, current }: CourseState, at: number): { error: numbe
     const n = from[cell + 1]! - from[cell]!
     if (n === 0 || applies[cell] === 0 || !HAS_WORK[w.scripts.status[cell]!]) continue
     // One reading that counts alone stands for itself, however many there are.
-    behind.set(w.cells.studentId(cell), SOURCES[current.standing.source[cell]!] === 'agreed' ? n : 1)
+    behind.set(w.cells.studentId(cell), ['agreed', 'ruled'].includes(SOURCES[current.standing.source[cell]!]!) ? n : 1)
     if (n > 1) twice++
     for (let i = from[cell]!; i < from[cell + 1]!; i++) {
       columns.script.push(cell)

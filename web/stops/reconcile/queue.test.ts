@@ -160,3 +160,19 @@ test('the queue in other orders, and as narrowed down', () => {
   expect(left({ students: new Set(['bo']) })).toEqual(['bo'])
   expect(pairsOf(rows)).toEqual([{ a: 'mo', b: 'ny', scripts: 3 }])
 })
+
+test('a standing rule settles what lies within tolerance by itself, and leaves the rest, and what was opened again, to a person', () => {
+  const state = smallState({ ...table(), agreed: {}, agreeBy: { essay: 'highest' } })
+  const { rows, open, openOver } = readingQueueOf(state, null)
+  expect([open, openOver]).toEqual([2, 2])
+  // Ada’s 9 apart, Di’s 6; Bo’s 12 and 14 lie within 2, and Cy was read once of two.
+  expect(rows.map((r) => [r.studentId, r.agreed, r.ruled])).toEqual([
+    ['ada', null, false],
+    ['di', null, false],
+    ['bo', 14, true],
+  ])
+  const opened = smallState({ ...table(), agreed: {}, agreeBy: { essay: 'highest' }, reopened: ['essay:bo'] })
+  expect(readingQueueOf(opened, null).rows.find((r) => r.studentId === 'bo')).toMatchObject({ agreed: null, reopened: true })
+  const tried = smallState({ ...table(), agreed: {} }, [{ kind: 'agree by', assessmentId: 'essay', rule: 'mean' }])
+  expect(readingQueueOf(tried, null).rows.find((r) => r.studentId === 'bo')).toMatchObject({ agreed: 13, trying: true, ruled: true })
+})

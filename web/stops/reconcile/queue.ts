@@ -16,6 +16,8 @@ export interface QueueRow {
   typed: number | null
   /** The agreed mark, as decided or as it is being tried; null while it is open. */
   agreed: number | null
+  /** It was settled by its assessment’s standing rule. */
+  ruled: boolean
   /** The agreed mark, or that it is open again, is being tried and not adopted. */
   trying: boolean
   /** It was settled, and is open again: by a reading since, or by a decision. */
@@ -50,6 +52,9 @@ export interface ReadingQueue {
 /** Rows whose stakes are worked out at once: those furthest apart; a grade is reckoned three times for each. */
 const WORKED_OUT = 400
 
+/** By a person or by its assessment's standing rule. */
+const isSettled = (source: number): boolean => SOURCES[source] === 'agreed' || SOURCES[source] === 'ruled'
+
 /** Cells that wait to be settled, and those that were. */
 function cellsOf(
   w: Workings,
@@ -61,7 +66,7 @@ function cellsOf(
   const all = new Set([...clash, ...overTolerance, ...within])
   const open = new Set(all)
   standing.source.forEach((source, cell) => {
-    if (SOURCES[source] === 'agreed' && from[cell + 1]! > from[cell]!) all.add(cell)
+    if (isSettled(source) && from[cell + 1]! > from[cell]!) all.add(cell)
   })
   return { open, over: new Set([...clash, ...overTolerance]), all }
 }
@@ -110,8 +115,8 @@ function rowOf({ workings: was, tried: w, current, adopted, table }: CourseState
   const readings = readingsOf(w, cell)
   const entered = w.scripts.entered[cell]!
   const typed = readings.some((r) => !Number.isNaN(entered) && !saysTheSame(r.mark, entered)) ? entered : null
-  const settled = SOURCES[current.standing.source[cell]!] === 'agreed'
-  const before = SOURCES[adopted.standing.source[cell]!] === 'agreed'
+  const settled = isSettled(current.standing.source[cell]!)
+  const before = isSettled(adopted.standing.source[cell]!)
   const agreed = settled ? current.standing.plain[cell]! : null
   const assessment = table.assessments[cell % w.cells.width]!
   const spread = spreadOf(typed === null ? readings : [...readings, { markerId: '', mark: typed }]) ?? 0
@@ -124,6 +129,7 @@ function rowOf({ workings: was, tried: w, current, adopted, table }: CourseState
     over: now.over.has(cell) || decided.over.has(cell) || typed !== null || spread > assessment.tolerance + 1e-9,
     typed,
     agreed,
+    ruled: SOURCES[current.standing.source[cell]!] === 'ruled',
     trying: settled !== before || (settled && current.standing.plain[cell] !== adopted.standing.plain[cell]),
     reopened: was.reopened.has(cell) || w.reopened.has(cell),
     stake: null,

@@ -9,6 +9,7 @@ import { Said } from '../../parts/Said'
 
 const SOURCE = {
   agreed: 'agreed between readings',
+  ruled: 'settled by the assessment’s standing rule, its readings being within tolerance',
   entered: 'typed in or brought in from a file',
   reading: 'the reading',
   open: 'readings not settled yet',
