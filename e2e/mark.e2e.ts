@@ -156,7 +156,8 @@ test('two at one sheet: changes appear within a second, a clash shows both value
   await expect(cellOf(page)).toHaveAttribute('aria-label', /: 21$/)
 
   // The lead types over it while not being told of the other's next change.
-  await page.route('**/sheet', (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
+  const told = /\/sheet(\/since\/\d+)?$/
+  await page.route(told, (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
   await cellOf(other).click()
   await other.keyboard.type('22')
   await other.keyboard.press('Enter')
@@ -167,7 +168,7 @@ test('two at one sheet: changes appear within a second, a clash shows both value
   await cellOf(page).click()
   const clash = page.getByRole('alert')
   await expect(clash).toContainText('You typed 23; meanwhile somebody put 22 there.')
-  await page.unroute('**/sheet')
+  await page.unroute(told)
   await clash.getByRole('button', { name: 'Put mine there' }).click()
   await expect(cellOf(other)).toHaveAttribute('aria-label', /: 23$/)
 })

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { comeIn, COURSE, expect, test } from './level-table'
 
 test('the generous marker is found, with their criteria, and five of their scripts are read again', async ({ lead: page }) => {
@@ -21,6 +22,24 @@ test('the generous marker is found, with their criteria, and five of their scrip
     await expect(page.getByText(/2 groups of markers share no script/)).toBeVisible()
     await first.click()
     await expect(page.getByRole('heading', { name: /^Lea Ostrand/ })).toBeVisible()
+  })
+
+  await test.step('the table and the web go out as files', async () => {
+    const takeOut = async (words: string) => {
+      await page.getByRole('button', { name: 'Take it out' }).click()
+      const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: words }).click()])
+      return { name: file.suggestedFilename(), content: await readFile(await file.path()) }
+    }
+    const csv = await takeOut('Table as CSV')
+    expect(csv.name).toBe('Map-project-by-marker.csv')
+    expect(csv.content.toString()).toMatch(/^\uFEFFmarker,read,shared,lean,from,to,own spread,group,lean: Purpose and reader/)
+    expect(csv.content.toString()).toMatch(/\r\nLea Ostrand,51,51,4\.\d+,/)
+    expect((await takeOut('Table as XLSX')).content.subarray(0, 2).toString()).toBe('PK')
+    const svg = (await takeOut('Chart as SVG')).content.toString()
+    expect(svg).toMatch(/^<svg [^>]*xmlns="http:\/\/www\.w3\.org\/2000\/svg"/)
+    expect(svg).toContain('Map project: the web of markers')
+    expect(svg).not.toMatch(/var\(--/)
+    expect((await takeOut('Chart as PNG')).content.subarray(1, 4).toString()).toBe('PNG')
   })
 
   await test.step('five of their scripts are read again', async () => {

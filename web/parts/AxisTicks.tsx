@@ -20,8 +20,7 @@ export function AxisTicks({ ticks, from, to, inset = 0 }: { ticks: readonly numb
           key={t}
           style={{
             left: `${inset + ((t - from) / (to - from)) * (100 - 2 * inset)}%`,
-            transform:
-              inset > 0 || (t !== ticks[0] && t !== ticks[last]) ? 'translateX(-50%)' : t === ticks[0] ? 'none' : 'translateX(-100%)',
+            transform: inset > 0 || (t !== from && t !== to) ? 'translateX(-50%)' : t === from ? 'none' : 'translateX(-100%)',
           }}
         >
           {numeral(t)}

@@ -6,5 +6,6 @@ export const tickStep = (top: number): number => STEPS.find((s) => top / s <= 10
 /** The figures of an axis from one plain step to another. */
 export function ticksOf(from: number, top: number): number[] {
   const width = tickStep(top)
-  return Array.from({ length: Math.round((top - from) / width) + 1 }, (_, i) => from + i * width)
+  // What it is marked out of need not be a multiple of the step.
+  return Array.from({ length: Math.floor((top - from) / width + 1e-9) + 1 }, (_, i) => from + i * width)
 }

@@ -7,6 +7,9 @@ export interface TableOut {
   rows: readonly (readonly (string | number | null)[])[]
 }
 
+/** A figure as it stands in a file: to three decimals. */
+export const figure = (x: number | null | undefined): number | null => (x === null || x === undefined ? null : Number(x.toFixed(3)))
+
 const cells = ({ rows }: TableOut): (string | number)[][] => rows.map((row) => row.map((cell) => cell ?? ''))
 
 export async function takeOutCsv(table: TableOut): Promise<void> {

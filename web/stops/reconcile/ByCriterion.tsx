@@ -148,7 +148,7 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
           <Button type="submit" size="sm" variant="outline-primary" disabled={mark === null}>
             Settle
           </Button>
-          <Button variant="link" size="sm" onClick={() => setPicking(false)}>
+          <Button variant="link" size="sm" className="text-nowrap" onClick={() => setPicking(false)}>
             Not so
           </Button>
         </Form>

@@ -2,7 +2,7 @@ import type { Adjustment } from '#core/rescale'
 import { openItems, planFacts, type Change } from '#core/trial'
 import { smallState, smallTable } from '../../testing/small-course'
 import { narrowed, pairsOf } from './filter'
-import { gradesIf } from './grades-if'
+import { gradesIf } from './would-be'
 import { keepTyped, readingQueueOf, type QueueOrder } from './queue'
 
 const table = () =>

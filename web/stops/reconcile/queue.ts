@@ -1,7 +1,7 @@
 import { spreadOf, type AgreeRule } from '#core/agree'
 import { readingPlaces, readingQueue, readingsOf, saysTheSame, SOURCES, type HandedInReading, type Workings } from '#core/trial'
 import type { CourseState, Outcome } from '../../course/state'
-import { gradesIn } from './grades-if'
+import { gradesIn } from './would-be'
 
 export interface QueueRow {
   scriptId: string

@@ -1,7 +1,5 @@
-import type { TableOut } from '../../../parts/take-out/table-out'
+import { figure, type TableOut } from '../../../parts/take-out/table-out'
 import type { ComparedCriterion } from './figures'
-
-const round = (x: number | null): number | null => (x === null ? null : Number(x.toFixed(3)))
 
 /** The criteria as a table: every figure that is on the page, a column for each level. */
 export function criteriaOut(title: string, rows: readonly ComparedCriterion[]): TableOut {
@@ -23,11 +21,11 @@ export function criteriaOut(title: string, rows: readonly ComparedCriterion[]): 
       c.title,
       c.penalty ? -c.max : c.max,
       c.n,
-      round(c.mean),
-      round(c.sd),
-      round(c.withOthers),
-      round(c.apart),
-      round(c.alpha),
+      figure(c.mean),
+      figure(c.sd),
+      figure(c.withOthers),
+      figure(c.apart),
+      figure(c.alpha),
       ...Array.from({ length: most }, (_, i) => c.levels[i] ?? null),
     ]),
   }

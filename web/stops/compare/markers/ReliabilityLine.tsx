@@ -1,5 +1,6 @@
 import { useFigures } from '../../../course/course'
 import { fixed, numeral, share } from '../../../parts/format'
+import styles from '../compare.module.css'
 import type { ComparedMarkers } from './figures'
 
 const between = (interval: [number, number] | null) => (interval ? ` (${fixed(interval[0], 2)} to ${fixed(interval[1], 2)})` : '')
@@ -18,7 +19,7 @@ export function ReliabilityLine({ compared }: { compared: ComparedMarkers }) {
       ) : (
         <>
           Two readings of one script lie{' '}
-          <b className="text-body">
+          <b className={styles.said}>
             {numeral(Number(r.middle!.toFixed(1)))} {unit}
           </b>{' '}
           apart in the middle of cases; {share(r.within)} within tolerance

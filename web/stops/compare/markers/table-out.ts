@@ -1,8 +1,6 @@
-import type { TableOut } from '../../../parts/take-out/table-out'
+import { figure, type TableOut } from '../../../parts/take-out/table-out'
 import type { LeansByCriterion } from '../criteria/figures'
 import type { ComparedMarkers } from './figures'
-
-const round = (x: number | null | undefined): number | null => (x === null || x === undefined ? null : Number(x.toFixed(3)))
 
 /** The comparison of markers as a table: every figure that is on the page. */
 export const markersOut = ({ title, markers }: ComparedMarkers, leans: LeansByCriterion | undefined): TableOut => ({
@@ -22,11 +20,11 @@ export const markersOut = ({ title, markers }: ComparedMarkers, leans: LeansByCr
     m.name,
     m.n,
     m.shared,
-    round(m.lean),
-    round(m.interval?.[0]),
-    round(m.interval?.[1]),
-    round(m.ownSpread),
+    figure(m.lean),
+    figure(m.interval?.[0]),
+    figure(m.interval?.[1]),
+    figure(m.ownSpread),
     m.group + 1,
-    ...(leans?.criteria.map((_, k) => round(leans.leans[m.id]?.[k]?.effect)) ?? []),
+    ...(leans?.criteria.map((_, k) => figure(leans.leans[m.id]?.[k]?.effect)) ?? []),
   ]),
 })

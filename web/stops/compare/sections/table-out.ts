@@ -1,8 +1,6 @@
 import type { Compared, ComparedGroup, ComparedSection } from '../../../parts/compared'
-import type { TableOut } from '../../../parts/take-out/table-out'
+import { figure, type TableOut } from '../../../parts/take-out/table-out'
 import { verdict } from './verdict'
-
-const round = (x: number | null | undefined): number | null => (x === null || x === undefined ? null : Number(x.toFixed(3)))
 
 const isSection = (s: ComparedGroup | ComparedSection): s is ComparedSection => 'lean' in s
 
@@ -35,20 +33,20 @@ export const sectionsOut = ({ title, sections, everyone, tolerance }: Compared):
       s.name,
       own?.teacher ?? null,
       s.figures.n,
-      round(s.figures.median),
-      round(s.figures.mean),
-      round(s.figures.sd),
+      figure(s.figures.median),
+      figure(s.figures.mean),
+      figure(s.figures.sd),
       s.passed,
       s.unsettled,
       s.open,
-      round(own?.lean.difference),
-      round(own?.lean.interval?.[0]),
-      round(own?.lean.interval?.[1]),
-      round(own?.lean.pHolm),
-      round(own?.expected?.elsewhere),
-      round(own?.expected?.lean),
-      round(own?.expected?.interval[0]),
-      round(own?.expected?.interval[1]),
+      figure(own?.lean.difference),
+      figure(own?.lean.interval?.[0]),
+      figure(own?.lean.interval?.[1]),
+      figure(own?.lean.pHolm),
+      figure(own?.expected?.elsewhere),
+      figure(own?.expected?.lean),
+      figure(own?.expected?.interval[0]),
+      figure(own?.expected?.interval[1]),
       (own && verdict({ lean: own.lean.difference, interval: own.lean.interval }, own.expected, tolerance)?.words) ?? null,
     ]
   }),

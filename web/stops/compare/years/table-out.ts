@@ -1,7 +1,5 @@
-import type { TableOut } from '../../../parts/take-out/table-out'
+import { figure, type TableOut } from '../../../parts/take-out/table-out'
 import type { ComparedYears } from './figures'
-
-const round = (x: number | null | undefined): number | null => (x === null || x === undefined ? null : Number(x.toFixed(3)))
 
 /** The years as a table, with how many had each grade. */
 export function yearsOut({ title, years }: ComparedYears): TableOut {
@@ -13,12 +11,12 @@ export function yearsOut({ title, years }: ComparedYears): TableOut {
       y.term,
       y.title,
       y.figures.n,
-      round(y.figures.median),
-      round(y.figures.mean),
-      round(y.figures.sd),
-      round(y.difference),
-      round(y.interval?.[0]),
-      round(y.interval?.[1]),
+      figure(y.figures.median),
+      figure(y.figures.mean),
+      figure(y.figures.sd),
+      figure(y.difference),
+      figure(y.interval?.[0]),
+      figure(y.interval?.[1]),
       ...grades.map((grade) => y.grades.find((g) => g.grade === grade)?.count ?? null),
     ]),
   }
