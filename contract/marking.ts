@@ -4,7 +4,13 @@ import { Attempt, EarlierReading } from './table'
 import { Gate, Judged, Picks, StandardInUse } from './exemplars'
 
 /** What a marker may see of others' readings of the same script, never before handing in their own. */
-export const Sees = z.strictObject({ marks: z.boolean(), comments: z.boolean(), notes: z.boolean() })
+export const Sees = z.strictObject({
+  marks: z.boolean(),
+  comments: z.boolean(),
+  notes: z.boolean(),
+  /** Two whose readings lie over tolerance see both marks, and may agree on one between them; left out where they may not. */
+  between: z.boolean().optional(),
+})
 export type Sees = z.infer<typeof Sees>
 export const SEES_NOTHING: Sees = { marks: false, comments: false, notes: false }
 
@@ -67,6 +73,39 @@ export const OtherReading = z.strictObject({
 })
 export type OtherReading = z.infer<typeof OtherReading>
 
+/** What two readers who disagree say to each other, as one of them sees it. */
+export const BetweenTwo = z.strictObject({
+  /** What the other one gave. */
+  other: z.number(),
+  /** The latest proposal; null before the first. */
+  proposal: z
+    .strictObject({
+      mine: z.boolean(),
+      mark: z.number(),
+      reason: z.string(),
+      /** Null while it waits for an answer. */
+      agrees: z.boolean().nullable(),
+      answer: z.string().nullable(),
+    })
+    .nullable(),
+})
+export type BetweenTwo = z.infer<typeof BetweenTwo>
+
+/** What two readers proposed on a script, as its lead sees it. */
+export const AgreedBetween = z.strictObject({
+  scriptId: Id,
+  by: z.string(),
+  mark: z.number(),
+  reason: z.string(),
+  at: z.iso.datetime(),
+  answeredBy: z.string().nullable(),
+  agrees: z.boolean().nullable(),
+  answer: z.string().nullable(),
+  /** Its readings are still those that it was about. */
+  holds: z.boolean(),
+})
+export type AgreedBetween = z.infer<typeof AgreedBetween>
+
 /** A script on the desk, with one's own reading of it. */
 export const DeskScript = z.strictObject({
   studentId: Id,
@@ -86,6 +125,8 @@ export const DeskScript = z.strictObject({
   earlier: z.array(EarlierReading),
   /** What one may see of others, once one's own is handed in. */
   others: z.array(OtherReading),
+  /** Where one may agree with the other reader; null where there is nothing to agree on, or it is not allowed. */
+  between: BetweenTwo.nullable(),
   /** Why it cannot be taken back; null where it can. */
   fixed: z.string().nullable(),
 })

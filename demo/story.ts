@@ -5,8 +5,10 @@ import type { Change, Release } from '#contract'
 import { contentHash, issueContent } from '../server/kernel/course/issue-content'
 import { tableLoader } from '../server/kernel/course/load-table'
 import { decisions } from '../server/kernel/course/decisions'
+import { betweenTwo } from '../server/areas/marking/between'
 import { noteQueries } from '../server/areas/notes/queries'
 import { summarise } from '../server/areas/trials/summarise'
+import type { AssessmentRow } from '../server/kernel/course/rows'
 import type { Db } from '../server/kernel/db/open'
 import { EXTERNAL_ID, itemId, LEAD_ID, scriptId, sectionId, writeCourse, type CourseSpec, type DemoStudent, type Size } from './department'
 import { marksWriter, type Happenings } from './marking'
@@ -111,6 +113,7 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
   decide(maps, 'Within tolerance; Octant’s second readings came in after this')
   db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(spec.id)
   putOnBoundaries(db, spec)
+  agreeBetween(db, spec, Object.keys(apart))
   noteQueries(db).leave({
     id: 'note-1',
     courseId: spec.id,
@@ -118,6 +121,25 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
     words: 'Dioptra stands eleven marks above the others in the paper, and level in all else. Was it the same paper?',
     by: EXTERNAL_ID,
   })
+}
+
+/** Of the scripts over tolerance the readers of one agreed on a mark between them; on another one proposed, and waits. */
+function agreeBetween(db: Db, spec: CourseSpec, studentIds: readonly string[]): void {
+  const id = itemId(spec, 'map')
+  db.prepare('UPDATE assessment SET sees = ? WHERE id = ?').run(JSON.stringify({ between: true }), id)
+  const row = db.prepare<[string], AssessmentRow>('SELECT * FROM assessment WHERE id = ?').get(id)!
+  const readers = db.prepare<[string], { id: string; mark: number }>(
+    "SELECT marker_id AS id, mark FROM reading WHERE script_id = ? AND state = 'handed in' ORDER BY handed_in_at",
+  )
+  const between = betweenTwo(db)
+  const propose = (studentId: string, reason: string) => {
+    const script = scriptId(spec, 'map', studentId)
+    const [first, second] = readers.all(script)
+    between.propose(row, script, first!.id, { mark: half((first!.mark + second!.mark) / 2), reason })
+    return () => between.answer(row, script, second!.id, { agrees: true, words: '' })
+  }
+  propose(studentIds[5]!, 'The crag is drawn, and in the wrong place: half of what it is worth')()
+  propose(studentIds[6]!, 'The legend was on the back of the sheet')
 }
 
 /** The second course, under way; a weight in its plan was never typed in. */

@@ -116,3 +116,56 @@ test('where to look next: as many readings as there is time for, each with why, 
   await expect(desk.getByRole('row', { name: /^Map project/ }).getByRole('link', { name: /^Go on/ })).toBeVisible()
   await desk.context().close()
 })
+
+test('between the two: what the readers agreed on is settled so, and one that waits is answered at the desk', async ({
+  lead: page,
+  browser,
+  served,
+}) => {
+  await page.goto(`${COURSE}/reconcile`)
+  await page.getByRole('button', { name: 'Settle it so' }).click()
+  await expect(page.getByText('1 tried')).toBeVisible()
+  await page.getByRole('row').filter({ hasText: 'trying' }).click()
+  await expect(
+    page
+      .getByRole('complementary')
+      .getByText(/half of what it is worth/)
+      .first(),
+  ).toBeVisible()
+
+  interface Said {
+    scriptId: string
+    by: string
+    agrees: boolean | null
+  }
+  const [said, readers] = await page.evaluate(async (course) => {
+    const get = async (path: string) => (await (await fetch(`/api${course}${path}`)).json()) as unknown
+    const waits = ((await get('/between')) as Said[]).find((b) => b.agrees === null)!
+    const { readings } = (await get(`/scripts/${encodeURIComponent(waits.scriptId)}`)) as { readings: { marker: string }[] }
+    return [waits, readings.map((r) => r.marker)] as const
+  }, COURSE)
+  const desk = await (await browser.newContext({ baseURL: served.address })).newPage()
+  await comeIn(
+    desk,
+    readers.find((name) => name !== said.by)!,
+  )
+  const onDesk = await desk.evaluate(async (course) => {
+    const pile = `/api${course}/assessments/cfs214-2026-map/pile`
+    for (const { studentId } of (await (await fetch(pile)).json()) as { studentId: string }[]) {
+      const script = (await (await fetch(`${pile}/${studentId}`)).json()) as {
+        between: { proposal: { agrees: boolean | null } | null } | null
+      }
+      if (script.between?.proposal?.agrees === null) return studentId
+    }
+    return ''
+  }, COURSE)
+  await desk.goto(`${COURSE}/mark/desk?of=cfs214-2026-map&script=${onDesk}`)
+  const between = desk.getByRole('region', { name: 'Between the two of you' })
+  await expect(between.getByText('The legend was on the back of the sheet')).toBeVisible()
+  await between.getByRole('button', { name: 'Agree', exact: true }).click()
+  await expect(between.getByText(/agreed: it goes to the lead as that/)).toBeVisible()
+  await desk.context().close()
+
+  await page.reload()
+  await expect(page.getByText('agreed between them').first()).toBeVisible()
+})

@@ -1,6 +1,6 @@
 import { Id, Mark } from '../course'
 import { JudgedInColumns } from '../judged'
-import { DeskScript, KeptComment, Pile, PileScript, ReadingBody } from '../marking'
+import { AgreedBetween, DeskScript, KeptComment, Pile, PileScript, ReadingBody } from '../marking'
 import { route } from '../route'
 import { BroughtIn, Cell, CellRefusal, CellState, CellWrite, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from '../table'
 import { z } from 'zod'
@@ -65,6 +65,32 @@ export const markingRoutes = {
       afterSeeing: z.boolean(),
     }),
     response: z.strictObject({ version: z.number().int(), mark: z.number().nullable(), state: z.enum(['draft', 'handed in']) }),
+  }),
+  proposeBetween: route({
+    takes: 'a little',
+    method: 'PUT',
+    path: '/api/courses/:courseId/assessments/:assessmentId/pile/:studentId/between',
+    access: marker,
+    summary: 'Propose a mark to the other reader of a script of one’s pile, where the lead lets two who disagree agree',
+    params: ofScript,
+    body: z.strictObject({ mark: Mark.min(0), reason: z.string().trim().min(1, 'Say why, in a few words.').max(2000) }),
+  }),
+  answerBetween: route({
+    takes: 'a little',
+    method: 'PUT',
+    path: '/api/courses/:courseId/assessments/:assessmentId/pile/:studentId/between/answer',
+    access: marker,
+    summary: 'Agree to what the other reader proposes, or not; the lead settles it either way',
+    params: ofScript,
+    body: z.strictObject({ agrees: z.boolean(), words: z.string().trim().max(2000) }),
+  }),
+  between: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/between',
+    access: overseers,
+    summary: 'What readers who disagree proposed to each other, the latest of each script',
+    params: inCourse,
+    response: z.array(AgreedBetween),
   }),
   keptComments: route({
     method: 'GET',

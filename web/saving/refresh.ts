@@ -19,6 +19,7 @@ const OF_COURSE = [
   'sharing',
   'further readings',
   'notes',
+  'between',
   'deliveries',
   'letters',
   'roll files',

@@ -15,6 +15,7 @@ import { picksMeant, picksShown, shownOf } from '../../kernel/standards/hidden'
 import { asUsed, markOf, markSoFar, standardsOf } from '../../kernel/standards/judge'
 import { gateFor } from '../../kernel/standards/exemplars'
 import { allotmentQueries } from '../../kernel/course/allotments'
+import { betweenTwo } from './between'
 import { blindNumbers } from './blind-numbers'
 import { attemptQueries, type NextReadingRow } from './attempts'
 import { earlierReadings } from './earlier-readings'
@@ -29,6 +30,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
   const inLibrary = standardsOf(libraryQueries(db))
   const gateOf = gateFor(db)
   const blind = blindNumbers(db)
+  const between = betweenTwo(db)
   const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const students = db.prepare<[string], { id: string; name: string; candidate: string }>(
     'SELECT id, name, candidate FROM student WHERE course_id = ?',
@@ -122,7 +124,8 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
       handedIn || anew
         ? othersOf(row, desk.others(script!.id, me.id), (picks) => picksShown(standardFor(row, own), picks, assessment.use))
         : []
-    if (others.length > 0 && !look) desk.saw(own!.id)
+    const pair = handedIn ? between.of(row, script!.id, me.id) : null
+    if ((others.length > 0 || pair) && !look) desk.saw(own!.id)
     const { title, outOf, marking, use, notes } = assessment
     const standard = standardFor(row, own)
     const shown = (body: ReadingBody): ReadingBody => ({
@@ -147,6 +150,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
       before: anew ? { attempt: own.attempt, mark: use.hidePoints ? null : own.mark } : null,
       earlier: own && !use.hidePoints ? earlier(own.id) : [],
       others,
+      between: pair,
       fixed: settledBy && `${settledBy} has agreed a mark on it: ask for that to be withdrawn first.`,
     }
   })
@@ -235,6 +239,35 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     const by = desk.settledBy(scriptId)
     if (by) throw new HttpProblem(409, `${by} has agreed a mark on it: ask for that to be withdrawn first.`)
   }
+
+  /** One's own script of two that may agree; nobody else's open pages need hear of it but the lead's. */
+  const withOwn = (
+    courseId: string,
+    assessmentId: string,
+    id: string,
+    markerId: string,
+    work: (row: AssessmentRow, scriptId: string) => void,
+  ) => {
+    const row = assessmentOf(courseId, assessmentId)
+    const studentId = meant(row, id)
+    writes.writeMarks(
+      courseId,
+      () => {
+        allotted(row, studentId, markerId)
+        work(row, desk.script(assessmentId, studentId)?.id ?? '')
+      },
+      () => [],
+    )
+    tables.patchReadings(courseId, [])
+    return undefined
+  }
+  handle(routes.proposeBetween, ({ params: { courseId, assessmentId, studentId }, body, me }) =>
+    withOwn(courseId, assessmentId, studentId, me.id, (row, scriptId) => between.propose(row, scriptId, me.id, body)),
+  )
+  handle(routes.answerBetween, ({ params: { courseId, assessmentId, studentId }, body, me }) =>
+    withOwn(courseId, assessmentId, studentId, me.id, (row, scriptId) => between.answer(row, scriptId, me.id, body)),
+  )
+  handle(routes.between, ({ params: { courseId } }) => between.all(courseId))
 
   handle(routes.attemptFile, ({ params: { courseId, assessmentId, studentId: id, attempt }, me, role, res }) => {
     const row = assessmentOf(courseId, assessmentId)

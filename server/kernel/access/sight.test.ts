@@ -253,8 +253,8 @@ test.each([
   await setBlind(true, sees)
   const said = await told(people.marker!)
   params.studentId = studentId
-  const seen = (Object.keys(SECRET) as (keyof Sees)[]).filter((k) => finding(said, [SECRET[k]]).length > 0)
-  expect(seen).toEqual((Object.keys(sees) as (keyof Sees)[]).filter((k) => sees[k]))
+  const seen = (Object.keys(SECRET) as (keyof typeof SECRET)[]).filter((k) => finding(said, [SECRET[k]]).length > 0)
+  expect(seen).toEqual((Object.keys(sees) as (keyof typeof sees)[]).filter((k) => sees[k]))
   // By the desk and by nothing else.
   expect(finding(said, secrets).every((f) => f.startsWith('deskScript: '))).toBe(true)
 })

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { Button } from 'react-bootstrap'
 import type { AgreeRule } from '#core/agree'
 import { settleReadings, type Change } from '#core/trial'
 import { routes, type AskedReading, type Assessment } from '#contract'
@@ -10,9 +11,10 @@ import { usePersonLabels } from '../../settings/names'
 import { AskForReadings } from '../../parts/AskForReadings'
 import { AxisTicks } from '../../parts/AxisTicks'
 import { ReadingsLine } from '../../parts/ReadingsLine'
-import { fixed, numeral } from '../../parts/format'
+import { counted, fixed, numeral } from '../../parts/format'
 import { Rows } from '../../parts/Rows'
 import { tickStep, ticksOf } from '../../parts/ticks'
+import { agreedBetween, isAgreed } from './between'
 import { BulkBar, type BulkRule } from './BulkBar'
 import { leansOf } from './leans'
 import { Legend } from './Legend'
@@ -28,6 +30,7 @@ interface Props {
 }
 
 const ROW = 34
+const NOT_AGREED = { holds: false, agrees: null }
 
 /** The queue as rows on one axis, and the script that is looked at. */
 export function QueuePart({ queue, rows, head }: Props) {
@@ -42,6 +45,8 @@ export function QueuePart({ queue, rows, head }: Props) {
   const leans = markers?.of === chosen?.assessmentId ? leansOf(markers, chosen) : null
   const asked = useQuery({ queryKey: ['further readings', id], queryFn: () => call(routes.furtherReadings, { params: { courseId: id } }) })
   const waits = waiting(asked.data)
+  const said = useQuery({ queryKey: ['between', id], queryFn: () => call(routes.between, { params: { courseId: id } }) })
+  const betweenOf = new Map((said.data ?? []).filter((b) => b.holds).map((b) => [b.scriptId, b]))
   const list = useRef<HTMLTableSectionElement>(null)
   useEffect(() => {
     list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })
@@ -70,6 +75,15 @@ export function QueuePart({ queue, rows, head }: Props) {
     )
     propose(changes, `settle ${within.length} within tolerance`)
   }
+  /** Scripts that their two readers agreed on between them. */
+  const theirs = rows.filter((r) => r.agreed === null && isAgreed(betweenOf.get(r.scriptId) ?? NOT_AGREED))
+  const settleTheirs = () => {
+    if (!mayDecide) return
+    propose(
+      theirs.flatMap((r) => settleReadings([r], agreedBetween(betweenOf.get(r.scriptId)!), null)),
+      `settle ${theirs.length} as agreed between readers`,
+    )
+  }
   const isAbout = (row: QueueRow) => (c: Change) => (c.kind === 'settle' || c.kind === 'reopen') && c.scriptId === row.scriptId
   /** Takes back what is being tried on a script; opens one that is settled by a decision. */
   const open = (row: QueueRow) => {
@@ -97,6 +111,15 @@ export function QueuePart({ queue, rows, head }: Props) {
                   key: 'v',
                   does: 'settle by the mean of the levelled readings',
                   run: () => settle(chosen, { kind: 'levelled' as const, leans, outOf: assessments.get(chosen.assessmentId)!.outOf }),
+                },
+              ]
+            : []),
+          ...(betweenOf.has(chosen.scriptId)
+            ? [
+                {
+                  key: 'e',
+                  does: 'settle as its two readers proposed',
+                  run: () => settle(chosen, agreedBetween(betweenOf.get(chosen.scriptId)!)),
                 },
               ]
             : []),
@@ -130,6 +153,15 @@ export function QueuePart({ queue, rows, head }: Props) {
       <main className="table-side">
         {head}
         {within.length > 0 && mayDecide && <BulkBar scripts={within.length} onSettle={settleWithin} />}
+        {theirs.length > 0 && mayDecide && (
+          <p className="note d-flex gap-2 align-items-center">
+            {counted(theirs.length, 'script')} {theirs.length === 1 ? 'was' : 'were'} agreed on by {theirs.length === 1 ? 'its' : 'their'}{' '}
+            two readers:
+            <Button size="sm" variant="outline-primary" onClick={settleTheirs}>
+              Settle {theirs.length === 1 ? 'it' : `all ${theirs.length}`} so
+            </Button>
+          </p>
+        )}
         {rows.length === 0 ? (
           <p className="empty">No script is left by what is chosen above.</p>
         ) : (
@@ -180,7 +212,11 @@ export function QueuePart({ queue, rows, head }: Props) {
                       <Stake row={r} />
                     </td>
                     <td className="num">
-                      <Agreed row={r} waiting={waits.get(`${r.assessmentId} ${r.studentId}`) ?? 0} />
+                      <Agreed
+                        row={r}
+                        waiting={waits.get(`${r.assessmentId} ${r.studentId}`) ?? 0}
+                        theirs={isAgreed(betweenOf.get(r.scriptId) ?? NOT_AGREED)}
+                      />
                     </td>
                   </tr>
                 )}
@@ -197,6 +233,7 @@ export function QueuePart({ queue, rows, head }: Props) {
             row={chosen}
             assessment={assessments.get(chosen.assessmentId)!}
             leans={leans}
+            between={betweenOf.get(chosen.scriptId) ?? null}
             asked={(asked.data ?? []).filter((a) => a.studentId === chosen.studentId && a.assessmentId === chosen.assessmentId)}
             onSettle={(rule) => settle(chosen, rule)}
             onOpen={() => open(chosen)}
@@ -220,7 +257,7 @@ function Stake({ row: { stake } }: { row: QueueRow }) {
   return stake[0] === stake[1] ? <span className="soft">{stake[0]}</span> : `${stake[0]} or ${stake[1]}`
 }
 
-function Agreed({ row: r, waiting: n }: { row: QueueRow; waiting: number }) {
+function Agreed({ row: r, waiting: n, theirs }: { row: QueueRow; waiting: number; theirs: boolean }) {
   if (r.agreed !== null)
     return (
       <>
@@ -234,6 +271,7 @@ function Agreed({ row: r, waiting: n }: { row: QueueRow; waiting: number }) {
     <>
       <b className="ochre">{r.reopened ? 'open again' : 'open'}</b>
       {r.trying && <span className="soft small"> trying</span>}
+      {theirs && <span className="soft small d-block">agreed between them</span>}
       {n > 0 && <span className="soft small d-block">reading asked for</span>}
     </>
   )

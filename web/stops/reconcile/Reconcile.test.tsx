@@ -94,6 +94,8 @@ beforeEach(() => {
     [routes.script, (_, address) => detail(decodeURIComponent(address.split('/').at(-1)!))],
     [routes.library, () => ({ rubrics: [], schemes: [], scales: [], outcomes: [] })],
     [routes.furtherReadings, () => asked],
+    [routes.between, () => []],
+    [routes.notes, () => []],
   ])
 })
 const row = (name: string) => screen.getByText(name, { selector: 'td' }).closest('tr')!

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { agreeMark, type AgreeRule } from '#core/agree'
-import { routes, type AskedReading, type Assessment } from '#contract'
+import { routes, type AgreedBetween, type AskedReading, type Assessment } from '#contract'
 import { call } from '../../api/client'
 import { useCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
@@ -11,7 +11,9 @@ import { usePersonLabels } from '../../settings/names'
 import { fixed, numeral, signed, typedNumber } from '../../parts/format'
 import { NotesOn } from '../../parts/NotesOn'
 import { Attempts } from '../../parts/script/Attempts'
+import { BetweenThem } from './BetweenThem'
 import { ByCriterion } from './ByCriterion'
+import { agreedBetween } from './between'
 import { keepTyped, type QueueRow } from './queue'
 import { Remarks } from './Remarks'
 import { Said } from '../../parts/Said'
@@ -23,6 +25,8 @@ interface Props {
   assessment: Assessment
   /** How its readers lean; null where that cannot be told of all of them. */
   leans: Record<string, number> | null
+  /** What its two readers proposed to each other; null where they did not. */
+  between: AgreedBetween | null
   /** Readings of it that were asked for. */
   asked: readonly AskedReading[]
   onSettle: (rule: AgreeRule) => void
@@ -37,7 +41,7 @@ interface Way {
 }
 
 /** One script's readings side by side, criterion by criterion, with the work itself, and the ways to settle it. */
-export function SettleCloseUp({ row, assessment, leans, asked, onSettle, onOpen, onAsk }: Props) {
+export function SettleCloseUp({ row, assessment, leans, between, asked, onSettle, onOpen, onAsk }: Props) {
   const { id, table, mayDecide } = useCourse()
   const label = usePersonLabels(table.students)
   const detail = useQuery({
@@ -55,6 +59,7 @@ export function SettleCloseUp({ row, assessment, leans, asked, onSettle, onOpen,
   const ways: Way[] = [
     { key: 'M', words: 'mean', rule: { kind: 'mean' } },
     ...(leans ? [{ key: 'V', words: 'levelled', rule: { kind: 'levelled' as const, leans, outOf: assessment.outOf } }] : []),
+    ...(between ? [{ key: 'E', words: 'between them', rule: agreedBetween(between) }] : []),
     { key: 'D', words: 'median', rule: { kind: 'median' } },
     { key: 'H', words: 'highest', rule: { kind: 'highest' } },
     { key: 'L', words: 'lowest', rule: { kind: 'lowest' } },
@@ -112,6 +117,7 @@ export function SettleCloseUp({ row, assessment, leans, asked, onSettle, onOpen,
               otherwise: no mark stands until you say which.
             </p>
           )}
+          {between && <BetweenThem between={between} />}
           <div className={styles.options}>
             {ways.map((o, i) => (
               <button

@@ -24,6 +24,8 @@ const changes = z.array(Change)
 const BODIES: Record<string, z.ZodType> = { rubric: RubricBody, scheme: SchemeBody, scale: ScaleBody, outcome: OutcomeBody }
 
 type Row = Record<string, unknown>
+/** Readings that something was said about: who, which version, which mark. */
+const over = z.array(z.tuple([z.string(), z.number().int(), z.number()]))
 
 /** What the JSON inside a table's columns has to be; one that it is not would only be met when somebody opens it. */
 export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row) => z.ZodType)>> = {
@@ -39,7 +41,8 @@ export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row)
   exemplar_reading: { picks: Picks },
   carried_reading: { picks: Picks },
   decision: { changes, effect: Effect.nullable() },
-  agreed_mark: { rule: AgreeRule.nullable(), over: z.array(z.tuple([z.string(), z.number().int(), z.number()])) },
+  agreed_mark: { rule: AgreeRule.nullable(), over },
+  between_two: { over },
   trial: { changes },
   issue: { content: IssueContent },
   shared_out: { before: z.array(z.tuple([z.string(), z.string()])), rule: ShareRule.nullable() },

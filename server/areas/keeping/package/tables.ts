@@ -61,6 +61,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'decision', of: OF_COURSE, namesPeople: ['changes'] },
   { name: 'agreed_mark', of: OF_SCRIPT, namesPeople: ['rule', 'over'] },
   { name: 'carried_reading', of: OF_READING },
+  { name: 'between_two', of: OF_SCRIPT, namesPeople: ['over'] },
   { name: 'trial', of: OF_COURSE, namesPeople: ['changes'] },
   { name: 'issue', of: OF_COURSE },
   { name: 'signature', of: OF_COURSE },

@@ -8,6 +8,7 @@ import { counted, numeral } from '../../../parts/format'
 import { focusable, Judge } from '../../../parts/judge/Judge'
 import { levelAt, markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
 import { WhichStands } from '../../../parts/WhichStands'
+import { Between } from './Between'
 import { Comments } from './Comments'
 import { CriterionComment } from './CriterionComment'
 import { Others } from './Others'
@@ -130,6 +131,9 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
             ))}
           <Comments courseId={courseId} body={body} disabled={fixed} onChange={edit} />
           {script.others.length > 0 && <Others others={script.others} standard={standard} />}
+          {script.between && handedIn && !looking && (
+            <Between courseId={courseId} script={script} between={script.between} own={reading.mark} />
+          )}
         </div>
         {reading.clash && (
           <WhichStands onSettle={reading.settleClash}>

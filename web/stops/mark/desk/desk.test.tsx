@@ -52,6 +52,7 @@ const scriptOf = (more: Partial<DeskScript> = {}, use: Partial<typeof USE> = {})
   before: null,
   earlier: [],
   others: [],
+  between: null,
   fixed: null,
   ...more,
 })

@@ -32,6 +32,7 @@ const script = (version: number, comment = ''): DeskScript => ({
   before: null,
   earlier: [],
   others: [],
+  between: null,
   fixed: null,
 })
 const backup = backupOf({ personId: 'mo', courseId: 'c', assessmentId: 'sketch', studentId: 'p7' })

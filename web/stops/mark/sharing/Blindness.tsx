@@ -48,6 +48,14 @@ export function Blindness({ courseId, of, decides }: { courseId: string; of: Sha
           onChange={(e) => set({ sees: { [key]: e.target.checked } }, { sees: { [key]: sees[key] } })}
         />
       ))}
+      <Form.Check
+        id="sees-between"
+        className="mt-2"
+        label="two whose readings lie over tolerance see both marks, and may agree on one between them"
+        checked={sees.between ?? false}
+        disabled={!decides}
+        onChange={(e) => set({ sees: { between: e.target.checked } }, { sees: { between: sees.between ?? false } })}
+      />
     </section>
   )
 }

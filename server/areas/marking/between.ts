@@ -1,0 +1,96 @@
+import { randomUUID } from 'node:crypto'
+import { spreadOf, withinTolerance } from '#core/agree'
+import { SEES_NOTHING, type AgreedBetween, type BetweenTwo, type Sees } from '#contract'
+import { now, type Db } from '../../kernel/db/open'
+import { HttpProblem } from '../../kernel/problem'
+import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
+
+interface Row {
+  id: string
+  byId: string
+  mark: number
+  reason: string
+  agrees: 0 | 1 | null
+  answer: string | null
+  holds: 0 | 1
+}
+
+/** Two readers of a script who disagree, and what they propose to each other. */
+export function betweenTwo(db: Db) {
+  const HOLDS = "b.over = coalesce((SELECT n.readings FROM readings_now n WHERE n.script_id = b.script_id), '[]')"
+  const latest = db.prepare<[string], Row>(
+    `SELECT b.id, b.by_id AS byId, b.mark, b.reason, b.agrees, b.answer, ${HOLDS} AS holds FROM between_two b WHERE b.script_id = ?
+     ORDER BY b.at DESC, b.rowid DESC LIMIT 1`,
+  )
+  const all = db.prepare<[string], Omit<AgreedBetween, 'agrees' | 'holds'> & Pick<Row, 'agrees' | 'holds'>>(
+    `SELECT b.script_id AS scriptId, p.name AS "by", b.mark, b.reason, b.at, q.name AS answeredBy, b.agrees, b.answer, ${HOLDS} AS holds
+     FROM between_two b JOIN script s ON s.id = b.script_id JOIN assessment a ON a.id = s.assessment_id
+     JOIN person p ON p.id = b.by_id LEFT JOIN person q ON q.id = b.answered_by
+     WHERE a.course_id = ? AND b.rowid = (SELECT c.rowid FROM between_two c WHERE c.script_id = b.script_id ORDER BY c.at DESC, c.rowid DESC LIMIT 1)`,
+  )
+  const readings = db.prepare<[string], { markerId: string; mark: number }>(
+    `SELECT r.marker_id AS markerId, coalesce(c.mark, r.mark) AS mark FROM reading r
+     LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version WHERE r.script_id = ? AND r.state = 'handed in'`,
+  )
+  const settled = db.prepare<[string], { mark: number | null }>('SELECT mark FROM last_word WHERE script_id = ?')
+  const insert = db.prepare(
+    `INSERT INTO between_two (id, script_id, by_id, mark, reason, at, over)
+     VALUES (@id, @scriptId, @by, @mark, @reason, @at, (SELECT readings FROM readings_now WHERE script_id = @scriptId))`,
+  )
+  const answer = db.prepare('UPDATE between_two SET answered_by = ?, agrees = ?, answer = ?, answered_at = ? WHERE id = ?')
+
+  /** What the other of two readers gave; null where they have nothing to agree on, or may not. */
+  function otherOf(row: AssessmentRow, scriptId: string, markerId: string): number | null {
+    const sees: Sees = { ...SEES_NOTHING, ...(JSON.parse(row.sees) as Partial<Sees>) }
+    if (!sees.between || toAssessment(row).use.hidePoints) return null
+    const both = readings.all(scriptId)
+    const other = both.find((r) => r.markerId !== markerId)
+    if (both.length !== 2 || !other || both.every((r) => r.markerId !== markerId)) return null
+    if (withinTolerance(spreadOf(both)!, row.tolerance) || typeof settled.get(scriptId)?.mark === 'number') return null
+    return other.mark
+  }
+
+  const standing = (scriptId: string): Row | null => {
+    const last = latest.get(scriptId)
+    // What was proposed for other readings is over.
+    return last?.holds ? last : null
+  }
+
+  return {
+    /** As one of the two sees it. */
+    of(row: AssessmentRow, scriptId: string, markerId: string): BetweenTwo | null {
+      const other = otherOf(row, scriptId, markerId)
+      if (other === null) return null
+      const last = standing(scriptId)
+      return {
+        other,
+        proposal: last && {
+          mine: last.byId === markerId,
+          mark: last.mark,
+          reason: last.reason,
+          agrees: last.agrees === null ? null : !!last.agrees,
+          answer: last.answer,
+        },
+      }
+    },
+    /** @throws HttpProblem where there is nothing to agree on, or the other has proposed meanwhile */
+    propose(row: AssessmentRow, scriptId: string, markerId: string, { mark, reason }: { mark: number; reason: string }): void {
+      if (otherOf(row, scriptId, markerId) === null) throw new HttpProblem(409, 'There is nothing to agree on here (any more).')
+      if (mark > row.out_of) throw new HttpProblem(422, `${mark} is over the maximum of ${row.out_of}.`, { field: 'mark' })
+      const last = standing(scriptId)
+      if (last && last.agrees === null && last.byId !== markerId)
+        throw new HttpProblem(409, 'The other reader has proposed a mark meanwhile: answer that first.')
+      if (last?.agrees) throw new HttpProblem(409, 'You two agreed on a mark already.')
+      insert.run({ id: randomUUID(), scriptId, by: markerId, mark, reason, at: now() })
+    },
+    /** @throws HttpProblem where nothing waits for this reader's answer */
+    answer(row: AssessmentRow, scriptId: string, markerId: string, { agrees, words }: { agrees: boolean; words: string }): void {
+      const last = otherOf(row, scriptId, markerId) === null ? null : standing(scriptId)
+      if (!last || last.agrees !== null || last.byId === markerId) throw new HttpProblem(409, 'Nothing waits for your answer here.')
+      if (!agrees && words === '') throw new HttpProblem(422, 'Say why not, in a few words.', { field: 'words' })
+      answer.run(markerId, Number(agrees), words, now(), last.id)
+    },
+    all: (courseId: string): AgreedBetween[] =>
+      all.all(courseId).map((r) => ({ ...r, agrees: r.agrees === null ? null : !!r.agrees, holds: !!r.holds })),
+  }
+}

@@ -1,0 +1,20 @@
+import type { AgreedBetween } from '#contract'
+import { numeral, shownAt } from '../../parts/format'
+
+/** What the two readers of a script said to each other. */
+export function BetweenThem({ between: b }: { between: AgreedBetween }) {
+  return (
+    <p className="mb-1">
+      <b>{b.by}</b> proposed <b>{numeral(b.mark)}</b>: <span dir="auto">{b.reason}</span>
+      {b.agrees === null && <span className="soft"> · not answered yet</span>}
+      {b.agrees === true && <b> · {b.answeredBy} agrees</b>}
+      {b.agrees === false && (
+        <span className="ochre">
+          {' '}
+          · {b.answeredBy} does not: <span dir="auto">{b.answer}</span>
+        </span>
+      )}
+      <span className="soft small"> {shownAt(b.at, 'd MMM, HH:mm')}</span>
+    </p>
+  )
+}
