@@ -208,7 +208,7 @@ export function QueuePart({ queue, rows, head }: Props) {
                       />
                     </td>
                     <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
-                    <td>
+                    <td className="text-nowrap">
                       <Stake row={r} />
                     </td>
                     <td className="num">

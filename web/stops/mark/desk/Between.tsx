@@ -133,7 +133,7 @@ function Answer({ params }: Of) {
         maxLength={2000}
         onChange={(e) => setWords(e.target.value)}
       />
-      <Button type="submit" size="sm" variant="outline-primary" disabled={words.trim() === ''}>
+      <Button type="submit" size="sm" variant="outline-primary" className="text-nowrap" disabled={words.trim() === ''}>
         Not so
       </Button>
     </Form>
