@@ -1,17 +1,20 @@
 import { z } from 'zod'
+import type { StandardCriterion } from '#core/scales'
 import { Column, packColumn, unpackColumn } from './columns'
 import { Id } from './course'
+import { says } from './says'
 
 /** One criterion that readings were judged by, levels from the lowest up; without levels points are free from 0 to `max`. */
-export const JudgedCriterion = z.strictObject({
-  id: Id,
-  title: z.string(),
-  max: z.number(),
-  /** Its points are taken off. */
-  penalty: z.boolean(),
-  levels: z.array(z.strictObject({ points: z.number(), to: z.number().nullable(), words: z.string() })),
-})
-export type JudgedCriterion = z.infer<typeof JudgedCriterion>
+export const JudgedCriterion = says<StandardCriterion>()(
+  z.strictObject({
+    id: Id,
+    title: z.string(),
+    max: z.number(),
+    penalty: z.boolean(),
+    levels: z.array(z.strictObject({ points: z.number(), to: z.number().nullable(), words: z.string() })),
+  }),
+)
+export type JudgedCriterion = StandardCriterion
 
 /** The handed-in readings of an assessment, criterion by criterion, as columns; points NaN where nothing was judged. */
 export const JudgedInColumns = z.strictObject({

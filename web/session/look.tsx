@@ -5,6 +5,7 @@ import { routes, type Me } from '#contract'
 import { call } from '../api/client'
 import { meQuery } from './ahead'
 import { useKeys } from '../settings/keys'
+import './look.css'
 
 /** Nothing of what one saw as somebody else may stay in the page's memory, so it begins anew. */
 const beginAnew = (courseId: string) => window.location.assign(`/courses/${courseId}`)

@@ -1,6 +1,6 @@
 import { setImmediate } from 'node:timers/promises'
-import { criterionMaximum, type Picks } from '#core/scales'
-import { packJudged, routes, type JudgedCriterion, type JudgedInColumns, type StandardInUse } from '#contract'
+import { criteriaOf, type Picks } from '#core/scales'
+import { packJudged, routes, type JudgedInColumns } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
@@ -63,18 +63,4 @@ class Places {
     this.at.set(id, this.ids.length)
     return this.ids.push(id) - 1
   }
-}
-
-function criteriaOf(standard: StandardInUse | null): JudgedCriterion[] {
-  if (standard?.kind === 'rubric')
-    return standard.body.criteria.map((c) => ({
-      id: c.id,
-      title: c.title,
-      max: criterionMaximum(c),
-      penalty: c.penalty,
-      levels: c.levels.map((l) => ({ points: l.points, to: l.to ?? null, words: l.name ?? l.words })),
-    }))
-  if (standard?.kind === 'scheme')
-    return standard.body.criteria.map((c) => ({ id: c.id, title: c.title, max: c.max, penalty: false, levels: [] }))
-  return []
 }
