@@ -125,6 +125,8 @@ export const DeskScript = z.strictObject({
   earlier: z.array(EarlierReading),
   /** What one may see of others, once one's own is handed in. */
   others: z.array(OtherReading),
+  /** One has seen how others read it: what is changed now is changed after that. */
+  seen: z.boolean(),
   /** Where one may agree with the other reader; null where there is nothing to agree on, or it is not allowed. */
   between: BetweenTwo.nullable(),
   /** Why it cannot be taken back; null where it can. */

@@ -41,6 +41,7 @@ async function pair(nth: number) {
       const path = api(`/assessments/${MAP}/pile/${id}`)
       return {
         see: async () => ((await who('get', path).expect(200)).body as DeskScript).between,
+        seen: async () => ((await who('get', path).expect(200)).body as DeskScript).seen,
         propose: (mark: number, reason: string) => who('put', `${path}/between`, { mark, reason }),
         answer: (agrees: boolean, words = '') => who('put', `${path}/between/answer`, { agrees, words }),
       }
@@ -60,6 +61,8 @@ test('both see both marks; one proposes with a reason, the other says why not, p
   await allow(true)
   const { first, second, marks, scriptId, cell } = await pair(0)
   expect(await first.see()).toEqual({ other: marks[1], proposal: null })
+  // What is taken back now is changed after that, and the desk has to say so.
+  expect(await first.seen()).toBe(true)
   await first.propose(60, ' ').expect(422)
   await first.propose(101, 'High').expect(422)
   await first.propose(60, 'The relief is read too low').expect(204)

@@ -150,6 +150,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
       before: anew ? { attempt: own.attempt, mark: use.hidePoints ? null : own.mark } : null,
       earlier: own && !use.hidePoints ? earlier(own.id) : [],
       others,
+      seen: own !== null && desk.hasSeen(own.id),
       between: pair,
       fixed: settledBy && `${settledBy} has agreed a mark on it: ask for that to be withdrawn first.`,
     }

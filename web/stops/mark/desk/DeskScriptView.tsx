@@ -62,8 +62,8 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
     if (await reading.handIn(gaps.length > 0)) onDone()
   }
   const takeBack = () => {
-    if (script.others.length > 0 && !seenSaid) return setSeenSaid(true)
-    void reading.takeBack(script.others.length > 0)
+    if (script.seen && !seenSaid) return setSeenSaid(true)
+    void reading.takeBack(script.seen)
   }
   useKeys(
     fixed

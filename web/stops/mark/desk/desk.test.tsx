@@ -52,6 +52,7 @@ const scriptOf = (more: Partial<DeskScript> = {}, use: Partial<typeof USE> = {})
   before: null,
   earlier: [],
   others: [],
+  seen: false,
   between: null,
   fixed: null,
   ...more,
@@ -132,6 +133,20 @@ test('a gap is asked about once, by name; handed in again it is meant', async ()
   await user.keyboard('{Control>}{Enter}{/Control}')
   await waitFor(() => expect(onDone).toHaveBeenCalled())
   expect(writes.at(-1)).toMatchObject({ state: 'handed in', gapMeant: true })
+})
+
+test('once the other’s mark was seen, taking back says so first, and is sent as that', async () => {
+  const proposal = { mine: false, mark: 22, reason: 'The key is there', agrees: null, answer: null }
+  const { user, writes } = desk(
+    scriptOf({ own: own({}, { state: 'handed in', version: 3, mark: 24 }), seen: true, between: { other: 18, proposal } }),
+  )
+  expect(screen.getByRole('region', { name: 'Between the two of you' }).textContent).toMatch(/You gave 24, the other reader 18/)
+  expect(screen.getByText('The key is there')).toBeTruthy()
+  expect(screen.getByRole('button', { name: 'Agree' })).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'Take it back' }))
+  expect(writes).toEqual([])
+  await user.click(screen.getByRole('button', { name: 'Take it back all the same' }))
+  await waitFor(() => expect(writes.at(-1)).toMatchObject({ state: 'draft', afterSeeing: true }))
 })
 
 test('what is handed in is shown as such, and taken back', async () => {
@@ -317,7 +332,7 @@ test('handed in without a connection it is handed in once the server is back, an
 test('who has seen how others read it takes their own back only with that said', async () => {
   const others = [{ marker: 'another reader', mark: 30, picks: null, judgement: null, comment: null, criterionComments: null, notes: null }]
   const handedIn = own({ judged: { ...NOTHING_JUDGED, picks: { aim: 0 } } }, { state: 'handed in', version: 3, mark: 0 })
-  const { user, writes } = desk(scriptOf({ own: handedIn, others }))
+  const { user, writes } = desk(scriptOf({ own: handedIn, others, seen: true }))
   await user.click(screen.getByRole('button', { name: 'Take it back' }))
   expect(screen.getByText(/the lead sees what you change after that/)).toBeTruthy()
   expect(writes).toEqual([])

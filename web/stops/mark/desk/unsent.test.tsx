@@ -32,6 +32,7 @@ const script = (version: number, comment = ''): DeskScript => ({
   before: null,
   earlier: [],
   others: [],
+  seen: false,
   between: null,
   fixed: null,
 })
