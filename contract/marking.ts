@@ -155,6 +155,8 @@ export const ShareRule = z.strictObject({
     share: z.number().min(0).max(1),
     least: z.number().int().min(0).max(10_000),
     zone: z.number().min(0).max(1000),
+    /** Students chosen one by one, in place of a draw. */
+    only: z.array(Id).max(20_000).optional(),
   }),
 })
 export type ShareRule = z.infer<typeof ShareRule>
@@ -217,7 +219,7 @@ export const SharingTried = z.strictObject({
   /** The fewest further readings that would join the groups. */
   joining: z.array(z.strictObject({ student: z.string(), marker: z.string() })),
   /** Why scripts are in the sample; empty without one. */
-  sample: z.array(z.strictObject({ why: z.enum(['fails', 'near a boundary', 'drawn']), scripts: z.number().int() })),
+  sample: z.array(z.strictObject({ why: z.enum(['fails', 'near a boundary', 'drawn', 'chosen']), scripts: z.number().int() })),
   notes: z.array(z.string()),
 })
 export type SharingTried = z.infer<typeof SharingTried>

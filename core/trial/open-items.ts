@@ -15,6 +15,8 @@ export interface OpenItem {
   /** The assessments or components that it is about. */
   refs: string[]
   count: number
+  /** How many of them had been settled and are open again. */
+  reopened: number
 }
 
 export interface PlanFacts {
@@ -29,8 +31,8 @@ export interface PlanFacts {
 /** What is still open in a course, in the order of the run. */
 export function openItems(w: Workings, facts: PlanFacts, standing: Standing = standingMarks(w)): OpenItem[] {
   const items: OpenItem[] = []
-  const add = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, refs: string[], count = refs.length) => {
-    if (count > 0) items.push({ stop, kind, blocking, refs, count })
+  const add = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, refs: string[], count = refs.length, reopened = 0) => {
+    if (count > 0) items.push({ stop, kind, blocking, refs, count, reopened })
   }
   const { course } = w
   add('set-out', 'weight', true, [
@@ -56,7 +58,14 @@ export function openItems(w: Workings, facts: PlanFacts, standing: Standing = st
   )
   const { clash, overTolerance, within, thin } = readingQueue(w, facts.tolerances, standing)
   const addScripts = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, scripts: readonly number[]) =>
-    add(stop, kind, blocking, [...new Set(scripts.map(w.cells.assessmentId))], scripts.length)
+    add(
+      stop,
+      kind,
+      blocking,
+      [...new Set(scripts.map(w.cells.assessmentId))],
+      scripts.length,
+      scripts.filter((c) => w.reopened.has(c)).length,
+    )
   addScripts('mark', 'readings', false, thin)
   addScripts('reconcile', 'clash', true, clash)
   addScripts('reconcile', 'spread', true, overTolerance)

@@ -1,6 +1,6 @@
 import type { JudgedReadings } from '#contract'
 import { boundFigures } from '../stops/bound/figures'
-import { compareCriteria, leansByCriterion } from '../stops/compare/criteria/figures'
+import { compareCriteria, givenBy, leansByCriterion } from '../stops/compare/criteria/figures'
 import { compareMarkers } from '../stops/compare/markers/figures'
 import { reliabilityOf } from '../stops/compare/reliability'
 import { compareYears, type EarlierCourse } from '../stops/compare/years/figures'
@@ -33,6 +33,7 @@ export type Figure<N extends FigureName> = ReturnType<(typeof FIGURES)[N]>
 export const JUDGED_FIGURES = {
   criteria: compareCriteria,
   leans: leansByCriterion,
+  givenBy,
 } satisfies Record<string, (state: CourseState, judged: JudgedReadings, ...args: never[]) => unknown>
 
 export type JudgedFigureName = keyof typeof JUDGED_FIGURES

@@ -3,14 +3,8 @@ import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { useCourse } from '../course/course'
 import { AskForReadings } from './AskForReadings'
+import type { Carried } from './carried'
 import { takeOutCsv } from './take-out/table-out'
-
-/** People who are carried from one stop to another, with what they are. */
-export interface Carried {
-  title: string
-  assessmentId: string
-  studentIds: string[]
-}
 
 interface Props {
   /** What these people are: “Six below the pass mark in Heliotrope”. */
@@ -20,7 +14,14 @@ interface Props {
   assessmentId: string | null
 }
 
-/** Where a list of people can be carried: to Reconcile, to further readings, or out as a file. */
+/** Where a list of people can be carried, and what it takes to be there. */
+const WAYS = [
+  { words: 'Mark', to: 'mark/sheet', decides: false },
+  { words: 'Reconcile', to: 'reconcile', decides: false },
+  { words: 'sharing out', to: 'mark/sharing-out', decides: true },
+]
+
+/** Where a list of people can be carried: to another stop, to further readings, or out as a file. */
 export function CarryPeople({ title, people, assessmentId }: Props) {
   const { id, table, mayDecide } = useCourse()
   const navigate = useNavigate()
@@ -32,20 +33,27 @@ export function CarryPeople({ title, people, assessmentId }: Props) {
   const section = new Map(table.sections.map((s) => [s.id, s.name]))
   return (
     <div className="d-flex flex-wrap gap-2 mt-2">
-      {assessment && (
-        <Button
-          size="sm"
-          variant="link"
-          className="px-0"
-          onClick={() =>
-            void navigate(`/courses/${id}/reconcile?of=${assessment.id}`, {
-              state: { carried: { title, assessmentId: assessment.id, studentIds: people.map((p) => p.id) } satisfies Carried },
-            })
-          }
-        >
-          Carry to Reconcile
-        </Button>
-      )}
+      {assessment && <span className="soft small align-self-center">Carry to</span>}
+      {assessment &&
+        WAYS.map(
+          (way) =>
+            (mayDecide || !way.decides) && (
+              <Button
+                key={way.to}
+                size="sm"
+                variant="link"
+                className="px-0"
+                aria-label={`Carry to ${way.words}`}
+                onClick={() =>
+                  void navigate(`/courses/${id}/${way.to}?of=${assessment.id}`, {
+                    state: { carried: { title, assessmentId: assessment.id, studentIds: people.map((p) => p.id) } satisfies Carried },
+                  })
+                }
+              >
+                {way.words}
+              </Button>
+            ),
+        )}
       {assessment && mayDecide && (
         <Button size="sm" variant="link" className="px-0" onClick={() => setAsking(true)}>
           Ask for readings

@@ -37,7 +37,7 @@ export function planSharing(
   const notes: string[] = []
   const taught = queries.taught(courseId)
   let ownSection = 0
-  let sample: ReturnType<typeof moderationSample> = []
+  let sample: { scriptId: string; why: SharingTried['sample'][number]['why'] }[] = []
   let wanted: Allotment[]
 
   if (rule.how === 'everyone') wanted = scripts.flatMap((s) => rule.markers.map((m) => ({ scriptId: s.id, markerId: m.id })))
@@ -56,7 +56,11 @@ export function planSharing(
     ownSection = shared.ownSection.length
     wanted = shared.allotments
   } else {
-    if (rule.how === 'sample') {
+    const only = rule.sample.only && new Set(rule.sample.only)
+    if (rule.how === 'sample' && only) {
+      sample = scripts.flatMap((s) => (only.has(s.id) ? [{ scriptId: s.id, why: 'chosen' as const }] : []))
+      if (sample.length < only.size) notes.push(`${only.size - sample.length} of those chosen have no work here to be read.`)
+    } else if (rule.how === 'sample') {
       sample = moderationSample(sampleRows(table, assessmentId, scripts), { ...rule.sample, seed: rule.seed })
       const unmarked = scripts.length - sampleRows(table, assessmentId, scripts).length
       if (unmarked > 0) notes.push(`${unmarked} scripts have no mark yet and cannot be in the sample.`)
@@ -92,7 +96,7 @@ export function planSharing(
   const several = rule.how !== 'by section' && allotments.length > scripts.length
   const titleOf = new Map(table.students.map((s) => [s.id, s.name]))
   const count = (list: { markerId: string }[], id: string) => list.filter((a) => a.markerId === id).length
-  const reasons = (['fails', 'near a boundary', 'drawn'] as const).map((why) => ({
+  const reasons = (['fails', 'near a boundary', 'drawn', 'chosen'] as const).map((why) => ({
     why,
     scripts: sample.filter((s) => s.why === why).length,
   }))

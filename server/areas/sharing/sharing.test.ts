@@ -88,6 +88,16 @@ test('a sample for second reading has every fail, says why, and adds to what is 
   expect(after.loads.reduce((n, l) => n + l.allotted, 0)).toBeGreaterThan(read)
 })
 
+test('chosen one by one, those and nobody else get one more reading; who has no work here is named', async () => {
+  const chosen = server.db
+    .prepare("SELECT s.student_id AS id FROM script s WHERE s.assessment_id = ? AND s.status = 'in' ORDER BY s.id LIMIT 4")
+    .pluck()
+    .all(`${COURSE}-paper-1`) as string[]
+  const t = await tried('paper-1', rule({ how: 'sample', sample: { share: 0, least: 0, zone: 0, only: [...chosen, 'gone'] } }))
+  expect(t.sample).toEqual([{ why: 'chosen', scripts: 4 }])
+  expect(t.notes).toEqual(['1 of those chosen have no work here to be read.'])
+})
+
 test('what cannot be is refused with what to change', async () => {
   expect(detail(await lead('post', `${of('stereo')}/try`, rule({ readings: 3, markers: everyone.slice(0, 2) })).expect(422))).toMatch(
     /3 readings of a script take 3 markers; 2 have time/,

@@ -1,8 +1,8 @@
-import { useState, type RefObject } from 'react'
+import type { RefObject } from 'react'
 import { Dropdown } from 'react-bootstrap'
-import { messageOf } from '../../api/client'
 import { takeOutCsv, takeOutWorkbook, type TableOut } from './table-out'
 import { chartSvg, takeOutPng, takeOutSvg, type ChartWords } from './chart-out'
+import { useTaking } from './useTaking'
 
 interface Props {
   table: TableOut
@@ -12,13 +12,7 @@ interface Props {
 
 /** Takes a table out as a file, and the chart beside it as a drawing or a picture; or prints the page as it stands. */
 export function TakeOut({ table, chart }: Props) {
-  const [problem, setProblem] = useState<string | null>(null)
-  const doing = (work: () => Promise<void> | void) => () => {
-    setProblem(null)
-    void Promise.resolve()
-      .then(work)
-      .catch((e: unknown) => setProblem(messageOf(e)))
-  }
+  const { taking, problem } = useTaking()
   const drawn = () =>
     chartSvg(
       chart!.words,
@@ -33,17 +27,13 @@ export function TakeOut({ table, chart }: Props) {
         Take it out
       </Dropdown.Toggle>
       <Dropdown.Menu>
-        <Dropdown.Item onClick={doing(() => takeOutCsv(table))}>Table as CSV</Dropdown.Item>
-        <Dropdown.Item onClick={doing(() => takeOutWorkbook(table))}>Table as XLSX</Dropdown.Item>
-        {chart && <Dropdown.Item onClick={doing(() => takeOutSvg(chart.words, drawn()))}>Chart as SVG</Dropdown.Item>}
-        {chart && <Dropdown.Item onClick={doing(() => takeOutPng(chart.words, drawn()))}>Chart as PNG</Dropdown.Item>}
+        <Dropdown.Item onClick={taking(() => takeOutCsv(table))}>Table as CSV</Dropdown.Item>
+        <Dropdown.Item onClick={taking(() => takeOutWorkbook(table))}>Table as XLSX</Dropdown.Item>
+        {chart && <Dropdown.Item onClick={taking(() => takeOutSvg(chart.words, drawn()))}>Chart as SVG</Dropdown.Item>}
+        {chart && <Dropdown.Item onClick={taking(() => takeOutPng(chart.words, drawn()))}>Chart as PNG</Dropdown.Item>}
         <Dropdown.Item onClick={() => window.print()}>Print</Dropdown.Item>
       </Dropdown.Menu>
-      {problem && (
-        <p className="note bad small" role="alert">
-          {problem}
-        </p>
-      )}
+      {problem}
     </Dropdown>
   )
 }

@@ -6,7 +6,7 @@ import { USE } from '../../testing/data'
 import { inPage, serverAnswers } from '../../testing/in-page'
 import { smallCourse, smallFigures, smallState, smallTable } from '../../testing/small-course'
 import Compare from './Compare'
-import { compareCriteria, leansByCriterion } from './criteria/figures'
+import { compareCriteria, givenBy, leansByCriterion } from './criteria/figures'
 import { compareYears } from './years/figures'
 
 const base = smallTable(
@@ -77,12 +77,14 @@ const lastYear = (): CourseState => {
 
 jest.mock('../../course/course', () => ({
   useFigures: (name: 'markers', ...args: [string | null]) => smallFigures(table)(name, ...args),
-  useJudgedFigures: (name: 'criteria' | 'leans', of: string | null, only: null) =>
+  useJudgedFigures: (name: 'criteria' | 'leans' | 'givenBy', of: string | null, only: null, criterion: string) =>
     of === null
       ? undefined
-      : name === 'leans'
-        ? leansByCriterion(smallState(table), judged)
-        : compareCriteria(smallState(table), judged, only),
+      : name === 'givenBy'
+        ? givenBy(smallState(table), judged, String(only), criterion)
+        : name === 'leans'
+          ? leansByCriterion(smallState(table), judged)
+          : compareCriteria(smallState(table), judged, only),
   useYears: (_: unknown, of: string | null) => compareYears(smallState(table), [lastYear()], of),
   useCourse: () => ({ ...smallCourse(table), mayDecide: true }),
 }))
@@ -122,11 +124,20 @@ test('markers stand with their lean, criterion by criterion, the most generous f
     screen
       .getAllByRole('row')
       .slice(1, 3)
-      .map((r) => within(r).getByRole('button').textContent),
+      .map((r) => within(r).getAllByRole('button')[0]!.textContent),
   ).toEqual(['ny', 'mo'])
   // The four differences are 4, 3, 5 and 4.
   expect(row(/^ny 4/)).toBeTruthy()
-  expect(screen.getByRole('cell', { name: /^ny on Line and shade: \+1\.0 of 10/ })).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: /^ny on Line and shade: \+1\.0 of 10/ }))
+  // First those given more than the other reader gave.
+  const people = within(screen.getByRole('heading', { name: /^4 scripts, Line and shade of 10/ }).closest('section')!)
+  expect(people.getAllByRole('listitem').map((li) => li.textContent)).toEqual([
+    'cy8others 4.0',
+    'di8others 4.0',
+    'ada8others 8.0',
+    'bo4others 4.0',
+  ])
+  expect(people.getByRole('button', { name: 'Carry to sharing out' })).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'mo' }))
   expect(screen.getByRole('heading', { level: 2, name: /^mo/ })).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'Send them their line' }))

@@ -1,6 +1,6 @@
 import { screen, within } from '@testing-library/react'
 import type { Change } from '#core/trial'
-import { routes, type CourseTable } from '#contract'
+import { routes, type AskedReading, type CourseTable } from '#contract'
 import { courseHead } from '../../testing/data'
 import { inPage, serverAnswers } from '../../testing/in-page'
 import { smallCourse, smallTable } from '../../testing/small-course'
@@ -9,7 +9,19 @@ import Confirm from './Confirm'
 let table: CourseTable
 let changes: Change[] = []
 jest.mock('../../course/course', () => ({ useCourse: () => smallCourse(table, changes) }))
-beforeEach(() => (changes = []))
+let asked: AskedReading[] = []
+const reading = (studentId: string, state: AskedReading['state']): AskedReading => ({
+  assessmentId: 'essay',
+  studentId,
+  markerId: 'ny',
+  because: 'near a line',
+  askedAt: '2026-12-01T10:00:00.000Z',
+  state,
+})
+beforeEach(() => {
+  changes = []
+  asked = []
+})
 
 type Scripts = Parameters<typeof smallTable>[0]
 const SCRIPTS: Scripts = ['ada', 'bo', 'cy', 'di'].flatMap((s): Scripts => [
@@ -25,7 +37,10 @@ const ISSUE = {
   signatures: [{ by: 'Ines Valdry', role: 'lead', at: '2026-12-20T10:00:00.000Z', statement: 'I sign that the marks are agreed' }],
 }
 const show = (issues: unknown[] = []) => {
-  serverAnswers([[routes.issues, () => issues]])
+  serverAnswers([
+    [routes.issues, () => issues],
+    [routes.furtherReadings, () => asked],
+  ])
   return inPage(<Confirm />)
 }
 
@@ -36,6 +51,18 @@ test('what is still open says how many, of which assessment, and leads there; wh
   expect(within(row).getByRole('link').getAttribute('href')).toBe('/courses/c/mark')
   expect(screen.getByRole('heading', { name: '1 student without a final grade' })).toBeTruthy()
   expect(screen.getByText('3 of 4 have a final grade')).toBeTruthy()
+})
+
+test('what was settled and is open again is named, and readings that were asked for and are not in', async () => {
+  const essay: [string, string, string, number][] = [
+    ['ada', 'essay', 'mo', 10],
+    ['ada', 'essay', 'ny', 18],
+  ]
+  table = smallTable(SCRIPTS, essay, { head: courseHead('lead'), reopened: ['essay:ada'] })
+  asked = [reading('ada', 'waiting'), reading('bo', 'begun'), reading('cy', 'handed in')]
+  show()
+  expect(await screen.findByRole('row', { name: /^2 readings asked for, not in yet/ })).toBeTruthy()
+  expect(screen.getByText(/1 of them opened again after they were settled/)).toBeTruthy()
 })
 
 test('an open trial is said not to be part of what is signed', () => {

@@ -18,6 +18,11 @@ export default function Confirm() {
   const { id, table, adopted, trial, open } = course
   const label = usePersonLabels(table.students)
   const issues = useQuery({ queryKey: ['issues', id], queryFn: () => call(routes.issues, { params: { courseId: id } }) })
+  const further = useQuery({
+    queryKey: ['further readings', id],
+    queryFn: () => call(routes.furtherReadings, { params: { courseId: id } }),
+  })
+  const awaited = further.data?.filter((r) => r.state !== 'handed in').length ?? 0
   const { items } = open
   const blocking = items.some((i) => i.blocking)
   const without = adopted.students.filter((s) => s.final === null)
@@ -28,7 +33,9 @@ export default function Confirm() {
     <div className="work">
       <main className="table-side">
         <div className="stop-head">
-          <h1>{current ? `Issue ${current} is confirmed` : items.length === 0 ? 'Nothing is open' : 'What is still open'}</h1>
+          <h1>
+            {current ? `Issue ${current} is confirmed` : items.length === 0 && awaited === 0 ? 'Nothing is open' : 'What is still open'}
+          </h1>
           <span className="soft small">
             {adopted.students.length - without.length} of {adopted.students.length} have a final grade
           </span>
@@ -48,13 +55,25 @@ export default function Confirm() {
               )}
               {items.map((i, n) => (
                 <tr key={n}>
-                  <td className={i.blocking ? 'fw-semibold' : ''}>{sentence(i)}</td>
+                  <td className={i.blocking ? 'fw-semibold' : ''}>
+                    {sentence(i)}
+                    {i.reopened > 0 && <span className="ochre"> · {i.reopened} of them opened again after they were settled</span>}
+                  </td>
                   <td className={`small ${i.blocking ? 'ochre' : 'soft'}`}>{i.blocking ? 'must be cleared first' : 'may stay open'}</td>
                   <td className="text-end">
                     <Link to={wayTo(id, i)}>Go there</Link>
                   </td>
                 </tr>
               ))}
+              {awaited > 0 && (
+                <tr>
+                  <td>{counted(awaited, 'reading')} asked for, not in yet: what stands would be open again when one comes</td>
+                  <td className="small soft">may stay open</td>
+                  <td className="text-end">
+                    <Link to={`/courses/${id}/reconcile`}>Go there</Link>
+                  </td>
+                </tr>
+              )}
             </tbody>
           </table>
         )}

@@ -2,7 +2,8 @@ import { useMemo, useState } from 'react'
 import { useLocation, useSearchParams } from 'react-router'
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
-import type { Carried } from '../../parts/CarryPeople'
+import { carriedIn } from '../../parts/carried'
+import { CarriedHere } from '../../parts/CarriedHere'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { WriteProblem, WritesProvider } from '../../saving/writes'
 import { counted } from '../../parts/format'
@@ -32,9 +33,7 @@ function Parts() {
   const [search, setSearch] = useSearchParams()
   const part: Part = search.get('part') === NEXT ? 'where to look next' : 'the queue'
   const setPart = (to: Part) => setSearch(to === 'the queue' ? {} : { part: NEXT }, { replace: true })
-  const location = useLocation()
-  const given = (location.state as { carried?: Carried } | null)?.carried
-  const [carried, setCarried] = useState(given)
+  const [carried, setCarried] = useState(carriedIn(useLocation()))
   const [order, setOrder] = useState<QueueOrder>('matters')
   const [filter, setFilter] = useState<Filter>(NO_FILTER)
   const queue = useFigures('reconcile', search.get('of'), order)
@@ -99,15 +98,9 @@ function Parts() {
             onAssessment={(of) => setSearch(of === null ? {} : { of }, { replace: true })}
           />
           {carried && (
-            <p className="note d-flex gap-3 align-items-center py-1">
-              <span>
-                Carried here: <b>{carried.title}</b> · {rows.length} of {counted(carried.studentIds.length, 'student')} were read by more
-                than one
-              </span>
-              <button className="quiet-button" onClick={() => setCarried(undefined)}>
-                All again
-              </button>
-            </p>
+            <CarriedHere carried={carried} onAll={() => setCarried(undefined)}>
+              {rows.length} of {counted(carried.studentIds.length, 'student')} were read by more than one
+            </CarriedHere>
           )}
         </>
       }

@@ -1,3 +1,4 @@
+import { descending, group, mean } from 'd3-array'
 import { krippendorffAlpha } from '#core/agree'
 import { markerByCriterion, type MarkerEffect } from '#core/compare'
 import { criterionFigures, type CriterionFigures, type Picks, type Rubric } from '#core/scales'
@@ -98,6 +99,32 @@ export function compareCriteria(state: CourseState, judged: JudgedReadings, only
     }
   })
   return { assessmentId: judged.assessmentId, readings: readings.length, criteria }
+}
+
+/** One marker’s judgement of a criterion of one script, beside what others gave it. */
+export interface GivenBy {
+  studentId: string
+  points: number
+  /** Mean of the other readings; null where nobody else has read it. */
+  others: number | null
+}
+
+/** All that a marker gave on one criterion: first what lies farthest above the others, last what nobody else has read. */
+export function givenBy(state: CourseState, judged: JudgedReadings, markerId: string, criterionId: string): GivenBy[] {
+  const points = judged.points[judged.criteria.findIndex((c) => c.id === criterionId)]
+  if (!points) return []
+  const byScript = group(
+    counting(state, judged).filter((i) => points[i] === points[i]),
+    (i) => judged.student[i]!,
+  )
+  const given = [...byScript].flatMap(([student, readings]): GivenBy[] => {
+    const own = readings.find((i) => judged.markers[judged.marker[i]!] === markerId)
+    if (own === undefined) return []
+    const others = mean(readings.filter((i) => i !== own).map((i) => points[i]!)) ?? null
+    return [{ studentId: judged.students[student]!, points: points[own]!, others }]
+  })
+  const above = (g: GivenBy) => (g.others === null ? -Infinity : g.points - g.others)
+  return given.sort((a, b) => descending(above(a), above(b)))
 }
 
 export interface LeansByCriterion {

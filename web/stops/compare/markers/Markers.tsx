@@ -14,6 +14,7 @@ import { orderRows, type Order } from '../order-rows'
 import type { ViewProps } from '../kinds'
 import styles from '../compare.module.css'
 import type { ComparedMarker } from './figures'
+import { GivenOn } from './GivenOn'
 import { LeanCell } from './LeanCell'
 import { MarkerCloseUp } from './MarkerCloseUp'
 import { ReliabilityLine } from './ReliabilityLine'
@@ -39,6 +40,7 @@ export function Markers(view: ViewProps) {
   const judged = useJudgedFigures('leans', byCriterion ? view.of : null)
   const leans = judged?.assessmentId === view.of && judged.criteria.length > 0 ? judged : undefined
   const [chosenId, setChosen] = useState<string | null>(null)
+  const [criterionId, setCriterion] = useState<string | null>(null)
   const [wanted, setWanted] = useState('')
   const [order, setOrder] = useState<Order>('plan')
   const [asking, setAsking] = useState(false)
@@ -47,6 +49,7 @@ export function Markers(view: ViewProps) {
   const rows = useMemo(() => orderRows(markers, (m) => m, order, wanted), [markers, order, wanted])
   const farthest = useMemo(() => [...markers].sort((a, b) => Math.abs(b.lean ?? 0) - Math.abs(a.lean ?? 0))[0], [markers])
   const chosen = rows.find((m) => m.id === chosenId) ?? (wanted ? rows[0] : farthest)
+  const criterion = leans?.criteria.find((c) => c.id === criterionId)
   const step = (by: number) => {
     const next = rows[rows.findIndex((m) => m.id === chosen?.id) + by]
     if (next) setChosen(next.id)
@@ -138,7 +141,17 @@ export function Markers(view: ViewProps) {
                       {fixed(m.ownSpread)}
                     </td>
                     {leans?.criteria.map((c, k) => (
-                      <LeanCell key={c.id} marker={m.name} criterion={c} lean={leans.leans[m.id]?.[k] ?? null} />
+                      <LeanCell
+                        key={c.id}
+                        marker={m.name}
+                        criterion={c}
+                        lean={leans.leans[m.id]?.[k] ?? null}
+                        chosen={m.id === chosen?.id && c.id === criterionId}
+                        onChoose={() => {
+                          setChosen(m.id)
+                          setCriterion(c.id)
+                        }}
+                      />
                     ))}
                   </tr>
                 )}
@@ -153,6 +166,9 @@ export function Markers(view: ViewProps) {
         </p>
       </main>
       <aside className="close-up" aria-label="Close-up" ref={within}>
+        {chosen && criterion && (
+          <GivenOn assessment={assessment!} marker={chosen} criterion={criterion} onClose={() => setCriterion(null)} />
+        )}
         {chosen && <MarkerCloseUp compared={compared} marker={chosen} leans={leans} onChoose={setChosen} />}
       </aside>
       {asking && (

@@ -1,9 +1,10 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
 import { Form } from 'react-bootstrap'
 import { useCourse } from '../../../course/course'
 import type { Compared, ComparedSection } from '../../../parts/compared'
-import { counted, fixed, numeral } from '../../../parts/format'
+import { counted, fixed, numeral, today } from '../../../parts/format'
+import { ChartOut } from '../../../parts/take-out/ChartOut'
 
 interface Props {
   compared: Compared
@@ -52,6 +53,7 @@ export function OtherWork({ compared, chosen, others, onOthers }: Props) {
 }
 
 function Regression({ compared, chosen }: Pick<Props, 'compared' | 'chosen'>) {
+  const chart = useRef<HTMLDivElement>(null)
   const { slope, df, elsewhere } = compared.otherWork!
   const inChosen = new Set(chosen?.people.map((p) => p.id))
   const dots = compared.everyone.people.flatMap((p) => {
@@ -73,7 +75,7 @@ function Regression({ compared, chosen }: Pick<Props, 'compared' | 'chosen'>) {
           </>
         )}
       </p>
-      <div role="img" aria-label={`${compared.title} against other work, ${counted(dots.length, 'student')}`}>
+      <div role="img" ref={chart} aria-label={`${compared.title} against other work, ${counted(dots.length, 'student')}`}>
         <ResponsiveContainer width="100%" height={200} initialDimension={{ width: 350, height: 200 }}>
           <ScatterChart margin={{ top: 6, right: 8, bottom: 18, left: -18 }} accessibilityLayer={false}>
             <CartesianGrid stroke="var(--rule)" strokeDasharray="1 3" />
@@ -99,6 +101,10 @@ function Regression({ compared, chosen }: Pick<Props, 'compared' | 'chosen'>) {
           </ScatterChart>
         </ResponsiveContainer>
       </div>
+      <ChartOut
+        words={{ title: `${compared.title} against other work`, under: `${counted(dots.length, 'student')}, ${today()}` }}
+        within={chart}
+      />
     </>
   )
 }

@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useMemo, useRef } from 'react'
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 import { histogram } from '#core/compare'
 import { percentOf } from '#core/rescale'
@@ -7,7 +7,8 @@ import { useKeys } from '../../../settings/keys'
 import { PeopleList } from '../../../parts/PeopleList'
 import { tickStep } from '../../../parts/ticks'
 import { Vial } from '../../../parts/Vial'
-import { counted, fixed, numeral, signed } from '../../../parts/format'
+import { counted, fixed, numeral, signed, today } from '../../../parts/format'
+import { ChartOut } from '../../../parts/take-out/ChartOut'
 import type { Compared, ComparedSection } from '../../../parts/compared'
 import { NotesOn } from '../../../parts/NotesOn'
 import { CarryPeople } from '../../../parts/CarryPeople'
@@ -25,6 +26,7 @@ interface Props {
 /** One section in depth: its bars, who is in one, and how it differs from the others. */
 export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
   const { current } = useCourse()
+  const chart = useRef<HTMLDivElement>(null)
   const { from, top, passMark, unit, title } = compared
   const width = tickStep(top) / 2
   const { bins } = useMemo(
@@ -77,49 +79,55 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
           {lean.g !== null && `; Hedges g ${signed(lean.g, 2)}`}
           {lean.delta !== null && `, Cliff δ ${signed(lean.delta, 2)}`}
         </details>
-        <ResponsiveContainer width="100%" height={120} initialDimension={{ width: 350, height: 120 }}>
-          <BarChart
-            data={bins.map((b) => ({ x: (b.from + b.to) / 2, n: b.count }))}
-            margin={{ top: 14, right: 4, left: 4, bottom: 0 }}
-            barCategoryGap={2}
-            accessibilityLayer={false}
-          >
-            <XAxis
-              type="number"
-              dataKey="x"
-              domain={[from, top]}
-              ticks={bins
-                .filter((_, i) => i % 2 === 0)
-                .map((b) => b.from)
-                .concat(top)}
-              tickFormatter={numeral}
-              interval="preserveStartEnd"
-              stroke="var(--ink)"
-              tickLine={false}
-            />
-            <YAxis hide domain={[0, 'dataMax']} />
-            {passMark !== null && <ReferenceLine x={passMark} stroke="var(--brick)" strokeDasharray="2 2" />}
-            <Bar
-              dataKey="n"
-              isAnimationActive={false}
-              label={{ position: 'top', fill: 'var(--soft-ink)', formatter: (n: unknown) => (n === 0 ? '' : String(n)) }}
-              onClick={(_, i) => onBar((bins[i]!.from + bins[i]!.to) / 2)}
-              shape={(p: { x?: number; y?: number; width?: number; height?: number; index?: number }) => (
-                <rect
-                  x={(p.x ?? 0) + (p.width ?? 0) / 2 - wide / 2}
-                  y={p.y}
-                  width={wide}
-                  height={Math.max(0, p.height ?? 0)}
-                  fill={p.index === at ? 'var(--pine)' : 'var(--step-3)'}
-                  stroke="var(--ink)"
-                  strokeWidth={0.8}
-                  style={{ cursor: 'pointer' }}
-                  data-bar={p.index}
-                />
-              )}
-            />
-          </BarChart>
-        </ResponsiveContainer>
+        <div ref={chart}>
+          <ResponsiveContainer width="100%" height={120} initialDimension={{ width: 350, height: 120 }}>
+            <BarChart
+              data={bins.map((b) => ({ x: (b.from + b.to) / 2, n: b.count }))}
+              margin={{ top: 14, right: 4, left: 4, bottom: 0 }}
+              barCategoryGap={2}
+              accessibilityLayer={false}
+            >
+              <XAxis
+                type="number"
+                dataKey="x"
+                domain={[from, top]}
+                ticks={bins
+                  .filter((_, i) => i % 2 === 0)
+                  .map((b) => b.from)
+                  .concat(top)}
+                tickFormatter={numeral}
+                interval="preserveStartEnd"
+                stroke="var(--ink)"
+                tickLine={false}
+              />
+              <YAxis hide domain={[0, 'dataMax']} />
+              {passMark !== null && <ReferenceLine x={passMark} stroke="var(--brick)" strokeDasharray="2 2" />}
+              <Bar
+                dataKey="n"
+                isAnimationActive={false}
+                label={{ position: 'top', fill: 'var(--soft-ink)', formatter: (n: unknown) => (n === 0 ? '' : String(n)) }}
+                onClick={(_, i) => onBar((bins[i]!.from + bins[i]!.to) / 2)}
+                shape={(p: { x?: number; y?: number; width?: number; height?: number; index?: number }) => (
+                  <rect
+                    x={(p.x ?? 0) + (p.width ?? 0) / 2 - wide / 2}
+                    y={p.y}
+                    width={wide}
+                    height={Math.max(0, p.height ?? 0)}
+                    fill={p.index === at ? 'var(--pine)' : 'var(--step-3)'}
+                    stroke="var(--ink)"
+                    strokeWidth={0.8}
+                    style={{ cursor: 'pointer' }}
+                    data-bar={p.index}
+                  />
+                )}
+              />
+            </BarChart>
+          </ResponsiveContainer>
+        </div>
+        <ChartOut
+          words={{ title: `${title}, ${section.name}`, under: `${counted(section.people.length, 'student')}, ${today()}` }}
+          within={chart}
+        />
       </section>
       <section aria-live="polite">
         <h2>{heading}</h2>

@@ -90,7 +90,17 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
         )}
       </div>
       {rule.how === 'panels' && <Panels panels={rule.panels} markers={of.loads} onSet={(panels) => onSet({ ...rule, panels })} />}
-      {rule.how === 'sample' && (
+      {rule.how === 'sample' && rule.sample.only && (
+        <p className="mb-0 d-flex gap-3 align-items-baseline">
+          <span>
+            One more reading of the <b>{counted(rule.sample.only.length, 'student')}</b> carried here.
+          </span>
+          <button className="quiet-button" onClick={() => onSet({ ...rule, sample: { ...rule.sample, only: undefined } })}>
+            Draw a sample instead
+          </button>
+        </p>
+      )}
+      {rule.how === 'sample' && !rule.sample.only && (
         <p className="mb-0">
           <NumberField
             label="Share in percent"

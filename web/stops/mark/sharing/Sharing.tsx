@@ -1,17 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
 import { useRef, useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
-import { useSearchParams } from 'react-router'
+import { useLocation, useSearchParams } from 'react-router'
 import { routes } from '#contract'
 import { call } from '../../../api/client'
 import { problemOf } from '../../../api/problem-of'
 import { usePlanQuery } from '../../../course/plan'
 import { WriteProblem } from '../../../saving/writes'
+import { carriedIn } from '../../../parts/carried'
 import { counted } from '../../../parts/format'
 import { Blindness } from './Blindness'
 import { Loads } from './Loads'
 import { Remind } from './Remind'
-import { ruleFor, type Rule } from './rule'
+import { ruleFor, ruleForChosen, type Rule } from './rule'
 import { ShareControls } from './ShareControls'
 import './sharing.css'
 
@@ -32,8 +33,10 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
   const latest = useRef(own)
   latest.current = own
   const data = sharing.data?.assessment.id === chosen?.id ? sharing.data : undefined
-  const rule = data ? (own ?? ruleFor(data)) : null
-  const [trying, setTrying] = useState(false)
+  const [carried, setCarried] = useState(carriedIn(useLocation()))
+  const [trying, setTrying] = useState(carried !== undefined)
+  const chosenOnes = carried?.assessmentId === chosen?.id ? carried : undefined
+  const rule = data ? (own ?? (chosenOnes ? ruleForChosen(data, chosenOnes.studentIds) : ruleFor(data))) : null
   const tried = useQuery({
     queryKey: ['sharing', courseId, chosen?.id, 'tried', rule],
     queryFn: () => call(routes.trySharing, { params: { courseId, assessmentId: chosen!.id }, body: rule! }),
@@ -62,6 +65,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
               setOf(e.target.value)
               setSearch({ of: e.target.value }, { replace: true })
               setRule(null)
+              setCarried(undefined)
               setTrying(false)
             }}
           >
@@ -102,6 +106,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
                   // What was set for the next one, while this one was being written, stays.
                   if (latest.current !== own) return
                   setTrying(false)
+                  setCarried(undefined)
                   setRule(null)
                 }}
               />

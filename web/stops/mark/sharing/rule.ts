@@ -7,7 +7,13 @@ export type Rule = ShareRule
  * readings as are wanted, nobody their own section.
  */
 export const ruleFor = ({ rule, assessment, loads }: Sharing): Rule =>
-  rule ? { ...rule, keep: true, moveBegun: [] } : firstRule({ assessment, loads })
+  rule ? { ...rule, keep: true, moveBegun: [], sample: { ...rule.sample, only: undefined } } : firstRule({ assessment, loads })
+
+/** A further reading of some people, carried here from another stop. */
+export const ruleForChosen = (of: Sharing, studentIds: readonly string[]): Rule => {
+  const rule = ruleFor(of)
+  return { ...rule, how: 'sample', sample: { ...rule.sample, only: [...studentIds] } }
+}
 
 const firstRule = ({ assessment, loads }: Pick<Sharing, 'assessment' | 'loads'>): Rule => ({
   how: 'draw',

@@ -3,10 +3,13 @@ import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } fro
 import { readCellText, writeCellText } from '#core/exchange/cell-text'
 import { BLANK, cellAfter, type CellValue } from '#core/marking'
 import type { SheetInColumns } from '#contract'
+import { useLocation } from 'react-router'
 import { useSignedIn } from '../../../session/ahead'
 import { useKeys } from '../../../settings/keys'
 import { useSaved } from '../../../saving/saved'
 import { usePersonLabels } from '../../../settings/names'
+import { carriedIn } from '../../../parts/carried'
+import { CarriedHere } from '../../../parts/CarriedHere'
 import { counted } from '../../../parts/format'
 import { useKept } from '../../../saving/useKept'
 import { useStable } from '../../../parts/useStable'
@@ -30,7 +33,9 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const label = usePersonLabels(sheet.students)
   const [sectionId, setSectionId] = useState('')
   const [only, setOnly] = useState<Only>('all')
-  const [ofId, setOf] = useState('')
+  const [carried, setCarried] = useState(carriedIn(useLocation()))
+  const carriedIds = useMemo(() => carried && new Set(carried.studentIds), [carried])
+  const [ofId, setOf] = useState(carried?.assessmentId ?? '')
   const [sort, setSort] = useState<Wanted['sort']>(null)
   const [at, setAt] = useState<At>({ row: 0, column: 0 })
   const [bringing, setBringing] = useState(false)
@@ -49,8 +54,8 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   // Rows stay while one types in them: they are found and sorted anew when that is asked for.
   const { students } = sheet
   const rows = useMemo(
-    () => rowsOf(students, assessments, cells, { sectionId, only, of, sort }),
-    [students, assessments, cells, sectionId, only, of, sort],
+    () => rowsOf(students, assessments, cells, { sectionId, only, of, sort, carried: carriedIds ?? null }),
+    [students, assessments, cells, sectionId, only, of, sort, carriedIds],
   )
 
   const here = { row: Math.min(at.row, rows.length - 1), column: Math.min(at.column, columns.length - 1) }
@@ -232,6 +237,11 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
           onOnly={setOnly}
           onBringIn={() => setBringing(true)}
         />
+        {carried && (
+          <CarriedHere carried={carried} onAll={() => setCarried(undefined)}>
+            {counted(rows.length, 'student')}
+          </CarriedHere>
+        )}
         <SheetGrid
           ref={grid}
           sheet={sheet}

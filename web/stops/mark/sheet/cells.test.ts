@@ -93,6 +93,7 @@ test('rows are found by what they lack, and sorted by a column with the unmarked
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'status' }))).toEqual(['r'])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'open' }))).toEqual(['q'])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'apart' }))).toEqual(['q'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, carried: new Set(['r', 'p']) }))).toEqual(['p', 'r'])
   // Of one assessment: those for whom it is set, and of those only what that one lacks.
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, of: 1 }))).toEqual(['p'])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, of: 0, only: 'unmarked' }))).toEqual([])

@@ -15,6 +15,8 @@ export type Only = keyof typeof ONLY
 export interface Wanted {
   sectionId: string
   only: Only
+  /** Those who were carried here; null for no matter who. */
+  carried?: ReadonlySet<string> | null
   /** The one assessment shown, by its place; null for all of them. */
   of: number | null
   /** The place of an assessment to sort by, its marks falling or rising. */
@@ -26,7 +28,7 @@ export function rowsOf(
   students: SheetInColumns['students'],
   assessments: SheetInColumns['assessments'],
   cells: Cells,
-  { sectionId, only, of, sort }: Wanted,
+  { sectionId, only, of, sort, carried }: Wanted,
 ): SheetInColumns['students'] {
   const fits = (s: number, a: number): boolean => {
     if (!cells.isSet(s, a)) return false
@@ -43,7 +45,7 @@ export function rowsOf(
     if (of !== null) return only === 'all' ? cells.isSet(i, of) : fits(i, of)
     return only === 'all' || assessments.some((_, a) => fits(i, a))
   }
-  const rows = students.filter((s, i) => (sectionId === '' || s.sectionId === sectionId) && isOne(i))
+  const rows = students.filter((s, i) => (sectionId === '' || s.sectionId === sectionId) && (!carried || carried.has(s.id)) && isOne(i))
   if (!sort) return rows
   const by = new Map(rows.map((s) => [s.id, cells.mark(cells.placeOf(s.id), sort.column)]))
   return rows.sort((x, y) => {
