@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { STANDING_RULES, type AgreeRule as AgreeRuleOf } from '#core/agree'
-import type { Adjustment as AdjustmentOf, AdjustmentMethod as MethodOf } from '#core/rescale'
+import type { Adjustment as AdjustmentOf, AdjustmentMethod as MethodOf, Like as LikeOf, Reread } from '#core/rescale'
 import type { Change as ChangeOf } from '#core/trial'
 import { Boundary, Component, Decimal, Id, Mark, Policy, Weight } from './course'
 import { Picks } from './exemplars'
@@ -25,22 +25,48 @@ export const AgreeRule = says<AgreeRuleOf>()(
 )
 
 const Point = z.tuple([z.number(), z.number()])
+const MeanSd = z.strictObject({ mean: z.number(), sd: z.number().min(0) })
+/** Distinct marks with how often each stands. */
+const Frequencies = z.array(z.tuple([z.number(), z.number().int().min(1)])).max(5000)
+const Like = says<LikeOf>()(
+  z.discriminatedUnion('group', [
+    z.strictObject({ group: z.literal('typed') }),
+    z.strictObject({ group: z.literal('others') }),
+    z.strictObject({ group: z.literal('section'), sectionId: Id }),
+    z.strictObject({ group: z.literal('year'), courseId: Id, term: z.string().max(200) }),
+  ]),
+)
+const MOST_READINGS = 30_000
+/** What readings come to by another count of their criteria. */
+const recounted = {
+  scriptIds: z.array(Id).max(MOST_READINGS),
+  markerIds: z.array(Id.nullable()).max(MOST_READINGS),
+  marks: z.array(z.number()).max(MOST_READINGS),
+}
+export const Recounted = says<Reread>()(z.strictObject(recounted))
+const reread = { criterionIds: z.array(Id).min(1, 'Choose the criterion it is about.').max(50), ...recounted }
 export const AdjustmentMethod = says<MethodOf>()(
   z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('add'), by: z.number() }),
     z.strictObject({ kind: z.literal('multiply'), by: z.number().min(0) }),
-    z.strictObject({ kind: z.literal('topTo'), to: z.number() }),
+    z.strictObject({ kind: z.literal('topTo'), to: z.number(), highest: z.string().max(400).optional() }),
     z.strictObject({ kind: z.literal('line'), from: Point, to: Point }),
     z.strictObject({ kind: z.literal('curve'), points: z.array(Point).min(2).max(50) }),
+    z.strictObject({ kind: z.literal('matchMeanSd'), from: MeanSd.optional(), to: MeanSd, like: Like }),
+    z.strictObject({ kind: z.literal('matchDistribution'), from: Frequencies.optional(), to: Frequencies, like: Like }),
+    z.strictObject({ kind: z.literal('anotherMaximum'), from: Decimal.positive(), to: Decimal.positive() }),
+    z.strictObject({ kind: z.literal('markerEffect'), markerId: Id, effect: z.number(), factor: z.number().min(0).max(1) }),
+    z.strictObject({ kind: z.literal('without'), ...reread }),
+    z.strictObject({ kind: z.literal('grant'), ...reread }),
   ]),
 )
 
 export const Adjustment = says<AdjustmentOf>()(
   z.strictObject({
     id: Id,
-    assessmentId: Id,
+    assessmentId: Id.nullable(),
     outOf: Decimal.positive(),
-    sectionIds: z.array(Id).min(1).nullable(),
+    sectionIds: z.array(Id).min(1, 'Choose a section.').nullable(),
     method: AdjustmentMethod,
     on: z.boolean(),
     neverLower: z.boolean(),
@@ -58,7 +84,12 @@ export const Change = says<ChangeOf>()(
     z.strictObject({ kind: z.literal('agree by'), assessmentId: Id, rule: StandingRule.nullable() }),
     z.strictObject({ kind: z.literal('adjust'), adjustment: Adjustment }),
     z.strictObject({ kind: z.literal('switch'), adjustmentId: Id, on: z.boolean() }),
-    z.strictObject({ kind: z.literal('bound'), boundaries: z.array(Boundary).min(1).max(60) }),
+    z.strictObject({ kind: z.literal('order'), assessmentId: Id.nullable(), adjustmentIds: z.array(Id).max(200) }),
+    z.strictObject({
+      kind: z.literal('bound'),
+      boundaries: z.array(Boundary).min(1).max(60),
+      over: z.array(Boundary).max(60).optional(),
+    }),
     z.strictObject({ kind: z.literal('weigh'), componentId: Id, weight: Weight }),
     z.strictObject({
       kind: z.literal('shape'),
@@ -67,7 +98,7 @@ export const Change = says<ChangeOf>()(
     }),
     z.strictObject({ kind: z.literal('take away'), assessmentId: Id }),
     z.strictObject({ kind: z.literal('exclude'), assessmentId: Id, studentId: Id, out: z.boolean() }),
-    z.strictObject({ kind: z.literal('policy'), policy: Policy }),
+    z.strictObject({ kind: z.literal('policy'), policy: Policy, over: Policy.optional() }),
     z.strictObject({
       kind: z.literal('carry'),
       assessmentId: Id,

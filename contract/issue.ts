@@ -7,6 +7,8 @@ export const IssueResult = z.strictObject({
   name: z.string(),
   section: z.string(),
   final: z.number().nullable(),
+  /** The percent that was rounded and graded, where the course percent itself was rescaled. */
+  adjusted: z.number().nullable().optional(),
   rounded: z.number().nullable(),
   grade: z.string().nullable(),
   pending: z.number().int(),

@@ -36,6 +36,8 @@ export const TableCell = z.strictObject({
   entered: z.number().nullable(),
   readings: z.array(z.strictObject({ markerId: Id, mark: z.number() })),
   agreed: z.number().nullable(),
+  /** The word for the rule it was agreed by, where its readings alone decide. */
+  agreedBy: z.string().nullable(),
   reopened: z.boolean(),
 })
 export type TableCell = z.infer<typeof TableCell>

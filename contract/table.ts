@@ -43,6 +43,8 @@ export const CourseTable = z.strictObject({
   scripts: ScriptColumns,
   readings: ReadingColumns,
   agreed: z.record(Id, z.number()),
+  /** Of those whose readings alone decide: scripts by the word for their rule. */
+  agreedBy: z.record(z.string(), z.array(Id)),
   /** Scripts that were settled and opened again since, by a reading that came or by a decision. */
   reopened: z.array(Id),
   /** Assessment id → how it settles what lies within its tolerance. */

@@ -1,4 +1,4 @@
-import { Change, Decision } from '../changes'
+import { Change, Decision, Recounted } from '../changes'
 import { Id } from '../course'
 import { route } from '../route'
 import { z } from 'zod'
@@ -41,6 +41,15 @@ export const trialsRoutes = {
       trialVersion: z.number().int().min(0).optional(),
     }),
     response: Decision,
+  }),
+  recount: route({
+    method: 'POST',
+    path: '/api/courses/:courseId/assessments/:assessmentId/recount',
+    access: lead,
+    summary: 'What the readings of an assessment come to without some criteria, or with these given to all in full; changes nothing',
+    params: z.strictObject({ courseId: Id, assessmentId: Id }),
+    body: z.strictObject({ how: z.enum(['without', 'grant']), criterionIds: z.array(Id).min(1).max(50) }),
+    response: Recounted,
   }),
   record: route({
     method: 'GET',

@@ -1,4 +1,5 @@
 export * from './agree-mark'
+export * from './agreed-by'
 export * from './standing-rule'
 export * from './weighted-kappa'
 export * from './agreement'

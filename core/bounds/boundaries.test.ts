@@ -15,6 +15,7 @@ const result: CourseResult = {
     lowest: rounded,
     highest: rounded,
     final: rounded,
+    adjusted: rounded,
     rounded,
     grade: rounded === null ? null : rounded >= 70 ? 'Merit' : rounded >= 50 ? 'Pass' : 'Refer',
     pending: rounded === null ? 1 : 0,

@@ -7,7 +7,8 @@ const BOUNDARIES = [
   { grade: 'Pass', from: 40 },
   { grade: 'Refer', from: 0 },
 ]
-const student = (studentId: string, final: number | null, grade: string | null) => ({ studentId, final, grade }) as StudentResult
+const student = (studentId: string, final: number | null, grade: string | null) =>
+  ({ studentId, final, adjusted: final, grade }) as StudentResult
 const result = (students: StudentResult[], rounding: CourseResult['rounding'] = null): CourseResult => ({
   students,
   boundaries: BOUNDARIES,

@@ -43,21 +43,21 @@ export function chanceOfGrade(percent: number, se: number, boundaries: Boundary[
 export function gradeCertainty(result: CourseResult, sem: number | ReadonlyMap<string, number>): GradeCertainty {
   const { boundaries, rounding } = result
   const sorted = descending(boundaries)
-  const graded = result.students.flatMap(({ studentId, final, grade }) => {
+  const graded = result.students.flatMap(({ studentId, adjusted, grade }) => {
     const se = typeof sem === 'number' ? sem : sem.get(studentId)
-    return final === null || grade === null || se === undefined ? [] : [{ studentId, final, grade, se }]
+    return adjusted === null || grade === null || se === undefined ? [] : [{ studentId, percent: adjusted, grade, se }]
   })
   return {
-    students: graded.map(({ studentId, final, grade, se }) => ({
+    students: graded.map(({ studentId, percent, grade, se }) => ({
       studentId,
       grade,
-      chance: chanceOfGrade(final, se, boundaries, rounding),
+      chance: chanceOfGrade(percent, se, boundaries, rounding),
     })),
     boundaries: sorted.slice(0, -1).map(({ grade, from }) => {
       const limit = leastOf(from, rounding)
       const wrongSide = graded.reduce((s, g) => {
-        const over = above(g.final, g.se, limit)
-        return s + (g.final >= limit - 1e-9 ? 1 - over : over)
+        const over = above(g.percent, g.se, limit)
+        return s + (g.percent >= limit - 1e-9 ? 1 - over : over)
       }, 0)
       return { grade, from, wrongSide }
     }),

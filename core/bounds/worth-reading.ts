@@ -31,15 +31,15 @@ export function worthReading(
 ): WorthReading[] {
   const errorFor = new Map(errors.students.map((s) => [s.studentId, s]))
   const found: WorthReading[] = []
-  for (const { studentId, final } of students) {
+  for (const { studentId, adjusted: percent } of students) {
     const own = errorFor.get(studentId)
-    if (final === null || !own || own.se === 0) continue
-    const chance = chanceOfGrade(final, own.se, boundaries, rounding)
+    if (percent === null || !own || own.se === 0) continue
+    const chance = chanceOfGrade(percent, own.se, boundaries, rounding)
     for (const part of own.parts) {
       if (!mayRead(studentId, part.assessmentId)) continue
       const once = { ...part, readings: part.readings + 1 }
       const se = errorOf(own.parts.map((p) => (p === part ? once : p)))
-      const chanceAfter = chanceOfGrade(final, se, boundaries, rounding)
+      const chanceAfter = chanceOfGrade(percent, se, boundaries, rounding)
       const gain = chanceAfter - chance
       if (gain > LEAST_GAIN) found.push({ studentId, assessmentId: part.assessmentId, readings: part.readings, gain, chance, chanceAfter })
     }

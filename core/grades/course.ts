@@ -1,3 +1,5 @@
+import type { TotalMethod } from '../rescale/methods'
+
 /** The input and the result of the grade engine. Everything is plain data: ids are strings, percents are 0..100. */
 
 export const STATUSES = ['in', 'late', 'missing', 'absent', 'exempt', 'held'] as const
@@ -54,6 +56,13 @@ export interface Boundary {
   from: number
 }
 
+/** A rescaling of the course percent itself, in percents. */
+export interface TotalAdjustment {
+  method: TotalMethod
+  /** Nobody's percent falls by it. */
+  neverLower: boolean
+}
+
 export interface Course {
   policy: Policy
   components: Component[]
@@ -62,6 +71,8 @@ export interface Course {
   students: CourseStudent[]
   marks: MarkRow[]
   boundaries: Boundary[]
+  /** In their order; without any the adjusted percent is the final one. */
+  adjustments?: TotalAdjustment[]
 }
 
 export interface ComponentResult {
@@ -77,6 +88,8 @@ export interface StudentResult {
   lowest: number | null
   highest: number | null
   final: number | null
+  /** `final` after the adjustments of the course percent: what is rounded and graded. */
+  adjusted: number | null
   rounded: number | null
   grade: string | null
   pending: number

@@ -1,5 +1,6 @@
 import { CourseError, STATUSES, type Course, type Status, type StudentResult } from './course'
 import { gradeOne, PENDING, SCORED } from './grade-course'
+import { methodOf } from '../rescale/methods'
 import { packCourse } from './pack'
 import { afterLate } from './scoring'
 
@@ -35,7 +36,7 @@ export interface ExplainedComponent {
 }
 
 export interface GradeStep {
-  kind: 'assessment' | 'component' | 'course' | 'rounding' | 'grade'
+  kind: 'assessment' | 'component' | 'course' | 'adjustment' | 'rounding' | 'grade'
   /** Assessment or component id where the step is about one. */
   id: string | null
   text: string
@@ -151,6 +152,18 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
           : `Course: ${plain(g.soFar)}% so far, between ${plain(g.lowest ?? 0)}% and ${plain(g.highest ?? 100)}% with ${g.pending} still pending`,
     value: g.final ?? g.soFar,
   })
+  if (g.final !== null && g.adjusted !== null) {
+    const { adjustments = [] } = course
+    adjustments.forEach(({ method, neverLower }, i) => {
+      const last = i === adjustments.length - 1
+      steps.push({
+        kind: 'adjustment',
+        id: null,
+        text: `Rescaled: ${methodOf(method.kind).done(method)}${neverLower ? ', never lower' : ''}${last ? `: ${plain(g.adjusted!)}%` : ''}`,
+        value: last ? g.adjusted : null,
+      })
+    })
+  }
   if (g.final !== null && course.policy.rounding)
     steps.push({
       kind: 'rounding',

@@ -1,4 +1,5 @@
 import type { Boundary, Course, CourseResult, StudentResult } from './course'
+import { TotalAdjuster } from './adjust-totals'
 import { chooseDrops, type DropScratch } from './drops'
 import { exactCoursePercent } from './exact-course'
 import { packCourse, type PackedComponent, type PackedCourse } from './pack'
@@ -12,6 +13,8 @@ export interface GradeTable {
   lowest: Float64Array
   highest: Float64Array
   final: Float64Array
+  /** The same array as `final` where nothing adjusts it. */
+  adjusted: Float64Array
   rounded: Float64Array
   /** Index into `boundaries`, -1 for none. */
   grade: Int16Array
@@ -287,12 +290,14 @@ export class Grader {
 
 function emptyTable(course: PackedCourse, students: number, boundaries: Boundary[]): GradeTable {
   const column = () => new Float64Array(students)
+  const final = column()
   const drops = course.components.some((c) => c.dropLowest > 0)
   return {
     soFar: column(),
     lowest: column(),
     highest: column(),
-    final: column(),
+    final,
+    adjusted: course.adjustments.length > 0 ? column() : final,
     rounded: column(),
     grade: new Int16Array(students),
     pending: new Int32Array(students),
@@ -307,6 +312,7 @@ export function gradePacked(course: PackedCourse): GradeTable {
   const grader = new Grader(course)
   const table = emptyTable(course, course.studentIds.length, grader.sorted)
   for (let s = 0; s < course.studentIds.length; s++) grader.grade(s, table, s)
+  if (course.adjustments.length > 0) new TotalAdjuster(course, table).adjustAll(table)
   return table
 }
 
@@ -315,6 +321,8 @@ export function gradeOne(course: PackedCourse, student: number): { result: Stude
   const grader = new Grader(course, true)
   const table = emptyTable(course, 1, grader.sorted)
   grader.grade(student, table, 0)
+  if (course.adjustments.length > 0)
+    new TotalAdjuster(course, table, () => gradePacked({ ...course, adjustments: [] })).adjust(table, student, 0)
   return { result: studentResult(course, table, 0, course.studentIds[student]!), grader }
 }
 
@@ -340,6 +348,7 @@ function studentResult(course: ResultPlan, table: GradeTable, row: number, stude
     lowest: orNull(table.lowest[row]!),
     highest: orNull(table.highest[row]!),
     final: orNull(table.final[row]!),
+    adjusted: orNull(table.adjusted[row]!),
     rounded: orNull(table.rounded[row]!),
     grade: table.grade[row]! < 0 ? null : table.boundaries[table.grade[row]!]!.grade,
     pending: table.pending[row]!,

@@ -1,4 +1,4 @@
-import { CourseError, STATUSES, type Course, type MarkRow, type Policy } from './course'
+import { CourseError, STATUSES, type Course, type MarkRow, type Policy, type TotalAdjustment } from './course'
 
 /**
  * A course as columns of numbers. Components and assessments are put in the order of their ids, so that
@@ -7,6 +7,7 @@ import { CourseError, STATUSES, type Course, type MarkRow, type Policy } from '.
 export interface PackedCourse {
   policy: Policy
   boundaries: Course['boundaries']
+  adjustments: TotalAdjustment[]
   studentIds: string[]
   sectionIds: string[]
   /** Student → index into `sectionIds`. */
@@ -150,6 +151,7 @@ function packPlan(course: Omit<Course, 'marks'>) {
   const packed: PackedCourse = {
     policy: course.policy,
     boundaries: course.boundaries,
+    adjustments: course.adjustments ?? [],
     studentIds,
     sectionIds: [...sections.keys()],
     sectionOf,

@@ -1,4 +1,5 @@
 import type { Boundary } from './course'
+import { TotalAdjuster } from './adjust-totals'
 import { Grader, type GradeTable } from './grade-course'
 import type { PackedCourse } from './pack'
 import { gradeIndex, needsExact } from './rounding'
@@ -11,12 +12,28 @@ export function regradePacked(packed: PackedCourse, was: GradeTable): GradeTable
   const grader = new Grader(packed)
   const { rounding } = packed.policy
   const table = copied(was, grader.sorted)
+  const adjuster = packed.adjustments.length > 0 ? new TotalAdjuster(packed, table) : null
   for (let s = 0; s < was.final.length; s++) {
-    const final = was.final[s]!
-    if (final !== final) continue
-    if (needsExact(final, rounding, grader.sorted) || needsExact(final, rounding, was.boundaries)) grader.grade(s, table, s)
-    else table.grade[s] = gradeIndex(was.rounded[s]!, grader.sorted)
+    const adjusted = was.adjusted[s]!
+    if (adjusted !== adjusted) continue
+    if (!needsExact(adjusted, rounding, grader.sorted) && !needsExact(adjusted, rounding, was.boundaries))
+      table.grade[s] = gradeIndex(was.rounded[s]!, grader.sorted)
+    else if (adjuster) adjuster.adjust(table, s, s)
+    else grader.grade(s, table, s)
   }
+  return table
+}
+
+/**
+ * The same percents with other adjustments of the course percent.
+ * @param packed the course as it was graded, with the adjustments that are now in force
+ */
+export function regradeTotals(packed: PackedCourse, was: GradeTable): GradeTable {
+  const grader = new Grader(packed)
+  const table = copied(was, grader.sorted)
+  table.adjusted = packed.adjustments.length > 0 ? new Float64Array(table.final.length) : table.final
+  // Without any the final percents are rounded and graded as they are.
+  new TotalAdjuster(packed, table).adjustAll(table)
   return table
 }
 
@@ -24,15 +41,23 @@ export function regradePacked(packed: PackedCourse, was: GradeTable): GradeTable
 export function regradeStudents(packed: PackedCourse, was: GradeTable, students: Iterable<number>): GradeTable {
   const grader = new Grader(packed)
   const table = copied(was, grader.sorted)
-  for (const s of students) grader.grade(s, table, s)
+  const again = [...students]
+  for (const s of again) grader.grade(s, table, s)
+  if (packed.adjustments.length > 0) {
+    const adjuster = new TotalAdjuster(packed, table)
+    // Where the highest percent decides, one student's may move everybody's.
+    if (adjuster.dependsOnAll) adjuster.adjustAll(table)
+    else for (const s of again) adjuster.adjust(table, s, s)
+  }
   return table
 }
 
-const copied = (t: GradeTable, boundaries: Boundary[]): GradeTable => ({
+const copied = (t: GradeTable, boundaries: Boundary[], final = t.final.slice()): GradeTable => ({
   soFar: t.soFar.slice(),
   lowest: t.lowest.slice(),
   highest: t.highest.slice(),
-  final: t.final.slice(),
+  final,
+  adjusted: t.adjusted === t.final ? final : t.adjusted.slice(),
   rounded: t.rounded.slice(),
   grade: t.grade.slice(),
   pending: t.pending.slice(),

@@ -1,7 +1,7 @@
 import type { Course, CourseResult, MarkRow } from '../grades/course'
 import { gradeCourse } from '../grades/grade-course'
 import { describe } from '../compare/describe'
-import { compareResults, type ResultChange } from './compare-results'
+import { compareResults, percentOf, type ResultChange } from './compare-results'
 
 export interface SectionEffect {
   sectionId: string
@@ -42,7 +42,7 @@ export function adjustmentEffect(course: Omit<Course, 'marks'>, before: MarkRow[
   const change = compareResults(...results)
   const sections = [...new Set(sectionOf.values())].map((sectionId): SectionEffect => {
     const mean = (result: CourseResult) =>
-      describe(result.students.filter((s) => sectionOf.get(s.studentId) === sectionId).flatMap((s) => s.final ?? s.soFar ?? [])).mean
+      describe(result.students.filter((s) => sectionOf.get(s.studentId) === sectionId).flatMap((s) => percentOf(s) ?? [])).mean
     const movers = change.movers.filter((m) => sectionOf.get(m.studentId) === sectionId)
     return {
       sectionId,

@@ -1,12 +1,23 @@
-import { least, most, rationalOf, roundToStep, toNumber, ZERO } from '../grades/rational'
-import { mapOf, type AdjustmentMethod } from './methods'
+import { agreeMark, type AgreeRule, type ReadingMark } from '../agree/agree-mark'
+import { least, most, rationalOf, roundToStep, toNumber, ZERO, type Rational } from '../grades/rational'
+import {
+  actsOnMarks,
+  actsOnReadings,
+  mapOf,
+  readingMethodOf,
+  type AdjustmentMethod,
+  type MarkKind,
+  type OfKind,
+  type ReadingKind,
+} from './methods'
 
 export interface Adjustment {
   id: string
-  assessmentId: string
-  /** What the assessment is marked out of: the range to keep within. */
+  /** Null for the course percent itself. */
+  assessmentId: string | null
+  /** What the assessment is marked out of: the range to keep within; 100 for the course percent. */
   outOf: number
-  /** The sections it covers; null for all. */
+  /** The sections it covers, of each student the one they were in on the day it was sat; null for all. */
   sectionIds: string[] | null
   method: AdjustmentMethod
   /** Switched off ones stay in the stack and do nothing. */
@@ -18,11 +29,22 @@ export interface Adjustment {
   step: number | null
 }
 
+/** The readings behind a mark, and how they became one. */
+export interface Read {
+  scriptId: string
+  readings: readonly ReadingMark[]
+  /** Null for a mark that a person gave in their own right: it stays, whatever its readings are taken for. */
+  rule: AgreeRule | null
+  step: number | null
+}
+
 export interface AdjustableMark {
   studentId: string
   assessmentId: string
   sectionId: string
   mark: number | null
+  /** Left out for a mark without readings. */
+  read?: Read
 }
 
 export type AdjustedMark = AdjustableMark & {
@@ -32,9 +54,12 @@ export type AdjustedMark = AdjustableMark & {
   steps: { adjustmentId: string; mark: number }[]
 }
 
+type Where = Pick<AdjustableMark, 'assessmentId' | 'sectionId'>
+
 /**
  * Runs marks through an ordered stack of adjustments. The original stays beside the result, blanks stay
- * blank, and the arithmetic is exact, so that a step or a boundary is met where it should be.
+ * blank, and the arithmetic is exact, so that a step or a boundary is met where it should be. Those that act on readings come first,
+ * whatever their place: readings are agreed before marks are rescaled.
  * @throws AdjustmentError for a line without width or a curve that does not rise
  */
 export const applyAdjustments = (marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): AdjustedMark[] =>
@@ -48,25 +73,31 @@ export const applyAdjustments = (marks: readonly AdjustableMark[], adjustments: 
 export function stackOver(
   marks: readonly AdjustableMark[],
   adjustments: readonly Adjustment[],
-): (of: Pick<AdjustableMark, 'assessmentId' | 'sectionId'>, mark: number) => number {
-  const { steps } = throughStack(marks, adjustments)
-  return (of, mark) => steps.reduce((m, step) => (step.covers(of) ? step.change(m) : m), mark)
+): (of: Where & { studentId: string }, mark: number) => number {
+  const { steps, readAs } = throughStack(marks, adjustments)
+  return (of, mark) => steps.reduce((m, step) => (step.covers(of) ? step.change(m) : m), mark + (readAs.get(of.studentId) ?? 0))
 }
 
 interface Step {
-  covers: (of: Pick<AdjustableMark, 'assessmentId' | 'sectionId'>) => boolean
+  covers: (of: Where) => boolean
   change: (mark: number) => number
 }
 
-function throughStack(marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): { marks: AdjustedMark[]; steps: Step[] } {
+function throughStack(
+  marks: readonly AdjustableMark[],
+  adjustments: readonly Adjustment[],
+): { marks: AdjustedMark[]; steps: Step[]; readAs: ReadonlyMap<string, number> } {
   const result: AdjustedMark[] = marks.map((m) => ({ ...m, plain: m.mark, steps: [] }))
-  const steps = adjustments.flatMap((adjustment): Step[] => {
-    if (!adjustment.on) return []
-    const sections = adjustment.sectionIds && new Set(adjustment.sectionIds)
-    const covers: Step['covers'] = (m) => m.assessmentId === adjustment.assessmentId && (!sections || sections.has(m.sectionId))
+  const on = adjustments.filter((a) => a.on && a.assessmentId !== null)
+  reread(result, on)
+  const readAs = new Map(result.flatMap((m) => (m.mark === m.plain ? [] : [[m.studentId, m.mark! - m.plain!] as const])))
+  const steps = on.flatMap((adjustment): Step[] => {
+    const { method } = adjustment
+    if (!actsOnMarks(method)) return []
+    const covers = coversOf(adjustment)
     const covered = result.filter((m) => m.mark !== null && covers(m))
     const change = adjuster(
-      adjustment,
+      { ...adjustment, method },
       covered.map((m) => m.mark!),
     )
     for (const m of covered) {
@@ -75,15 +106,62 @@ function throughStack(marks: readonly AdjustableMark[], adjustments: readonly Ad
     }
     return [{ covers, change }]
   })
-  return { marks: result, steps }
+  return { marks: result, steps, readAs }
 }
 
+function coversOf({ assessmentId, sectionIds }: Adjustment): Step['covers'] {
+  const sections = sectionIds && new Set(sectionIds)
+  return (m) => m.assessmentId === assessmentId && (!sections || sections.has(m.sectionId))
+}
+
+/** Another count of criteria is taken first: it says what a reading comes to, and a lean is taken off that. */
+const readingsFirst = (a: Adjustment) => (a.method.kind === 'markerEffect' ? 1 : 0)
+
+/** Takes readings for what the adjustments of readings make of them, and agrees them again. */
+function reread(marks: AdjustedMark[], adjustments: readonly Adjustment[]): void {
+  const onReadings = adjustments.filter((a) => actsOnReadings(a.method)).sort((a, b) => readingsFirst(a) - readingsFirst(b))
+  for (const a of onReadings) {
+    const map = readingMethodOf((a.method as OfKind<ReadingKind>).kind).reading(a.method)
+    const covers = coversOf(a)
+    const within = a.above === 'keep within' ? rationalOf(a.outOf) : null
+    const taken = (of: { scriptId: string; markerId: string | null }, mark: number): number | null => {
+      const before = rationalOf(mark)
+      const after = map(of, before)
+      return after && toNumber(within ? kept(after, before, within) : after)
+    }
+    for (const m of marks) {
+      if (m.mark === null || !m.read || !covers(m)) continue
+      const { scriptId, rule, step } = m.read
+      let after: number | null = null
+      if (rule === null) after = taken({ scriptId, markerId: null }, m.mark)
+      else {
+        let changed = false
+        const readings = m.read.readings.map((r) => {
+          const mark = taken({ scriptId, markerId: r.markerId }, r.mark)
+          changed ||= mark !== null && mark !== r.mark
+          return mark === null ? r : { ...r, mark }
+        })
+        if (!changed) continue
+        m.read = { ...m.read, readings }
+        after = agreeMark(readings, rule, step).mark
+      }
+      if (after === null) continue
+      if (a.step !== null) after = toNumber(roundToStep(rationalOf(after), rationalOf(a.step)))
+      m.mark = a.neverLower ? Math.max(m.mark, after) : after
+      m.steps.push({ adjustmentId: a.id, mark: m.mark })
+    }
+  }
+}
+
+/** Within 0..top; what was outside before may stay where it was. */
+const kept = (after: Rational, before: Rational, top: Rational): Rational => least(most(top, before), most(after, least(ZERO, before)))
+
 /**
- * One adjustment as a function of a mark, with its options.
- * @param marks the marks it covers, which `topTo` needs
+ * One adjustment of marks as a function of a mark, with its options.
+ * @param marks the marks it covers, for a way that was not fixed by them
  */
 export function adjuster(
-  a: Omit<Adjustment, 'id' | 'sectionIds' | 'on' | 'assessmentId'>,
+  a: Omit<Adjustment, 'id' | 'sectionIds' | 'on' | 'assessmentId' | 'method'> & { method: OfKind<MarkKind> },
   marks: readonly number[],
 ): (mark: number) => number {
   const map = mapOf(a.method, marks)
@@ -93,7 +171,7 @@ export function adjuster(
     const before = rationalOf(mark)
     let after = map(before)
     if (step) after = roundToStep(after, step)
-    if (a.above === 'keep within') after = least(most(top, before), most(after, least(ZERO, before)))
+    if (a.above === 'keep within') after = kept(after, before, top)
     if (a.neverLower) after = most(before, after)
     return toNumber(after)
   }

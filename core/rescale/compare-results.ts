@@ -24,7 +24,7 @@ export interface ResultChange {
 
 const PAIRS_NAMED = 50
 
-export const percentOf = (s: StudentResult): number | null => s.final ?? s.soFar
+export const percentOf = (s: StudentResult): number | null => s.adjusted ?? s.soFar
 
 /** Who moves, and who overtakes whom, between two results of the same students. */
 export function compareResults(before: CourseResult, after: CourseResult): ResultChange {
@@ -41,9 +41,9 @@ export function compareResults(before: CourseResult, after: CourseResult): Resul
     const a = percentOf(was)
     const b = percentOf(now)
     if (a !== b) percents++
-    if (was.final !== null && now.final !== null) {
-      placed.push({ id: now.studentId, was: was.final, is: now.final })
-      if (was.final !== now.final) finalsMoved = true
+    if (was.adjusted !== null && now.adjusted !== null) {
+      placed.push({ id: now.studentId, was: was.adjusted, is: now.adjusted })
+      if (was.adjusted !== now.adjusted) finalsMoved = true
     }
     if (was.grade !== now.grade) {
       const from = was.grade === null ? undefined : rankBefore.get(was.grade)

@@ -1,5 +1,6 @@
 import Fraction from 'fraction.js'
 import type { Course, MarkRow } from '../grades/course'
+import type { TotalMethod } from '../rescale/methods'
 
 /**
  * A second opinion for tests: the rules of the grade engine written again as plainly as can be, in a
@@ -10,6 +11,7 @@ export interface OracleResult {
   lowest: Fraction | null
   highest: Fraction | null
   final: Fraction | null
+  adjusted: Fraction | null
   rounded: Fraction | null
   grade: string | null
   pending: number
@@ -101,7 +103,8 @@ export function oracle(course: Course, studentId: string): OracleResult {
   const pending = course.assessments.filter((a) => score(a) === 'pending').length
   const soFar = total(null)
   const final = pending === 0 ? soFar.t : null
-  const rounded = final === null ? null : policy.rounding ? halfUp(final, policy.rounding.decimals) : final
+  const adjusted = final === null ? null : adjust(course, final)
+  const rounded = adjusted === null ? null : policy.rounding ? halfUp(adjusted, policy.rounding.decimals) : adjusted
   let grade: Course['boundaries'][number] | null = null
   for (const b of course.boundaries) if (rounded && rounded.compare(F(b.from)) >= 0 && (!grade || b.from > grade.from)) grade = b
   return {
@@ -109,12 +112,60 @@ export function oracle(course: Course, studentId: string): OracleResult {
     lowest: total(0).t,
     highest: total(1).t,
     final,
+    adjusted,
     rounded,
     grade: grade?.grade ?? null,
     pending,
     components: soFar.components,
   }
 }
+
+/** Everybody’s percent goes through every adjustment in turn, for the highest may decide. */
+function adjust(course: Course, final: Fraction): Fraction {
+  const { adjustments = [], ...plain } = course
+  if (adjustments.length === 0) return final
+  let own = final
+  let all = course.students.flatMap((s) => oracle(plain, s.id).final ?? [])
+  for (const { method, neverLower } of adjustments) {
+    const top = all.reduce((a, b) => (a.compare(b) > 0 ? a : b))
+    const map = (x: Fraction): Fraction => {
+      const y = mapped(method, x, top)
+      return neverLower && y.compare(x) < 0 ? x : y
+    }
+    own = map(own)
+    all = all.map(map)
+  }
+  if (own.compare(0) < 0) own = F(0)
+  return course.policy.above100 === 'cap' && own.compare(100) > 0 ? F(100) : own
+}
+
+function mapped(method: TotalMethod, x: Fraction, top: Fraction): Fraction {
+  switch (method.kind) {
+    case 'add':
+      return x.add(F(method.by))
+    case 'multiply':
+      return x.mul(F(method.by))
+    case 'topTo':
+      return x.add(F(method.to)).sub(method.highest === undefined ? top : new Fraction(method.highest))
+    case 'line':
+      return onLine(x, [method.from, method.to])
+    case 'curve': {
+      const { points } = method
+      const above = points.findIndex(([at]) => x.compare(F(at)) <= 0)
+      if (above > 0) return onLine(x, [points[above - 1]!, points[above]!])
+      const [at, becomes] = above === 0 ? points[0]! : points.at(-1)!
+      return x.add(F(becomes)).sub(F(at))
+    }
+  }
+}
+
+const onLine = (x: Fraction, [[a, b], [c, d]]: [[number, number], [number, number]]): Fraction =>
+  F(b).add(
+    x
+      .sub(F(a))
+      .mul(F(d).sub(F(b)))
+      .div(F(c).sub(F(a))),
+  )
 
 function halfUp(x: Fraction, decimals: number): Fraction {
   const scale = 10 ** decimals

@@ -1,4 +1,5 @@
 import { STATUSES, type Boundary, type Course, type Policy, type Status } from '../grades/course'
+import { ruleAgain } from '../agree/agreed-by'
 import type { StandingRule } from '../agree/standing-rule'
 import type { Adjustment } from '../rescale/adjustments'
 import type { DuePlacement } from '../roll/applying'
@@ -39,6 +40,8 @@ export interface TableLike {
   /** In the order they were handed in; scripts and markers by their places. */
   readings: { script: ArrayLike<number>; marker: ArrayLike<number>; mark: ArrayLike<number> }
   agreed: Record<string, number>
+  /** Of those whose readings alone decide: the scripts by the word for their rule. */
+  agreedBy?: Record<string, readonly string[]>
   /** Scripts that were settled and opened again since. */
   reopened?: readonly string[]
   /** How assessments settle what lies within their tolerance. */
@@ -94,7 +97,17 @@ export type PlanOfTable = Omit<TableLike, 'scripts' | 'readings'>
 
 type OfPlan = Pick<
   Workings,
-  'course' | 'markerIds' | 'stays' | 'leftOut' | 'agreed' | 'reopened' | 'agreeBy' | 'agreeing' | 'adjustments' | 'readingsWanted'
+  | 'course'
+  | 'markerIds'
+  | 'stays'
+  | 'leftOut'
+  | 'agreed'
+  | 'agreedBy'
+  | 'reopened'
+  | 'agreeBy'
+  | 'agreeing'
+  | 'adjustments'
+  | 'readingsWanted'
 >
 
 /** What of the workings follows from the plan, the roll and the decisions. A weight or worth never typed in carries nothing. */
@@ -129,6 +142,12 @@ function ofPlan(t: PlanOfTable, cells: Cells): OfPlan {
       Object.entries(t.agreed).flatMap(([scriptId, mark]) => {
         const cell = cells.ofScript(scriptId)
         return cell < 0 ? [] : [[cell, mark]]
+      }),
+    ),
+    agreedBy: new Map(
+      Object.entries(t.agreedBy ?? {}).flatMap(([word, scriptIds]) => {
+        const rule = ruleAgain(word)
+        return rule ? scriptIds.map((id) => [cells.ofScript(id), rule] as const).filter(([cell]) => cell >= 0) : []
       }),
     ),
     reopened: new Set((t.reopened ?? []).map((scriptId) => cells.ofScript(scriptId)).filter((cell) => cell >= 0)),
@@ -178,6 +197,8 @@ export interface WrittenScript {
   readings: readonly { markerId: string; mark: number }[]
   /** The agreed mark in force, null for none, and whether it was settled and opened again since; left out where they are as they were. */
   agreed?: number | null
+  /** The word for its rule, where it can be agreed again. */
+  agreedBy?: string | null
   reopened?: boolean
 }
 
@@ -210,10 +231,10 @@ export function withScripts(w: Workings, written: readonly WrittenScript[]): { w
       anew.push([cell, marker, r.mark])
     }
   }
-  const { agreed, reopened } = settledSince(w, written)
+  const settled = settledSince(w, written)
   const { cell, marker, mark } = w.readings
   const touched = cell.some((c) => changed.has(c))
-  if (!touched && anew.length === 0) return { workings: { ...w, scripts, agreed, reopened }, cells: [...changed] }
+  if (!touched && anew.length === 0) return { workings: { ...w, scripts, ...settled }, cells: [...changed] }
   const stay: number[] = []
   cell.forEach((c, i) => {
     if (!changed.has(c)) stay.push(i)
@@ -223,26 +244,30 @@ export function withScripts(w: Workings, written: readonly WrittenScript[]): { w
     marker: Int32Array.from([...stay.map((i) => marker[i]!), ...anew.map((r) => r[1])]),
     mark: Float64Array.from([...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])]),
   }
-  return { workings: { ...w, scripts, readings, agreed, reopened }, cells: [...changed] }
+  return { workings: { ...w, scripts, readings, ...settled }, cells: [...changed] }
 }
 
 /** What is settled and what is opened again after some scripts were written; the same as before where they change nothing of it. */
-function settledSince(w: Workings, written: readonly WrittenScript[]): Pick<Workings, 'agreed' | 'reopened'> {
+function settledSince(w: Workings, written: readonly WrittenScript[]): Pick<Workings, 'agreed' | 'agreedBy' | 'reopened'> {
   const other = written.filter((s) => {
     const cell = w.cells.of(s.studentId, s.assessmentId)
     return s.agreed !== undefined && ((w.agreed.get(cell) ?? null) !== s.agreed || w.reopened.has(cell) !== s.reopened)
   })
-  if (other.length === 0) return w
+  if (other.length === 0) return { agreed: w.agreed, agreedBy: w.agreedBy, reopened: w.reopened }
   const agreed = new Map(w.agreed)
+  const agreedBy = new Map(w.agreedBy)
   const reopened = new Set(w.reopened)
   for (const s of other) {
     const cell = w.cells.of(s.studentId, s.assessmentId)
     if (typeof s.agreed === 'number') agreed.set(cell, s.agreed)
     else agreed.delete(cell)
+    const rule = s.agreedBy ? ruleAgain(s.agreedBy) : undefined
+    if (rule) agreedBy.set(cell, rule)
+    else agreedBy.delete(cell)
     if (s.reopened) reopened.add(cell)
     else reopened.delete(cell)
   }
-  return { agreed, reopened }
+  return { agreed, agreedBy, reopened }
 }
 
 /** What of the plan openItems needs beside the workings. */

@@ -1,8 +1,8 @@
 import type { Boundary, CourseResult } from '../grades/course'
 import { gradePacked, resultOf, type GradeTable, type ResultPlan } from '../grades/grade-course'
-import { regradePacked, regradeStudents } from '../grades/regrade'
+import { regradePacked, regradeStudents, regradeTotals } from '../grades/regrade'
 import { packColumns, type PackedCourse } from '../grades/pack'
-import { planForGrades, standingMarks, type Standing } from './standing-marks'
+import { planForGrades, standingMarks, totalAdjustments, type Standing } from './standing-marks'
 import type { Workings } from './workings'
 
 /** Grades as columns of numbers, with all that they are read by: what travels between a worker and a page. */
@@ -34,6 +34,12 @@ export function gradeStanding(w: Workings, standing: Standing): Graded {
 export function gradeByLimits({ packed: was, columns }: Graded, boundaries: Boundary[]): Graded {
   const packed = { ...was, boundaries }
   return gradedAs(packed, regradePacked(packed, columns.table))
+}
+
+/** The same with other adjustments of the course percent. */
+export function gradeByTotals({ packed: was, columns }: Graded, w: Pick<Workings, 'adjustments'>): Graded {
+  const packed = { ...was, adjustments: totalAdjustments(w) }
+  return gradedAs(packed, regradeTotals(packed, columns.table))
 }
 
 /** The same after the marks of some cells, and nothing else, have changed. */

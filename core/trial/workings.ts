@@ -1,6 +1,7 @@
 import type { Course, Placement } from '../grades/course'
 import { applyingExceptions, type DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
+import type { AgreeRule } from '../agree/agree-mark'
 import type { StandingRule } from '../agree/standing-rule'
 import type { Adjustment } from '../rescale/adjustments'
 import type { Cells } from './cells'
@@ -48,6 +49,8 @@ export interface Workings {
   readings: ReadingColumns
   /** Cell → the agreed mark in force. */
   agreed: ReadonlyMap<number, number>
+  /** Cell → the rule by which its mark was agreed, where its readings alone decide and it can be agreed again. */
+  agreedBy: ReadonlyMap<number, AgreeRule>
   /** Cells that were settled and opened again since: by a reading that came or changed, or by a decision. */
   reopened: ReadonlySet<number>
   /** Assessment id → how it settles what lies within its tolerance; a person does where nothing is said. */

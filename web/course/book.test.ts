@@ -34,7 +34,17 @@ const write = (version: number, more: Partial<NonNullable<TableSince>> = {}): No
   hasMarks: true,
   plan: null,
   cells: [
-    { studentId: 'ada', assessmentId: 'paper', status: STATUSES[0], daysLate: 0, entered: 40, readings: [], agreed: null, reopened: false },
+    {
+      studentId: 'ada',
+      assessmentId: 'paper',
+      status: STATUSES[0],
+      daysLate: 0,
+      entered: 40,
+      readings: [],
+      agreed: null,
+      agreedBy: null,
+      reopened: false,
+    },
   ],
   ...more,
 })

@@ -8,7 +8,7 @@ import { compareSections } from '../parts/compared'
 import { gradesIf } from '../stops/reconcile/would-be'
 import { lookNext } from '../stops/reconcile/look-next'
 import { readingQueueOf } from '../stops/reconcile/queue'
-import { rescaleFigures } from '../stops/rescale/figures'
+import { copiesOf, rescaleFigures } from '../stops/rescale/figures'
 import { studentFigures } from '../stops/student/figures'
 import type { CourseState } from './state'
 
@@ -22,6 +22,7 @@ export const FIGURES = {
   lookNext,
   reconcile: readingQueueOf,
   rescale: rescaleFigures,
+  rescaleCopies: copiesOf,
   student: studentFigures,
 } satisfies Record<string, (state: CourseState, ...args: never[]) => unknown>
 

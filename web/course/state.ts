@@ -1,11 +1,13 @@
-import type { CourseResult } from '#core/grades'
+import { highestPercent, type CourseResult } from '#core/grades'
 import {
   gradeAfter,
   gradeByLimits,
+  gradeByTotals,
   gradeStanding,
   resultOfColumns,
   standingAfter,
   standingMarks,
+  standingRescaled,
   type Change,
   type Graded,
   type GradedColumns,
@@ -36,25 +38,39 @@ export class Outcome {
       changed.scripts === was.scripts &&
       changed.readings === was.readings &&
       changed.agreed === was.agreed &&
+      changed.agreedBy === was.agreedBy &&
       changed.reopened === was.reopened &&
       changed.agreeBy === was.agreeBy &&
       changed.leftOut === was.leftOut &&
       changed.stays === was.stays &&
       changed.course.students === was.course.students &&
       changed.course.placements === was.course.placements &&
-      changed.adjustments === was.adjustments &&
       changed.readingsWanted === was.readingsWanted
     if (!sameMarks) return Outcome.of(changed)
     const { boundaries, ...others } = changed.course
     const sameCourse = (Object.keys(others) as (keyof typeof others)[]).every((part) => others[part] === was.course[part])
-    if (sameCourse) return new Outcome(changed, standing, gradeByLimits(this.all, boundaries))
-    return new Outcome(changed, standing, gradeStanding(changed, standing))
+    // An adjustment keeps within what its assessment is marked out of.
+    if (!sameCourse)
+      return changed.adjustments === was.adjustments && changed.course.assessments === was.course.assessments
+        ? new Outcome(changed, standing, gradeStanding(changed, standing))
+        : Outcome.of(changed)
+    const limits = boundaries === was.course.boundaries ? this.all : gradeByLimits(this.all, boundaries)
+    if (changed.adjustments === was.adjustments) return new Outcome(changed, standing, limits)
+    const rescaled = standingRescaled(standing, was, changed)
+    const marked = rescaled.cells.length > 0 ? gradeAfter(limits, changed, rescaled.standing, rescaled.cells) : limits
+    return new Outcome(changed, rescaled.standing, gradeByTotals(marked, changed))
   }
 
   /** After the scripts in some cells were written, and nothing else. */
   after(written: Workings, cells: readonly number[]): Outcome {
     const standing = standingAfter(this.standing, written, cells)
     return standing ? new Outcome(written, standing, gradeAfter(this.all, written, standing, cells)) : Outcome.of(written)
+  }
+
+  /** The course percents as some adjustments of them leave them, NaN for who has none; and the highest of them, exactly. */
+  totalsUnder(adjustments: Workings['adjustments']): { percents: Float64Array; highest: string | null } {
+    const { packed, columns } = gradeByTotals(this.all, { adjustments })
+    return { percents: columns.table.adjusted, highest: highestPercent(packed, columns.table) }
   }
 
   get graded(): GradedColumns {

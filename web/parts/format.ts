@@ -6,17 +6,25 @@ import { page } from '../api/client'
 export const DASH = '–'
 
 export const fixed = (x: number | null | undefined, decimals = 1): string =>
-  x === null || x === undefined ? DASH : x.toFixed(decimals).replace('-', '−')
+  x === null || x === undefined ? DASH : halfUp(x, decimals).replace('-', '−')
 
 /** A mark without trailing zeros, at most three decimals. */
 export const numeral = (x: number | null | undefined): string =>
-  x === null || x === undefined ? DASH : String(Number(x.toFixed(3))).replace('-', '−')
+  x === null || x === undefined ? DASH : String(Number(halfUp(x, 3))).replace('-', '−')
 
 export const signed = (x: number | null | undefined, decimals = 1): string =>
-  x === null || x === undefined ? DASH : `${signOf(x, decimals)}${Math.abs(x).toFixed(decimals)}`
+  x === null || x === undefined ? DASH : `${signOf(x, decimals)}${halfUp(Math.abs(x), decimals)}`
+
+/** Rounded half up (away from zero) as the decimal that is written, and not as the double that stands for it: 1.005 is 1.01. */
+function halfUp(x: number, decimals: number): string {
+  const written = String(Math.abs(x))
+  if (written.includes('e')) return x.toFixed(decimals)
+  const size = Number(`${Math.round(Number(`${written}e${decimals}`))}e-${decimals}`)
+  return (x < 0 ? -size : size).toFixed(decimals)
+}
 
 /** What rounds to nothing has no sign. */
-const signOf = (x: number, decimals: number): string => (Number(x.toFixed(decimals)) === 0 ? '' : x > 0 ? '+' : '−')
+const signOf = (x: number, decimals: number): string => (Number(halfUp(x, decimals)) === 0 ? '' : x > 0 ? '+' : '−')
 
 export const share = (x: number | null): string => (x === null ? DASH : `${Math.round(x * 100)}%`)
 

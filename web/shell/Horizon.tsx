@@ -37,7 +37,7 @@ export default function Horizon() {
       : []),
   ])
   const figures = useMemo(() => {
-    const finals = current.students.flatMap((s) => s.final ?? [])
+    const finals = current.students.flatMap((s) => s.adjusted ?? [])
     return { finals: finals.length, of: current.students.length, mean: describe(finals).mean }
   }, [current])
 

@@ -78,6 +78,7 @@ export function smallTable(scripts: readonly Script[], readings: readonly Readin
       mark: readings.map(([, , , mark]) => mark),
     },
     agreed: {},
+    agreedBy: {},
     reopened: [],
     agreeBy: {},
     adjustments: [],

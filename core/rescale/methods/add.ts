@@ -1,5 +1,5 @@
 import { plus } from '../../grades/rational'
-import { finite, type Method } from './method'
+import { finite, type MarkMethod, onScale } from './method'
 
 export interface Add {
   kind: 'add'
@@ -7,11 +7,15 @@ export interface Add {
   by: number
 }
 
-export const add: Method<Add> = {
+export const add: MarkMethod<Add> = {
+  acts: 'marks',
   title: 'add the same',
   says: 'Everyone gets the same marks more (or fewer).',
+  assumes: 'That all lost the same, whoever they are.',
+  notWhen: 'The weak lost more than the strong, or the other way round: pull points.',
   done: ({ by }) => `${by} added`,
   start: () => ({ kind: 'add', by: 0 }),
+  scaled: (method, by) => ({ ...method, by: onScale(method.by, by) }),
   map(method) {
     const by = finite(method.by)
     return (x) => plus(x, by)

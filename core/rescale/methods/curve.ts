@@ -1,5 +1,5 @@
 import { compare, minus, over, plus, times } from '../../grades/rational'
-import { AdjustmentError, finite, type MarkMap, type Method } from './method'
+import { AdjustmentError, finite, type MarkMap, type MarkMethod, pointsOnScale } from './method'
 
 export interface Curve {
   kind: 'curve'
@@ -10,15 +10,19 @@ export interface Curve {
 /** Where the points stand at first, along the range. */
 const SHARES = [0, 0.25, 0.5, 0.75, 1]
 
-export const curve: Method<Curve> = {
+export const curve: MarkMethod<Curve> = {
+  acts: 'marks',
   title: 'pulled points',
   says: 'Pull the points: marks between them follow.',
+  assumes: 'That you can say for each stretch of marks what it is worth.',
+  notWhen: 'A plain rule does: a curve has to be defended point by point.',
   done: () => 'put on pulled points',
-  start(outOf, tick) {
+  start({ outOf, tick }) {
     const step = outOf >= 20 ? 1 : tick / 2
     const places = SHARES.map((share) => Math.round((outOf * share) / step) * step)
     return { kind: 'curve', points: places.map((x) => [x, x]) }
   },
+  scaled: ({ kind, points }, by) => ({ kind, points: pointsOnScale(points, by) }),
   map: ({ points }) => curveMap(points),
   points: { of: ({ points }) => points, put: (method, points) => ({ ...method, points }) },
 }

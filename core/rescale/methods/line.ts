@@ -1,5 +1,5 @@
 import { compare, minus, over, plus, times, type Rational } from '../../grades/rational'
-import { AdjustmentError, finite, type Method } from './method'
+import { AdjustmentError, finite, type MarkMethod, pointsOnScale } from './method'
 
 export interface Line {
   kind: 'line'
@@ -8,11 +8,18 @@ export interface Line {
   to: [number, number]
 }
 
-export const line: Method<Line> = {
+export const line: MarkMethod<Line> = {
+  acts: 'marks',
   title: 'two-point line',
   says: 'Two marks are given new values; the others lie on the line through them.',
+  assumes: 'That two marks are known for what they are worth, the pass mark for one.',
+  notWhen: 'The ends of the range would be pushed together: look how many meet there.',
   done: () => 'put on a two-point line',
-  start: (outOf) => ({ kind: 'line', from: [0, 0], to: [outOf, outOf] }),
+  start: ({ outOf }) => ({ kind: 'line', from: [0, 0], to: [outOf, outOf] }),
+  scaled(method, by) {
+    const [from, to] = pointsOnScale([method.from, method.to], by)
+    return { ...method, from: from!, to: to! }
+  },
   map(method) {
     const [a, b] = method.from.map(finite) as [Rational, Rational]
     const [c, d] = method.to.map(finite) as [Rational, Rational]

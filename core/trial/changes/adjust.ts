@@ -1,5 +1,5 @@
 import { adjuster, type Adjustment } from '../../rescale/adjustments'
-import { methodOf } from '../../rescale/methods'
+import { actsOnMarks, adjustmentMap, isForTotal, isRereading, methodOf, readingMethodOf } from '../../rescale/methods'
 import { ChangeError, there, type ChangeKind } from './kind'
 
 /** An adjustment added, or put in the place of the one with its id. */
@@ -18,16 +18,34 @@ export const adjust: ChangeKind<Adjust> = {
       ? adjustments.map((a) => (a.id === adjustment.id ? adjustment : a))
       : [...adjustments, adjustment]
   },
-  check({ adjustment: a }, { assessments, sections }) {
-    there(assessments, a.assessmentId, 'assessment')
-    const { title, outOf } = assessments.get(a.assessmentId)!
-    if (a.outOf !== outOf) throw new ChangeError(`${title} is marked out of ${outOf}, not ${a.outOf}.`)
+  check({ adjustment: a }, { after, assessments, sections, markers, rereadNow }) {
+    const { method } = a
     for (const id of a.sectionIds ?? []) there(sections, id, 'section')
-    adjuster(a, [0])
+    if (a.assessmentId === null) {
+      if (!isForTotal(method)) throw new ChangeError(`“${methodOf(method.kind).title}” is for an assessment, not for the course percent.`)
+      if (a.sectionIds) throw new ChangeError('The course percent is rescaled for everyone.')
+      if (method.kind === 'topTo' && method.highest === undefined) throw new ChangeError('Say what the highest percent was: try it anew.')
+      adjustmentMap(method, null)
+      return
+    }
+    there(assessments, a.assessmentId, 'assessment')
+    const { title } = assessments.get(a.assessmentId)!
+    const { outOf } = after.course.assessments.find((x) => x.id === a.assessmentId)!
+    if (a.outOf !== outOf) throw new ChangeError(`${title} is marked out of ${outOf}, not ${a.outOf}.`)
+    if (actsOnMarks(method)) {
+      adjuster({ ...a, method }, [0, outOf])
+      return
+    }
+    readingMethodOf(method.kind).reading(method)
+    if (method.kind === 'markerEffect') there(markers, method.markerId, 'marker')
+    if (!isRereading(method)) return
+    const other = after.adjustments.find((x) => x.on && x.id !== a.id && x.assessmentId === a.assessmentId && isRereading(x.method))
+    if (other) throw new ChangeError(`A criterion of ${title} is left out or given already: change that adjustment.`)
+    if (!rereadNow(a.assessmentId, method)) throw new ChangeError(`Readings of ${title} changed meanwhile: try it anew.`, true)
   },
   words: (all, { title, section }) =>
     all.map(({ adjustment: { method, assessmentId, sectionIds } }) => {
       const where = sectionIds ? ` in ${sectionIds.map(section).join(', ')}` : ''
-      return `${title(assessmentId)}${where} ${methodOf(method.kind).done(method)}`
+      return `${assessmentId === null ? 'the course percent' : title(assessmentId)}${where} ${methodOf(method.kind).done(method)}`
     }),
 }

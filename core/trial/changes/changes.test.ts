@@ -59,12 +59,14 @@ const ALL: Change[] = [
   { kind: 'carry', assessmentId: 'essay', standardId: 'r2', readings: [] },
 ]
 
-const fits = (more: Partial<Fits> = {}): Omit<Fits, 'carried'> => ({
+const fits = (more: Partial<Fits> = {}): Omit<Fits, 'carried' | 'after'> => ({
   w,
   assessments: new Map([['essay', { title: 'Essay', outOf: 20 }]]),
   components: new Set(['work']),
   sections: new Set(['east']),
   students: new Set(['ada']),
+  markers: new Set(['mo']),
+  rereadNow: () => true,
   adjustments: new Set(['x']),
   above100: 'cap',
   markOfPicks: () => null,

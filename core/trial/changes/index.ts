@@ -6,6 +6,7 @@ import { bound, type Bound } from './bound'
 import { carry, type Carry } from './carry'
 import { exclude, type Exclude } from './exclude'
 import type { Called, ChangeKind, Draft, Fits } from './kind'
+import { order, type Order } from './order'
 import { policy, type SetPolicy } from './policy'
 import { reopen, type Reopen } from './reopen'
 import { settle, type Settle } from './settle'
@@ -18,7 +19,8 @@ export { ChangeError, type Fits } from './kind'
 export type { CarriedReading } from './carry'
 
 /** What a trial may try and a decision may decide, one small step each. */
-export type Change = Settle | Reopen | AgreeBy | Adjust | Switch | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
+export type Change =
+  Settle | Reopen | AgreeBy | Adjust | Switch | Order | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
 type Kind = Change['kind']
 
 /** Every kind of change. */
@@ -28,6 +30,7 @@ const CHANGES: { [K in Kind]: ChangeKind<Extract<Change, { kind: K }>> } = {
   'agree by': agreeBy,
   adjust,
   switch: switched,
+  order,
   bound,
   weigh,
   shape,
@@ -66,6 +69,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
     leftOut,
     agreeBy: rules,
     agreed: settles ? new Map(w.agreed) : w.agreed,
+    agreedBy: settles ? new Map(w.agreedBy) : w.agreedBy,
     reopened: settles ? new Set(w.reopened) : w.reopened,
     components: course.components,
     assessments: course.assessments,
@@ -77,6 +81,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
   return {
     ...w,
     agreed: draft.agreed,
+    agreedBy: draft.agreedBy,
     reopened: draft.reopened,
     readings: draft.readings,
     adjustments: draft.adjustments,
@@ -90,14 +95,19 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
  * Whether changes fit a course.
  * @param wrong told the place of the first that does not, and why; what it returns or throws ends the check
  */
-export function checkChanges(changes: readonly Change[], of: Omit<Fits, 'carried'>, wrong: (at: number, e: unknown) => never): void {
+export function checkChanges(
+  changes: readonly Change[],
+  of: Omit<Fits, 'carried' | 'after'>,
+  wrong: (at: number, e: unknown) => never,
+): void {
   const carried = applyChanges(
     of.w,
     changes.filter((c) => c.kind === 'carry'),
   )
+  const after = applyChanges(of.w, changes)
   for (const [i, c] of changes.entries())
     try {
-      kindOf(c.kind).check(c, { ...of, carried })
+      kindOf(c.kind).check(c, { ...of, carried, after })
     } catch (e) {
       wrong(i, e)
     }

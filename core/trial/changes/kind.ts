@@ -1,5 +1,6 @@
 import type { Course, Policy } from '../../grades/course'
 import type { Adjustment } from '../../rescale/adjustments'
+import type { Grant, Without } from '../../rescale/methods'
 import type { Picks } from '../../scales/rubric'
 import type { Workings } from '../workings'
 
@@ -16,24 +17,32 @@ export class ChangeError extends Error {
 }
 
 /** What changes change: the parts of the workings, each written anew and never in place. */
-export type Draft = Pick<Workings, 'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed' | 'reopened' | 'agreeBy'> &
+export type Draft = Pick<
+  Workings,
+  'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed' | 'agreedBy' | 'reopened' | 'agreeBy'
+> &
   Pick<Course, 'components' | 'assessments' | 'boundaries' | 'policy'>
 
 /** The course that a change is to fit. */
 export interface Fits {
   /** The course as it is decided. */
   w: Workings
+  /** The course with all the changes in it. */
+  after: Workings
   /** The same with what is carried over together with the change. */
   carried: Workings
   assessments: ReadonlyMap<string, { title: string; outOf: number }>
   components: ReadonlySet<string>
   sections: ReadonlySet<string>
+  markers: ReadonlySet<string>
   students: ReadonlySet<string>
   /** Adjustments there are, and those that come with the change. */
   adjustments: ReadonlySet<string>
   above100: Policy['above100']
   /** The mark that picks give by what an assessment is marked by; null where they are not whole or it is not marked so. */
   markOfPicks: (assessmentId: string, picks: Picks) => number | null
+  /** Whether counting the criteria of an assessment so would give just these marks, now. */
+  rereadNow: (assessmentId: string, method: Without | Grant) => boolean
   /** Whether carrying readings over would give just this, now. */
   carriesNow: (carry: { kind: 'carry'; assessmentId: string; standardId: string }) => boolean
 }

@@ -1,3 +1,4 @@
+import canonicalize from 'canonicalize'
 import type { Policy } from '../../grades/course'
 import type { ChangeKind } from './kind'
 
@@ -5,23 +6,38 @@ import type { ChangeKind } from './kind'
 export interface SetPolicy {
   kind: 'policy'
   policy: Policy
+  /** The policies that it was set over: only those that differ are decided. Without it all are. */
+  over?: Policy
 }
 
-const said = ({ missing, absent, late, rounding, above100 }: Policy): string[] => [
-  `missing ${missing.kind === 'floor' ? `counts ${missing.percent}%` : missing.kind === 'zero' ? 'counts nothing' : 'is pending'}`,
-  `absent ${absent.kind === 'zero' ? 'counts nothing' : absent.kind}`,
-  `late ${late.kind === 'none' ? 'costs nothing' : late.kind === 'cap' ? `at most ${late.percent}%` : `costs ${late.percent}% a day`}`,
-  rounding ? `rounded to ${rounding.decimals} decimals` : 'not rounded',
-  above100 === 'cap' ? 'at most 100' : 'above 100 allowed',
-]
+const SAID: { [K in keyof Policy]: (of: Policy[K]) => string } = {
+  missing: (m) => `missing ${m.kind === 'floor' ? `counts ${m.percent}%` : m.kind === 'zero' ? 'counts nothing' : 'is pending'}`,
+  absent: (a) => `absent ${a.kind === 'zero' ? 'counts nothing' : a.kind}`,
+  late: (l) => `late ${l.kind === 'none' ? 'costs nothing' : l.kind === 'cap' ? `at most ${l.percent}%` : `costs ${l.percent}% a day`}`,
+  rounding: (r) => (r ? `rounded to ${r.decimals} decimals` : 'not rounded'),
+  above100: (a) => (a === 'cap' ? 'at most 100' : 'above 100 allowed'),
+}
+const PARTS = Object.keys(SAID) as (keyof Policy)[]
+
+const changed = ({ policy, over }: SetPolicy): (keyof Policy)[] =>
+  over ? PARTS.filter((part) => canonicalize(policy[part]) !== canonicalize(over[part])) : PARTS
+
+const sayOf = <K extends keyof Policy>(part: K, of: Policy): string => SAID[part](of[part])
 
 export const policy: ChangeKind<SetPolicy> = {
   decides: 'plan',
   word: 'policies',
   target: () => '',
+  merge: (earlier, later) => (earlier.over && later.over ? { ...later, over: earlier.over } : later),
   apply(draft, c) {
-    draft.policy = c.policy
+    draft.policy = { ...draft.policy, ...Object.fromEntries(changed(c).map((part) => [part, c.policy[part]])) }
   },
   check: () => undefined,
-  words: (all) => all.map((c) => `policies: ${said(c.policy).join(', ')}`),
+  words: (all) =>
+    all.map(
+      (c) =>
+        `policies: ${changed(c)
+          .map((part) => sayOf(part, c.policy))
+          .join(', ')}`,
+    ),
 }

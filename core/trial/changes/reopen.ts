@@ -16,6 +16,7 @@ export const reopen: ChangeKind<Reopen> = {
     const cell = draft.cells.ofScript(c.scriptId)
     if (cell < 0) return
     ;(draft.agreed as Map<number, number>).delete(cell)
+    ;(draft.agreedBy as Map<number, unknown>).delete(cell)
     ;(draft.reopened as Set<number>).add(cell)
   },
   check(c, { w }) {

@@ -1,4 +1,5 @@
 import { agreeMark, type AgreeRule } from '../../agree/agree-mark'
+import { againBy } from '../../agree/agreed-by'
 import { NO_SCRIPT, readingsOf } from '../workings'
 import { ChangeError, counted, type ChangeKind } from './kind'
 
@@ -32,6 +33,9 @@ export const settle: ChangeKind<Settle> = {
     const cell = draft.cells.ofScript(c.scriptId)
     if (cell < 0) return
     ;(draft.agreed as Map<number, number>).set(cell, c.mark)
+    const by = draft.agreedBy as Map<number, AgreeRule>
+    if (againBy(c.rule) === null) by.delete(cell)
+    else by.set(cell, c.rule)
     ;(draft.reopened as Set<number>).delete(cell)
   },
   check(c, { w, carried, assessments, markOfPicks }) {

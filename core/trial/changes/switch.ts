@@ -20,6 +20,6 @@ export const switched: ChangeKind<Switch> = {
   words: (all, { title, adjustments }) =>
     all.map(({ adjustmentId, on }) => {
       const adjusted = adjustments.find((a) => a.id === adjustmentId)
-      return `an adjustment of ${adjusted ? title(adjusted.assessmentId) : 'an assessment'} switched ${on ? 'on' : 'off'}`
+      return `an adjustment of ${!adjusted ? 'an assessment' : adjusted.assessmentId === null ? 'the course percent' : title(adjusted.assessmentId)} switched ${on ? 'on' : 'off'}`
     }),
 }

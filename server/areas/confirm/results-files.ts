@@ -5,12 +5,14 @@ import type { IssueContent } from '#contract'
 const percent = (x: number | null) => (x === null ? '' : Number(x.toFixed(3)))
 
 function rowsOf(content: IssueContent): { head: string[]; rows: (string | number)[][] } {
+  const rescaled = content.results.some((r) => r.adjusted !== undefined)
   const head = [
     'candidate',
     'name',
     'section',
     ...content.components.map((c) => `${c.title} %`),
     'course %',
+    ...(rescaled ? ['course %, rescaled'] : []),
     'rounded',
     'grade',
     'pending',
@@ -22,6 +24,7 @@ function rowsOf(content: IssueContent): { head: string[]; rows: (string | number
     r.section,
     ...r.components.map((c) => percent(c.percent)),
     percent(r.final),
+    ...(rescaled ? [percent(r.adjusted ?? null)] : []),
     r.rounded ?? '',
     r.grade ?? '',
     r.pending,

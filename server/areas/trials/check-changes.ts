@@ -10,9 +10,12 @@ export function checkChanges(
   table: CourseTable,
   w: Workings,
   changes: Change[],
-  { carriedOver, markOfPicks }: { carriedOver: (assessmentId: string, standardId: string) => Change[] } & Pick<Fits, 'markOfPicks'>,
+  {
+    carriedOver,
+    ...own
+  }: { carriedOver: (assessmentId: string, standardId: string) => Change[] } & Pick<Fits, 'markOfPicks' | 'rereadNow'>,
 ): void {
-  const fits: Omit<Fits, 'carried'> = {
+  const fits: Omit<Fits, 'carried' | 'after'> = {
     w,
     assessments: new Map(table.assessments.map((a) => [a.id, a])),
     sections: new Set(table.sections.map((s) => s.id)),
@@ -20,7 +23,8 @@ export function checkChanges(
     students: new Set(table.students.map((s) => s.id)),
     adjustments: new Set([...w.adjustments.map((a) => a.id), ...changes.flatMap((c) => (c.kind === 'adjust' ? c.adjustment.id : []))]),
     above100: table.policy.above100,
-    markOfPicks,
+    markers: new Set(w.markerIds),
+    ...own,
     carriesNow: (c) =>
       isDeepStrictEqual(
         carriedOver(c.assessmentId, c.standardId).find((x) => x.kind === 'carry'),

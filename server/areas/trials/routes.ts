@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { setImmediate } from 'node:timers/promises'
 import { compareResults } from '#core/rescale'
 import { decisionKind, applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
 import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
@@ -11,6 +12,7 @@ import type { TableLoader } from '../../kernel/course/load-table'
 import { markSoFar, standardsOf } from '../../kernel/standards/judge'
 import { libraryQueries } from '../../kernel/standards/queries'
 import { carrier } from '../../kernel/standards/carry'
+import { recounter } from '../../kernel/standards/recount'
 import type { AssessmentRow } from '../../kernel/course/rows'
 import { checkChanges } from './check-changes'
 import { decisions } from '../../kernel/course/decisions'
@@ -28,6 +30,7 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const carriedOver = carrier(db)
   const standardOf = standardsOf(libraryQueries(db))
+  const recount = recounter(db)
 
   const kept = (courseId: string, personId: string): KeptTrial => {
     const row = trialOf.get(courseId, personId)
@@ -61,6 +64,10 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
           const row = assessment.get(assessmentId, courseId)
           return row ? carriedOver(row, standardId, before).changes : []
         },
+        rereadNow(assessmentId, method) {
+          const row = assessment.get(assessmentId, courseId)
+          return !!row && recount.stillGives(row, method)
+        },
         markOfPicks(assessmentId, picks) {
           const { standardId, outOf, use } = table.assessments.find((a) => a.id === assessmentId)!
           const standard = standardOf(standardId)
@@ -80,6 +87,17 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       if (body.trialVersion !== undefined) keep.get(courseId, me.id, '[]', now())
       return record.get(id)!
     })
+  })
+
+  handle(routes.recount, async ({ params: { courseId, assessmentId }, body }) => {
+    const row = assessment.get(assessmentId, courseId)
+    if (!row || row.away) throw new HttpProblem(404, 'There is no such assessment.')
+    const work = recount.inTurns(row, body)
+    for (;;) {
+      const step = work.next()
+      if (step.done) return step.value
+      await setImmediate()
+    }
   })
 
   handle(routes.record, ({ params }) => record.all(params.courseId))

@@ -1,6 +1,6 @@
 import canonicalize from 'canonicalize'
 import { createHash } from 'node:crypto'
-import { gradeWorkings, workingsOf } from '#core/trial'
+import { gradeWorkings, totalAdjustments, workingsOf } from '#core/trial'
 import type { CourseTable, IssueContent } from '#contract'
 
 /** The results as they would be frozen now. */
@@ -8,7 +8,9 @@ export function issueContent(
   table: Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> },
   number: number,
 ): IssueContent {
-  const result = gradeWorkings(workingsOf(table))
+  const workings = workingsOf(table)
+  const result = gradeWorkings(workings)
+  const rescaled = totalAdjustments(workings).length > 0
   const sections = new Map(table.sections.map((s) => [s.id, s.name]))
   const { code, title, term } = table.head
   return {
@@ -25,6 +27,7 @@ export function issueContent(
         name: student.name,
         section: sections.get(student.sectionId)!,
         final: r.final,
+        ...(rescaled && { adjusted: r.adjusted }),
         rounded: r.rounded,
         grade: r.grade,
         pending: r.pending,

@@ -1,10 +1,14 @@
 import { setImmediate } from 'node:timers/promises'
+import { againBy, type AgreeRule } from '#core/agree'
 import { STATUSES, type Status } from '#core/grades'
 import { scriptIdOf } from '#core/trial'
 import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
 import type { Db } from '../db/open'
 import type { CellKey } from './latest-cells'
 import { planLoader, type Decided, type PlanLoader } from './load-plan'
+
+/** The word for a rule as it is kept. */
+const wordOf = (rule: string | null): string | null => (rule === null ? null : againBy(JSON.parse(rule) as AgreeRule))
 
 type TableCore = Omit<CourseTable, 'head'> & { head: Omit<CourseHead, 'role'> }
 
@@ -54,11 +58,13 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     .raw()
 
   const lastWords = db
-    .prepare<[string], [string, number | null]>(
-      'SELECT g.script_id, g.mark FROM decision d JOIN last_word g ON g.decision_id = d.id WHERE d.course_id = ? AND d.withdrawn_at IS NULL',
+    .prepare<[string], [string, number | null, string | null]>(
+      'SELECT g.script_id, g.mark, g.rule FROM decision d JOIN last_word g ON g.decision_id = d.id WHERE d.course_id = ? AND d.withdrawn_at IS NULL',
     )
     .raw()
-  const lastWord = db.prepare<[string], { mark: number | null }>('SELECT mark FROM last_word WHERE script_id = ?')
+  const lastWord = db.prepare<[string], { mark: number | null; rule: string | null }>(
+    'SELECT mark, rule FROM last_word WHERE script_id = ?',
+  )
 
   const kept = new Map<string, TableCore>()
   const places = new Map<string, Places>()
@@ -123,13 +129,19 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     return [...now, ...before].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.id < b.id ? -1 : 1))
   }
 
-  function settledIn(id: string): Pick<TableCore, 'agreed' | 'reopened'> {
+  function settledIn(id: string): Pick<TableCore, 'agreed' | 'agreedBy' | 'reopened'> {
     const agreed: TableCore['agreed'] = {}
+    const agreedBy: TableCore['agreedBy'] = {}
     const reopened: string[] = []
-    for (const [scriptId, mark] of lastWords.iterate(id))
+    for (const [scriptId, mark, rule] of lastWords.iterate(id)) {
       if (mark === null) reopened.push(scriptId)
-      else agreed[scriptId] = mark
-    return { agreed, reopened }
+      else {
+        agreed[scriptId] = mark
+        const word = wordOf(rule)
+        if (word !== null) (agreedBy[word] ??= []).push(scriptId)
+      }
+    }
+    return { agreed, agreedBy, reopened }
   }
 
   /** What of the table follows from the plan as it is decided. */
@@ -137,7 +149,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     plan,
     adjustments,
     agreeBy,
-  }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings' | 'agreed' | 'reopened'> {
+  }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings' | 'agreed' | 'agreedBy' | 'reopened'> {
     const { head, version, hasMarks, policy, boundaries, components, assessments, leftOut } = plan
     return {
       head,
@@ -251,6 +263,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       )
       const { status, daysLate, entered, id } = table.scripts
       const reopened = new Set(table.reopened)
+      const by = new Map(Object.entries(table.agreedBy).flatMap(([word, ids]) => ids.map((script) => [script, word])))
       return places.map(({ key: { studentId, assessmentId }, at }) => ({
         studentId,
         assessmentId,
@@ -259,6 +272,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
         entered: entered[at]!,
         readings: own.get(at)!,
         agreed: table.agreed[id[at]!] ?? null,
+        agreedBy: by.get(id[at]!) ?? null,
         reopened: reopened.has(id[at]!),
       }))
     },
@@ -281,8 +295,14 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       if (scriptId === undefined || !word) continue
       delete table.agreed[scriptId]
       table.reopened = table.reopened.filter((other) => other !== scriptId)
+      for (const [rule, ids] of Object.entries(table.agreedBy))
+        if (ids.includes(scriptId)) table.agreedBy[rule] = ids.filter((other) => other !== scriptId)
       if (word.mark === null) table.reopened.push(scriptId)
-      else table.agreed[scriptId] = word.mark
+      else {
+        table.agreed[scriptId] = word.mark
+        const by = wordOf(word.rule)
+        if (by !== null) (table.agreedBy[by] ??= []).push(scriptId)
+      }
     }
   }
 

@@ -44,12 +44,12 @@ export default function Bound() {
         trial.changes.filter((c) => c.kind !== 'bound'),
         'boundaries back as adopted',
       )
-    else propose([{ kind: 'bound', boundaries: next }], what)
+    else propose([{ kind: 'bound', boundaries: next, over: table.boundaries }], what)
   }
   const put = (at: number, from: number) => tryOut(moved(at, from, typed ?? boundaries), `${boundaries[at]!.grade} begins at ${from}`)
   const pull = (at: number, from: number) => {
     const next = moved(at, from)
-    if (checkBoundaries(next, table.policy.above100).length === 0) preview([{ kind: 'bound', boundaries: next }])
+    if (checkBoundaries(next, table.policy.above100).length === 0) preview([{ kind: 'bound', boundaries: next, over: table.boundaries }])
   }
   const step = (by: number) => boundary && put(chosen, Number((boundary.from + by).toFixed(3)))
   useKeys([

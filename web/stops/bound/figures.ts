@@ -26,7 +26,7 @@ export function boundFigures({ table, tried, adopted, current }: CourseState, zo
   const { result } = current
   const own = new Map(table.sections.map((s) => [s.id, [] as StudentResult[]]))
   table.students.forEach((s, i) => own.get(s.sectionId)!.push(result.students[i]!))
-  const finals = (students: readonly StudentResult[]) => students.flatMap((s) => s.final ?? [])
+  const finals = (students: readonly StudentResult[]) => students.flatMap((s) => s.adjusted ?? [])
   const { movers, up, down } = compareResults(regrade(result, table.boundaries), regrade(result, boundaries))
   return {
     boundaries,

@@ -3,7 +3,7 @@ import { gradeAt } from '#core/bounds'
 import { quantile } from '#core/compare'
 import type { CourseState } from '../../course/state'
 import { ofWhat } from '../../parts/of-what'
-import { readingsOfWhat, readTwice } from './readings-of'
+import { readingsOfWhat, readTwice } from '../../parts/readings-of'
 
 export interface Reliability {
   /** Scripts that two or more read, and pairs of readings of one script. */

@@ -46,8 +46,8 @@ export function lookNext(state: CourseState): LookNext {
   for (const one of worth) chances.set(one.studentId, one.chance)
   return {
     scripts: [...first.values()].slice(0, MOST).map((one) => {
-      const { final, grade } = student.get(one.studentId)!
-      return { ...one, percent: final!, grade: grade! }
+      const { adjusted, grade } = student.get(one.studentId)!
+      return { ...one, percent: adjusted!, grade: grade! }
     }),
     wrong: [...chances.values()].reduce((s, c) => s + 1 - c, 0),
     graded: current.result.students.filter((s) => s.grade !== null).length,

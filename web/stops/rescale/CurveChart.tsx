@@ -20,11 +20,15 @@ import { histogram } from '#core/compare'
 import { numeral } from '../../parts/format'
 import { tickStep } from '../../parts/ticks'
 import { movePoint } from './move-point'
+import styles from './rescale.module.css'
 
 interface Props {
   outOf: number
   before: number[]
   after: number[]
+  /** Marks of the group that is matched, drawn as an outline beside what comes out. */
+  like: number[] | null
+  unit: 'marks' | 'percent'
   /** Mark → mark along the whole range. */
   line: { x: number; y: number }[] | null
   /** Where each mark goes, as dots. */
@@ -42,7 +46,7 @@ const EDGE = 76
 
 /** The map from mark to mark, with the distribution before it below and the one after it at the side. */
 export function CurveChart(props: Props) {
-  const { outOf, before, after, line, dots, points } = props
+  const { outOf, before, after, like, unit, line, dots, points } = props
   const step = tickStep(outOf)
   const top = Math.max(outOf, ...after)
   const ticks = Array.from({ length: Math.floor(top / step) + 1 }, (_, i) => i * step)
@@ -51,8 +55,13 @@ export function CurveChart(props: Props) {
   const below = useMemo(() => bins(before), [before, top]) // eslint-disable-line react-hooks/exhaustive-deps
   const beside = useMemo(() => bins(after), [after, top]) // eslint-disable-line react-hooks/exhaustive-deps
   const most = Math.max(1, ...below.map((b) => b.n), ...beside.map((b) => b.n))
+  // As a share of those that come out, so that a group of another size can be held against them.
+  const outline = useMemo(
+    () => (like && like.length > 0 ? bins(like).map((b) => ({ at: b.at, n: (b.n * after.length) / like.length })) : null),
+    [like, after.length, top], // eslint-disable-line react-hooks/exhaustive-deps
+  )
   return (
-    <div className="curve" style={{ gridTemplateColumns: `minmax(0, 1fr) ${EDGE}px`, gridTemplateRows: `minmax(0, 1fr) ${EDGE}px` }}>
+    <div className={styles.curve} style={{ gridTemplateColumns: `minmax(0, 1fr) ${EDGE}px`, gridTemplateRows: `minmax(0, 1fr) ${EDGE}px` }}>
       <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 480, height: 440 }}>
         <ComposedChart margin={{ top: 8, right: 8, bottom: 0, left: 0 }} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--rule)" />
@@ -91,17 +100,29 @@ export function CurveChart(props: Props) {
         </ComposedChart>
       </ResponsiveContainer>
       <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: EDGE, height: 440 }}>
-        <BarChart
-          data={beside}
+        <ComposedChart
           layout="vertical"
+          data={beside}
           margin={{ top: 8, right: 2, bottom: 24, left: 0 }}
           barCategoryGap={1}
           accessibilityLayer={false}
         >
-          <XAxis type="number" domain={[0, most]} hide />
-          <YAxis type="number" dataKey="at" domain={[0, top]} hide />
+          <XAxis type="number" domain={[0, most]} hide allowDataOverflow />
+          <YAxis type="number" dataKey="at" domain={[0, top]} reversed hide />
           <Bar dataKey="n" fill="var(--step-2)" stroke="var(--ink)" strokeWidth={0.7} isAnimationActive={false} barSize={6} />
-        </BarChart>
+          {outline && (
+            <Line
+              data={outline}
+              dataKey="n"
+              type="step"
+              dot={false}
+              activeDot={false}
+              stroke="var(--ochre)"
+              strokeWidth={1.5}
+              isAnimationActive={false}
+            />
+          )}
+        </ComposedChart>
       </ResponsiveContainer>
       <div>
         <ResponsiveContainer width="100%" height={EDGE - 20} initialDimension={{ width: 480, height: EDGE - 20 }}>
@@ -111,7 +132,10 @@ export function CurveChart(props: Props) {
             <Bar dataKey="n" fill="var(--sand)" stroke="var(--ink)" strokeWidth={0.7} isAnimationActive={false} barSize={8} />
           </BarChart>
         </ResponsiveContainer>
-        <div className="soft small text-center">as it goes in, out of {numeral(outOf)}</div>
+        <div className="soft small text-center">
+          {unit === 'percent' ? 'course percent as it goes in' : `as it goes in, out of ${numeral(outOf)}`}
+          {outline && <span className="ochre"> · outline: the group that is matched</span>}
+        </div>
       </div>
     </div>
   )
@@ -157,7 +181,7 @@ function PullPoints({ points, outOf, chosen, onChoose, onPull, onLetGo, disabled
           y={scaleY(p[1])! - 6}
           width={12}
           height={12}
-          className="pull-point"
+          className={styles.point}
           fill={i === chosen ? 'var(--pine)' : 'var(--sheet)'}
           stroke="var(--pine)"
           strokeWidth={2}

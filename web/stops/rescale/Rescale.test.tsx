@@ -76,7 +76,7 @@ test('another way takes the place of the one that is tried, and dropped it is go
   const { user } = start()
   await user.keyboard('1')
   await user.keyboard('3')
-  expect(method()).toEqual([{ kind: 'topTo', to: 40 }])
+  expect(method()).toEqual([{ kind: 'topTo', to: 40, highest: '30' }])
   await user.click(screen.getByRole('button', { name: /^Drop it/ }))
   expect(changes).toEqual([])
   expect(screen.getByText(/Nothing is rescaled here/)).toBeTruthy()

@@ -14,10 +14,11 @@ const NONE: Mover[] = []
 
 /** Plain and adjusted side by side, by section; who moves and who overtakes whom. */
 export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; trying: boolean }) {
-  const { table, trial } = useCourse()
+  const { table } = useCourse()
+  const { change, rest } = figures
   const label = usePersonLabels(table.students)
   const sectionOf = useMemo(() => new Map(table.students.map((s) => [s.id, s.sectionId])), [table.students])
-  const movers = trial.change?.movers ?? NONE
+  const movers = change?.movers ?? NONE
   const ways = useMemo(() => {
     const by = new Map<string, { up: number; down: number }>()
     for (const m of movers) {
@@ -51,7 +52,10 @@ export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; tr
             columns={7}
             row={(s, row) => (
               <tr key={s.id} {...row}>
-                <td className="fw-semibold">{s.name}</td>
+                <td className="fw-semibold">
+                  {s.name}
+                  {s.n === 0 && <span className="soft fw-normal"> no marks yet</span>}
+                </td>
                 <td className="num soft">{fixed(s.plainMean)}</td>
                 <td className="num fw-semibold">{fixed(s.mean)}</td>
                 <td className="num">
@@ -68,14 +72,19 @@ export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; tr
           />
         </tbody>
       </table>
-      {trial.change && (
+      {change && (
         <p className="small mt-2 mb-1">
-          {trial.change.reversed === 0
+          {change.reversed === 0
             ? 'Nobody overtakes anybody in the course.'
-            : `${counted(trial.change.reversed, 'pair')} change places in the course: ${trial.change.pairs
+            : `${counted(change.reversed, 'pair')} ${change.reversed === 1 ? 'changes' : 'change'} places in the course: ${change.pairs
                 .slice(0, NAMED)
                 .map((p) => `${label(p.passes)} passes ${label(p.passed)}`)
-                .join('; ')}${trial.change.reversed > NAMED ? ' and so on' : ''}.`}
+                .join('; ')}${change.reversed > NAMED ? ' and so on' : ''}.`}
+        </p>
+      )}
+      {rest && (
+        <p className="small soft mb-1">
+          Apart from this, the rest of the trial moves {counted(rest.percents, 'percent')}: {rest.up} up, {rest.down} down.
         </p>
       )}
       {movers.length > 0 && (

@@ -1,56 +1,153 @@
-import { Form } from 'react-bootstrap'
-import type { Adjustment } from '#core/rescale'
-import type { Assessment } from '#contract'
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { GripVertical } from 'lucide-react'
+import { Button, Form } from 'react-bootstrap'
+import { actsOnReadings } from '#core/rescale'
 import { useCourse } from '../../course/course'
-import { methodInWords } from './methods/forms'
+import { CopyTo } from './CopyTo'
+import { MapOut } from './MapOut'
+import { useWords } from './methods/words'
+import type { RescaleFigures } from './figures'
+import type { StackItem } from './stack'
+import type { Rescaling } from './useRescaling'
+import styles from './rescale.module.css'
 
-const words = ({ method }: Adjustment): string => methodInWords(method)
+const STATE: Record<StackItem['state'], string> = { adopted: 'adopted', changed: 'adopted, changed in the trial', tried: 'trying' }
 
-/** The adjustments of an assessment in their order; each can be switched off, as a trial. */
-export function Stack({ assessment, trying }: { assessment: Assessment; trying: Adjustment | null }) {
-  const { table, trial, propose, setTrial, mayDecide } = useCourse()
-  const adopted = table.adjustments.filter((a) => a.assessmentId === assessment.id)
-  if (adopted.length === 0 && !trying) return null
-  const isOn = (a: Adjustment) => trial.changes.reduce((on, c) => (c.kind === 'switch' && c.adjustmentId === a.id ? c.on : on), a.on)
-  const flip = (a: Adjustment) => {
-    const on = !isOn(a)
-    const label = `switch ${words(a)} ${on ? 'on' : 'off'}`
-    if (on === a.on)
-      setTrial(
-        trial.changes.filter((c) => c.kind !== 'switch' || c.adjustmentId !== a.id),
-        label,
-      )
-    else propose([{ kind: 'switch', adjustmentId: a.id, on }], label)
+/** The adjustments in the order in which they act: looked at, put in another order, switched off, copied, each as a trial. */
+export function Stack({ rescaling, figures }: { rescaling: Rescaling; figures: RescaleFigures }) {
+  const { mayDecide, order, look } = rescaling
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const words = useWords()
+  const { stack, subject } = figures
+  if (stack.length === 0) return null
+  const ids = stack.map((s) => s.adjustment.id)
+  const nameOf = (id: unknown) => words(stack.find((s) => s.adjustment.id === id)!.adjustment)
+  const moveTo = (from: number, to: number) => {
+    if (to >= 0 && to < ids.length) order(arrayMove(ids, from, to))
   }
-  const where = (a: Adjustment) =>
-    a.sectionIds ? `, ${a.sectionIds.map((s) => table.sections.find((x) => x.id === s)?.name).join(', ')}` : ''
   return (
     <section>
-      <h2>The stack</h2>
-      <ol className="stack">
-        {adopted.map((a, i) => (
-          <li key={a.id}>
-            <Form.Check
-              type="switch"
-              id={`on-${a.id}`}
-              checked={isOn(a)}
-              disabled={!mayDecide}
-              onChange={() => flip(a)}
-              label={`${i + 1} · ${words(a)}${where(a)}`}
-            />
-            <span className="soft small">{isOn(a) === a.on ? (a.on ? 'adopted' : 'switched off') : 'switching, not adopted yet'}</span>
-          </li>
-        ))}
-        {trying && (
-          <li className="trying">
-            <b>
-              {adopted.length + 1} · {words(trying)}
-              {where(trying)}
-            </b>
-            <span className="soft small">trying</span>
-          </li>
+      <div className={styles.howHead}>
+        <h2>The stack</h2>
+        {mayDecide && figures.chosenId !== null && (
+          <Button size="sm" variant="link" onClick={() => look('new')}>
+            A new one <kbd>N</kbd>
+          </Button>
         )}
-      </ol>
+      </div>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={({ active, over }) =>
+          over && active.id !== over.id && moveTo(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
+        }
+        accessibility={{
+          announcements: {
+            onDragStart: ({ active }) => `${nameOf(active.id)} is picked up.`,
+            onDragOver: ({ active, over }) => (over ? `${nameOf(active.id)} is at place ${ids.indexOf(String(over.id)) + 1}.` : undefined),
+            onDragEnd: ({ active, over }) =>
+              over ? `${nameOf(active.id)} is put at place ${ids.indexOf(String(over.id)) + 1}.` : undefined,
+            onDragCancel: ({ active }) => `${nameOf(active.id)} stays where it was.`,
+          },
+        }}
+      >
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+          <ol className={styles.stack}>
+            {stack.map((item, i) => (
+              <Item
+                key={item.adjustment.id}
+                item={item}
+                place={i}
+                subject={subject.title}
+                chosen={item.adjustment.id === figures.chosenId}
+                rescaling={rescaling}
+                onStep={stack.length > 1 && mayDecide ? (by) => moveTo(i, i + by) : null}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
     </section>
+  )
+}
+
+interface ItemProps {
+  item: StackItem
+  place: number
+  subject: string
+  chosen: boolean
+  rescaling: Rescaling
+  /** Moves it up or down; null where there is nothing to move past. */
+  onStep: ((by: number) => void) | null
+}
+
+function Item({ item: { adjustment: a, state, anew }, place, subject, chosen, rescaling, onStep }: ItemProps) {
+  const { table } = useCourse()
+  const { mayDecide, flip, look, put } = rescaling
+  const words = useWords()
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({
+    id: a.id,
+    disabled: onStep === null,
+  })
+  const adopted = table.adjustments.find((x) => x.id === a.id)
+  return (
+    <li
+      ref={setNodeRef}
+      className={chosen ? styles.chosen : undefined}
+      style={{ transform: transform ? `translateY(${transform.y}px)` : undefined, transition }}
+      onKeyDown={(e) => {
+        const by = e.altKey ? { ArrowUp: -1, ArrowDown: 1 }[e.key] : undefined
+        if (by === undefined || !onStep) return
+        e.preventDefault()
+        onStep(by)
+      }}
+    >
+      {onStep && (
+        <button
+          ref={setActivatorNodeRef}
+          className={styles.grip}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${words(a)}`}
+          title="Drag, or Alt with ↑ and ↓"
+        >
+          <GripVertical size={14} aria-hidden />
+        </button>
+      )}
+      {adopted && (
+        <Form.Check
+          type="switch"
+          id={`on-${a.id}`}
+          aria-label={`${words(a)} is on`}
+          checked={a.on}
+          disabled={!mayDecide}
+          onChange={(e) => flip(a, e.target.checked, adopted.on)}
+        />
+      )}
+      <button className="row-name" aria-pressed={chosen} onClick={() => look(chosen ? 'none' : a.id)}>
+        {place + 1} · {words(a)}
+      </button>
+      <span className={`small ${state === 'adopted' ? 'soft' : 'pine'}`}>
+        {STATE[state]}
+        {!a.on && ', off'}
+        {actsOnReadings(a.method) && ', on readings'}
+      </span>
+      {mayDecide && <CopyTo adjustment={a} />}
+      <MapOut adjustment={a} title={subject} />
+      {anew && a.on && (
+        <span className={`small ochre ${styles.anew}`}>
+          {anew.words}{' '}
+          {mayDecide && (
+            <button className="quiet-button" onClick={() => put(anew.adjustment, `${words(a)} anew`)}>
+              Try it anew
+            </button>
+          )}
+        </span>
+      )}
+    </li>
   )
 }

@@ -51,5 +51,5 @@ test('who passes is counted before and after; of what none is named, the hardest
     [2, 2],
     [0, 1],
   ])
-  expect(rescaleFigures(smallState(table), null)!.assessmentId).toBe('paper')
+  expect(rescaleFigures(smallState(table), null)!.subject.assessmentId).toBe('paper')
 })

@@ -1,8 +1,13 @@
-import { describe } from '#core/compare'
-import { applyChanges, standingMarks, standingOf, type Change, type StandingMark, type Workings } from '#core/trial'
+import { compareGroups, describe } from '#core/compare'
+import { actsOnMarks, adjuster, compareResults, markMethodOf, type Adjustment, type ResultChange } from '#core/rescale'
+import { standingOf } from '#core/trial'
 import type { Assessment } from '#contract'
 import type { CourseState } from '../../course/state'
 import { compareSections, type Compared } from '../../parts/compared'
+import { WHOLE_COURSE } from '../../parts/of-what'
+import { leansIn, type MarkerLean } from './leans-in'
+import { covers, goingInto, inOrder, likeMarks, stackItems, takenAnew, waysOf, withoutOwn, type StackItem, type Way } from './stack'
+import { subjectOf, type Subject } from './subject'
 
 /** What a rescaling does to one section, beside how it compares. */
 export type RescaledSection = Pick<Compared['sections'][number], 'id' | 'name' | 'lean' | 'passed'> & {
@@ -10,33 +15,50 @@ export type RescaledSection = Pick<Compared['sections'][number], 'id' | 'name' |
   /** As marked, before any rescaling. */
   plainMean: number | null
   plainPassed: number | null
+  /** How many marks it has: one without any cannot be rescaled. */
+  n: number
+}
+
+/** How the covered marks differ from those of the group that is matched. */
+export interface Apart {
+  difference: number | null
+  interval: [low: number, high: number] | null
 }
 
 export interface RescaleFigures {
-  assessmentId: string
-  /** Marks as they go into what is tried: after the stack before it. */
+  subject: Subject
+  stack: StackItem[]
+  /** The adjustment that is looked at; null for the whole stack. */
+  chosenId: string | null
+  /** Marks as they go into what is looked at, and as they come out. */
   before: number[]
-  /** As they come out. */
   after: number[]
+  /** Marks as they go into it, by the section their students were in on the day. */
+  bySection: Record<string, number[]>
+  /** Marks of the group that is matched; null where none is. */
+  like: number[] | null
+  apart: Apart | null
   /** Each way a mark goes, once. */
   dots: { x: number; y: number }[]
+  /** The map along the whole range; null where it is not one from mark to mark. */
+  line: { x: number; y: number }[] | null
+  /** How many more than before stand at the top and at nothing. */
+  ends: { top: number; bottom: number }
   tolerance: number
   sections: RescaledSection[]
   /** Whether anything at all is rescaled. */
   rescaled: boolean
+  /** What the trial’s adjustments here do; null where it has none. */
+  change: ResultChange | null
+  /** What the rest of the trial does; null where there is no more of it. */
+  rest: Pick<ResultChange, 'up' | 'down' | 'percents'> | null
+  /** How the markers of its readings lean. */
+  leans: MarkerLean[]
 }
 
-/** The adjustment of an assessment that a trial tries; null for none. */
-export function triedOn(
-  { adjustments }: Pick<Workings, 'adjustments'>,
-  changes: readonly Change[],
-  assessmentId: string,
-): Extract<Change, { kind: 'adjust' }> | null {
-  const own = changes.find(
-    (c) => c.kind === 'adjust' && c.adjustment.assessmentId === assessmentId && !adjustments.some((a) => a.id === c.adjustment.id),
-  )
-  return own?.kind === 'adjust' ? own : null
-}
+const LINE_POINTS = 121
+/** What other work says of sections is asked at Compare. */
+const NO_OTHERS: string[] = []
 
 /** The assessment whose marks came out lowest, of those with enough of them to tell. */
 function hardest({ table, workings, adopted }: CourseState): Assessment | undefined {
@@ -49,56 +71,122 @@ function hardest({ table, workings, adopted }: CourseState): Assessment | undefi
   return [...table.assessments].sort((a, b) => share.get(a.id)! - share.get(b.id)!)[0]
 }
 const ENOUGH = 5
-/** What other work says of sections is asked at Compare. */
-const NO_OTHERS: string[] = []
 
-/** What is tried on an assessment and what it does; of the hardest one where none is named, null where there is none. */
-export function rescaleFigures(state: CourseState, wanted: string | null): RescaleFigures | null {
-  const { table, workings, tried, current, changes } = state
-  const assessment = table.assessments.find((a) => a.id === wanted) ?? hardest(state)
-  if (!assessment) return null
-  const own = triedOn(workings, changes, assessment.id)
-  const after = standingOf(tried, current.standing, assessment.id)
-  const before = own ? without(state, own, assessment.id) : after.map((s) => ({ ...s, mark: s.plain }))
-  const { sections, tolerance } = compareSections(state, assessment.id, NO_OTHERS)
-  const plainOf = new Map(sections.map((s) => [s.id, [] as number[]]))
-  const sectionOf = new Map(table.students.map((s) => [s.id, s.sectionId]))
-  for (const s of after) if (s.plain !== null) plainOf.get(sectionOf.get(s.studentId)!)!.push(s.plain)
-  const passed = (marks: number[]) => (assessment.passMark === null ? null : marks.filter((m) => m >= assessment.passMark!).length)
+/**
+ * What is done to the marks of an assessment, or to the course percent, and what that does.
+ * @param wanted the hardest assessment where none is named
+ * @param looked the adjustment that is looked at; else the one that was tried last
+ * @returns null where there is nothing to rescale
+ */
+export function rescaleFigures(state: CourseState, wanted: string | null, looked: string | null = null): RescaleFigures | null {
+  const subject = subjectOf(state.table, wanted) ?? subjectOf(state.table, hardest(state)?.id ?? null)
+  if (!subject) return null
+  const { tried, changes, adopted, current } = state
+  const ways = waysOf(state, subject)
+  const items = stackItems(state, subject, ways)
+  const stack = inOrder(tried.adjustments, subject.assessmentId)
+  const last = changes.findLast((c) => c.kind === 'adjust' && c.adjustment.assessmentId === subject.assessmentId)
+  const chosen =
+    stack.find((a) => a.id === looked) ?? (last?.kind === 'adjust' ? stack.find((a) => a.id === last.adjustment.id) : undefined)
+  const shown = chosen ? ways.filter((w) => covers(chosen, w)) : ways
+  const before = shown.map((w) => (chosen ? goingInto(w, stack, chosen.id) : w.plain))
+  const after = shown.map((w, i) => (chosen ? (w.steps.get(chosen.id) ?? before[i]!) : goingInto(w, stack, null)))
+  const like = chosen ? likeMarks(chosen, ways, stack) : null
+  const { others, base } = withoutOwn(state, subject)
   return {
-    assessmentId: assessment.id,
-    before: before.flatMap((s) => s.mark ?? []),
-    after: after.flatMap((s) => s.mark ?? []),
-    dots: waysOf(before, after),
-    tolerance,
-    sections: sections.map(({ id, name, lean, passed: now, figures }) => ({
-      id,
-      name,
-      lean,
-      passed: now,
-      mean: figures.mean,
-      plainMean: describe(plainOf.get(id)!).mean,
-      plainPassed: passed(plainOf.get(id)!),
-    })),
-    rescaled: after.some((s) => s.mark !== s.plain),
+    subject,
+    stack: items,
+    chosenId: chosen?.id ?? null,
+    before,
+    after,
+    bySection: Object.fromEntries(
+      state.table.sections.map((s) => [
+        s.id,
+        ways.filter((w) => w.sectionId === s.id).map((w) => (chosen ? goingInto(w, stack, chosen.id) : w.plain)),
+      ]),
+    ),
+    like,
+    apart: like && apartOf(before, like),
+    dots: dotsOf(before, after),
+    line: chosen ? lineOf(chosen, before, subject) : null,
+    ends: {
+      top: standingAt(after, subject.outOf) - standingAt(before, subject.outOf),
+      bottom: standingAt(after, 0) - standingAt(before, 0),
+    },
+    ...sectionsOf(state, subject, ways),
+    rescaled: ways.some((w) => w.steps.size > 0),
+    change: others.length < changes.length ? compareResults(base.result, current.result) : null,
+    rest: others.length > 0 ? compareResults(adopted.result, base.result) : null,
+    leans: subject.assessmentId === null ? [] : [...leansIn(state, subject.assessmentId).values()],
   }
 }
 
-/** What would stand without one change. */
-function without({ workings, changes }: CourseState, own: Change, assessmentId: string): StandingMark[] {
-  const others = applyChanges(
-    workings,
-    changes.filter((c) => c !== own),
-  )
-  return standingOf(others, standingMarks(others), assessmentId)
+const standingAt = (marks: readonly number[], at: number) => marks.filter((m) => m === at).length
+
+function apartOf(covered: readonly number[], like: readonly number[]): Apart {
+  const [own] = compareGroups([
+    { id: 'covered', values: covered },
+    { id: 'like', values: like },
+  ]).groups
+  return { difference: own!.difference, interval: own!.interval }
 }
 
-function waysOf(before: readonly StandingMark[], after: readonly StandingMark[]): RescaleFigures['dots'] {
-  const out = new Map(after.map((s) => [s.cell, s.mark]))
+function lineOf(a: Adjustment, before: readonly number[], { outOf }: Subject): RescaleFigures['line'] {
+  const { method } = a
+  if (!actsOnMarks(method)) return null
+  try {
+    const change = adjuster({ ...a, method, step: null }, before)
+    return Array.from({ length: LINE_POINTS }, (_, i) => Number(((outOf * i) / (LINE_POINTS - 1)).toFixed(4))).map((x) => ({
+      x,
+      y: change(x),
+    }))
+  } catch {
+    return null
+  }
+}
+
+function dotsOf(before: readonly number[], after: readonly number[]): RescaleFigures['dots'] {
   const seen = new Map<string, { x: number; y: number }>()
-  for (const s of before) {
-    const y = out.get(s.cell)
-    if (s.mark !== null && y !== null && y !== undefined) seen.set(`${s.mark} ${y}`, { x: s.mark, y })
-  }
+  before.forEach((x, i) => seen.set(`${x} ${after[i]!}`, { x, y: after[i]! }))
   return [...seen.values()]
+}
+
+function sectionsOf(state: CourseState, subject: Subject, ways: readonly Way[]): Pick<RescaleFigures, 'sections' | 'tolerance'> {
+  const { sections, tolerance, passMark } = compareSections(state, subject.assessmentId ?? WHOLE_COURSE, NO_OTHERS)
+  const sectionOf = new Map(state.table.students.map((s) => [s.id, s.sectionId]))
+  const plain = new Map(sections.map((s) => [s.id, [] as number[]]))
+  for (const w of ways) plain.get(sectionOf.get(w.studentId)!)?.push(w.plain)
+  const passed = (marks: readonly number[]) => (passMark === null ? null : marks.filter((m) => m >= passMark).length)
+  return {
+    tolerance,
+    sections: sections.map(({ id, name, lean, passed: now, figures }) => {
+      const own = plain.get(id)!
+      return {
+        id,
+        name,
+        lean,
+        passed: now,
+        mean: figures.mean,
+        plainMean: describe(own).mean,
+        plainPassed: passed(own),
+        n: own.length,
+      }
+    }),
+  }
+}
+
+/** The adjustments that would do the same in other assessments: on their scale, fixed by their own marks. */
+export function copiesOf(state: CourseState, adjustmentId: string, assessmentIds: readonly string[]): Adjustment[] {
+  const a = state.tried.adjustments.find((x) => x.id === adjustmentId)
+  if (!a) return []
+  return assessmentIds.flatMap((id): Adjustment[] => {
+    const subject = subjectOf(state.table, id)
+    if (!subject) return []
+    const by = subject.outOf / a.outOf
+    const method = actsOnMarks(a.method) ? markMethodOf(a.method.kind).scaled(a.method, by) : a.method
+    const copy: Adjustment = { ...a, id: `${a.id}-${id}`, assessmentId: id, outOf: subject.outOf, method }
+    const ways = waysOf(state, subject)
+    const stack = [...inOrder(state.tried.adjustments, id), copy]
+    return [takenAnew(state, copy, ways, stack)?.adjustment ?? copy]
+  })
 }

@@ -1,22 +1,21 @@
 import fc from 'fast-check'
-import { METHOD_KINDS, methodOf, type AdjustmentMethod } from '#core/rescale'
+import { rationalOf, toNumber } from '#core/grades'
+import { kindOnReadings, markMethodOf, METHOD_KINDS, type MarkKind } from '#core/rescale'
 import { tickStep } from '../../parts/ticks'
 import { movePoint } from './move-point'
 
-const startMethod = (kind: AdjustmentMethod['kind'], outOf: number) => methodOf(kind).start(outOf, tickStep(outOf))
-const pullPoints = (method: AdjustmentMethod) => methodOf(method.kind).points?.of(method) ?? null
-const withPoints = (method: AdjustmentMethod, points: [number, number][]) => methodOf(method.kind).points!.put(method, points)
+const start = (kind: MarkKind, marks = [12, 30, 21]) => markMethodOf(kind).start({ outOf: 40, tick: tickStep(40), marks })
 
-test.each(METHOD_KINDS)('%s begins as something that changes nothing, but for the top', (kind) => {
-  const method = startMethod(kind, 40)
-  const points = pullPoints(method)
-  if (points) {
-    expect(points.every(([x, y]) => x === y)).toBe(true)
-    expect(points[0]).toEqual([0, 0])
-    expect(points.at(-1)).toEqual([40, 40])
-    expect(withPoints(method, points)).toEqual(method)
-  } else expect(method).toEqual({ add: { kind, by: 0 }, multiply: { kind, by: 1 }, topTo: { kind, to: 40 } }[kind as 'add'])
-})
+test.each(METHOD_KINDS.filter((kind): kind is MarkKind => !kindOnReadings(kind)))(
+  '%s begins as something that changes nothing, but for the top',
+  (kind) => {
+    const method = start(kind)
+    const { points, map } = markMethodOf(kind)
+    const change = map(method, [12, 30, 21])
+    expect([12, 21, 30].map((x) => toNumber(change(rationalOf(x))))).toEqual(kind === 'topTo' ? [22, 31, 40] : [12, 21, 30])
+    if (points) expect(points.put(method, points.of(method))).toEqual(method)
+  },
+)
 
 test('however a point is pulled, the points stay in order and inside the axis', () =>
   fc.assert(
@@ -24,7 +23,8 @@ test('however a point is pulled, the points stay in order and inside the axis', 
       fc.integer({ min: 0, max: 4 }),
       fc.tuple(fc.double({ min: -50, max: 150, noNaN: true }), fc.double({ min: -50, max: 150, noNaN: true })),
       (at, to) => {
-        const start = pullPoints(startMethod('curve', 80))!
+        const { points, start: first } = markMethodOf('curve')
+        const start = points!.of(first({ outOf: 80, tick: tickStep(80), marks: [] }))
         const moved = movePoint(start, at, to, 80, 0.5)
         expect(moved.filter((_, i) => i !== at)).toEqual(start.filter((_, i) => i !== at))
         for (let i = 0; i < moved.length; i++) {

@@ -2,7 +2,7 @@ import { markerEffects, markerFit } from '#core/compare'
 import type { CourseState } from '../../../course/state'
 import { LEVEL_SHARE } from '../../../parts/compared'
 import { ofWhat, type OfWhat } from '../../../parts/of-what'
-import { nameOfMarker, readingsOfWhat, readTwice } from '../readings-of'
+import { ERRATIC, nameOfMarker, readingsOfWhat, readTwice } from '../../../parts/readings-of'
 
 export interface ComparedMarker {
   id: string
@@ -44,8 +44,7 @@ export interface ComparedMarkers extends Pick<OfWhat, 'of' | 'title' | 'unit' | 
   links: { a: string; b: string; scripts: number }[]
 }
 
-/** Own spread above which somebody is erratic, once they have read enough to tell. */
-const ERRATIC = 2
+/** Shared scripts from which on an own spread can be told. */
 const ENOUGH = 10
 
 /** Who leans among the markers of an assessment, a component or the course, and who can be compared at all. */

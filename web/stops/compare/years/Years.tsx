@@ -1,10 +1,10 @@
 import { useRef, useState } from 'react'
 import { useCourse, useYears } from '../../../course/course'
-import { useCourses } from '../../../session/ahead'
 import { useKeys } from '../../../settings/keys'
 import { AxisTicks } from '../../../parts/AxisTicks'
 import { TakeOut } from '../../../parts/take-out/TakeOut'
 import { Vial } from '../../../parts/Vial'
+import { useEarlierCourses } from '../../../parts/useEarlierCourses'
 import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted, fixed, share, signed, today } from '../../../parts/format'
 import { ticksOf } from '../../../parts/ticks'
@@ -18,12 +18,7 @@ import { yearsOut } from './table-out'
 /** This year beside earlier issues of the same course. */
 export function Years(view: ViewProps) {
   const { id, table } = useCourse()
-  const courses = useCourses()
-  // Confirmed courses of the same code that one oversees, the latest first.
-  const earlier = (courses.data ?? [])
-    .filter((c) => c.id !== id && c.code === table.head.code && c.confirmedIssue !== null && c.role !== 'student' && c.role !== 'marker')
-    .filter((c) => c.lastDay < table.head.firstDay)
-    .sort((a, b) => (a.firstDay < b.firstDay ? 1 : -1))
+  const earlier = useEarlierCourses()
   const compared = useYears(
     earlier.map((c) => c.id),
     view.of,

@@ -1,4 +1,5 @@
 import { NumberField } from '../../../parts/NumberField'
+import styles from '../rescale.module.css'
 
 /** The one number of a method, typed. */
 export const OneNumber = ({
@@ -16,7 +17,7 @@ export const OneNumber = ({
   max: number
   onCommit: (value: number) => void
 }) => (
-  <div className="points">
+  <div className={styles.points}>
     <label className="d-flex gap-2 align-items-baseline">
       {words}
       <NumberField label={words} value={value} min={min} max={max} step={step} onCommit={(v) => v !== null && onCommit(v)} />

@@ -1,5 +1,7 @@
 import type { Point } from '#core/rescale'
 import { NumberField } from '../../../parts/NumberField'
+import { MapIn } from './MapIn'
+import styles from '../rescale.module.css'
 
 interface Props {
   points: Point[]
@@ -7,16 +9,18 @@ interface Props {
   chosen: number
   onChoose: (at: number) => void
   onPoints: (points: Point[]) => void
+  /** A map that came as a file. */
+  onBroughtIn: (points: Point[]) => void
 }
 
 /** Points that can be pulled, typed: each stays between its neighbours. */
-export function Points({ points, outOf, chosen, onChoose, onPoints }: Props) {
+export function Points({ points, outOf, chosen, onChoose, onPoints, onBroughtIn }: Props) {
   return (
-    <div className="points">
+    <div className={styles.points}>
       {points.map((p, i) => {
         const put = (to: Point) => onPoints(points.map((q, j) => (j === i ? to : q)))
         return (
-          <span key={i} className={i === chosen ? 'chosen' : ''} onFocus={() => onChoose(i)}>
+          <span key={i} className={i === chosen ? styles.chosen : undefined} onFocus={() => onChoose(i)}>
             <NumberField
               label={`Point ${i + 1} from`}
               value={p[0]}
@@ -37,6 +41,7 @@ export function Points({ points, outOf, chosen, onChoose, onPoints }: Props) {
           </span>
         )
       })}
+      <MapIn outOf={outOf} onPoints={onBroughtIn} />
     </div>
   )
 }

@@ -1,80 +1,97 @@
 import type { ReactNode } from 'react'
-import { methodOf, type AdjustmentMethod, type MethodKind } from '#core/rescale'
-import { numeral, signed } from '../../../parts/format'
+import { markMethodOf, type MarkKind, type MethodKind, type OfKind } from '#core/rescale'
+import type { RescaleFigures } from '../figures'
+import type { Rescaling } from '../useRescaling'
+import { CriteriaForm } from './CriteriaForm'
+import { LeanForm } from './LeanForm'
+import { MatchForm } from './MatchForm'
 import { OneNumber } from './OneNumber'
 import { Points } from './Points'
 
-interface FormProps<M> {
-  method: M
-  outOf: number
-  chosen: number
-  onChoose: (at: number) => void
-  onMethod: (method: AdjustmentMethod) => void
+export interface FormProps {
+  rescaling: Rescaling
+  figures: RescaleFigures
+  /** The point that is pulled. */
+  point: number
+  onPoint: (at: number) => void
+  /** What had to be said before it could be tried is said. */
+  onChosen: () => void
 }
+type MethodFormProps<K extends MethodKind> = FormProps & { method: OfKind<K> }
+type Form<K extends MethodKind> = (props: MethodFormProps<K>) => ReactNode
 
-/** How a method is typed, and what it is in words where it stands in the stack. */
-interface Form<M> {
-  form: (props: FormProps<M>) => ReactNode
-  inWords: (method: M) => string
-}
-type Of<K extends MethodKind> = Extract<AdjustmentMethod, { kind: K }>
-
-const pulled = ({ method, outOf, chosen, onChoose, onMethod }: FormProps<AdjustmentMethod>) => {
-  const { points } = methodOf(method.kind)
+function Pulled({ method, figures, rescaling, point, onPoint }: MethodFormProps<'line' | 'curve'>) {
+  const { points } = markMethodOf(method.kind as MarkKind)
   return (
     points && (
       <Points
         points={points.of(method)}
-        outOf={outOf}
-        chosen={chosen}
-        onChoose={onChoose}
-        onPoints={(put) => onMethod(points.put(method, put))}
+        outOf={figures.subject.outOf}
+        chosen={point}
+        onChoose={onPoint}
+        onPoints={(put) => rescaling.setMethod(points.put(method, put))}
+        onBroughtIn={(put) => rescaling.start('curve', { kind: 'curve', points: put })}
       />
     )
   )
 }
 
-const FORMS: { [K in MethodKind]: Form<Of<K>> } = {
-  add: {
-    form: ({ method, outOf, onMethod }) => (
-      <OneNumber
-        words="marks to add"
-        value={method.by}
-        step={0.5}
-        min={-outOf}
-        max={outOf * 2}
-        onCommit={(by) => onMethod({ ...method, by })}
-      />
-    ),
-    inWords: ({ by }) => `, ${signed(by)}`,
-  },
-  multiply: {
-    form: ({ method, outOf, onMethod }) => (
-      <OneNumber words="multiply by" value={method.by} step={0.01} min={0} max={outOf * 2} onCommit={(by) => onMethod({ ...method, by })} />
-    ),
-    inWords: ({ by }) => ` by ${numeral(by)}`,
-  },
-  topTo: {
-    form: ({ method, outOf, onMethod }) => (
-      <OneNumber
-        words="the highest mark becomes"
-        value={method.to}
-        step={0.5}
-        min={0}
-        max={outOf * 2}
-        onCommit={(to) => onMethod({ ...method, to })}
-      />
-    ),
-    inWords: ({ to }) => ` ${numeral(to)}`,
-  },
-  line: { form: pulled, inWords: () => '' },
-  curve: { form: pulled, inWords: () => '' },
+/** How each way is typed. */
+const FORMS: { [K in MethodKind]: Form<K> } = {
+  add: ({ method, figures: { subject }, rescaling }) => (
+    <OneNumber
+      words={subject.assessmentId === null ? 'percents to add' : 'marks to add'}
+      value={method.by}
+      step={0.5}
+      min={-subject.outOf}
+      max={subject.outOf * 2}
+      onCommit={(by) => rescaling.setMethod({ ...method, by })}
+    />
+  ),
+  multiply: ({ method, figures: { subject }, rescaling }) => (
+    <OneNumber
+      words="multiply by"
+      value={method.by}
+      step={0.01}
+      min={0}
+      max={subject.outOf * 2}
+      onCommit={(by) => rescaling.setMethod({ ...method, by })}
+    />
+  ),
+  topTo: ({ method, figures: { subject }, rescaling }) => (
+    <OneNumber
+      words={subject.assessmentId === null ? 'the highest percent becomes' : 'the highest mark becomes'}
+      value={method.to}
+      step={0.5}
+      min={0}
+      max={subject.outOf * 2}
+      onCommit={(to) => rescaling.setMethod({ ...method, to })}
+    />
+  ),
+  line: (props) => <Pulled {...props} />,
+  curve: (props) => <Pulled {...props} />,
+  matchMeanSd: (props) => <MatchForm {...props} />,
+  matchDistribution: (props) => <MatchForm {...props} />,
+  anotherMaximum: ({ method, figures: { subject }, rescaling }) => (
+    <OneNumber
+      words={`marks were given out of, instead of ${subject.outOf}`}
+      value={method.from}
+      step={1}
+      min={0.001}
+      max={10_000}
+      onCommit={(from) => rescaling.setMethod({ ...method, from, to: subject.outOf })}
+    />
+  ),
+  markerEffect: (props) => <LeanForm {...props} />,
+  without: (props) => <CriteriaForm {...props} kind="without" />,
+  grant: (props) => <CriteriaForm {...props} kind="grant" />,
 }
 
-const formOf = (kind: MethodKind) => FORMS[kind] as unknown as Form<AdjustmentMethod>
-
-/** Every number of a method, typed. */
-export const MethodForm = (props: FormProps<AdjustmentMethod>) => formOf(props.method.kind).form(props)
-
-/** A method with its number, in words. */
-export const methodInWords = (method: AdjustmentMethod): string => `${methodOf(method.kind).title}${formOf(method.kind).inWords(method)}`
+/** Every figure of a way, typed; of one that is chosen and not tried yet, what has to be said first. */
+export function MethodForm({ kind, ...props }: FormProps & { kind: MethodKind }) {
+  const { chosen } = props.rescaling
+  const method = chosen?.method.kind === kind ? chosen.method : null
+  if (!method && kind !== 'without' && kind !== 'grant') return null
+  const Shown = FORMS[kind] as (props: FormProps & { method: unknown }) => ReactNode
+  return <Shown {...props} method={method} />
+}

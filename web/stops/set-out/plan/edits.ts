@@ -99,7 +99,7 @@ export function usePlanEdits(decided: Plan) {
       else void editAssessment(a, patch)
     },
     policy(policy: Policy) {
-      if (decided.hasMarks) return propose([{ kind: 'policy', policy }], 'change the policies')
+      if (decided.hasMarks) return propose([{ kind: 'policy', policy, over: decided.policy }], 'change the policies')
       const set = (p: Policy) => ask(routes.setPolicy, { params: { courseId }, body: { policy: p } })
       void write('change the policies', set(policy), () => set(decided.policy))
     },
@@ -111,7 +111,7 @@ export function usePlanEdits(decided: Plan) {
             changes.filter((c) => c.kind !== 'bound'),
             label,
           )
-        return propose([{ kind: 'bound', boundaries }], label)
+        return propose([{ kind: 'bound', boundaries, over: decided.boundaries }], label)
       }
       const set = (lines: Boundary[]) => ask(routes.setGrades, { params: { courseId }, body: { boundaries: lines } })
       ahead('plan', (now) => ({ ...now, boundaries }))

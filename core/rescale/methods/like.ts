@@ -1,0 +1,13 @@
+/** Whose marks are taken for the measure. */
+export type Like =
+  { group: 'typed' } | { group: 'others' } | { group: 'section'; sectionId: string } | { group: 'year'; courseId: string; term: string }
+
+/** A group in words; sections are named by whoever knows them. */
+export const likeInWords = (like: Like, section: (id: string) => string): string =>
+  like.group === 'others'
+    ? 'all the others'
+    : like.group === 'section'
+      ? section(like.sectionId)
+      : like.group === 'year'
+        ? like.term
+        : 'typed figures'

@@ -1,0 +1,122 @@
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { describe } from '#core/compare'
+import { actsOnMarks, markMethodOf, METHOD_KINDS, methodOf, type MethodKind, type Point } from '#core/rescale'
+import { useKeys } from '../../settings/keys'
+import { OfSelect } from '../../parts/OfSelect'
+import { ChartOut } from '../../parts/take-out/ChartOut'
+import { WorkingOut } from '../../parts/WorkingOut'
+import { counted, fixed, numeral, today } from '../../parts/format'
+import { CurveChart } from './CurveChart'
+import { Ends } from './Ends'
+import { How } from './How'
+import { RescaleEffect } from './RescaleEffect'
+import { Stack } from './Stack'
+import { useRescaling } from './useRescaling'
+import styles from './rescale.module.css'
+
+interface Props {
+  nav: ReactNode
+  /** An assessment, the course percent, or the hardest assessment where none is named. */
+  of: string | null
+  onOf: (of: string) => void
+  /** A way that is asked for by whoever sent one here. */
+  wanted: string | null
+}
+
+/** The map from mark to mark: pull it, see what it does, adopt it, switch it off again. */
+export function MarksPart({ nav, of, onOf, wanted }: Props) {
+  const rescaling = useRescaling(of)
+  const { table, mayDecide, figures, chosen, drop } = rescaling
+  const [point, setPoint] = useState(2)
+  const [choosing, setChoosing] = useState<MethodKind | null>(METHOD_KINDS.find((k) => k === wanted) ?? null)
+  const chart = useRef<HTMLDivElement>(null)
+  const subjectId = figures?.subject.assessmentId
+  const { look } = rescaling
+  useEffect(() => look(null), [subjectId, look])
+  const start = (kind: MethodKind) => {
+    setPoint(kind === 'curve' ? 2 : 1)
+    // Which criterion, is to be said before anything can be tried.
+    setChoosing(kind === 'without' || kind === 'grant' ? kind : null)
+    if (kind !== 'without' && kind !== 'grant') rescaling.start(kind)
+  }
+  useKeys([
+    { key: 'Delete', does: 'drop what is being tried here', run: () => chosen && drop(chosen.id) },
+    { key: 'n', does: 'a new adjustment beside those there are', run: () => look('new') },
+  ])
+  if (figures === undefined) return <WorkingOut />
+  if (!figures || !table.hasMarks)
+    return (
+      <div className="work alone">
+        <main className="table-side">
+          <div className="stop-head">
+            <h1>Rescale</h1>
+            {nav}
+          </div>
+          <div className="empty">
+            There are no marks to rescale yet. When they come in at Mark, an assessment that was too hard or too easy can be brought level
+            here.
+          </div>
+        </main>
+      </div>
+    )
+  const { subject, before } = figures
+  const total = subject.assessmentId === null
+  const pulling = chosen && actsOnMarks(chosen.method) ? (markMethodOf(chosen.method.kind).points ?? null) : null
+  const points = chosen && pulling ? pulling.of(chosen.method) : null
+  const pulled = (p: Point[]) => pulling!.put(chosen!.method, p)
+  const under = `${counted(before.length, 'mark')}${chosen ? `, ${methodOf(chosen.method.kind).title}` : ''}, ${today()}`
+  return (
+    <div className={`work ${styles.work}`}>
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>{subject.title}</h1>
+          <span className="soft small">
+            mean {fixed(describe(before).mean)} of {numeral(subject.outOf)}
+          </span>
+          {!total && (
+            <div className="end">
+              <OfSelect table={table} value={subject.assessmentId!} label="Assessment to rescale" onChange={onOf} />
+            </div>
+          )}
+        </div>
+        <div ref={chart} className={styles.chart} data-drawn="">
+          <CurveChart
+            outOf={subject.outOf}
+            unit={total ? 'percent' : 'marks'}
+            before={before}
+            after={figures.after}
+            like={figures.like}
+            line={figures.line}
+            dots={figures.dots}
+            points={points}
+            chosen={point}
+            onChoose={setPoint}
+            disabled={!mayDecide}
+            onPull={(p) => rescaling.show(pulled(p))}
+            onLetGo={(p) => rescaling.setMethod(pulled(p))}
+          />
+        </div>
+        <div className={styles.under}>
+          <Ends figures={figures} />
+          <ChartOut words={{ title: `${subject.title}, rescaled`, under }} within={chart} />
+        </div>
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        <div className={styles.parts}>{nav}</div>
+        {mayDecide && (
+          <How
+            rescaling={rescaling}
+            figures={figures}
+            choosing={choosing}
+            onStart={start}
+            onChosen={() => setChoosing(null)}
+            point={point}
+            onPoint={setPoint}
+          />
+        )}
+        <Stack rescaling={rescaling} figures={figures} />
+        <RescaleEffect figures={figures} trying={chosen !== null} />
+      </aside>
+    </div>
+  )
+}
