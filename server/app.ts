@@ -32,6 +32,7 @@ import { personRoutes } from './areas/people/list-routes'
 import { doorRoutes } from './areas/door/routes'
 import { signOnRoutes } from './areas/door/sign-on-routes'
 import { ownWorkRoutes } from './areas/student/own-work'
+import { ideaRoutes } from './areas/ideas/routes'
 import { noteRoutes } from './areas/notes/routes'
 import { postRoutes } from './areas/post/routes'
 import { placementRoutes } from './areas/placements/routes'
@@ -242,6 +243,7 @@ export function createApp(
   sharingRoutes(handle, db, tables, writes)
   handOverRoutes(handle, db, tables, writes)
   judgedRoutes(handle, db)
+  ideaRoutes(handle, db)
   noteRoutes(handle, db)
   furtherReadingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, tables, writes)

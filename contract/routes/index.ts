@@ -6,6 +6,7 @@ import { exemplarsRoutes } from './exemplars'
 import { keepingRoutes } from './keeping'
 import { libraryRoutes } from './library'
 import { markingRoutes } from './marking'
+import { ideasRoutes } from './ideas'
 import { notesRoutes } from './notes'
 import { peopleRoutes } from './people'
 import { placementsRoutes } from './placements'
@@ -26,6 +27,7 @@ export const AREAS = {
   keeping: keepingRoutes,
   library: libraryRoutes,
   marking: markingRoutes,
+  ideas: ideasRoutes,
   notes: notesRoutes,
   people: peopleRoutes,
   placements: placementsRoutes,
@@ -48,6 +50,7 @@ export const routes = {
   ...keepingRoutes,
   ...libraryRoutes,
   ...markingRoutes,
+  ...ideasRoutes,
   ...notesRoutes,
   ...peopleRoutes,
   ...placementsRoutes,

@@ -8,6 +8,8 @@ import { compareSections } from '../parts/compared'
 import { gradesIf } from '../stops/reconcile/would-be'
 import { lookNext } from '../stops/reconcile/look-next'
 import { readingQueueOf } from '../stops/reconcile/queue'
+import { ideasFigures } from '../stops/rescale/ideas/figures'
+import { weightsFigures } from '../stops/rescale/weights/figures'
 import { copiesOf, rescaleFigures } from '../stops/rescale/figures'
 import { studentFigures } from '../stops/student/figures'
 import type { CourseState } from './state'
@@ -23,6 +25,8 @@ export const FIGURES = {
   reconcile: readingQueueOf,
   rescale: rescaleFigures,
   rescaleCopies: copiesOf,
+  ideas: ideasFigures,
+  weights: weightsFigures,
   student: studentFigures,
 } satisfies Record<string, (state: CourseState, ...args: never[]) => unknown>
 

@@ -78,6 +78,7 @@ export function makeNameless({ file, courseId, at }: Which & { at: string }): Er
     db.transaction(() => {
       db.prepare("DELETE FROM course_role WHERE course_id = ? AND role = 'student'").run(courseId)
       db.prepare('DELETE FROM trial WHERE course_id = ?').run(courseId)
+      db.prepare('DELETE FROM idea WHERE course_id = ?').run(courseId)
       db.prepare('UPDATE course SET nameless_at = ?, version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(at, courseId)
       db.prepare(
         `UPDATE issue SET content = json_set(content, '$.results',

@@ -44,6 +44,7 @@ export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row)
   agreed_mark: { rule: AgreeRule.nullable(), over },
   between_two: { over },
   trial: { changes },
+  idea: { changes },
   issue: { content: IssueContent },
   shared_out: { before: z.array(z.tuple([z.string(), z.string()])), rule: ShareRule.nullable() },
   roll_match: { header: z.array(z.string()), columns: z.record(z.string(), z.number().int()) },

@@ -72,6 +72,7 @@ function fillAll(): void {
   put("INSERT INTO carried_reading VALUES (?, ?, 1, 'rubric-map', '{}', 0.30000000000000004)", decision.id, reading.id)
   put("INSERT INTO marking_deadline VALUES (?, 'marker-1', '2026-12-03')", script.assessment)
   put("INSERT INTO trial VALUES (?, 'lead', '[]', ?, 3)", COURSE, at)
+  put("INSERT INTO idea VALUES ('i1', ?, 'rescale', 'Gentler', '[]', 'lead', ?)", COURSE, at)
   put("INSERT INTO finding_accepted VALUES (?, 'key', ?, 'lead', ?)", COURSE, "'=so", at)
   put("INSERT INTO look VALUES ('l1', ?, 'lead', 'marker-1', ?, NULL)", COURSE, at)
   put("INSERT INTO letter VALUES ('p1', ?, 'lead', 'marker-1', 'To read', '', ?)", COURSE, at)

@@ -63,6 +63,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'carried_reading', of: OF_READING },
   { name: 'between_two', of: OF_SCRIPT, namesPeople: ['over'] },
   { name: 'trial', of: OF_COURSE, namesPeople: ['changes'] },
+  { name: 'idea', of: OF_COURSE, namesPeople: ['changes'] },
   { name: 'issue', of: OF_COURSE },
   { name: 'signature', of: OF_COURSE },
   { name: 'finding_accepted', of: OF_COURSE },

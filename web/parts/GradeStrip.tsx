@@ -1,0 +1,140 @@
+import { useMemo, useRef } from 'react'
+import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
+import type { Boundary } from '#core/grades'
+import { apart } from './apart'
+import { columnCounts, stackDots } from './dots'
+import type { StripPerson } from './strip-people'
+import { useWidth } from './useWidth'
+import styles from './grade-strip.module.css'
+
+const COLUMN = 1
+/** Of the names and counts of grades, in pixels, on the wide side. */
+const CHARACTER = 6.6
+/** Above so many, people are drawn as columns and not as a dot each. */
+const DOTS = 800
+
+interface Props {
+  people: readonly StripPerson[]
+  /** Percents of the state that it is held against; null for none. */
+  before: readonly number[] | null
+  boundaries: readonly Boundary[]
+  counts: readonly { grade: string; count: number }[]
+}
+
+/** Course percents on one axis, a dot a person, with where grades begin and how many have each; an earlier state as an outline. */
+export function GradeStrip({ people, before: earlier, boundaries, counts }: Props) {
+  const drawn = useMemo(() => {
+    const low = people.reduce((m, p) => Math.min(m, p.value), 100)
+    const from = Math.max(0, Math.min(40, Math.floor(low / 10) * 10))
+    const to = people.reduce((m, p) => Math.max(m, p.value), 100)
+    const final = new Set(people.filter((p) => p.final).map((p) => p.id))
+    const many = people.length > DOTS
+    const dots = many ? [] : stackDots(people, COLUMN)
+    // Who stands at the very top belongs to the last column.
+    const columns = (list: typeof people) =>
+      columnCounts(
+        list.map((p) => Math.min(p.value, to - COLUMN / 2)),
+        COLUMN,
+        from,
+        to,
+      )
+    const density = many ? { all: columns(people), final: columns(people.filter((p) => p.final)) } : null
+    const before = earlier ? columnCounts(earlier, COLUMN, from, to) : []
+    const top = Math.max(12, ...dots.map((d) => d.y), ...before.map((b) => b.n), ...(density?.all.map((c) => c.n) ?? []))
+    return { density, from, to, top, before, solid: dots.filter((d) => final.has(d.id)), hollow: dots.filter((d) => !final.has(d.id)) }
+  }, [people, earlier])
+  const bounds = [...boundaries].sort((a, b) => a.from - b.from)
+  const radius = Math.min(1.7, 40 / drawn.top / 2)
+  const strip = useRef<HTMLDivElement>(null)
+  const room = useWidth(strip)
+  const named = bounds.flatMap((b, i) => {
+    const low = Math.max(drawn.from, b.from)
+    const high = Math.min(drawn.to, bounds[i + 1]?.from ?? drawn.to)
+    if (high <= low) return []
+    const count = counts.find((c) => c.grade === b.grade)?.count ?? 0
+    return [{ grade: b.grade, count, middle: ((low + high) / 2 - drawn.from) / (drawn.to - drawn.from) }]
+  })
+  // Where their names do not fit side by side the counts alone stand there.
+  const places = apart(
+    named.map((g) => g.middle * room),
+    named.map((g) => (g.grade.length + String(g.count).length + 2) * CHARACTER),
+    room,
+  )
+  return (
+    <div
+      ref={strip}
+      className={styles.strip}
+      role="img"
+      aria-label={`Final percents: ${counts.map((c) => `${c.grade} ${c.count}`).join(', ')}`}
+      style={{ position: 'relative' }}
+    >
+      <ResponsiveContainer width="100%" height={47} initialDimension={{ width: 700, height: 47 }}>
+        <ComposedChart margin={{ top: 4, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
+          <XAxis type="number" dataKey="x" domain={[drawn.from, drawn.to]} hide allowDataOverflow />
+          <YAxis type="number" domain={[0, drawn.top + 1]} hide />
+          <ReferenceLine y={0} stroke="var(--ink)" />
+          {bounds.slice(1).map((b) => (
+            <ReferenceLine key={b.grade} x={b.from} stroke="var(--pine)" strokeWidth={1.5} />
+          ))}
+          <Scatter
+            data={drawn.hollow}
+            dataKey="y"
+            isAnimationActive={false}
+            shape={(p: { cx?: number; cy?: number }) => (
+              <circle cx={p.cx} cy={p.cy} r={radius} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />
+            )}
+          />
+          <Scatter
+            data={drawn.solid}
+            dataKey="y"
+            isAnimationActive={false}
+            shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="var(--ink)" />}
+          />
+          {drawn.density && (
+            <>
+              <Area
+                data={drawn.density.all}
+                dataKey="n"
+                type="step"
+                isAnimationActive={false}
+                stroke="var(--soft-ink)"
+                strokeWidth={0.8}
+                fill="none"
+              />
+              <Area
+                data={drawn.density.final}
+                dataKey="n"
+                type="step"
+                isAnimationActive={false}
+                stroke="none"
+                fill="var(--ink)"
+                fillOpacity={1}
+              />
+            </>
+          )}
+          {earlier && (
+            <Line
+              data={drawn.before}
+              dataKey="n"
+              dot={false}
+              activeDot={false}
+              stroke="var(--pine)"
+              strokeDasharray="3 2"
+              isAnimationActive={false}
+            />
+          )}
+        </ComposedChart>
+      </ResponsiveContainer>
+      {named.map((g, i) => (
+        <span
+          key={g.grade}
+          className={`small ${styles.count}`}
+          title={g.grade}
+          style={{ left: places ? `${(100 * places[i]!) / room}%` : `${100 * g.middle}%` }}
+        >
+          {places && g.grade} <b>{g.count}</b>
+        </span>
+      ))}
+    </div>
+  )
+}

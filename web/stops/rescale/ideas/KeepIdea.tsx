@@ -1,0 +1,54 @@
+import { useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { routes, type IdeaStop } from '#contract'
+import { call, messageOf } from '../../../api/client'
+import { useCourse } from '../../../course/course'
+import { Dialog } from '../../../parts/Dialog'
+import { useSaved } from '../../../saving/saved'
+
+/** Gives what is tried a name, and keeps it beside other ideas. */
+export function KeepIdea({ stop, onClose }: { stop: IdeaStop; onClose: (keptId: string | null) => void }) {
+  const { id, trial } = useCourse()
+  const { saving } = useSaved()
+  const [name, setName] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  const keep = async () => {
+    setProblem(null)
+    try {
+      const kept = await saving(call(routes.keepIdea, { params: { courseId: id }, body: { stop, name, changes: trial.changes } }))
+      onClose(kept.id)
+    } catch (e) {
+      setProblem(messageOf(e))
+    }
+  }
+  return (
+    <Dialog title="Keep what is tried" onClose={() => onClose(null)}>
+      <Form
+        className="dialog-inside"
+        onSubmit={(e) => {
+          e.preventDefault()
+          void keep()
+        }}
+      >
+        <Modal.Body>
+          <label htmlFor="idea-name">What it is called</label>
+          <Form.Control id="idea-name" autoFocus value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+          <p className="small soft mt-2 mb-0">It is kept as it is tried now; the trial stays open, and nothing comes into force.</p>
+          {problem && (
+            <p className="note bad mt-2 mb-0" role="alert">
+              {problem}
+            </p>
+          )}
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="link" onClick={() => onClose(null)}>
+            Leave it
+          </Button>
+          <Button type="submit" disabled={name.trim() === ''}>
+            Keep it
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Dialog>
+  )
+}

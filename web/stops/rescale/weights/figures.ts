@@ -1,0 +1,259 @@
+import { density, describe } from '#core/compare'
+import { achievedWeights, effectiveWeights, spreadRemainder, uncommonSections, type Course } from '#core/grades'
+import { compareResults, type Adjustment } from '#core/rescale'
+import { applyChanges, toCourse, type Change } from '#core/trial'
+import type { CourseState } from '../../../course/state'
+import type { Outcome } from '../../../course/state'
+
+export interface WeighedAssessment {
+  id: string
+  title: string
+  componentId: string
+  /** Share of the course percent that the plan gives it in most sections, 0..1; null for a bonus. */
+  should: number | null
+  /** Sections where the plan carries another share. */
+  elsewhere: { sectionId: string; name: string; share: number }[]
+  /** Share of how the finals differ that came from it; null where they do not differ. */
+  decides: number | null
+  /** Of its marks, in percent of what it is out of. */
+  sd: number | null
+  /** It decides much more, or much less, than it should. */
+  off: boolean
+}
+
+/** Something that could be done, with what it would come to. */
+export interface Offer {
+  words: string
+  changes: Change[]
+  /** What the assessments it is about would decide then, together. */
+  decides: number | null
+  moves: number
+  /** How many marks would newly meet at the top or at nothing. */
+  ends: number
+}
+
+export interface WeightsFigures {
+  rows: WeighedAssessment[]
+  finals: number
+  chosen: {
+    row: WeighedAssessment
+    /** The other assessments of its component that the plan treats like it, and it. */
+    together: string[]
+    decidesTogether: number | null
+    shouldTogether: number | null
+    /** Shapes of its marks, and of those of all other work, in percent. */
+    own: { x: number; y: number }[]
+    rest: { x: number; y: number }[]
+    restSd: number | null
+    offers: Offer[]
+  } | null
+  /** Sections whose plan carries something else, in sentences. */
+  odd: { sectionId: string; name: string; lacks: string[]; alone: string[]; differs: { title: string; share: number }[] }[]
+}
+
+/** Off by a third and by two points of the course percent: less is how marks fall. */
+const OFF_SHARE = 1 / 3
+const OFF_POINTS = 0.02
+const SHAPE_POINTS = 80
+
+/** What each assessment should carry, carries in each section, and really decides. */
+export function weightsFigures(state: CourseState, wanted: string | null): WeightsFigures {
+  const { table, tried, current } = state
+  const course = toCourse(tried, current.standing)
+  const rows = weigh(state, course, current)
+  const titles = new Map(table.assessments.map((a) => [a.id, a.title]))
+  const weights = effectiveWeights(course)
+  const [first] = [...rows].sort((a, b) => Math.abs((b.decides ?? 0) - (b.should ?? 0)) - Math.abs((a.decides ?? 0) - (a.should ?? 0)))
+  const row = rows.find((r) => r.id === wanted) ?? first
+  return {
+    rows,
+    finals: current.result.students.filter((s) => s.final !== null).length,
+    chosen: row ? closeUp(state, course, rows, row) : null,
+    odd: uncommonSections(course, weights).flatMap((u) => {
+      const section = table.sections.find((s) => s.id === u.sectionId)
+      const named = (ids: readonly string[]) => ids.map((id) => titles.get(id) ?? id)
+      const differs = u.differs.map((d) => ({ title: titles.get(d.assessmentId) ?? '', share: d.share }))
+      // Who is left out of something stands in a section of their own, and is no section.
+      return section ? [{ sectionId: section.id, name: section.name, lacks: named(u.lacks), alone: named(u.alone), differs }] : []
+    }),
+  }
+}
+
+function weigh({ table }: CourseState, course: Course, outcome: Outcome): WeighedAssessment[] {
+  const decides = new Map(achievedWeights(course, outcome.result).map((w) => [w.assessmentId, w.share]))
+  const weights = effectiveWeights(course).filter((w) => table.sections.some((s) => s.id === w.sectionId))
+  const percents = percentsOf(course)
+  return table.assessments
+    .filter((a) => course.assessments.find((x) => x.id === a.id)?.counts)
+    .map(({ id, title, componentId }): WeighedAssessment => {
+      const shares = weights.map((w) => w.weights.find((x) => x.assessmentId === id)?.share ?? null)
+      const should = commonest(shares)
+      const own = decides.get(id) ?? null
+      const away = should === null || own === null ? 0 : Math.abs(own - should)
+      return {
+        id,
+        title,
+        componentId,
+        should,
+        elsewhere: weights.flatMap(({ sectionId }, i) => {
+          const share = shares[i] ?? null
+          if (share === null || should === null || Math.abs(share - should) < 1e-6) return []
+          return [{ sectionId, name: table.sections.find((s) => s.id === sectionId)!.name, share }]
+        }),
+        decides: own,
+        sd: describe(percents.get(id) ?? []).sd,
+        off: away > OFF_POINTS && away > (should ?? 0) * OFF_SHARE,
+      }
+    })
+}
+
+function commonest(shares: readonly (number | null)[]): number | null {
+  const times = new Map<string, { share: number; n: number }>()
+  for (const share of shares) {
+    if (share === null) continue
+    const key = share.toFixed(9)
+    times.set(key, { share, n: (times.get(key)?.n ?? 0) + 1 })
+  }
+  return [...times.values()].sort((a, b) => b.n - a.n)[0]?.share ?? null
+}
+
+/** Marks that count by assessment, in percent of what it is out of. */
+function percentsOf(course: Course): Map<string, number[]> {
+  const out = new Map(course.assessments.map((a) => [a.id, { outOf: a.outOf, marks: [] as number[] }]))
+  for (const m of course.marks) {
+    const own = out.get(m.assessmentId)
+    if (own && m.mark !== null && (m.status === 'in' || m.status === 'late')) own.marks.push((100 * m.mark) / own.outOf)
+  }
+  return new Map([...out].map(([id, { marks }]) => [id, marks]))
+}
+
+function closeUp(state: CourseState, course: Course, rows: WeighedAssessment[], row: WeighedAssessment): WeightsFigures['chosen'] {
+  const percents = percentsOf(course)
+  const component = course.components.find((c) => c.id === row.componentId)!
+  // What stands in the same component with the same share is one thing to the plan.
+  const together = rows.filter(
+    (r) => r.componentId === row.componentId && r.should !== null && row.should !== null && Math.abs(r.should - row.should) < 1e-6,
+  )
+  const ids = together.length > 1 ? together.map((r) => r.id) : [row.id]
+  const sum = (list: (number | null)[]) => (list.some((x) => x === null) ? null : list.reduce<number>((s, x) => s + x!, 0))
+  const inGroup = rows.filter((r) => ids.includes(r.id))
+  const restRows = rows.filter((r) => !ids.includes(r.id) && r.sd !== null && r.should !== null)
+  const restSd = restRows.length > 0 ? describe(restRows.map((r) => r.sd!)).median : null
+  const rest = restRows.flatMap((r) => percents.get(r.id) ?? [])
+  const shape = (values: number[]) => density(values, { from: 0, to: 100, points: SHAPE_POINTS })
+  const offers = offersFor(state, course, { row, inGroup, component, restSd })
+  return {
+    row,
+    together: ids,
+    decidesTogether: sum(inGroup.map((r) => r.decides)),
+    shouldTogether: sum(inGroup.map((r) => r.should)),
+    own: shape(ids.flatMap((id) => percents.get(id) ?? [])),
+    rest: shape(rest),
+    restSd,
+    offers,
+  }
+}
+
+interface About {
+  row: WeighedAssessment
+  inGroup: WeighedAssessment[]
+  component: Course['components'][number]
+  restSd: number | null
+}
+
+/** A spread that would bring what an assessment decides to what it should, no wilder than this. */
+const SPREADS = { least: 0.4, most: 2.5 }
+
+function offersFor(state: CourseState, course: Course, { row, inGroup, component, restSd }: About): Offer[] {
+  const percents = percentsOf(course)
+  const group = inGroup.length > 1 ? `all ${inGroup.length} of ${titleOf(state, component.id)}` : row.title
+  const spread = (sdOf: (r: WeighedAssessment) => number): Change[] =>
+    inGroup.flatMap((r): Change[] => {
+      const marks = percents.get(r.id) ?? []
+      const { outOf } = course.assessments.find((a) => a.id === r.id)!
+      const { mean, sd } = describe(marks)
+      if (mean === null || sd === null || sd === 0) return []
+      const scale = outOf / 100
+      const adjustment: Adjustment = {
+        id: `${r.id}-spread`,
+        assessmentId: r.id,
+        outOf,
+        sectionIds: null,
+        method: {
+          kind: 'matchMeanSd',
+          from: { mean: mean * scale, sd: sd * scale },
+          to: { mean: mean * scale, sd: Number((sdOf(r) * scale).toFixed(3)) },
+          like: { group: 'typed' },
+        },
+        on: true,
+        neverLower: false,
+        above: 'keep within',
+        step: null,
+      }
+      return [{ kind: 'adjust', adjustment }]
+    })
+  const should = inGroup.reduce((s, r) => s + (r.should ?? 0), 0)
+  const decides = inGroup.reduce((s, r) => s + (r.decides ?? 0), 0)
+  const offers: { words: string; changes: Change[] }[] = []
+  if (should > 0 && decides > 0) {
+    const factor = Math.min(SPREADS.most, Math.max(SPREADS.least, should / decides))
+    if (restSd !== null && decides < should) offers.push({ words: `Spread ${group} like the rest`, changes: spread(() => restSd) })
+    if (factor !== 1)
+      offers.push({
+        words: factor < 1 ? `Draw ${group} in, spread × ${factor.toFixed(2)}` : `Spread ${group}, × ${factor.toFixed(2)}`,
+        changes: spread((r) => r.sd! * factor),
+      })
+    const weight = Math.round(component.weight * factor)
+    if (!component.bonus && weight !== component.weight && weight > 0)
+      offers.push({
+        words: `Weigh ${titleOf(state, component.id)} ${weight} instead of ${component.weight}`,
+        changes: weighed(course, component.id, weight),
+      })
+  }
+  if (component.combine === 'byWorth' && !sameWorth(course, component.id))
+    offers.push({
+      words: `Count all of ${titleOf(state, component.id)} alike, whatever their maxima`,
+      changes: [{ kind: 'shape', componentId: component.id, patch: { combine: 'equally' } }],
+    })
+  return offers.filter((o) => o.changes.length > 0).map((o) => tryOut(state, o, inGroup))
+}
+
+const titleOf = ({ table }: CourseState, id: string): string => table.components.find((c) => c.id === id)?.title ?? id
+
+function sameWorth(course: Course, componentId: string): boolean {
+  const own = course.assessments.filter((a) => a.counts && !a.bonus && a.componentId === componentId)
+  return own.every((a) => a.worth === own[0]!.worth)
+}
+
+/** One component with another weight, and the others in proportion, so that they sum to what they did. */
+function weighed({ components }: Course, componentId: string, weight: number): Change[] {
+  const ordinary = components.filter((c) => !c.bonus)
+  const total = ordinary.reduce((s, c) => s + c.weight, 0)
+  const others = ordinary.filter((c) => c.id !== componentId)
+  const left = spreadRemainder(
+    others.map((c) => c.weight),
+    total - weight,
+  )
+  return [{ kind: 'weigh', componentId, weight }, ...others.map((c, i): Change => ({ kind: 'weigh', componentId: c.id, weight: left[i]! }))]
+}
+
+function tryOut(state: CourseState, { words, changes }: Pick<Offer, 'words' | 'changes'>, group: WeighedAssessment[]): Offer {
+  const { tried, current } = state
+  const after = applyChanges(tried, changes)
+  const outcome = current.with(after)
+  const course = toCourse(after, outcome.standing)
+  const shares = new Map(achievedWeights(course, outcome.result).map((w) => [w.assessmentId, w.share]))
+  const own = group.map((r) => shares.get(r.id) ?? null)
+  return {
+    words,
+    changes,
+    decides: own.some((x) => x === null) ? null : own.reduce<number>((s, x) => s + x!, 0),
+    moves: compareResults(current.result, outcome.result).movers.length,
+    ends: endsOf(course) - endsOf(toCourse(tried, current.standing)),
+  }
+}
+
+function endsOf(course: Course): number {
+  const outOf = new Map(course.assessments.map((a) => [a.id, a.outOf]))
+  return course.marks.filter((m) => m.mark !== null && (m.mark === 0 || m.mark === outOf.get(m.assessmentId))).length
+}
