@@ -2,12 +2,12 @@ import Database from 'better-sqlite3'
 import { parse } from 'csv-parse/sync'
 import Fraction from 'fraction.js'
 import { join } from 'node:path'
-import type { Boundary, Course, Policy, Status } from '#core/grades'
+import type { Boundary, Course, Policy, Status, TotalAdjustment } from '#core/grades'
 import { oracle, type OracleResult } from '../core/testing/oracle'
 
 /**
  * The results of a course worked out again, straight from the database's readings and decisions, without the
- * program's own pipeline: agreed means, pulled points and grades in exact fractions.
+ * program's own pipeline: criteria left out, leans taken out, agreed means, adjustments and grades in exact fractions.
  */
 export function independentResults(data: string, courseId: string): Map<string, OracleResult> {
   const db = new Database(join(data, 'level-table.db'), { readonly: true })
@@ -40,25 +40,35 @@ export function independentResults(data: string, courseId: string): Map<string, 
     `SELECT s.id, s.student_id AS student, s.assessment_id AS assessment, s.status, s.days_late AS days, s.entered
      FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = ?`,
   )
-  const readings = new Map<string, number[]>()
-  for (const r of all<{ script: string; mark: number }>(
-    `SELECT r.script_id AS script, r.mark FROM reading r JOIN script s ON s.id = r.script_id JOIN assessment a ON a.id = s.assessment_id
-     WHERE a.course_id = ? ORDER BY r.handed_in_at`,
-  ))
-    readings.set(r.script, [...(readings.get(r.script) ?? []), r.mark])
+  const readings = new Map<string, Read[]>()
+  for (const r of all<{ script: string; marker: string; mark: number; picks: string; body: string | null }>(
+    `SELECT r.script_id AS script, r.marker_id AS marker, r.mark, r.picks, x.body FROM reading r JOIN script s ON s.id = r.script_id
+     JOIN assessment a ON a.id = s.assessment_id LEFT JOIN standard x ON x.id = r.standard_id WHERE a.course_id = ? ORDER BY r.handed_in_at`,
+  )) {
+    const read = {
+      marker: r.marker,
+      mark: r.mark,
+      picks: JSON.parse(r.picks) as Read['picks'],
+      body: JSON.parse(r.body ?? '{}') as Read['body'],
+    }
+    readings.set(r.script, [...(readings.get(r.script) ?? []), read])
+  }
   db.close()
 
+  // What was adjusted again under the same name stands as it was adjusted last, in its first place.
+  const stack = new Map(changes.flatMap((c) => (c.kind === 'adjust' ? [[c.adjustment.id, c.adjustment] as const] : [])))
+  const sectionOf = new Map(students.map((s) => [s.id, s.section]))
   const settled = new Map(changes.flatMap((c) => (c.kind === 'settle' ? [[c.scriptId, c] as const] : [])))
   const mark = (s: (typeof scripts)[number]): number | null => {
     if (!['in', 'late', 'held'].includes(s.status)) return null
-    const own = readings.get(s.id) ?? []
+    const mine = [...stack.values()].filter(
+      (a) => a.assessmentId === s.assessment && (a.sectionIds === null || a.sectionIds.includes(sectionOf.get(s.student)!)),
+    )
+    const own = (readings.get(s.id) ?? []).map((r) => counted(r, mine))
     const decided = settled.get(s.id)
     const wanted = assessments.find((a) => a.id === s.assessment)!.readings_wanted
     const plain = decided ? agreed(own, decided) : (s.entered ?? (wanted === 1 ? (own[0] ?? null) : null))
-    return changes.reduce<number | null>(
-      (m, c) => (m !== null && c.kind === 'adjust' && c.adjustment.assessmentId === s.assessment ? pulled(m, c.adjustment) : m),
-      plain,
-    )
+    return mine.reduce<number | null>((m, a) => (m === null ? null : rescaled(m, a)), plain)
   }
   const course: Course = {
     policy: JSON.parse(head!.policy) as Policy,
@@ -80,6 +90,9 @@ export function independentResults(data: string, courseId: string): Map<string, 
       droppable: !!a.droppable,
     })),
     placements,
+    adjustments: [...stack.values()].flatMap(({ assessmentId, method, neverLower }) =>
+      assessmentId === null ? [{ method: method as TotalAdjustment['method'], neverLower }] : [],
+    ),
     students: students.map((s) => ({ id: s.id, sectionId: s.section })),
     marks: scripts.map((s) => ({ studentId: s.student, assessmentId: s.assessment, mark: mark(s), status: s.status, daysLate: s.days })),
   }
@@ -97,41 +110,93 @@ export function independentResults(data: string, courseId: string): Map<string, 
 
 type Decided =
   | { kind: 'settle'; scriptId: string; rule: { kind: string; mark?: number; markerId?: string }; step: number | null; mark: number }
-  | { kind: 'adjust'; adjustment: Pulled }
+  | { kind: 'adjust'; adjustment: Adjusted }
   | { kind: 'weigh'; componentId: string; weight: number }
   | { kind: 'bound'; boundaries: Boundary[] }
 
-interface Pulled {
-  assessmentId: string
+type Method =
+  | { kind: 'curve'; points: [number, number][] }
+  | { kind: 'matchMeanSd'; from: { mean: number; sd: number }; to: { mean: number; sd: number } }
+  | { kind: 'markerEffect'; markerId: string; effect: number; factor: number }
+  | { kind: 'without'; criterionIds: string[] }
+  | { kind: 'topTo'; to: number; highest: string }
+  | { kind: 'add'; by: number }
+
+interface Adjusted {
+  id: string
+  assessmentId: string | null
   outOf: number
-  method: { kind: 'curve'; points: [number, number][] }
+  sectionIds: string[] | null
+  method: Method
   neverLower: boolean
-  step: number
+  step: number | null
 }
+
+interface Read {
+  marker: string
+  mark: number
+  picks: Record<string, number>
+  body: { criteria?: { id: string; penalty?: boolean; levels: { points: number; to?: number }[] }[] }
+}
+
+const exactly = (x: number) => new Fraction(String(x))
+
+/** A reading as it counts: without the criteria that are left out, then without its marker’s lean. */
+function counted({ marker, mark, picks, body }: Read, adjustments: readonly Adjusted[]): number {
+  let counts = exactly(mark)
+  for (const { method, outOf } of adjustments) {
+    if (method.kind !== 'without') continue
+    const left = body.criteria!.filter((c) => !method.criterionIds.includes(c.id))
+    const total = left.reduce((t, c) => (c.penalty ? t.sub(exactly(picks[c.id] ?? 0)) : t.add(exactly(picks[c.id] ?? 0))), new Fraction(0))
+    const most = left.reduce(
+      (t, c) => (c.penalty ? t : t.add(exactly(Math.max(...c.levels.map((l) => l.to ?? l.points))))),
+      new Fraction(0),
+    )
+    counts = (total.compare(0) < 0 ? new Fraction(0) : total).div(most).mul(outOf)
+  }
+  for (const { method, outOf } of adjustments) {
+    if (method.kind !== 'markerEffect' || method.markerId !== marker) continue
+    counts = within(counts.sub(exactly(method.effect).mul(exactly(method.factor))), outOf)
+  }
+  return counts.valueOf()
+}
+
+const within = (x: Fraction, outOf: number) => (x.compare(0) < 0 ? new Fraction(0) : x.compare(outOf) > 0 ? new Fraction(outOf) : x)
 
 function agreed(marks: number[], { rule, step, mark }: Extract<Decided, { kind: 'settle' }>): number {
   const exact = {
-    mean: () => marks.reduce((s, m) => s.add(String(m)), new Fraction(0)).div(marks.length),
-    highest: () => new Fraction(String(Math.max(...marks))),
-    lowest: () => new Fraction(String(Math.min(...marks))),
+    mean: () => marks.reduce((s, m) => s.add(exactly(m)), new Fraction(0)).div(marks.length),
+    highest: () => exactly(Math.max(...marks)),
+    lowest: () => exactly(Math.min(...marks)),
   }[rule.kind]
   return exact && step ? stepped(exact(), step) : mark
 }
 
 const stepped = (x: Fraction, step: number) => x.div(String(step)).add('1/2').floor().mul(String(step)).valueOf()
 
-function pulled(mark: number, { method: { points }, neverLower, step, outOf }: Pulled): number {
-  const at = points.findIndex(([x]) => mark <= x)
+function rescaled(mark: number, { method, neverLower, step, outOf }: Adjusted): number {
+  const exact = mapped(exactly(mark), method)
+  if (!exact) return mark
+  const after = within(exactly(step === null ? exact.valueOf() : stepped(exact, step)), outOf).valueOf()
+  return neverLower ? Math.max(mark, after) : after
+}
+
+/** Null for what acts on readings. */
+function mapped(mark: Fraction, method: Method): Fraction | null {
+  if (method.kind === 'matchMeanSd')
+    return exactly(method.to.mean).add(mark.sub(exactly(method.from.mean)).mul(exactly(method.to.sd)).div(exactly(method.from.sd)))
+  if (method.kind === 'add') return mark.add(exactly(method.by))
+  if (method.kind !== 'curve') return null
+  const { points } = method
+  const at = points.findIndex(([x]) => mark.compare(exactly(x)) <= 0)
   const [x0, y0] = points[Math.max(0, at - 1)]!
   const [x1, y1] = points[Math.max(1, at)]!
-  const exact = new Fraction(String(y0)).add(
-    new Fraction(String(mark))
-      .sub(String(x0))
-      .mul(new Fraction(String(y1)).sub(String(y0)))
-      .div(new Fraction(String(x1)).sub(String(x0))),
+  return exactly(y0).add(
+    mark
+      .sub(exactly(x0))
+      .mul(exactly(y1).sub(exactly(y0)))
+      .div(exactly(x1).sub(exactly(x0))),
   )
-  const after = Math.min(outOf, Math.max(0, stepped(exact, step)))
-  return neverLower ? Math.max(mark, after) : after
 }
 
 /** Checks every row of an exported file against the independent results. @returns how many rows had a grade */

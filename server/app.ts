@@ -250,7 +250,7 @@ export function createApp(
   deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults, pool), faults, pool, clock)
   postRoutes(handle, db, plans, letters, faults, audit)
   startingMarkRoutes(handle, db, plans, tables, writes)
-  trialRoutes(handle, db, tables, writes)
+  trialRoutes(handle, db, plans, tables, writes)
   confirmRoutes(handle, db, tables, writes)
 
   app.use('/api', () => {

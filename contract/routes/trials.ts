@@ -1,5 +1,6 @@
 import { Change, Decision, Recounted } from '../changes'
 import { Id } from '../course'
+import { TablePlan } from '../table-in-columns'
 import { route } from '../route'
 import { z } from 'zod'
 import { Reason, inCourse, lead, overseers } from './common'
@@ -58,6 +59,14 @@ export const trialsRoutes = {
     summary: 'The record: all decisions, the latest first',
     params: inCourse,
     response: z.array(Decision),
+  }),
+  withoutDecision: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/decisions/:decisionId/without',
+    access: overseers,
+    summary: 'The course without a decision, but for its scripts and readings; null where the decision changed those. Changes nothing',
+    params: z.strictObject({ courseId: Id, decisionId: Id }),
+    response: TablePlan.nullable(),
   }),
   withdraw: route({
     method: 'POST',

@@ -1,7 +1,7 @@
 import { adjustmentMap, isLinear, METHODS, type MarkMap, type TotalMethod } from '../rescale/methods'
 import { exactCoursePercent } from './exact-course'
 import type { TotalAdjustment } from './course'
-import type { GradeTable } from './grade-course'
+import type { GradeTable } from './grade-table'
 import type { PackedCourse } from './pack'
 import { least, most, rationalOf, toNumber, ZERO, type Rational } from './rational'
 import { descending, gradeExactly, gradeIndex, needsExact, roundClear } from './rounding'

@@ -1,31 +1,12 @@
 import type { Boundary, Course, CourseResult, StudentResult } from './course'
 import { TotalAdjuster } from './adjust-totals'
+import type { GradeTable } from './grade-table'
 import { chooseDrops, type DropScratch } from './drops'
 import { exactCoursePercent } from './exact-course'
 import { packCourse, type PackedComponent, type PackedCourse } from './pack'
 import { toNumber } from './rational'
 import { descending, gradeExactly, gradeIndex, needsExact, roundClear } from './rounding'
 import { afterLate, FIXED, OUT, statusRules, TAKE_LATE, type StatusRules } from './scoring'
-
-/** Results as columns, one entry a student in roll order; NaN stands for null. */
-export interface GradeTable {
-  soFar: Float64Array
-  lowest: Float64Array
-  highest: Float64Array
-  final: Float64Array
-  /** The same array as `final` where nothing adjusts it. */
-  adjusted: Float64Array
-  rounded: Float64Array
-  /** Index into `boundaries`, -1 for none. */
-  grade: Int16Array
-  pending: Int32Array
-  /** students × components, of `soFar`. */
-  componentPercent: Float64Array
-  /** students × assessments: 1 where dropped. Null where no component drops. */
-  dropped: Uint8Array | null
-  /** Highest limit first. */
-  boundaries: Boundary[]
-}
 
 /** What a cell counts as. */
 export const NOT_APPLYING = 0

@@ -1,5 +1,6 @@
 export * from './course'
-export { gradeCourse, gradePacked, type GradeTable } from './grade-course'
+export { gradeCourse, gradePacked } from './grade-course'
+export type { GradeTable } from './grade-table'
 export { packCourse, type PackedCourse } from './pack'
 export * from './explain-grade'
 export * from './weights'

@@ -1,6 +1,7 @@
 import type { Boundary } from './course'
 import { TotalAdjuster } from './adjust-totals'
-import { Grader, type GradeTable } from './grade-course'
+import { Grader } from './grade-course'
+import type { GradeTable } from './grade-table'
 import type { PackedCourse } from './pack'
 import { gradeIndex, needsExact } from './rounding'
 

@@ -23,6 +23,10 @@ export interface ResultChange {
 }
 
 const PAIRS_NAMED = 50
+/** Percents this near are the same: the order of a sum may leave its last place another. */
+const SAME = 1e-9
+const isOther = (a: number | null, b: number | null): boolean => (a === null || b === null ? a !== b : Math.abs(a - b) > SAME)
+const snapped = (x: number): number => Math.round(x / SAME) * SAME
 
 export const percentOf = (s: StudentResult): number | null => s.adjusted ?? s.soFar
 
@@ -40,10 +44,10 @@ export function compareResults(before: CourseResult, after: CourseResult): Resul
     if (!was) continue
     const a = percentOf(was)
     const b = percentOf(now)
-    if (a !== b) percents++
+    if (isOther(a, b)) percents++
     if (was.adjusted !== null && now.adjusted !== null) {
-      placed.push({ id: now.studentId, was: was.adjusted, is: now.adjusted })
-      if (was.adjusted !== now.adjusted) finalsMoved = true
+      placed.push({ id: now.studentId, was: snapped(was.adjusted), is: snapped(now.adjusted) })
+      if (isOther(was.adjusted, now.adjusted)) finalsMoved = true
     }
     if (was.grade !== now.grade) {
       const from = was.grade === null ? undefined : rankBefore.get(was.grade)

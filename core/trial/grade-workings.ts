@@ -1,5 +1,6 @@
 import type { Boundary, CourseResult } from '../grades/course'
-import { gradePacked, resultOf, type GradeTable, type ResultPlan } from '../grades/grade-course'
+import { gradePacked, resultOf, type ResultPlan } from '../grades/grade-course'
+import type { GradeTable } from '../grades/grade-table'
 import { regradePacked, regradeStudents, regradeTotals } from '../grades/regrade'
 import { packColumns, type PackedCourse } from '../grades/pack'
 import { planForGrades, standingMarks, totalAdjustments, type Standing } from './standing-marks'

@@ -1,3 +1,4 @@
+import { checkBoundaries } from '#core/grades'
 import { compareResults, type ResultChange } from '#core/rescale'
 import {
   applyChanges,
@@ -27,6 +28,7 @@ import {
   type Years,
 } from './figures'
 import { Outcome, type CourseState } from './state'
+import type { Withdrawal } from './withdrawal'
 
 /** A course as it is decided, as far as the page holds it: its marks stay where they are reckoned with. */
 export interface AdoptedCourse {
@@ -124,6 +126,19 @@ export class CourseBook {
     return telling(async () => {
       const earlier = await Promise.all(courseIds.map((id) => this.otherCourse(id)))
       return YEARS(this.state(), earlier, wanted)
+    })
+  }
+
+  /** What withdrawing a decision would do; null where that can’t be told before it is done. */
+  async askWithdrawal(decisionId: string): Promise<Told<Withdrawal>> {
+    return telling(async () => {
+      const { table, workings, outcome } = this.loaded()
+      const plan = await call(routes.withoutDecision, { params: { courseId: table.head.id, decisionId } })
+      const without = plan && withPlan(workings, plan)
+      if (!without) return { decisionId, change: null, problem: null }
+      const [finding] = checkBoundaries(without.course.boundaries, without.course.policy.above100)
+      if (finding) return { decisionId, change: null, problem: finding.message }
+      return { decisionId, change: compareResults(outcome.result, Outcome.of(without).result), problem: null }
     })
   }
 

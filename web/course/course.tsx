@@ -11,6 +11,7 @@ import { useCourseEvents } from './events'
 import { useTrial, type OpenTrial } from './trial'
 import type { CourseBook } from './book'
 import type { Figure, FigureArgs, FigureName, JudgedFigure, JudgedFigureArgs, JudgedFigureName, Years } from './figures'
+import type { Withdrawal } from './withdrawal'
 import { CourseStore, type Adopted } from './store'
 
 interface Trial {
@@ -124,6 +125,10 @@ export const useJudgedFigures = <N extends JudgedFigureName>(
 /** The same beside earlier courses. */
 export const useYears = (courseIds: readonly string[], wanted: string | null): Years | undefined =>
   useAsked(['years', courseIds, wanted], (store) => store.askYears(courseIds, wanted))
+
+/** What withdrawing a decision would do; nothing is asked for without one. */
+export const useWithdrawal = (decisionId: string | null): Withdrawal | undefined =>
+  useAsked(['withdrawal', decisionId], (store) => store.askWithdrawal(decisionId!), decisionId !== null)
 
 function useAsked<T>(key: readonly unknown[], ask: (store: CourseStore) => Promise<T>, wanted = true): T | undefined {
   const asked = use(StoreContext)

@@ -4,9 +4,10 @@ import type { ResultChange } from '#core/rescale'
 import { resultOfColumns, type Change } from '#core/trial'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
 import type { AdoptedCourse, CourseBook, Told, TriedCourse } from './book'
+import type { Withdrawal } from './withdrawal'
 import type { Figure, FigureArgs, FigureName, JudgedFigure, JudgedFigureArgs, JudgedFigureName, Years } from './figures'
 
-export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askYears'>
+export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askYears' | 'askWithdrawal'>
 
 export interface Adopted extends Omit<AdoptedCourse, 'graded'> {
   result: CourseResult
@@ -92,6 +93,11 @@ export class CourseStore {
   /** @throws ProblemError, OfflineError */
   async askYears(courseIds: readonly string[], wanted: string | null): Promise<Years> {
     return told(await this.book.askYears(courseIds, wanted))
+  }
+
+  /** @throws ProblemError, OfflineError */
+  async askWithdrawal(decisionId: string): Promise<Withdrawal> {
+    return told(await this.book.askWithdrawal(decisionId))
   }
 
   private took(changes: readonly Change[], { revision, tried }: TriedCourse): void {

@@ -60,6 +60,12 @@ export const actsOnMarks = (method: AdjustmentMethod): method is OfKind<MarkKind
 /** Whether it counts the criteria of readings another way. */
 export const isRereading = (method: AdjustmentMethod): method is Without | Grant => method.kind === 'without' || method.kind === 'grant'
 
+/** Whether it says by which figures it was fixed, so that later marks change nothing of what it does. */
+export function isFixed(method: AdjustmentMethod): boolean {
+  if (method.kind === 'topTo') return method.highest !== undefined
+  return (method.kind !== 'matchMeanSd' && method.kind !== 'matchDistribution') || method.from !== undefined
+}
+
 /** A method as a map from mark to mark. @throws AdjustmentError where it makes no sense */
 export const mapOf = (method: OfKind<MarkKind>, marks: readonly number[]): MarkMap => markMethodOf(method.kind).map(method, marks)
 

@@ -1,5 +1,5 @@
 import { adjuster, type Adjustment } from '../../rescale/adjustments'
-import { actsOnMarks, adjustmentMap, isForTotal, isRereading, methodOf, readingMethodOf } from '../../rescale/methods'
+import { actsOnMarks, adjustmentMap, isFixed, isForTotal, isRereading, methodOf, readingMethodOf } from '../../rescale/methods'
 import { ChangeError, there, type ChangeKind } from './kind'
 
 /** An adjustment added, or put in the place of the one with its id. */
@@ -21,10 +21,10 @@ export const adjust: ChangeKind<Adjust> = {
   check({ adjustment: a }, { after, assessments, sections, markers, rereadNow }) {
     const { method } = a
     for (const id of a.sectionIds ?? []) there(sections, id, 'section')
+    if (!isFixed(method)) throw new ChangeError(`“${methodOf(method.kind).title}” does not say which marks it was fixed by: try it anew.`)
     if (a.assessmentId === null) {
       if (!isForTotal(method)) throw new ChangeError(`“${methodOf(method.kind).title}” is for an assessment, not for the course percent.`)
       if (a.sectionIds) throw new ChangeError('The course percent is rescaled for everyone.')
-      if (method.kind === 'topTo' && method.highest === undefined) throw new ChangeError('Say what the highest percent was: try it anew.')
       adjustmentMap(method, null)
       return
     }

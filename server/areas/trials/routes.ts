@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { setImmediate } from 'node:timers/promises'
+import { checkBoundaries } from '#core/grades'
 import { compareResults } from '#core/rescale'
 import { decisionKind, applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
 import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
@@ -8,6 +9,7 @@ import type { Handle } from '../../kernel/http'
 import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
 import { markSoFar, standardsOf } from '../../kernel/standards/judge'
 import { libraryQueries } from '../../kernel/standards/queries'
@@ -18,7 +20,7 @@ import { checkChanges } from './check-changes'
 import { decisions } from '../../kernel/course/decisions'
 import { summarise } from './summarise'
 
-export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
+export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
   const record = decisions(db)
   const trialOf = db.prepare<[string, string], { changes: string; version: number }>(
     'SELECT changes, version FROM trial WHERE course_id = ? AND person_id = ?',
@@ -102,6 +104,14 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
   handle(routes.record, ({ params }) => record.all(params.courseId))
 
+  handle(routes.withoutDecision, ({ params: { courseId, decisionId }, role }) => {
+    const decision = record.get(decisionId, courseId)
+    if (!decision) throw new HttpProblem(404, 'There is no such decision.')
+    if (changesScripts(decision.changes)) return null
+    const plan = tables.planWithout(courseId, decisionId)
+    return { ...plan, head: { ...plan.head, role } }
+  })
+
   handle(routes.withdraw, ({ params, body, me }) => {
     const decision = record.get(params.decisionId, params.courseId)
     if (!decision) throw new HttpProblem(404, 'There is no such decision.')
@@ -109,6 +119,13 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       if (decision.withdrawn) throw new HttpProblem(409, `${decision.withdrawn.by} withdrew it already.`)
       if (decision.kind === 'confirm' || decision.kind === 'reopen')
         throw new HttpProblem(409, 'A confirmation is not withdrawn: reopen the course at Confirm.')
+      const { policy, boundaries } = plans.without(params.courseId, decision.id).plan
+      const [finding] = checkBoundaries(boundaries, policy.above100)
+      if (finding)
+        throw new HttpProblem(
+          409,
+          `Without it the boundaries would not be in order: ${finding.message} Move the line that was drawn since first.`,
+        )
       record.withdraw(params.courseId, decision.id, me.id, body.reason)
       return record.get(decision.id)!
     })
@@ -116,12 +133,15 @@ export function trialRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
   /** Most decisions leave scripts and readings as they are, which then need not be read or sent again. */
   function decide<T>(courseId: string, changes: readonly Change[], work: () => T): T {
-    if (changes.some((c) => c.kind === 'carry' || c.kind === 'take away')) return writes.writeOpen(courseId, work)
+    if (changesScripts(changes)) return writes.writeOpen(courseId, work)
     const done = writes.writeDecision(courseId, work)
     tables.keepMarks(courseId)
     return done
   }
 }
+
+/** Whether scripts or readings are others by it, so that they have to be read anew. */
+const changesScripts = (changes: readonly Change[]): boolean => changes.some((c) => c.kind === 'carry' || c.kind === 'take away')
 
 function effectOf(before: Workings, after: Workings): Effect {
   const { percents, movers, up, down, reversed } = compareResults(gradeWorkings(before), gradeWorkings(after))

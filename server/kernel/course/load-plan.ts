@@ -64,11 +64,15 @@ export function planLoader(db: Db) {
 
   const kept = new Map<string, { planVersion: number; decided: Decided }>()
 
-  function read(row: HeadRow): Decided {
+  /** @param without a decision that is left out, as if it were withdrawn */
+  function read(row: HeadRow, without: string | null = null): Decided {
     const id = row.id
     const sectionRows = sections.all(id).map((s) => ({ ...s, weekdays: JSON.parse(s.weekdays) as number[] }))
     const all = assessments.all(id)
-    const decisions = inForce.all(id).map(([decisionId, changes]) => ({ decisionId, changes: JSON.parse(changes) as Change[] }))
+    const decisions = inForce
+      .all(id)
+      .filter(([decisionId]) => decisionId !== without)
+      .map(([decisionId, changes]) => ({ decisionId, changes: JSON.parse(changes) as Change[] }))
     const takenBy = new Map(
       decisions.flatMap((d) => d.changes.flatMap((c) => (c.kind === 'take away' ? [[c.assessmentId, d.decisionId] as const] : []))),
     )
@@ -134,6 +138,12 @@ export function planLoader(db: Db) {
       const decided = read(row)
       kept.set(courseId, { planVersion: row.plan_version, decided })
       return decided
+    },
+    /** What would be in force without a decision. @throws HttpProblem 404 where there is no such course */
+    without(courseId: string, decisionId: string): Decided {
+      const row = head.get(courseId)
+      if (!row) throw new HttpProblem(404, 'There is no such course.')
+      return read(row, decisionId)
     },
     head(courseId: string, role: Role): CourseHead {
       return { ...this.load(courseId).plan.head, role }

@@ -62,6 +62,14 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       'SELECT g.script_id, g.mark, g.rule FROM decision d JOIN last_word g ON g.decision_id = d.id WHERE d.course_id = ? AND d.withdrawn_at IS NULL',
     )
     .raw()
+  /** Of the scripts that a decision settled or opened again: what would be the last word on each without it. */
+  const wordsWithout = db
+    .prepare<[string, string], [string, number | null]>(
+      `SELECT own.script_id, (SELECT iif(a.holds = 1, a.mark, NULL) FROM agreed_mark a JOIN decision d ON d.id = a.decision_id
+         WHERE a.script_id = own.script_id AND d.withdrawn_at IS NULL AND d.id <> ? ORDER BY d.seq DESC LIMIT 1)
+       FROM agreed_mark own WHERE own.decision_id = ?`,
+    )
+    .raw()
   const lastWord = db.prepare<[string], { mark: number | null; rule: string | null }>(
     'SELECT mark, rule FROM last_word WHERE script_id = ?',
   )
@@ -242,6 +250,16 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
           mark: [...stay.map((i) => mark[i]!), ...anew.map((r) => r[2])],
         }
       })
+    },
+    /** What the table but for its scripts and readings would be without a decision that left those as they are. */
+    planWithout(courseId: string, decisionId: string): Omit<TableCore, 'scripts' | 'readings'> {
+      const { scripts: _, readings: __, ...now } = this.load(courseId)
+      const words = new Map(wordsWithout.all(decisionId, decisionId))
+      const agreed = Object.fromEntries(Object.entries(now.agreed).filter(([scriptId]) => !words.has(scriptId)))
+      for (const [scriptId, mark] of words) if (mark !== null) agreed[scriptId] = mark
+      const others = (ids: readonly string[]) => ids.filter((scriptId) => !words.has(scriptId))
+      const agreedBy = Object.fromEntries(Object.entries(now.agreedBy).map(([rule, ids]) => [rule, others(ids)]))
+      return { ...now, ...ofPlan(plans.without(courseId, decisionId)), agreed, agreedBy, reopened: others(now.reopened) }
     },
     /** Takes over a decision, which left every script and reading as it is. */
     keepMarks(courseId: string): void {

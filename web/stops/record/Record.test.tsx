@@ -1,16 +1,20 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { routes, type Decision } from '#contract'
+import type { Withdrawal } from '../../course/withdrawal'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
 import Record from './Record'
 
 let mayDecide = true
 const refresh = jest.fn(async () => undefined)
+let does: Withdrawal = { decisionId: 'd1', change: null, problem: null }
 jest.mock('../../course/course', () => ({
+  useWithdrawal: () => does,
   useCourse: () => ({ id: 'c', mayDecide, refresh, table: { students: [], sections: [], markers: [], assessments: [] } }),
 }))
 jest.mock('./RollFiles', () => ({ RollFiles: () => null }))
 jest.mock('./Looks', () => ({ Looks: () => null }))
 beforeEach(() => {
+  does = { decisionId: 'd1', change: null, problem: null }
   mayDecide = true
   refresh.mockClear()
 })
@@ -74,4 +78,19 @@ test('who may not decide only reads it', async () => {
   show()
   await screen.findByText('the paper was hard')
   expect(screen.queryByRole('button', { name: /^Withdraw/ })).toBeNull()
+})
+
+test.each<[string, Partial<Withdrawal>, RegExp]>([
+  [
+    'who would move',
+    { change: { percents: 12, movers: Array(3).fill({}), up: 1, down: 2, reversed: 0, pairs: [] } as Withdrawal['change'] },
+    /12 percents and 3 grades would change: 1 up, 2 down/,
+  ],
+  ['that nothing would', { change: { percents: 0, movers: [], up: 0, down: 0, reversed: 0, pairs: [] } }, /later decisions say the same/],
+  ['why it can’t be', { problem: 'Merit at 60 is not above Credit at 62.' }, /can’t be withdrawn as things stand: Merit at 60/],
+  ['that it can’t be told', {}, /changed scripts or readings/],
+])('before it is withdrawn it is said %s', async (_, found, words) => {
+  does = { ...does, ...found }
+  show()
+  expect(await screen.findByText(words)).toBeTruthy()
 })

@@ -14,6 +14,7 @@ import { WriteProblem, WritesProvider } from '../../saving/writes'
 import { Looks } from './Looks'
 import { Notes } from './Notes'
 import { RollFiles } from './RollFiles'
+import { WhatWithdrawalDoes } from './WhatWithdrawalDoes'
 
 const KIND: Record<Decision['kind'], string> = {
   reconcile: 'Reconcile',
@@ -163,7 +164,7 @@ function WholeRecord() {
                   <Button type="submit" variant="outline-primary" size="sm" className="mt-2" disabled={reason.trim() === ''}>
                     Withdraw
                   </Button>
-                  <p className="soft small mt-2">What it decided no longer holds; what was decided before or after it stays.</p>
+                  <WhatWithdrawalDoes decisionId={chosen.id} />
                 </Form>
               )
             )}

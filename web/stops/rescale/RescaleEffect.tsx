@@ -54,7 +54,9 @@ export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; tr
               <tr key={s.id} {...row}>
                 <td className="fw-semibold">
                   {s.name}
-                  {s.n === 0 && <span className="soft fw-normal"> no marks yet</span>}
+                  {s.n === 0 && (
+                    <span className="soft fw-normal"> {figures.subject.assessmentId === null ? 'no finals' : 'no marks'} yet</span>
+                  )}
                 </td>
                 <td className="num soft">{fixed(s.plainMean)}</td>
                 <td className="num fw-semibold">{fixed(s.mean)}</td>

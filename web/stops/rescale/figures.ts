@@ -1,3 +1,4 @@
+import { gradeAt } from '#core/bounds'
 import { compareGroups, describe } from '#core/compare'
 import { actsOnMarks, adjuster, compareResults, markMethodOf, type Adjustment, type ResultChange } from '#core/rescale'
 import { standingOf } from '#core/trial'
@@ -33,6 +34,8 @@ export interface RescaleFigures {
   /** Marks as they go into what is looked at, and as they come out. */
   before: number[]
   after: number[]
+  /** The highest of those going in, as a number or a fraction; null where there are none. */
+  highest: string | null
   /** Marks as they go into it, by the section their students were in on the day. */
   bySection: Record<string, number[]>
   /** Marks of the group that is matched; null where none is. */
@@ -99,6 +102,7 @@ export function rescaleFigures(state: CourseState, wanted: string | null, looked
     chosenId: chosen?.id ?? null,
     before,
     after,
+    highest: highestOf(state, subject, stack, chosen, before),
     bySection: Object.fromEntries(
       state.table.sections.map((s) => [
         s.id,
@@ -119,6 +123,19 @@ export function rescaleFigures(state: CourseState, wanted: string | null, looked
     rest: others.length > 0 ? compareResults(adopted.result, base.result) : null,
     leans: subject.assessmentId === null ? [] : [...leansIn(state, subject.assessmentId).values()],
   }
+}
+
+/** Of course percents exactly: a fraction, which a double would only come near. */
+function highestOf(
+  { current }: CourseState,
+  { assessmentId }: Subject,
+  stack: readonly Adjustment[],
+  chosen: Adjustment | undefined,
+  before: readonly number[],
+): string | null {
+  if (assessmentId === null)
+    return current.totalsUnder(stack.slice(0, chosen ? stack.indexOf(chosen) : stack.length).filter((a) => a.on)).highest
+  return before.length === 0 ? null : String(before.reduce((a, b) => Math.max(a, b)))
 }
 
 const standingAt = (marks: readonly number[], at: number) => marks.filter((m) => m === at).length
@@ -152,27 +169,42 @@ function dotsOf(before: readonly number[], after: readonly number[]): RescaleFig
 }
 
 function sectionsOf(state: CourseState, subject: Subject, ways: readonly Way[]): Pick<RescaleFigures, 'sections' | 'tolerance'> {
-  const { sections, tolerance, passMark } = compareSections(state, subject.assessmentId ?? WHOLE_COURSE, NO_OTHERS)
+  const { sections, tolerance } = compareSections(state, subject.assessmentId ?? WHOLE_COURSE, NO_OTHERS)
+  const stack = inOrder(state.tried.adjustments, subject.assessmentId)
   const sectionOf = new Map(state.table.students.map((s) => [s.id, s.sectionId]))
   const plain = new Map(sections.map((s) => [s.id, [] as number[]]))
-  for (const w of ways) plain.get(sectionOf.get(w.studentId)!)?.push(w.plain)
-  const passed = (marks: readonly number[]) => (passMark === null ? null : marks.filter((m) => m >= passMark).length)
+  const rescaled = new Map(sections.map((s) => [s.id, [] as number[]]))
+  for (const w of ways) {
+    const section = sectionOf.get(w.studentId)!
+    plain.get(section)?.push(w.plain)
+    rescaled.get(section)?.push(goingInto(w, stack, null))
+  }
+  const passes = passing(state, subject)
+  const passed = (marks: readonly number[]) => passes && marks.filter(passes).length
   return {
     tolerance,
-    sections: sections.map(({ id, name, lean, passed: now, figures }) => {
-      const own = plain.get(id)!
+    sections: sections.map(({ id, name, lean }) => {
+      const [own, now] = [plain.get(id)!, rescaled.get(id)!]
       return {
         id,
         name,
         lean,
-        passed: now,
-        mean: figures.mean,
+        passed: passed(now),
+        mean: describe(now).mean,
         plainMean: describe(own).mean,
         plainPassed: passed(own),
         n: own.length,
       }
     }),
   }
+}
+
+/** Whether a mark, or a course percent, passes; null where nothing says what does. */
+function passing({ tried }: CourseState, { assessmentId, passMark }: Subject): ((x: number) => boolean) | null {
+  if (assessmentId !== null) return passMark === null ? null : (x) => x >= passMark
+  const { boundaries, policy } = tried.course
+  const lowest = boundaries.reduce((a, b) => (b.from < a.from ? b : a))
+  return (x) => gradeAt(x, boundaries, policy.rounding) !== lowest.grade
 }
 
 /** The adjustments that would do the same in other assessments: on their scale, fixed by their own marks. */

@@ -5,12 +5,13 @@ import type { RescaleFigures } from './figures'
 /** A way as it is first tried: it changes nothing yet, but for one whose point is known. */
 export function firstMethod(
   kind: MethodKind,
-  { subject, before, leans }: Pick<RescaleFigures, 'subject' | 'before' | 'leans'>,
+  { subject, before, leans, highest }: Pick<RescaleFigures, 'subject' | 'before' | 'leans' | 'highest'>,
 ): AdjustmentMethod {
   if (kind === 'markerEffect') {
     const [farthest] = [...leans].sort((a, b) => Math.abs(b.effect ?? 0) - Math.abs(a.effect ?? 0))
     return { kind, markerId: farthest?.id ?? '', effect: farthest?.effect ?? 0, factor: 1 }
   }
+  if (kind === 'topTo') return { kind, to: subject.outOf, ...(highest !== null && { highest }) }
   if (kind === 'without' || kind === 'grant') return { kind, criterionIds: [], scriptIds: [], markerIds: [], marks: [] }
   return kindOnReadings(kind)
     ? { kind: 'add', by: 0 }

@@ -15,9 +15,11 @@ const TABLE = smallTable(
   [],
   { leftOut: { essay: ['bo'] } },
 )
+let table = TABLE
+beforeEach(() => (table = TABLE))
 jest.mock('../../course/course', () => ({
-  useFigures: (name: 'student', studentId: string) => smallFigures(TABLE)(name, studentId),
-  useCourse: () => smallCourse(TABLE),
+  useFigures: (name: 'student', studentId: string, what: Record<string, number>) => smallFigures(table)(name, studentId, what),
+  useCourse: () => smallCourse(table),
 }))
 
 const open = (studentId: string) => {
@@ -59,4 +61,30 @@ test('what one is left out of says so and takes nothing away', () => {
 test('somebody who is not in the course is not made up', () => {
   open('nobody')
   expect(screen.getByText(/There is no such student in this course/)).toBeTruthy()
+})
+
+test('what if is rescaled as the mark is, and stays as late as the work came', async () => {
+  const adjustment = {
+    id: 'x',
+    assessmentId: 'paper',
+    outOf: 40,
+    method: { kind: 'add' as const, by: 4 },
+    sectionIds: null,
+    on: true,
+    neverLower: false,
+    above: 'keep within' as const,
+    step: null,
+  }
+  const late = smallTable([
+    ['ada', 'paper', 30, 'late'],
+    ['ada', 'essay', 10],
+  ])
+  table = { ...late, adjustments: [adjustment], policy: { ...late.policy, late: { kind: 'cap', percent: 50 } } }
+  const { user } = open('ada')
+  // 34 of 40 is capped at 20: with 10 of 20 that is 50.
+  expect(screen.getByText(/marked 30, rescaled/)).toBeTruthy()
+  expect(screen.getByText(/Unrounded 50\./)).toBeTruthy()
+  await user.type(screen.getByLabelText('What if paper'), '12{Enter}')
+  // 12 becomes 16 of 40, under the cap.
+  expect(screen.getByText(/50 would be 45/)).toBeTruthy()
 })

@@ -1,8 +1,8 @@
-import { useMemo, useState } from 'react'
+import { useMemo, useState, type Dispatch, type SetStateAction } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate, useParams } from 'react-router'
 import { gradeAt } from '#core/bounds'
-import { explainGrade, type Course as GradeInput } from '#core/grades'
+import { explainGrade } from '#core/grades'
 import { percentOf } from '#core/rescale'
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
@@ -24,15 +24,21 @@ export default function Student() {
 }
 
 function OneStudent({ studentId }: { studentId: string }) {
-  const figures = useFigures('student', studentId)
-  return figures?.studentId === studentId ? <StudentPage {...figures} /> : <WorkingOut />
+  const [what, setWhat] = useState<Record<string, number | null>>({})
+  const figures = useFigures('student', studentId, what)
+  return figures?.studentId === studentId ? <StudentPage {...figures} what={what} onWhat={setWhat} /> : <WorkingOut />
 }
 
-function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
+interface Props extends StudentFigures {
+  /** Plain marks that are tried. */
+  what: Record<string, number | null>
+  onWhat: Dispatch<SetStateAction<Record<string, number | null>>>
+}
+
+function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onWhat: setWhat }: Props) {
   const { id, table } = useCourse()
   const navigate = useNavigate()
   const label = usePersonLabels(table.students)
-  const [what, setWhat] = useState<Record<string, number | null>>({})
   const [open, setOpen] = useState<string | null>(null)
   const student = table.students.find((s) => s.id === studentId)!
   const section = table.sections.find((s) => s.id === student.sectionId)
@@ -40,7 +46,7 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
 
   const titles = useMemo(() => Object.fromEntries([...table.components, ...table.assessments].map((x) => [x.id, x.title])), [table])
   const why = useMemo(() => explainGrade(course, studentId, titles), [course, studentId, titles])
-  const whatIf = useMemo(() => explainGrade(withMarks(course, studentId, what), studentId, titles), [course, studentId, what, titles])
+  const whatIf = useMemo(() => (ifCourse ? explainGrade(ifCourse, studentId, titles) : why), [ifCourse, why, studentId, titles])
   const shown = trying ? whatIf : why
 
   const order = table.students
@@ -77,7 +83,7 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
         </div>
         <p className="soft">
           {shown.final !== null
-            ? `Unrounded ${numeral(shown.final)}.${next ? ` ${next.grade} begins at ${numeral(next.from)}, ${numeral(Number((next.from - shown.rounded!).toFixed(3)))} above.` : ''}`
+            ? `Unrounded ${numeral(shown.adjusted)}${shown.adjusted === shown.final ? '' : `, ${numeral(shown.final)} before the course percent is rescaled`}.${next ? ` ${next.grade} begins at ${numeral(next.from)}, ${numeral(Number((next.from - shown.rounded!).toFixed(3)))} above.` : ''}`
             : `${shown.pending} still pending: between ${fixed(shown.lowest)} with nothing for it and ${fixed(shown.highest)} with full marks.`}
         </p>
         <table className="grid chain">
@@ -130,6 +136,7 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
                         numeral(i.mark)
                       )}{' '}
                       <span className="soft">of {numeral(i.outOf)}</span>
+                      {!tried && <AsMarked standing={standing} assessmentId={i.assessmentId} mark={i.mark} />}
                     </td>
                     <td className="num">
                       <NumberField
@@ -165,6 +172,16 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
               <td />
               <td className="num">{fixed(shown.final ?? shown.soFar, 2)}</td>
             </tr>
+            {shown.final !== null && shown.adjusted !== shown.final && (
+              <tr className="fw-semibold">
+                <td>Course, rescaled</td>
+                <td />
+                <td />
+                <td className="num">{numeral(shown.adjusted)}</td>
+                <td />
+                <td className="num">{fixed(shown.adjusted, 2)}</td>
+              </tr>
+            )}
           </tfoot>
         </table>
       </main>
@@ -211,16 +228,10 @@ function StudentPage({ studentId, course, standing, leftOut }: StudentFigures) {
   )
 }
 
-function withMarks(course: GradeInput, studentId: string, what: Record<string, number | null>): GradeInput {
-  const marks = course.marks.map((m) =>
-    m.assessmentId in what ? { ...m, mark: what[m.assessmentId]!, status: 'in' as const, daysLate: 0 } : m,
+/** The mark as it was given, where what counts is another. */
+function AsMarked({ standing, assessmentId, mark }: Pick<StudentFigures, 'standing'> & { assessmentId: string; mark: number | null }) {
+  const plain = standing.find((s) => s.assessmentId === assessmentId)?.plain
+  return plain === undefined || plain === null || plain === mark ? null : (
+    <span className="ochre small d-block">marked {numeral(plain)}, rescaled</span>
   )
-  const missing = Object.keys(what).filter((assessmentId) => !marks.some((m) => m.assessmentId === assessmentId))
-  return {
-    ...course,
-    marks: [
-      ...marks,
-      ...missing.map((assessmentId) => ({ studentId, assessmentId, mark: what[assessmentId]!, status: 'in' as const, daysLate: 0 })),
-    ],
-  }
 }

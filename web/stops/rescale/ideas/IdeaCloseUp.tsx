@@ -35,7 +35,13 @@ export function IdeaCloseUp({ name, figures: f, adopted, idea, onTry, onDrop, on
   return (
     <>
       <section>
-        <h2>{idea && mayDecide ? <TitleField label="Name of the idea" value={idea.name} disabled={false} onCommit={(n) => void rename(n)} /> : name}</h2>
+        <h2>
+          {idea && mayDecide ? (
+            <TitleField label="Name of the idea" value={idea.name} disabled={false} onCommit={(n) => void rename(n)} />
+          ) : (
+            name
+          )}
+        </h2>
         {idea && (
           <p className="small soft mb-1">
             {trialInWords(idea.changes)}, kept by {idea.by}

@@ -5,7 +5,7 @@ import { routes } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { useCourse, useJudgedFigures } from '../../../course/course'
 import { counted, fixed, share } from '../../../parts/format'
-import type { FormProps } from './forms'
+import type { FormProps } from './form-props'
 import styles from '../rescale.module.css'
 
 interface Props extends FormProps {
@@ -18,16 +18,20 @@ interface Props extends FormProps {
 export function CriteriaForm({ kind, method, figures, rescaling, onChosen }: Props) {
   const { id: courseId, table } = useCourse()
   const [problem, setProblem] = useState<string | null>(null)
+  // Ticked at once: what it comes to follows from the server.
+  const [picked, setPicked] = useState<readonly string[] | null>(null)
   const assessmentId = figures.subject.assessmentId!
   const assessment = table.assessments.find((a) => a.id === assessmentId)!
   const marked = assessment.standardId !== null && assessment.marking !== 'judgement'
   const judged = useJudgedFigures('criteria', marked ? assessmentId : null, null)
   if (!marked) return <p className="small ochre">{assessment.title} is not marked by criteria, so none can be left out or given.</p>
   if (!judged) return <p className="small soft">Fetching its criteria…</p>
-  const chosen = method?.criterionIds ?? []
+  const chosen = picked ?? method?.criterionIds ?? []
   const choose = async (criterionIds: string[]) => {
     const now = rescaling.chosen
+    setPicked(criterionIds)
     if (criterionIds.length === 0) {
+      setPicked(null)
       onChosen()
       if (now && method) rescaling.drop(now.id)
       return
@@ -41,6 +45,7 @@ export function CriteriaForm({ kind, method, figures, rescaling, onChosen }: Pro
     } catch (e) {
       setProblem(messageOf(e))
     }
+    setPicked(null)
   }
   const typed = figures.before.length - new Set(method?.scriptIds).size
   return (

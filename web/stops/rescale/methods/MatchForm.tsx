@@ -3,7 +3,7 @@ import type { OfKind, Like } from '#core/rescale'
 import { useCourse, useYears } from '../../../course/course'
 import { NumberField } from '../../../parts/NumberField'
 import { useEarlierCourses } from '../../../parts/useEarlierCourses'
-import { fixed, numeral, signed } from '../../../parts/format'
+import { fixed, signed } from '../../../parts/format'
 import type { RescaleFigures } from '../figures'
 import type { Rescaling } from '../useRescaling'
 import { matched } from './matched'
@@ -102,8 +102,8 @@ function Apart({ figures: { apart } }: { figures: RescaleFigures }) {
   const chance = low <= 0 && high >= 0
   return (
     <span className={`small ${chance ? 'ochre' : 'soft'}`} role="status">
-      {numeral(Math.abs(Number(apart.difference.toFixed(1))))} {apart.difference < 0 ? 'below' : 'above'} that group (95% {signed(low)} to{' '}
-      {signed(high)}){chance ? ': within chance. There may be nothing to match.' : '.'}
+      {fixed(Math.abs(apart.difference))} {apart.difference < 0 ? 'below' : 'above'} that group (95% {signed(low)} to {signed(high)})
+      {chance ? ': within chance. There may be nothing to match.' : '.'}
     </span>
   )
 }

@@ -1,22 +1,12 @@
 import type { ReactNode } from 'react'
 import { markMethodOf, type MarkKind, type MethodKind, type OfKind } from '#core/rescale'
-import type { RescaleFigures } from '../figures'
-import type { Rescaling } from '../useRescaling'
 import { CriteriaForm } from './CriteriaForm'
+import type { FormProps } from './form-props'
 import { LeanForm } from './LeanForm'
 import { MatchForm } from './MatchForm'
 import { OneNumber } from './OneNumber'
 import { Points } from './Points'
 
-export interface FormProps {
-  rescaling: Rescaling
-  figures: RescaleFigures
-  /** The point that is pulled. */
-  point: number
-  onPoint: (at: number) => void
-  /** What had to be said before it could be tried is said. */
-  onChosen: () => void
-}
 type MethodFormProps<K extends MethodKind> = FormProps & { method: OfKind<K> }
 type Form<K extends MethodKind> = (props: MethodFormProps<K>) => ReactNode
 

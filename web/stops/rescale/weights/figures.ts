@@ -54,6 +54,8 @@ export interface WeightsFigures {
 /** Off by a third and by two points of the course percent: less is how marks fall. */
 const OFF_SHARE = 1 / 3
 const OFF_POINTS = 0.02
+/** Nearer by less than this is no nearer. */
+const NEARER = 0.001
 const SHAPE_POINTS = 80
 
 /** What each assessment should carry, carries in each section, and really decides. */
@@ -89,7 +91,6 @@ function weigh({ table }: CourseState, course: Course, outcome: Outcome): Weighe
       const shares = weights.map((w) => w.weights.find((x) => x.assessmentId === id)?.share ?? null)
       const should = commonest(shares)
       const own = decides.get(id) ?? null
-      const away = should === null || own === null ? 0 : Math.abs(own - should)
       return {
         id,
         title,
@@ -102,10 +103,19 @@ function weigh({ table }: CourseState, course: Course, outcome: Outcome): Weighe
         }),
         decides: own,
         sd: describe(percents.get(id) ?? []).sd,
-        off: away > OFF_POINTS && away > (should ?? 0) * OFF_SHARE,
+        off: isOff(should, own),
       }
     })
 }
+
+function isOff(should: number | null, decides: number | null): boolean {
+  if (should === null || decides === null) return false
+  const away = Math.abs(decides - should)
+  return away > OFF_POINTS && away > should * OFF_SHARE
+}
+
+const total = (rows: readonly WeighedAssessment[], of: (row: WeighedAssessment) => number | null): number =>
+  rows.reduce((s, r) => s + (of(r) ?? 0), 0)
 
 function commonest(shares: readonly (number | null)[]): number | null {
   const times = new Map<string, { share: number; n: number }>()
@@ -134,7 +144,15 @@ function closeUp(state: CourseState, course: Course, rows: WeighedAssessment[], 
   const together = rows.filter(
     (r) => r.componentId === row.componentId && r.should !== null && row.should !== null && Math.abs(r.should - row.should) < 1e-6,
   )
-  const ids = together.length > 1 ? together.map((r) => r.id) : [row.id]
+  // Where they come to what they should together, it is the one alone.
+  const ids =
+    together.length > 1 &&
+    isOff(
+      total(together, (r) => r.should),
+      total(together, (r) => r.decides),
+    )
+      ? together.map((r) => r.id)
+      : [row.id]
   const sum = (list: (number | null)[]) => (list.some((x) => x === null) ? null : list.reduce<number>((s, x) => s + x!, 0))
   const inGroup = rows.filter((r) => ids.includes(r.id))
   const restRows = rows.filter((r) => !ids.includes(r.id) && r.sd !== null && r.should !== null)
@@ -192,8 +210,7 @@ function offersFor(state: CourseState, course: Course, { row, inGroup, component
       }
       return [{ kind: 'adjust', adjustment }]
     })
-  const should = inGroup.reduce((s, r) => s + (r.should ?? 0), 0)
-  const decides = inGroup.reduce((s, r) => s + (r.decides ?? 0), 0)
+  const [should, decides] = [total(inGroup, (r) => r.should), total(inGroup, (r) => r.decides)]
   const offers: { words: string; changes: Change[] }[] = []
   if (should > 0 && decides > 0) {
     const factor = Math.min(SPREADS.most, Math.max(SPREADS.least, should / decides))
@@ -215,7 +232,10 @@ function offersFor(state: CourseState, course: Course, { row, inGroup, component
       words: `Count all of ${titleOf(state, component.id)} alike, whatever their maxima`,
       changes: [{ kind: 'shape', componentId: component.id, patch: { combine: 'equally' } }],
     })
-  return offers.filter((o) => o.changes.length > 0).map((o) => tryOut(state, o, inGroup))
+  const tried = offers.filter((o) => o.changes.length > 0).map((o) => tryOut(state, o, inGroup))
+  // What does not bring it nearer is no offer.
+  const away = (x: number | null) => (x === null ? Infinity : Math.abs(x - should))
+  return should === 0 ? tried : tried.filter((o) => away(o.decides) < away(decides) - NEARER || o.changes.every((c) => c.kind === 'shape'))
 }
 
 const titleOf = ({ table }: CourseState, id: string): string => table.components.find((c) => c.id === id)?.title ?? id

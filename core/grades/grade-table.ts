@@ -1,0 +1,21 @@
+import type { Boundary } from './course'
+
+/** Results as columns, one entry a student in roll order; NaN stands for null. */
+export interface GradeTable {
+  soFar: Float64Array
+  lowest: Float64Array
+  highest: Float64Array
+  final: Float64Array
+  /** The same array as `final` where nothing adjusts it. */
+  adjusted: Float64Array
+  rounded: Float64Array
+  /** Index into `boundaries`, -1 for none. */
+  grade: Int16Array
+  pending: Int32Array
+  /** students × components, of `soFar`. */
+  componentPercent: Float64Array
+  /** students × assessments: 1 where dropped. Null where no component drops. */
+  dropped: Uint8Array | null
+  /** Highest limit first. */
+  boundaries: Boundary[]
+}
