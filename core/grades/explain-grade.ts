@@ -111,6 +111,9 @@ export function explainGrade(course: Course, studentId: string, titles: Record<s
   return { ...explained, steps: sentences(explained, course, titles) }
 }
 
+/** What rescales the course percent names no marker. */
+const NOBODY = { marker: (id: string) => id }
+
 /** At most three decimals, without trailing zeros. */
 const plain = (x: number) => String(Number(x.toFixed(3)))
 const percentOf = (fraction: number) => `${plain(fraction * 100)}%`
@@ -159,7 +162,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       steps.push({
         kind: 'adjustment',
         id: null,
-        text: `Rescaled: ${methodOf(method.kind).done(method)}${neverLower ? ', never lower' : ''}${last ? `: ${plain(g.adjusted!)}%` : ''}`,
+        text: `Rescaled: ${methodOf(method.kind).done(method, NOBODY)}${neverLower ? ', never lower' : ''}${last ? `: ${plain(g.adjusted!)}%` : ''}`,
         value: last ? g.adjusted : null,
       })
     })

@@ -16,7 +16,8 @@ export const markerEffect: ReadingMethod<MarkerEffect> = {
   says: 'What a marker leans is taken out of their readings, before they are agreed.',
   assumes: 'That they lean alike on all scripts, and that their lean is known well enough.',
   notWhen: 'They are erratic, or share few scripts with others: have scripts read again.',
-  done: ({ effect, factor }) => `a marker’s lean of ${figure(effect)} taken out${factor === 1 ? '' : ` at ${figure(factor * 100)}%`}`,
+  done: ({ markerId, effect, factor }, { marker }) =>
+    `with the lean of ${marker(markerId)}, ${figure(effect)}, taken out${factor === 1 ? '' : ` at ${figure(factor * 100)}%`}`,
   reading({ markerId, effect, factor }) {
     if (factor < 0 || factor > 1) throw new AdjustmentError('Between nothing and all of a lean can be taken out.')
     const off = times(finite(effect), finite(factor))

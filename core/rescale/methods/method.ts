@@ -23,7 +23,7 @@ export interface Told<M> {
   /** When another way serves better. */
   notWhen: string
   /** What it did to an assessment, for the record. */
-  done: (method: M) => string
+  done: (method: M, called: { marker: (id: string) => string }) => string
   anew?: Anew<M>
 }
 
@@ -85,4 +85,4 @@ export const pointsOnScale = (points: readonly Point[], by: number): Point[] => 
 /** Figures this near are the same. */
 export const SAME = 0.005
 /** A figure in a sentence. */
-export const figure = (x: number): string => String(Number(x.toFixed(2)))
+export const figure = (x: number): string => String(Number(x.toFixed(2))).replace('-', '−')

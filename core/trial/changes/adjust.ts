@@ -43,9 +43,9 @@ export const adjust: ChangeKind<Adjust> = {
     if (other) throw new ChangeError(`A criterion of ${title} is left out or given already: change that adjustment.`)
     if (!rereadNow(a.assessmentId, method)) throw new ChangeError(`Readings of ${title} changed meanwhile: try it anew.`, true)
   },
-  words: (all, { title, section }) =>
+  words: (all, { title, section, marker }) =>
     all.map(({ adjustment: { method, assessmentId, sectionIds } }) => {
       const where = sectionIds ? ` in ${sectionIds.map(section).join(', ')}` : ''
-      return `${assessmentId === null ? 'the course percent' : title(assessmentId)}${where} ${methodOf(method.kind).done(method)}`
+      return `${assessmentId === null ? 'the course percent' : title(assessmentId)}${where} ${methodOf(method.kind).done(method, { marker })}`
     }),
 }

@@ -86,7 +86,7 @@ const refused = (change: Change, more: Partial<Fits> = {}): [string, boolean] | 
 
 test.each(ALL.map((c) => [c.kind, c] as const))('%s fits the course that it was made for, and is told in the record', (_, change) => {
   expect(refused(change)).toBeNull()
-  const called = { title: () => 'Essay', section: () => 'East', ofScript: () => 'essay', adjustments: [adjustment] }
+  const called = { title: () => 'Essay', marker: () => 'Mo', section: () => 'East', ofScript: () => 'essay', adjustments: [adjustment] }
   expect(changesInWords([change], called)).not.toBe('')
   expect(trialInWords([change])).toMatch(/^1 \w/)
 })

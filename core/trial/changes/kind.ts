@@ -52,6 +52,7 @@ export interface Called {
   /** An assessment or a component. */
   title: (id: string) => string
   section: (id: string) => string
+  marker: (id: string) => string
   /** The assessment of a script. */
   ofScript: (scriptId: string) => string
   adjustments: readonly Pick<Adjustment, 'id' | 'assessmentId'>[]

@@ -11,6 +11,7 @@ import { Ends } from './Ends'
 import { How } from './How'
 import { RescaleEffect } from './RescaleEffect'
 import { Stack } from './Stack'
+import { AT_NONE } from './subject'
 import { useRescaling } from './useRescaling'
 import styles from './rescale.module.css'
 
@@ -41,7 +42,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
   }
   useKeys([
     { key: 'Delete', does: 'drop what is being tried here', run: () => chosen && drop(chosen.id) },
-    { key: 'n', does: 'a new adjustment beside those there are', run: () => look('new') },
+    { key: 'n', does: 'a new adjustment beside those there are', run: () => look(AT_NONE) },
   ])
   if (figures === undefined) return <WorkingOut />
   if (!figures || !table.hasMarks)

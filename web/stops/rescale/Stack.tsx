@@ -8,6 +8,7 @@ import { CopyTo } from './CopyTo'
 import { MapOut } from './MapOut'
 import { useWords } from './methods/words'
 import type { RescaleFigures } from './figures'
+import { AT_NONE } from './subject'
 import type { StackItem } from './stack'
 import type { Rescaling } from './useRescaling'
 import styles from './rescale.module.css'
@@ -34,7 +35,7 @@ export function Stack({ rescaling, figures }: { rescaling: Rescaling; figures: R
       <div className={styles.howHead}>
         <h2>The stack</h2>
         {mayDecide && figures.chosenId !== null && (
-          <Button size="sm" variant="link" onClick={() => look('new')}>
+          <Button size="sm" variant="link" onClick={() => look(AT_NONE)}>
             A new one <kbd>N</kbd>
           </Button>
         )}
@@ -128,7 +129,7 @@ function Item({ item: { adjustment: a, state, anew }, place, subject, chosen, re
           onChange={(e) => flip(a, e.target.checked, adopted.on)}
         />
       )}
-      <button className="row-name" aria-pressed={chosen} onClick={() => look(chosen ? 'none' : a.id)}>
+      <button className="row-name" aria-pressed={chosen} onClick={() => look(chosen ? AT_NONE : a.id)}>
         {place + 1} · {words(a)}
       </button>
       <span className={`small ${state === 'adopted' ? 'soft' : 'pine'}`}>

@@ -8,7 +8,7 @@ import { compareSections, type Compared } from '../../parts/compared'
 import { WHOLE_COURSE } from '../../parts/of-what'
 import { leansIn, type MarkerLean } from './leans-in'
 import { covers, goingInto, inOrder, likeMarks, stackItems, takenAnew, waysOf, withoutOwn, type StackItem, type Way } from './stack'
-import { subjectOf, type Subject } from './subject'
+import { AT_NONE, subjectOf, type Subject } from './subject'
 
 /** What a rescaling does to one section, beside how it compares. */
 export type RescaledSection = Pick<Compared['sections'][number], 'id' | 'name' | 'lean' | 'passed'> & {
@@ -59,6 +59,11 @@ export interface RescaleFigures {
   leans: MarkerLean[]
 }
 
+function lastTried({ changes }: CourseState, { assessmentId }: Subject, stack: readonly Adjustment[]): Adjustment | undefined {
+  const last = changes.findLast((c) => c.kind === 'adjust' && c.adjustment.assessmentId === assessmentId)
+  return last?.kind === 'adjust' ? stack.find((a) => a.id === last.adjustment.id) : undefined
+}
+
 const LINE_POINTS = 121
 /** What other work says of sections is asked at Compare. */
 const NO_OTHERS: string[] = []
@@ -88,9 +93,7 @@ export function rescaleFigures(state: CourseState, wanted: string | null, looked
   const ways = waysOf(state, subject)
   const items = stackItems(state, subject, ways)
   const stack = inOrder(tried.adjustments, subject.assessmentId)
-  const last = changes.findLast((c) => c.kind === 'adjust' && c.adjustment.assessmentId === subject.assessmentId)
-  const chosen =
-    stack.find((a) => a.id === looked) ?? (last?.kind === 'adjust' ? stack.find((a) => a.id === last.adjustment.id) : undefined)
+  const chosen = looked === AT_NONE ? undefined : (stack.find((a) => a.id === looked) ?? lastTried(state, subject, stack))
   const shown = chosen ? ways.filter((w) => covers(chosen, w)) : ways
   const before = shown.map((w) => (chosen ? goingInto(w, stack, chosen.id) : w.plain))
   const after = shown.map((w, i) => (chosen ? (w.steps.get(chosen.id) ?? before[i]!) : goingInto(w, stack, null)))

@@ -19,3 +19,6 @@ export function subjectOf({ assessments }: Pick<TablePlan, 'assessments'>, of: s
   const a = assessments.find((x) => x.id === of)
   return a ? { assessmentId: a.id, title: a.title, outOf: a.outOf, passMark: a.passMark } : null
 }
+
+/** In the place of an adjustment: none is looked at, and another one can be begun. */
+export const AT_NONE = 'none'
