@@ -1,7 +1,7 @@
 import { gradeCourse } from '#core/grades'
-import type { Adjustment } from '#core/rescale'
+import type { Adjustment, Reread } from '#core/rescale'
 import { settleBy, standingRows, toCourse, workingsOf, type TableLike } from '#core/trial'
-import { unpackTable, type Change, type Decision, type TableInColumns } from '#contract'
+import { unpackTable, type Change, type Decision, type TableInColumns, type TablePlan } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -242,4 +242,130 @@ test('a decision without a reason is refused, and so is taking one back', async 
   const { id } = await adopt(changes)
   await lead('post', api(`/decisions/${id}/withdraw`), { reason: '' }).expect(422)
   await lead('post', api(`/decisions/${id}/withdraw`), { reason: 'tried' }).expect(200)
+})
+
+const bound = async (grade: string, from: number): Promise<Decision> => {
+  const { boundaries } = await table()
+  return adopt([{ kind: 'bound', boundaries: boundaries.map((b) => (b.grade === grade ? { ...b, from } : b)), over: boundaries }])
+}
+const lines = async () => Object.fromEntries((await table()).boundaries.map((b) => [b.grade, b.from]))
+
+test('a line taken back goes back alone: what another decision moved since stays where it was put', async () => {
+  const before = await lines()
+  const merit = await bound('Merit', 68)
+  const credit = await bound('Credit', 58)
+  expect(merit.summary).toBe('Merit begins at 68')
+  await withdraw(merit.id).expect(200)
+  expect(await lines()).toEqual({ ...before, Credit: 58 })
+  await withdraw(credit.id).expect(200)
+  expect(await lines()).toEqual(before)
+})
+
+test('a decision that holds others in order is not taken back, and it is said what to do', async () => {
+  const low = await bound('Merit', 62)
+  const high = await bound('Distinction', 66)
+  // Merit would be above Distinction again.
+  const answer = await withdraw(low.id).expect(409)
+  expect((answer.body as { detail: string }).detail).toMatch(/would not be in order: .* Move the line that was drawn since first/)
+  await withdraw(high.id).expect(200)
+  await withdraw(low.id).expect(200)
+})
+
+test('policies are taken back one by one as well', async () => {
+  const { policy } = await table()
+  const rounding = await adopt([{ kind: 'policy', policy: { ...policy, rounding: null }, over: policy }])
+  const now = (await table()).policy
+  const late = await adopt([{ kind: 'policy', policy: { ...now, late: { kind: 'cap', percent: 40 } }, over: now }])
+  expect(late.summary).toBe('policies: late at most 40%')
+  await withdraw(rounding.id).expect(200)
+  expect((await table()).policy).toEqual({ ...policy, late: { kind: 'cap', percent: 40 } })
+  await withdraw(late.id).expect(200)
+})
+
+test('the course without a decision is told before it is withdrawn, and is what withdrawing it then gives', async () => {
+  const t = await table()
+  const w = workingsOf(t)
+  const [cell] = openMap(t)
+  const settled = await adopt(settleBy(w, [cell!], { kind: 'mean' }, 0.5))
+  const without = (await lead('get', api(`/decisions/${settled.id}/without`)).expect(200)).body as TablePlan
+  await withdraw(settled.id).expect(200)
+  const { scripts: _, readings: __, version, ...after } = await table()
+  expect({ ...without, version }).toEqual({ ...after, version })
+  await lead('get', api('/decisions/none/without')).expect(404)
+})
+
+describe('criteria left out or given to all', () => {
+  const of = `${COURSE}-map`
+  const recount = (body: object) => lead('post', api(`/assessments/${of}/recount`), body)
+  const adjusting = (method: Adjustment['method']): Change => ({
+    kind: 'adjust',
+    adjustment: { ...curve('criteria'), assessmentId: of, outOf: 100, method, neverLower: false, step: null },
+  })
+
+  test('what readings come to without one is in proportion to what is left, and adopted it stands', async () => {
+    const criterionIds = ['generalisation']
+    const counted = (await recount({ how: 'without', criterionIds }).expect(200)).body as Reread
+    expect(counted.scriptIds.length).toBe(counted.marks.length)
+    const one = server.db
+      .prepare(`SELECT r.picks, x.body FROM reading r JOIN standard x ON x.id = r.standard_id WHERE r.script_id = ? AND r.marker_id = ?`)
+      .get(counted.scriptIds[0], counted.markerIds[0]) as { picks: string; body: string }
+    const picks = JSON.parse(one.picks) as Record<string, number>
+    const { criteria } = JSON.parse(one.body) as { criteria: { id: string; penalty: boolean; levels: { points: number; to?: number }[] }[] }
+    const left = criteria.filter((c) => c.id !== 'generalisation')
+    const total = left.reduce((sum, c) => sum + (c.penalty ? -1 : 1) * (picks[c.id] ?? 0), 0)
+    const most = left.reduce((sum, c) => sum + (c.penalty ? 0 : Math.max(...c.levels.map((l) => l.to ?? l.points))), 0)
+    expect(counted.marks[0]).toBeCloseTo((100 * total) / most, 9)
+    const decision = await adopt([adjusting({ kind: 'without', criterionIds, ...counted })])
+    expect(decision.summary).toBe('Map project without a criterion')
+    expect(decision.effect!.percents).toBeGreaterThan(50)
+    const again = await lead('post', api('/decisions'), {
+      changes: [
+        {
+          ...adjusting({ kind: 'without', criterionIds, ...counted }),
+          adjustment: {
+            ...curve('other'),
+            assessmentId: of,
+            outOf: 100,
+            step: null,
+            method: { kind: 'without', criterionIds, ...counted },
+          },
+        },
+      ],
+      reason: 'twice',
+    }).expect(422)
+    expect((again.body as { detail: string }).detail).toMatch(/left out or given already: change that adjustment/)
+    await withdraw(decision.id).expect(200)
+  })
+
+  test('marks that the readings do not give are refused, and so are criteria that are not there', async () => {
+    const counted = (await recount({ how: 'grant', criterionIds: ['purpose'] }).expect(200)).body as Reread
+    const wrong = adjusting({ kind: 'grant', criterionIds: ['purpose'], ...counted, marks: counted.marks.map((m) => m + 1) })
+    await lead('post', api('/decisions'), { changes: [wrong], reason: 'x' }).expect(409)
+    await recount({ how: 'grant', criterionIds: ['nothing'] }).expect(422)
+    await recount({ how: 'without', criterionIds: [] }).expect(422)
+    await lead('post', api(`/assessments/nowhere/recount`), { how: 'grant', criterionIds: ['purpose'] }).expect(404)
+  })
+})
+
+test.each<[string, Adjustment['method'], string | null, RegExp]>([
+  [
+    'a match that says nothing of its figures',
+    { kind: 'matchMeanSd', to: { mean: 15, sd: 3 }, like: { group: 'typed' } },
+    'traverse',
+    /which marks it was fixed by/,
+  ],
+  [
+    'a spread that is none',
+    { kind: 'matchMeanSd', from: { mean: 15, sd: 0 }, to: { mean: 15, sd: 3 }, like: { group: 'typed' } },
+    'traverse',
+    /have no spread to match/,
+  ],
+  ['a lean of nobody', { kind: 'markerEffect', markerId: 'nobody', effect: 1, factor: 1 }, 'map', /no such marker/],
+  ['a lean out of the course percent', { kind: 'markerEffect', markerId: 'marker-1', effect: 1, factor: 1 }, null, /is for an assessment/],
+  ['the top of the course percent without saying what it was', { kind: 'topTo', to: 100 }, null, /try it anew/],
+])('%s is refused', async (_, method, of, words) => {
+  const outOf = of === 'traverse' ? 30 : 100
+  const adjustment = { ...curve('x'), assessmentId: of && `${COURSE}-${of}`, outOf, method, neverLower: false }
+  const answer = await lead('post', api('/decisions'), { changes: [{ kind: 'adjust', adjustment }], reason: 'x' }).expect(422)
+  expect((answer.body as { detail: string }).detail).toMatch(words)
 })
