@@ -122,7 +122,7 @@ function inDoubles(method: TotalMethod, map: MarkMap): (percent: number) => numb
   const at = (x: number) => toNumber(map(rationalOf(x)))
   if (isLinear(method)) {
     const from = at(0)
-    const slope = toNumber(map(HUNDRED)) / 100 - from / 100
+    const slope = (at(100) - from) / 100
     return (p) => from + slope * p
   }
   const knots = METHODS[method.kind as 'curve'].points!.of(method as never)

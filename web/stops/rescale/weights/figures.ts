@@ -221,7 +221,9 @@ function offersFor(state: CourseState, course: Course, { row, inGroup, component
         changes: spread((r) => r.sd! * factor),
       })
     const weight = Math.round(component.weight * factor)
-    if (!component.bonus && weight !== component.weight && weight > 0)
+    const all = course.components.reduce((s, c) => s + (c.bonus ? 0 : c.weight), 0)
+    // Something has to be left for the others.
+    if (!component.bonus && weight !== component.weight && weight > 0 && weight < all)
       offers.push({
         words: `Weigh ${titleOf(state, component.id)} ${weight} instead of ${component.weight}`,
         changes: weighed(course, component.id, weight),
