@@ -112,6 +112,16 @@ async function steps(page: Page): Promise<void> {
   // Always to where it has not been, so that there is something to say.
   for (let i = 0; i < 15; i++) bounds.push(await untilHorizon(page, () => page.keyboard.press('ArrowRight')))
   tell('a boundary step to the horizon', bounds)
+  await page.getByRole('button', { name: 'Discard' }).click()
+  await page.goto(`${COURSE}/rescale`)
+  await DRAWN.Rescale!(page)
+  await page.keyboard.press('5')
+  const point = page.getByRole('slider', { name: /^Point 3/ })
+  await point.focus()
+  const pulls: number[] = []
+  for (let i = 0; i < 10; i++) pulls.push(await untilHorizon(page, () => page.keyboard.press('ArrowUp')))
+  tell('a pulled point to the horizon', pulls)
+  await page.getByRole('button', { name: 'Discard' }).click()
   await page
     .getByRole('button', { name: 'Discard' })
     .click({ timeout: 5000 })

@@ -17,7 +17,7 @@ test('the generous marker is found, with their criteria, and five of their scrip
     await expect(page.getByRole('heading', { name: 'Do the markers hold one standard?' })).toBeVisible()
     const first = page.getByRole('row').nth(1)
     await expect(first.getByRole('img', { name: /^Lea Ostrand leans: 4\.\d marks generous/ })).toBeVisible()
-    await expect(first.getByRole('cell', { name: /^Lea Ostrand on Purpose and reader: \+0\.\d of 8/ })).toBeVisible()
+    await expect(first.getByRole('button', { name: /^Lea Ostrand on Purpose and reader: \+0\.\d of 8/ })).toBeVisible()
     await expect(page.getByRole('row', { name: /^Anselm Duvray/ })).toContainText('erratic')
     await expect(page.getByText(/2 groups of markers share no script/)).toBeVisible()
     await first.click()

@@ -9,12 +9,6 @@ const shoot = async (page: Page, name: string) => {
   await page.screenshot({ path: `${FOLDER}/${name}.png`, animations: 'disabled' })
 }
 
-test('the door', async ({ page }) => {
-  await page.goto('/')
-  await expect(page.getByRole('button', { name: 'Ines Valdry' })).toBeVisible()
-  await shoot(page, '00-door')
-})
-
 test('the run in pictures', async ({ lead: page }) => {
   await page.goto(`${COURSE}/set-out/roll`)
   await page.getByRole('button', { name: /^Groma/ }).click()
@@ -42,11 +36,6 @@ test('the run in pictures', async ({ lead: page }) => {
   await page.getByRole('button', { name: 'a sample, read again' }).click()
   await expect(page.getByText('shared out anew')).toBeVisible()
   await shoot(page, '17-mark-sharing-out')
-  await page.goto('/courses/cfs118-2026/mark/came-in')
-  await page.getByRole('button', { name: /^Collect/ }).click()
-  await page.getByRole('button', { name: 'paper.pdf' }).click()
-  await expect(page.getByRole('heading', { name: 'It belongs to' })).toBeVisible()
-  await shoot(page, '07-mark-came-in')
   await page.goto(`${COURSE}/compare`)
   await page.getByRole('button', { name: 'Sextant' }).click()
   await page.keyboard.press('g')
@@ -54,12 +43,12 @@ test('the run in pictures', async ({ lead: page }) => {
   await shoot(page, '08-compare')
   await page.goto(`${COURSE}/compare?rows=markers&of=cfs214-2026-map`)
   await page.getByRole('button', { name: 'Lea Ostrand', exact: true }).click()
-  await expect(page.getByRole('cell', { name: /^Lea Ostrand on Purpose/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Lea Ostrand on Purpose/ })).toBeVisible()
   await expect(page.getByText(/κ on grades/)).toBeVisible()
   await shoot(page, '14-compare-markers')
   await page.goto(`${COURSE}/compare?rows=criteria&of=cfs214-2026-map`)
   await page.getByRole('button', { name: 'choices serve the reader' }).click()
-  await expect(page.getByText('Carry to Reconcile')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Carry to Reconcile' })).toBeVisible()
   await shoot(page, '02-compare-criteria')
   await page.goto(`${COURSE}/reconcile`)
   await expect(page.getByRole('heading', { name: '38 scripts to settle' })).toBeVisible()
@@ -80,6 +69,27 @@ test('the run in pictures', async ({ lead: page }) => {
   await expect(page.getByText('Trial:')).toBeVisible()
   await shoot(page, '10-rescale')
   await page.getByRole('button', { name: 'Discard' }).click()
+  await page.goto(`${COURSE}/rescale?part=weights`)
+  await page.getByRole('button', { name: 'Traverse closure' }).click()
+  await expect(page.getByRole('heading', { name: /^Traverse closure decides/ })).toBeVisible()
+  await shoot(page, '00-common-weights')
+  for (const [part, way, name] of [
+    ['total', /^top to/, 'Best is 100'],
+    ['marks', /^top to/, 'Traverse lifted'],
+  ] as const) {
+    await page.goto(`${COURSE}/rescale?part=${part}`)
+    await page.getByRole('button', { name: way }).click()
+    await expect(page.getByText('Trial:')).toBeVisible()
+    await page.getByRole('button', { name: 'ideas', exact: true }).click()
+    await page.getByRole('button', { name: /^Keep what is tried/ }).click()
+    await page.getByLabel('What it is called').fill(name)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible()
+    await page.getByRole('button', { name: 'Discard' }).click()
+    await expect(page.getByText('No trial open')).toBeVisible()
+  }
+  await page.getByRole('button', { name: 'Traverse lifted' }).click()
+  await shoot(page, '07-ideas')
   await page.goto(`${COURSE}/bound`)
   await expect(page.getByRole('heading', { name: 'Where do the grades begin?' })).toBeVisible()
   await page.keyboard.press('ArrowLeft')

@@ -30,6 +30,8 @@ export class Grader {
   readonly dropped: Uint8Array
   readonly componentPercent: Float64Array
   readonly sorted: Boundary[]
+  /** Of components with pending work in them taken as something. */
+  private readonly otherPercent: Float64Array
   private readonly f: Float64Array
   private readonly scratch: DropScratch
   private readonly canonical: Int32Array
@@ -50,6 +52,7 @@ export class Grader {
     this.f = new Float64Array(width)
     this.dropped = new Uint8Array(width)
     this.componentPercent = new Float64Array(course.components.length)
+    this.otherPercent = new Float64Array(course.components.length)
     this.sorted = descending(course.boundaries)
     this.canonical = Int32Array.from({ length: width }, (_, i) => i)
     this.scratch = { f: this.f, ordinary: new Uint8Array(width), dropped: new Uint8Array(width), value: new Float64Array(width) }
@@ -59,7 +62,7 @@ export class Grader {
   grade(student: number, out: GradeTable, row: number): void {
     let soFar = this.explaining ? NaN : this.quickPercent(student)
     if (soFar !== soFar) {
-      this.score(student)
+      this.pending = this.score(student, 0, this.state.length)
       soFar = this.percent(student, WITHOUT)
     }
     out.soFar[row] = soFar
@@ -77,6 +80,39 @@ export class Grader {
       out.grade[row] = -1
       return
     }
+    this.finish(student, out, row, soFar)
+  }
+
+  /**
+   * Grades a student again of whom marks in some components, and nothing else, have changed: what the others come to stands at `row` of
+   * `out` already. The full way is taken where anything is pending, then or now.
+   * @param components their places in the packed course
+   */
+  gradeIn(student: number, out: GradeTable, row: number, components: readonly number[]): void {
+    const { course, componentPercent } = this
+    const base = row * componentPercent.length
+    let pending = out.pending[row]!
+    for (const i of components) if (pending === 0) pending = this.score(student, course.components[i]!.start, course.components[i]!.end)
+    if (pending > 0) return this.grade(student, out, row)
+    this.unsureDrops = false
+    for (let i = 0; i < componentPercent.length; i++) componentPercent[i] = out.componentPercent[base + i]!
+    for (const i of components) {
+      const c = course.components[i]!
+      componentPercent[i] = c.dropLowest === 0 ? this.plainPercentOf(student, c, WITHOUT) : this.percentWithDrops(student, c, WITHOUT)
+    }
+    if (this.unsureDrops) return this.grade(student, out, row)
+    for (const i of components) {
+      const { start, end } = course.components[i]!
+      out.componentPercent[base + i] = componentPercent[i]!
+      out.dropped?.set(this.dropped.subarray(start, end), row * this.dropped.length + start)
+    }
+    const soFar = this.together(componentPercent)
+    out.soFar[row] = soFar
+    this.finish(student, out, row, soFar)
+  }
+
+  /** Rounds and grades a percent of which nothing is pending. */
+  private finish(student: number, out: GradeTable, row: number, soFar: number): void {
     out.lowest[row] = out.highest[row] = out.final[row] = out.rounded[row] = soFar
     out.grade[row] = -1
     if (soFar !== soFar) return
@@ -133,8 +169,11 @@ export class Grader {
     return course.policy.above100 === 'cap' ? Math.min(100, percent) : percent
   }
 
-  /** Fills `state` and `fraction` for a student. The columns are held in locals: this runs once for every mark. */
-  private score(student: number): void {
+  /**
+   * Fills `state` and `fraction` for a student, from one column to before another. The columns are held in locals: this runs once for every mark.
+   * @returns how much of it is pending
+   */
+  private score(student: number, from: number, to: number): number {
     const { course, state, fraction } = this
     const { placed, status, mark, outOf, daysLate } = course
     const { action, fixed } = this.rules
@@ -142,7 +181,7 @@ export class Grader {
     const base = student * width
     const place = course.sectionOf[student]! * width
     let pending = 0
-    for (let a = 0; a < width; a++) {
+    for (let a = from; a < to; a++) {
       if (placed[place + a] === 0) {
         state[a] = NOT_APPLYING
         continue
@@ -164,20 +203,30 @@ export class Grader {
         pending++
       }
     }
-    this.pending = pending
+    return pending
   }
 
   /** The course percent with pending work taken as asked; NaN for none. `WITHOUT` also leaves the components' percents and drops behind. */
   private percent(student: number, pendingAs: PendingAs): number {
-    const { course } = this
+    const { components } = this.course
+    const percents = pendingAs === WITHOUT ? this.componentPercent : this.otherPercent
+    if (pendingAs === WITHOUT) this.unsureDrops = false
+    for (let i = 0; i < components.length; i++) {
+      const c = components[i]!
+      percents[i] = c.dropLowest === 0 ? this.plainPercentOf(student, c, pendingAs) : this.percentWithDrops(student, c, pendingAs)
+    }
+    return this.together(percents)
+  }
+
+  /** The course percent that percents of its components come to; NaN for none. */
+  private together(percents: Float64Array): number {
+    const { components, policy } = this.course
     let total = 0
     let weights = 0
     let bonus = 0
-    if (pendingAs === WITHOUT) this.unsureDrops = false
-    for (let i = 0; i < course.components.length; i++) {
-      const c = course.components[i]!
-      const p = c.dropLowest === 0 ? this.plainPercentOf(student, c, pendingAs) : this.percentWithDrops(student, c, pendingAs)
-      if (pendingAs === WITHOUT) this.componentPercent[i] = p
+    for (let i = 0; i < components.length; i++) {
+      const c = components[i]!
+      const p = percents[i]!
       if (p !== p) continue
       if (c.bonus) bonus += (c.weight * p) / 100
       else {
@@ -187,7 +236,7 @@ export class Grader {
     }
     if (weights === 0) return NaN
     const percent = Math.max(0, total / weights + bonus)
-    return course.policy.above100 === 'cap' ? Math.min(100, percent) : percent
+    return policy.above100 === 'cap' ? Math.min(100, percent) : percent
   }
 
   /** A component that drops nothing: sums alone. */

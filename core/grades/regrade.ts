@@ -38,12 +38,18 @@ export function regradeTotals(packed: PackedCourse, was: GradeTable): GradeTable
   return table
 }
 
-/** Grades some students anew, whose marks alone have changed. @param students their places */
-export function regradeStudents(packed: PackedCourse, was: GradeTable, students: Iterable<number>): GradeTable {
+/**
+ * Grades some students anew, whose marks in some columns alone have changed.
+ * @param students their places
+ * @param columns places of the assessments
+ */
+export function regradeStudents(packed: PackedCourse, was: GradeTable, students: Iterable<number>, columns: Iterable<number>): GradeTable {
   const grader = new Grader(packed)
   const table = copied(was, grader.sorted)
   const again = [...students]
-  for (const s of again) grader.grade(s, table, s)
+  const changed = [...columns]
+  const components = packed.components.flatMap((c, i) => (changed.some((a) => a >= c.start && a < c.end) ? i : []))
+  for (const s of again) grader.gradeIn(s, table, s, components)
   if (packed.adjustments.length > 0) {
     const adjuster = new TotalAdjuster(packed, table)
     // Where the highest percent decides, one student's may move everybody's.

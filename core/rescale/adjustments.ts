@@ -87,10 +87,19 @@ function throughStack(
   marks: readonly AdjustableMark[],
   adjustments: readonly Adjustment[],
 ): { marks: AdjustedMark[]; steps: Step[]; readAs: ReadonlyMap<string, number> } {
-  const result: AdjustedMark[] = marks.map((m) => ({ ...m, plain: m.mark, steps: [] }))
+  // Named one by one: thousands are made at every pull of a point.
+  const result = marks.map(({ studentId, assessmentId, sectionId, mark, read }): AdjustedMark => ({
+    studentId,
+    assessmentId,
+    sectionId,
+    mark,
+    ...(read && { read }),
+    plain: mark,
+    steps: [],
+  }))
   const on = adjustments.filter((a) => a.on && a.assessmentId !== null)
-  reread(result, on)
-  const readAs = new Map(result.flatMap((m) => (m.mark === m.plain ? [] : [[m.studentId, m.mark! - m.plain!] as const])))
+  const readAs = new Map<string, number>()
+  if (reread(result, on)) for (const m of result) if (m.mark !== m.plain) readAs.set(m.studentId, m.mark! - m.plain!)
   const steps = on.flatMap((adjustment): Step[] => {
     const { method } = adjustment
     if (!actsOnMarks(method)) return []
@@ -117,8 +126,8 @@ function coversOf({ assessmentId, sectionIds }: Adjustment): Step['covers'] {
 /** Another count of criteria is taken first: it says what a reading comes to, and a lean is taken off that. */
 const readingsFirst = (a: Adjustment) => (a.method.kind === 'markerEffect' ? 1 : 0)
 
-/** Takes readings for what the adjustments of readings make of them, and agrees them again. */
-function reread(marks: AdjustedMark[], adjustments: readonly Adjustment[]): void {
+/** Takes readings for what the adjustments of readings make of them, and agrees them again. @returns whether there are any */
+function reread(marks: AdjustedMark[], adjustments: readonly Adjustment[]): boolean {
   const onReadings = adjustments.filter((a) => actsOnReadings(a.method)).sort((a, b) => readingsFirst(a) - readingsFirst(b))
   for (const a of onReadings) {
     const map = readingMethodOf((a.method as OfKind<ReadingKind>).kind).reading(a.method)
@@ -151,6 +160,7 @@ function reread(marks: AdjustedMark[], adjustments: readonly Adjustment[]): void
       m.steps.push({ adjustmentId: a.id, mark: m.mark })
     }
   }
+  return onReadings.length > 0
 }
 
 /** Within 0..top; what was outside before may stay where it was. */

@@ -63,7 +63,9 @@ export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standi
     packed.status[at] = w.scripts.status[c]!
     if (packed.daysLate) packed.daysLate[at] = w.scripts.daysLate[c]!
   }
-  return gradedAs(packed, regradeStudents(packed, columns.table, new Set(cells.map((c) => Math.floor(c / width)))))
+  const students = new Set(cells.map((c) => Math.floor(c / width)))
+  const changed = new Set(cells.map((c) => columnOf[c % width]!))
+  return gradedAs(packed, regradeStudents(packed, columns.table, students, changed))
 }
 
 /** Grades in columns as results, student by student. */

@@ -2,7 +2,7 @@ import { agreeMark, spreadOf, withinTolerance } from '../agree/agree-mark'
 import type { StandingRule } from '../agree/standing-rule'
 import { group } from 'd3-array'
 import { STATUSES, type Course, type MarkRow, type Status, type TotalAdjustment } from '../grades/course'
-import { applyAdjustments, stackOver, type Adjustment, type Read } from '../rescale/adjustments'
+import { applyAdjustments, stackOver, type AdjustableMark, type Adjustment, type Read } from '../rescale/adjustments'
 import { actsOnReadings, isForTotal } from '../rescale/methods'
 import { placementFor } from '../roll/due-for'
 import { appliesGrid, exceptionsOf, NO_SCRIPT, readingPlaces, readingsOf, type HandedInReading, type Workings } from './workings'
@@ -280,16 +280,18 @@ function adjustable(w: Workings, plain: Float64Array, columns: readonly number[]
   const { cells, course, scripts } = w
   const sat = sectionSat(w)
   const reread = new Set(w.adjustments.flatMap((a) => (a.on && actsOnReadings(a.method) ? a.assessmentId : [])))
-  return course.students.flatMap(({ id, sectionId }, s) =>
-    columns.flatMap((a) => {
+  const rows: (AdjustableMark & { cell: number; mark: number })[] = []
+  course.students.forEach(({ id, sectionId }, s) => {
+    for (const a of columns) {
       const cell = s * cells.width + a
-      if (scripts.there[cell] === NO_SCRIPT || Number.isNaN(plain[cell])) return []
+      if (scripts.there[cell] === NO_SCRIPT || Number.isNaN(plain[cell])) continue
       const assessmentId = cells.assessmentIds[a]!
-      const row = { cell, studentId: id, assessmentId, sectionId: sat(id, sectionId, assessmentId), mark: plain[cell]! }
       const read = reread.has(assessmentId) ? readBehind(w, cell) : null
-      return [read ? { ...row, read } : row]
-    }),
-  )
+      const row = { cell, studentId: id, assessmentId, sectionId: sat(id, sectionId, assessmentId), mark: plain[cell]! }
+      rows.push(read ? { ...row, read } : row)
+    }
+  })
+  return rows
 }
 
 /** The readings that a plain mark came of, and how; null where it was typed. */

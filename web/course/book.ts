@@ -1,5 +1,5 @@
 import { checkBoundaries } from '#core/grades'
-import { compareResults, type ResultChange } from '#core/rescale'
+import type { ResultChange } from '#core/rescale'
 import {
   applyChanges,
   NO_SCRIPT,
@@ -27,7 +27,7 @@ import {
   type JudgedFigureName,
   type Years,
 } from './figures'
-import { Outcome, type CourseState } from './state'
+import { changeBetween, Outcome, type CourseState } from './state'
 import type { Withdrawal } from './withdrawal'
 
 /** A course as it is decided, as far as the page holds it: its marks stay where they are reckoned with. */
@@ -99,8 +99,8 @@ export class CourseBook {
     if (changes.length === 0) return { revision: this.revision, tried: null }
     const tried = applyChanges(workings, changes)
     this.trial = { changes, tried, outcome: outcome.with(tried) }
-    const { graded, result } = this.trial.outcome
-    return { revision: this.revision, tried: { graded, change: compareResults(outcome.result, result) } }
+    const { outcome: after } = this.trial
+    return { revision: this.revision, tried: { graded: after.graded, change: changeBetween(outcome, after) } }
   }
 
   ask<N extends FigureName>(name: N, args: FigureArgs<N>): Figure<N> {
@@ -138,7 +138,7 @@ export class CourseBook {
       if (!without) return { decisionId, change: null, problem: null }
       const [finding] = checkBoundaries(without.course.boundaries, without.course.policy.above100)
       if (finding) return { decisionId, change: null, problem: finding.message }
-      return { decisionId, change: compareResults(outcome.result, Outcome.of(without).result), problem: null }
+      return { decisionId, change: changeBetween(outcome, Outcome.of(without)), problem: null }
     })
   }
 

@@ -14,6 +14,7 @@ import {
   type Standing,
   type Workings,
 } from '#core/trial'
+import { compareResults, type ResultChange } from '#core/rescale'
 import type { TablePlan } from '#contract'
 
 /** Marks that stand, and the grades that follow from them. */
@@ -58,7 +59,7 @@ export class Outcome {
     if (changed.adjustments === was.adjustments) return new Outcome(changed, standing, limits)
     const rescaled = standingRescaled(standing, was, changed)
     const marked = rescaled.cells.length > 0 ? gradeAfter(limits, changed, rescaled.standing, rescaled.cells) : limits
-    return new Outcome(changed, rescaled.standing, gradeByTotals(marked, changed))
+    return new Outcome(changed, rescaled.standing, sameTotals(was, changed) ? marked : gradeByTotals(marked, changed))
   }
 
   /** After the scripts in some cells were written, and nothing else. */
@@ -81,6 +82,23 @@ export class Outcome {
   get result(): CourseResult {
     return (this.known ??= resultOfColumns(this.graded))
   }
+}
+
+/** Whether the course percent is adjusted as it was. */
+function sameTotals(was: Workings, is: Workings): boolean {
+  const [a, b] = [was, is].map((w) => w.adjustments.filter((x) => x.assessmentId === null))
+  return a!.length === b!.length && a!.every((x, i) => x === b![i])
+}
+
+const compared = new WeakMap<Outcome, { with: Outcome; change: ResultChange }>()
+
+/** Who moves between two outcomes; what several ask of the same two is worked out once. */
+export function changeBetween(before: Outcome, after: Outcome): ResultChange {
+  const known = compared.get(after)
+  if (known?.with === before) return known.change
+  const change = compareResults(before.result, after.result)
+  compared.set(after, { with: before, change })
+  return change
 }
 
 /** A course as the worker holds it: as it is decided, and with the open trial in it. */

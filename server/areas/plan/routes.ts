@@ -127,7 +127,7 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
       if (changes('outOf', row.out_of))
         throw new HttpProblem(
           409,
-          `${row.title} has marks out of ${row.out_of}. Bring them to another maximum at Rescale, where it can be undone.`,
+          `${row.title} has marks out of ${row.out_of}. What they were really out of is said at Rescale with “another maximum”, as a trial.`,
           { field: 'outOf' },
         )
       throw new HttpProblem(409, `${row.title} has marks: how it is marked and how often it is read stay as they are.`, {

@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { useCourse } from '../../course/course'
 import { OfSelect } from '../../parts/OfSelect'
-import { today } from '../../parts/format'
+import { counted, today } from '../../parts/format'
 import { WHOLE_COURSE } from '../../parts/of-what'
 import { WriteProblem } from '../../saving/writes'
 import { KINDS, type Kind, type ViewProps } from './kinds'
@@ -36,6 +37,7 @@ export function CompareHead({ rows, of, onShow, question, out, children }: Props
           {out}
         </div>
       </div>
+      {(rows === 'sections' || rows === 'years') && <Rescaled of={of} />}
       <p className="d-none d-print-block small">
         {table.head.code} {table.head.title}, {table.head.term} ·{' '}
         {[...table.assessments, ...table.components].find((x) => x.id === of)?.title ?? 'the course'} · {table.students.length} students ·{' '}
@@ -44,5 +46,23 @@ export function CompareHead({ rows, of, onShow, question, out, children }: Props
       <WriteProblem />
       {children}
     </>
+  )
+}
+
+/** That what is compared is not the marks as they were given, and the way to what was done to them. */
+function Rescaled({ of }: { of: string | null }) {
+  const { id, table } = useCourse()
+  const whole = !table.assessments.some((a) => a.id === of)
+  const inComponent = table.components.some((c) => c.id === of)
+  const about = table.adjustments.filter(
+    ({ on, assessmentId }) =>
+      on && (!whole ? assessmentId === of : !inComponent || table.assessments.some((a) => a.id === assessmentId && a.componentId === of)),
+  )
+  if (about.length === 0) return null
+  return (
+    <p className="small mb-1">
+      <span className="ochre">As rescaled:</span> {counted(about.length, 'adjustment')} in force,{' '}
+      <Link to={`/courses/${id}/rescale${whole ? '' : `?of=${of}`}`}>see what {about.length === 1 ? 'it does' : 'they do'}</Link>
+    </p>
   )
 }

@@ -1,13 +1,25 @@
+import { group } from 'd3-array'
 import { gradeAt } from '#core/bounds'
 import { compareGroups, describe } from '#core/compare'
-import { actsOnMarks, adjuster, compareResults, markMethodOf, type Adjustment, type ResultChange } from '#core/rescale'
+import { actsOnMarks, adjuster, markMethodOf, type Adjustment, type ResultChange } from '#core/rescale'
 import { standingOf } from '#core/trial'
 import type { Assessment } from '#contract'
-import type { CourseState } from '../../course/state'
-import { compareSections, type Compared } from '../../parts/compared'
-import { WHOLE_COURSE } from '../../parts/of-what'
+import { changeBetween, type CourseState } from '../../course/state'
+import { LEVEL_SHARE, type Compared } from '../../parts/compared'
 import { leansIn, type MarkerLean } from './leans-in'
-import { covers, goingInto, inOrder, likeMarks, stackItems, takenAnew, waysOf, withoutOwn, type StackItem, type Way } from './stack'
+import {
+  comesOut,
+  covers,
+  goingInto,
+  inOrder,
+  likeMarks,
+  stackItems,
+  takenAnew,
+  waysOf,
+  withoutOwn,
+  type StackItem,
+  type Way,
+} from './stack'
 import { AT_NONE, subjectOf, type Subject } from './subject'
 
 /** What a rescaling does to one section, beside how it compares. */
@@ -65,8 +77,6 @@ function lastTried({ changes }: CourseState, { assessmentId }: Subject, stack: r
 }
 
 const LINE_POINTS = 121
-/** What other work says of sections is asked at Compare. */
-const NO_OTHERS: string[] = []
 
 /** The assessment whose marks came out lowest, of those with enough of them to tell. */
 function hardest({ table, workings, adopted }: CourseState): Assessment | undefined {
@@ -96,7 +106,7 @@ export function rescaleFigures(state: CourseState, wanted: string | null, looked
   const chosen = looked === AT_NONE ? undefined : (stack.find((a) => a.id === looked) ?? lastTried(state, subject, stack))
   const shown = chosen ? ways.filter((w) => covers(chosen, w)) : ways
   const before = shown.map((w) => (chosen ? goingInto(w, stack, chosen.id) : w.plain))
-  const after = shown.map((w, i) => (chosen ? (w.steps.get(chosen.id) ?? before[i]!) : goingInto(w, stack, null)))
+  const after = shown.map((w, i) => (chosen ? (comesOut(w, chosen.id) ?? before[i]!) : goingInto(w, stack, null)))
   const like = chosen ? likeMarks(chosen, ways, stack) : null
   const { others, base } = withoutOwn(state, subject)
   return {
@@ -107,10 +117,7 @@ export function rescaleFigures(state: CourseState, wanted: string | null, looked
     after,
     highest: highestOf(state, subject, stack, chosen, before),
     bySection: Object.fromEntries(
-      state.table.sections.map((s) => [
-        s.id,
-        ways.filter((w) => w.sectionId === s.id).map((w) => (chosen ? goingInto(w, stack, chosen.id) : w.plain)),
-      ]),
+      [...group(ways, (w) => w.sectionId)].map(([id, own]) => [id, own.map((w) => (chosen ? goingInto(w, stack, chosen.id) : w.plain))]),
     ),
     like,
     apart: like && apartOf(before, like),
@@ -121,9 +128,9 @@ export function rescaleFigures(state: CourseState, wanted: string | null, looked
       bottom: standingAt(after, 0) - standingAt(before, 0),
     },
     ...sectionsOf(state, subject, ways),
-    rescaled: ways.some((w) => w.steps.size > 0),
-    change: others.length < changes.length ? compareResults(base.result, current.result) : null,
-    rest: others.length > 0 ? compareResults(adopted.result, base.result) : null,
+    rescaled: ways.some((w) => w.steps.length > 0),
+    change: others.length < changes.length ? changeBetween(base, current) : null,
+    rest: others.length > 0 ? changeBetween(adopted, base) : null,
     leans: subject.assessmentId === null ? [] : [...leansIn(state, subject.assessmentId).values()],
   }
 }
@@ -172,9 +179,9 @@ function dotsOf(before: readonly number[], after: readonly number[]): RescaleFig
 }
 
 function sectionsOf(state: CourseState, subject: Subject, ways: readonly Way[]): Pick<RescaleFigures, 'sections' | 'tolerance'> {
-  const { sections, tolerance } = compareSections(state, subject.assessmentId ?? WHOLE_COURSE, NO_OTHERS)
   const stack = inOrder(state.tried.adjustments, subject.assessmentId)
-  const sectionOf = new Map(state.table.students.map((s) => [s.id, s.sectionId]))
+  const { sections, students } = state.table
+  const sectionOf = new Map(students.map((s) => [s.id, s.sectionId]))
   const plain = new Map(sections.map((s) => [s.id, [] as number[]]))
   const rescaled = new Map(sections.map((s) => [s.id, [] as number[]]))
   for (const w of ways) {
@@ -184,14 +191,15 @@ function sectionsOf(state: CourseState, subject: Subject, ways: readonly Way[]):
   }
   const passes = passing(state, subject)
   const passed = (marks: readonly number[]) => passes && marks.filter(passes).length
+  const { groups } = compareGroups(sections.map(({ id }) => ({ id, values: rescaled.get(id)! })))
   return {
-    tolerance,
-    sections: sections.map(({ id, name, lean }) => {
+    tolerance: subject.outOf * LEVEL_SHARE,
+    sections: sections.map(({ id, name }, i) => {
       const [own, now] = [plain.get(id)!, rescaled.get(id)!]
       return {
         id,
         name,
-        lean,
+        lean: groups[i]!,
         passed: passed(now),
         mean: describe(now).mean,
         plainMean: describe(own).mean,

@@ -21,8 +21,8 @@ export interface Way {
   /** The section they were in on the day it was sat. */
   sectionId: string
   plain: number
-  /** What each adjustment made of it, by its id; those that do not cover it are left out. */
-  steps: ReadonlyMap<string, number>
+  /** What each adjustment made of it, in the order in which they act; those that do not cover it are left out. */
+  steps: readonly { adjustmentId: string; mark: number }[]
 }
 
 /** The adjustments of a subject in the order in which they act: those on readings first. */
@@ -52,8 +52,7 @@ export function waysOf(state: CourseState, { assessmentId }: Subject): Way[] {
     const cell = row * tried.cells.width + column
     const mark = plain[cell]!
     if (mark !== mark) return []
-    const own = new Map((steps.get(cell) ?? []).map((s) => [s.adjustmentId, s.mark]))
-    return [{ studentId: id, sectionId: sat(id, sectionId, assessmentId), plain: mark, steps: own }]
+    return [{ studentId: id, sectionId: sat(id, sectionId, assessmentId), plain: mark, steps: steps.get(cell) ?? NO_STEPS }]
   })
 }
 
@@ -64,16 +63,21 @@ function totalWays({ tried, current }: CourseState): Way[] {
   return tried.course.students.flatMap(({ id, sectionId }, row): Way[] => {
     const plain = final[row]!
     if (plain !== plain) return []
-    return [{ studentId: id, sectionId, plain, steps: new Map(on.map((a, i) => [a.id, columns[i]![row]!])) }]
+    return [{ studentId: id, sectionId, plain, steps: on.map((a, i) => ({ adjustmentId: a.id, mark: columns[i]![row]! })) }]
   })
 }
+
+const NO_STEPS: Way['steps'] = []
+
+/** What an adjustment made of a mark; undefined where it does not cover it. */
+export const comesOut = ({ steps }: Way, id: string): number | undefined => steps.find((s) => s.adjustmentId === id)?.mark
 
 /** A mark as it goes into an adjustment; without one, as it comes out of the whole stack. */
 export function goingInto(way: Way, stack: readonly Adjustment[], id: string | null): number {
   let mark = way.plain
   for (const a of stack) {
     if (a.id === id) break
-    mark = way.steps.get(a.id) ?? mark
+    mark = comesOut(way, a.id) ?? mark
   }
   return mark
 }
