@@ -12,10 +12,10 @@ export function ChartOut({ words, within }: { words: ChartWords; within: RefObje
   return (
     <span className="chart-out soft small">
       Take the chart out as{' '}
-      <button className="quiet-button" aria-label={`${words.title} as SVG`} onClick={taking(() => takeOutSvg(words, drawn()))}>
+      <button className="quiet-button" aria-label="This chart as SVG" onClick={taking(() => takeOutSvg(words, drawn()))}>
         SVG
       </button>{' '}
-      <button className="quiet-button" aria-label={`${words.title} as PNG`} onClick={taking(() => takeOutPng(words, drawn()))}>
+      <button className="quiet-button" aria-label="This chart as PNG" onClick={taking(() => takeOutPng(words, drawn()))}>
         PNG
       </button>
       {problem}
