@@ -70,8 +70,8 @@ test('the run in pictures', async ({ lead: page }) => {
   await shoot(page, '10-rescale')
   await page.getByRole('button', { name: 'Discard' }).click()
   await page.goto(`${COURSE}/rescale?part=weights`)
-  await page.getByRole('button', { name: 'Traverse closure' }).click()
-  await expect(page.getByRole('heading', { name: /^Traverse closure decides/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Taking part', exact: true }).click()
+  await expect(page.getByRole('heading', { name: /^Taking part decides/ })).toBeVisible()
   await shoot(page, '00-common-weights')
   for (const [part, way, name] of [
     ['total', /^top to/, 'Best is 100'],

@@ -3,6 +3,7 @@ import { methodOf, type Adjustment, type AdjustmentMethod, type Like, type Metho
 import type { Change } from '#core/trial'
 import { useCourse, useFigures } from '../../course/course'
 import { firstDraft, firstMethod } from './first-draft'
+import { AT_NONE } from './subject'
 
 /** What is tried on a subject: adjustments begun, changed, switched, put in order, dropped. */
 export function useRescaling(of: string | null) {
@@ -15,10 +16,15 @@ export function useRescaling(of: string | null) {
     if (figures) setFirst((was) => was ?? figures.subject.assessmentId)
   }, [figures])
   const subject = figures?.subject
-  const item = figures?.stack.find((s) => s.adjustment.id === figures.chosenId) ?? null
   // From the trial itself, not from what is worked out of it: the next key must step from here.
-  const inTrial = trial.changes.findLast((c) => c.kind === 'adjust' && c.adjustment.id === item?.adjustment.id)
-  const chosen = inTrial?.kind === 'adjust' ? inTrial.adjustment : (item?.adjustment ?? null)
+  const inTrial = (id: string | null) => {
+    const c = trial.changes.findLast((x) => x.kind === 'adjust' && x.adjustment.id === id)
+    return c?.kind === 'adjust' ? c.adjustment : undefined
+  }
+  const inStack = (id: string | null) => figures?.stack.find((s) => s.adjustment.id === id)?.adjustment
+  const find = (id: string | null) => inTrial(id) ?? inStack(id) ?? null
+  const chosen = lookedAt === AT_NONE ? null : (find(lookedAt) ?? find(figures?.chosenId ?? null))
+  const isNew = chosen !== null && !table.adjustments.some((a) => a.id === chosen.id)
 
   const put = (a: Adjustment, label: string) => {
     setLookedAt(a.id)
@@ -31,7 +37,7 @@ export function useRescaling(of: string | null) {
     figures,
     chosen,
     /** What is looked at is new in the trial, and another way can take its place. */
-    isNew: item?.state === 'tried',
+    isNew,
     look: setLookedAt,
     put,
     set: (patch: Partial<Adjustment>) => chosen && put({ ...chosen, ...patch }, `rescale ${subject!.title}`),
@@ -42,7 +48,7 @@ export function useRescaling(of: string | null) {
       if (!figures || !mayDecide) return
       const method = ready ?? firstMethod(kind, figures)
       const fresh = firstDraft(method, figures.subject)
-      const own = chosen && item?.state === 'tried' ? { ...fresh, id: chosen.id, sectionIds: chosen.sectionIds } : fresh
+      const own = chosen && isNew ? { ...fresh, id: chosen.id, sectionIds: chosen.sectionIds } : fresh
       put(own, `${methodOf(kind).title} on ${figures.subject.title}`)
     },
     /** Marks of a group as they go into what is looked at; null where none is named. */

@@ -90,6 +90,11 @@ export function WeightCloseUp({ figures, chosen: { row, together, decidesTogethe
           <p className="small soft mt-1">Each opens as a trial. Or leave it: the plan may be meant so.</p>
         </section>
       )}
+      {offers.length === 0 && row.off && (
+        <p className="small soft">
+          No other spread or weight would bring it nearer: its marks go their own way, or it is often the one that is dropped.
+        </p>
+      )}
       {figures.odd.length > 0 && (
         <section>
           <h2>Sections that carry something else</h2>

@@ -223,7 +223,10 @@ function offersFor(state: CourseState, course: Course, { row, inGroup, component
     const weight = Math.round(component.weight * factor)
     const all = course.components.reduce((s, c) => s + (c.bonus ? 0 : c.weight), 0)
     // Something has to be left for the others.
-    if (!component.bonus && weight !== component.weight && weight > 0 && weight < all)
+    const whole = course.assessments.every(
+      (a) => a.componentId !== component.id || a.bonus || !a.counts || inGroup.some((r) => r.id === a.id),
+    )
+    if (whole && !component.bonus && weight !== component.weight && weight > 0 && weight < all)
       offers.push({
         words: `Weigh ${titleOf(state, component.id)} ${weight} instead of ${component.weight}`,
         changes: weighed(course, component.id, weight),
