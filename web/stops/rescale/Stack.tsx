@@ -5,6 +5,7 @@ import { Button, Form } from 'react-bootstrap'
 import { actsOnReadings } from '#core/rescale'
 import { useCourse } from '../../course/course'
 import { CopyTo } from './CopyTo'
+import { CountAnew } from './CountAnew'
 import { MapOut } from './MapOut'
 import { useWords } from './methods/words'
 import type { RescaleFigures } from './figures'
@@ -86,7 +87,7 @@ interface ItemProps {
   onStep: ((by: number) => void) | null
 }
 
-function Item({ item: { adjustment: a, state, anew }, place, subject, chosen, rescaling, onStep }: ItemProps) {
+function Item({ item: { adjustment: a, state, anew, uncounted }, place, subject, chosen, rescaling, onStep }: ItemProps) {
   const { table } = useCourse()
   const { mayDecide, flip, look, put } = rescaling
   const words = useWords()
@@ -139,6 +140,7 @@ function Item({ item: { adjustment: a, state, anew }, place, subject, chosen, re
       </span>
       {mayDecide && <CopyTo adjustment={a} />}
       <MapOut adjustment={a} title={subject} />
+      {a.on && <CountAnew adjustment={a} uncounted={uncounted} onAnew={(again) => put(again, `${words(a)} anew`)} />}
       {anew && a.on && (
         <span className={`small ochre ${styles.anew}`}>
           {anew.words}{' '}

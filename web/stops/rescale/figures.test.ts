@@ -137,3 +137,24 @@ test('copied, an adjustment is on the scale of the other assessment and fixed by
   ])
   expect(copiesOf(state, 'more', ['essay'])[0]!.method).toEqual({ kind: 'add', by: 2 })
 })
+
+test('readings that came since criteria were counted otherwise are told', () => {
+  const read = smallTable(
+    [
+      ['ada', 'essay', null],
+      ['bo', 'essay', null],
+    ],
+    [
+      ['ada', 'essay', 'mo', 12],
+      ['ada', 'essay', 'ny', 16],
+      ['bo', 'essay', 'mo', 6],
+    ],
+  )
+  const without: Adjustment = {
+    ...adjustment('w', 0),
+    assessmentId: 'essay',
+    outOf: 20,
+    method: { kind: 'without', criterionIds: ['k'], scriptIds: ['essay:ada'], markerIds: ['mo'], marks: [14] },
+  }
+  expect(rescaleFigures(smallState({ ...read, adjustments: [without] }), 'essay')!.stack.map((s) => s.uncounted)).toEqual([2])
+})

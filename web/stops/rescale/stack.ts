@@ -1,5 +1,5 @@
-import { actsOnReadings, markMethodOf, methodOf, type Adjustment, type TakenFrom } from '#core/rescale'
-import { applyChanges, sectionSat, type Change } from '#core/trial'
+import { actsOnReadings, isRereading, markMethodOf, methodOf, type Adjustment, type TakenFrom } from '#core/rescale'
+import { applyChanges, sectionSat, type Change, type Workings } from '#core/trial'
 import type { CourseState } from '../../course/state'
 import { leansIn } from './leans-in'
 import type { Subject } from './subject'
@@ -13,6 +13,8 @@ export interface StackItem {
   covered: number
   /** Its figures were others when it was fixed: what they would be by now. */
   anew: { adjustment: Adjustment; words: string } | null
+  /** Readings that came since its criteria were counted, and count as they were made. */
+  uncounted: number
 }
 
 /** A mark on its way through the stack. */
@@ -135,7 +137,19 @@ export function stackItems(state: CourseState, subject: Subject, ways: readonly 
     state: !adopted.has(a.id) ? 'tried' : touched.has(a.id) ? 'changed' : 'adopted',
     covered: ways.filter((w) => covers(a, w)).length,
     anew: takenAnew(state, a, ways, stack),
+    uncounted: uncountedBy(tried, a),
   }))
+}
+
+/** How many handed-in readings of its assessment a count of criteria says nothing of. */
+function uncountedBy({ cells, readings, markerIds }: Workings, { assessmentId, method }: Adjustment): number {
+  if (assessmentId === null || !isRereading(method)) return 0
+  const known = new Set(method.scriptIds.map((id, i) => `${method.markerIds[i]} ${id}`))
+  const column = cells.assessment(assessmentId)
+  return readings.cell.reduce(
+    (n, cell, i) => n + Number(cell % cells.width === column && !known.has(`${markerIds[readings.marker[i]!]} ${cells.scriptId(cell)}`)),
+    0,
+  )
 }
 
 /** The course without what a trial does to a subject: what it is held against. */
