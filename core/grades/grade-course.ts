@@ -1,6 +1,7 @@
 import type { Boundary, Course, CourseResult, StudentResult } from './course'
 import { TotalAdjuster } from './adjust-totals'
 import type { GradeTable } from './grade-table'
+import { resultOf, studentResult } from './course-results'
 import { chooseDrops, type DropScratch } from './drops'
 import { exactCoursePercent } from './exact-course'
 import { packCourse, type PackedComponent, type PackedCourse } from './pack'
@@ -356,45 +357,6 @@ export function gradeOne(course: PackedCourse, student: number): { result: Stude
   return { result: studentResult(course, table, 0, course.studentIds[student]!), grader }
 }
 
-const NOTHING: readonly string[] = []
-
-/** What of a packed course its results are read by. */
-export type ResultPlan = Pick<PackedCourse, 'studentIds' | 'assessmentIds' | 'components' | 'planOrder'>
-
-function droppedIds(course: ResultPlan, dropped: Uint8Array, base: number, c: PackedComponent): string[] {
-  const columns: number[] = []
-  for (let a = c.start; a < c.end; a++) if (dropped[base + a]) columns.push(a)
-  return columns.sort((x, y) => course.planOrder[x]! - course.planOrder[y]!).map((a) => course.assessmentIds[a]!)
-}
-
-const orNull = (x: number): number | null => (x !== x ? null : x)
-
-function studentResult(course: ResultPlan, table: GradeTable, row: number, studentId: string): StudentResult {
-  const width = course.assessmentIds.length
-  const components = course.components
-  const result: StudentResult = {
-    studentId,
-    soFar: orNull(table.soFar[row]!),
-    lowest: orNull(table.lowest[row]!),
-    highest: orNull(table.highest[row]!),
-    final: orNull(table.final[row]!),
-    adjusted: orNull(table.adjusted[row]!),
-    rounded: orNull(table.rounded[row]!),
-    grade: table.grade[row]! < 0 ? null : table.boundaries[table.grade[row]!]!.grade,
-    pending: table.pending[row]!,
-    components: new Array(components.length),
-  }
-  for (let i = 0; i < components.length; i++) {
-    const c = components[i]!
-    result.components[c.planOrder] = {
-      componentId: c.id,
-      percent: orNull(table.componentPercent[row * components.length + i]!),
-      dropped: table.dropped && c.dropLowest > 0 ? droppedIds(course, table.dropped, row * width, c) : NOTHING,
-    }
-  }
-  return result
-}
-
 /**
  * From marks to course percents and grades.
  *
@@ -408,12 +370,4 @@ function studentResult(course: ResultPlan, table: GradeTable, row: number, stude
 export function gradeCourse(course: Course): CourseResult {
   const packed = packCourse(course)
   return resultOf(packed, gradePacked(packed), { boundaries: course.boundaries, rounding: course.policy.rounding })
-}
-
-/** The results of a packed course, student by student. */
-export function resultOf(packed: ResultPlan, table: GradeTable, by: Pick<CourseResult, 'boundaries' | 'rounding'>): CourseResult {
-  return {
-    students: packed.studentIds.map((id, row) => studentResult(packed, table, row, id)),
-    ...by,
-  }
 }

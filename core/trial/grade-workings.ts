@@ -1,9 +1,11 @@
 import type { Boundary, CourseResult } from '../grades/course'
-import { gradePacked, resultOf, type ResultPlan } from '../grades/grade-course'
+import { resultOf, type ResultPlan } from '../grades/course-results'
+import { gradePacked } from '../grades/grade-course'
 import type { GradeTable } from '../grades/grade-table'
 import { regradePacked, regradeStudents, regradeTotals } from '../grades/regrade'
 import { packColumns, type PackedCourse } from '../grades/pack'
-import { planForGrades, standingMarks, totalAdjustments, type Standing } from './standing-marks'
+import type { Standing } from './standing'
+import { planForGrades, standingMarks, totalAdjustments } from './standing-marks'
 import type { Workings } from './workings'
 
 /** Grades as columns of numbers, with all that they are read by: what travels between a worker and a page. */

@@ -1,6 +1,8 @@
 export * from './cells'
 export * from './workings'
+export type { Standing } from './standing'
 export * from './standing-marks'
+export { rescaledTo, sectionSat, standingRescaled } from './rescaled-marks'
 export * from './grade-workings'
 export * from './changes'
 export * from './settle-by'

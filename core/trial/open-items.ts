@@ -1,7 +1,8 @@
 import { spreadOf, withinTolerance } from '../agree/agree-mark'
 import { checkBoundaries } from '../grades/check-boundaries'
 import { STATUSES } from '../grades/course'
-import { HAS_WORK, SOURCES, standingMarks, type Standing } from './standing-marks'
+import type { Standing } from './standing'
+import { HAS_WORK, SOURCES, standingMarks } from './standing-marks'
 import { appliesGrid, NO_SCRIPT, readingPlaces, readingsOf, type Workings } from './workings'
 
 export type Stop = 'set-out' | 'agree' | 'mark' | 'compare' | 'reconcile' | 'rescale' | 'bound' | 'confirm'

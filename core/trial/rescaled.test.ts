@@ -4,7 +4,8 @@ import type { Adjustment } from '../rescale/adjustments'
 import { addChanges, applyChanges, type Change } from './changes'
 import { gradeStanding } from './grade-workings'
 import { workingsOf, type TableLike } from './course-table'
-import { standingMarks, standingRescaled, standingRows } from './standing-marks'
+import { standingRescaled } from './rescaled-marks'
+import { standingMarks, standingRows } from './standing-marks'
 
 /** Essays read twice and agreed, out of 20; a paper typed in, out of 40. Cy moved from west to east after the paper was sat. */
 const TABLE: TableLike = {

@@ -62,7 +62,8 @@ const SHAPE_POINTS = 80
 export function weightsFigures(state: CourseState, wanted: string | null): WeightsFigures {
   const { table, tried, current } = state
   const course = toCourse(tried, current.standing)
-  const rows = weigh(state, course, current)
+  const percents = percentsOf(course)
+  const rows = weigh(state, course, current, percents)
   const titles = new Map(table.assessments.map((a) => [a.id, a.title]))
   const weights = effectiveWeights(course)
   const [first] = [...rows].sort((a, b) => Math.abs((b.decides ?? 0) - (b.should ?? 0)) - Math.abs((a.decides ?? 0) - (a.should ?? 0)))
@@ -70,7 +71,7 @@ export function weightsFigures(state: CourseState, wanted: string | null): Weigh
   return {
     rows,
     finals: current.result.students.filter((s) => s.final !== null).length,
-    chosen: row ? closeUp(state, course, rows, row) : null,
+    chosen: row ? closeUp(state, course, percents, rows, row) : null,
     odd: uncommonSections(course, weights).flatMap((u) => {
       const section = table.sections.find((s) => s.id === u.sectionId)
       const named = (ids: readonly string[]) => ids.map((id) => titles.get(id) ?? id)
@@ -81,10 +82,9 @@ export function weightsFigures(state: CourseState, wanted: string | null): Weigh
   }
 }
 
-function weigh({ table }: CourseState, course: Course, outcome: Outcome): WeighedAssessment[] {
+function weigh({ table }: CourseState, course: Course, outcome: Outcome, percents: Percents): WeighedAssessment[] {
   const decides = new Map(achievedWeights(course, outcome.result).map((w) => [w.assessmentId, w.share]))
   const weights = effectiveWeights(course).filter((w) => table.sections.some((s) => s.id === w.sectionId))
-  const percents = percentsOf(course)
   return table.assessments
     .filter((a) => course.assessments.find((x) => x.id === a.id)?.counts)
     .map(({ id, title, componentId }): WeighedAssessment => {
@@ -127,8 +127,10 @@ function commonest(shares: readonly (number | null)[]): number | null {
   return [...times.values()].sort((a, b) => b.n - a.n)[0]?.share ?? null
 }
 
+type Percents = ReadonlyMap<string, number[]>
+
 /** Marks that count by assessment, in percent of what it is out of. */
-function percentsOf(course: Course): Map<string, number[]> {
+function percentsOf(course: Course): Percents {
   const out = new Map(course.assessments.map((a) => [a.id, { outOf: a.outOf, marks: [] as number[] }]))
   for (const m of course.marks) {
     const own = out.get(m.assessmentId)
@@ -137,8 +139,13 @@ function percentsOf(course: Course): Map<string, number[]> {
   return new Map([...out].map(([id, { marks }]) => [id, marks]))
 }
 
-function closeUp(state: CourseState, course: Course, rows: WeighedAssessment[], row: WeighedAssessment): WeightsFigures['chosen'] {
-  const percents = percentsOf(course)
+function closeUp(
+  state: CourseState,
+  course: Course,
+  percents: Percents,
+  rows: WeighedAssessment[],
+  row: WeighedAssessment,
+): WeightsFigures['chosen'] {
   const component = course.components.find((c) => c.id === row.componentId)!
   // What stands in the same component with the same share is one thing to the plan.
   const together = rows.filter(
@@ -159,7 +166,7 @@ function closeUp(state: CourseState, course: Course, rows: WeighedAssessment[], 
   const restSd = restRows.length > 0 ? describe(restRows.map((r) => r.sd!)).median : null
   const rest = restRows.flatMap((r) => percents.get(r.id) ?? [])
   const shape = (values: number[]) => density(values, { from: 0, to: 100, points: SHAPE_POINTS })
-  const offers = offersFor(state, course, { row, inGroup, component, restSd })
+  const offers = offersFor(state, course, percents, { row, inGroup, component, restSd })
   return {
     row,
     together: ids,
@@ -182,8 +189,7 @@ interface About {
 /** A spread that would bring what an assessment decides to what it should, no wilder than this. */
 const SPREADS = { least: 0.4, most: 2.5 }
 
-function offersFor(state: CourseState, course: Course, { row, inGroup, component, restSd }: About): Offer[] {
-  const percents = percentsOf(course)
+function offersFor(state: CourseState, course: Course, percents: Percents, { row, inGroup, component, restSd }: About): Offer[] {
   const group = inGroup.length > 1 ? `all ${inGroup.length} of ${titleOf(state, component.id)}` : row.title
   const spread = (sdOf: (r: WeighedAssessment) => number): Change[] =>
     inGroup.flatMap((r): Change[] => {
@@ -237,7 +243,8 @@ function offersFor(state: CourseState, course: Course, { row, inGroup, component
       words: `Count all of ${titleOf(state, component.id)} alike, whatever their maxima`,
       changes: [{ kind: 'shape', componentId: component.id, patch: { combine: 'equally' } }],
     })
-  const tried = offers.filter((o) => o.changes.length > 0).map((o) => tryOut(state, o, inGroup))
+  const ends = endsOf(course)
+  const tried = offers.filter((o) => o.changes.length > 0).map((o) => tryOut(state, o, inGroup, ends))
   // What does not bring it nearer is no offer.
   const away = (x: number | null) => (x === null ? Infinity : Math.abs(x - should))
   return should === 0 ? tried : tried.filter((o) => away(o.decides) < away(decides) - NEARER || o.changes.every((c) => c.kind === 'shape'))
@@ -262,7 +269,7 @@ function weighed({ components }: Course, componentId: string, weight: number): C
   return [{ kind: 'weigh', componentId, weight }, ...others.map((c, i): Change => ({ kind: 'weigh', componentId: c.id, weight: left[i]! }))]
 }
 
-function tryOut(state: CourseState, { words, changes }: Pick<Offer, 'words' | 'changes'>, group: WeighedAssessment[]): Offer {
+function tryOut(state: CourseState, { words, changes }: Pick<Offer, 'words' | 'changes'>, group: WeighedAssessment[], ends: number): Offer {
   const { tried, current } = state
   const after = applyChanges(tried, changes)
   const outcome = current.with(after)
@@ -274,7 +281,7 @@ function tryOut(state: CourseState, { words, changes }: Pick<Offer, 'words' | 'c
     changes,
     decides: own.some((x) => x === null) ? null : own.reduce<number>((s, x) => s + x!, 0),
     moves: compareResults(current.result, outcome.result).movers.length,
-    ends: endsOf(course) - endsOf(toCourse(tried, current.standing)),
+    ends: endsOf(course) - ends,
   }
 }
 

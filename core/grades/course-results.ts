@@ -1,0 +1,51 @@
+import type { CourseResult, StudentResult } from './course'
+import type { GradeTable } from './grade-table'
+import type { PackedComponent, PackedCourse } from './pack'
+
+const NOTHING: readonly string[] = []
+
+/** What of a packed course its results are read by. */
+export type ResultPlan = Pick<PackedCourse, 'studentIds' | 'assessmentIds' | 'components' | 'planOrder'>
+
+function droppedIds(course: ResultPlan, dropped: Uint8Array, base: number, c: PackedComponent): string[] {
+  const columns: number[] = []
+  for (let a = c.start; a < c.end; a++) if (dropped[base + a]) columns.push(a)
+  return columns.sort((x, y) => course.planOrder[x]! - course.planOrder[y]!).map((a) => course.assessmentIds[a]!)
+}
+
+const orNull = (x: number): number | null => (x !== x ? null : x)
+
+/** One student’s result, from a row of the table. */
+export function studentResult(course: ResultPlan, table: GradeTable, row: number, studentId: string): StudentResult {
+  const width = course.assessmentIds.length
+  const components = course.components
+  const result: StudentResult = {
+    studentId,
+    soFar: orNull(table.soFar[row]!),
+    lowest: orNull(table.lowest[row]!),
+    highest: orNull(table.highest[row]!),
+    final: orNull(table.final[row]!),
+    adjusted: orNull(table.adjusted[row]!),
+    rounded: orNull(table.rounded[row]!),
+    grade: table.grade[row]! < 0 ? null : table.boundaries[table.grade[row]!]!.grade,
+    pending: table.pending[row]!,
+    components: new Array(components.length),
+  }
+  for (let i = 0; i < components.length; i++) {
+    const c = components[i]!
+    result.components[c.planOrder] = {
+      componentId: c.id,
+      percent: orNull(table.componentPercent[row * components.length + i]!),
+      dropped: table.dropped && c.dropLowest > 0 ? droppedIds(course, table.dropped, row * width, c) : NOTHING,
+    }
+  }
+  return result
+}
+
+/** The results of a packed course, student by student. */
+export function resultOf(packed: ResultPlan, table: GradeTable, by: Pick<CourseResult, 'boundaries' | 'rounding'>): CourseResult {
+  return {
+    students: packed.studentIds.map((id, row) => studentResult(packed, table, row, id)),
+    ...by,
+  }
+}
