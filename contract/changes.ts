@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { STANDING_RULES, type AgreeRule as AgreeRuleOf } from '#core/agree'
 import type { Adjustment as AdjustmentOf, AdjustmentMethod as MethodOf, Like as LikeOf, Reread } from '#core/rescale'
 import type { Change as ChangeOf } from '#core/trial'
-import { Boundary, Component, Decimal, Id, Mark, Policy, Weight } from './course'
+import { Boundary, Component, Condition, Decimal, Id, Mark, Policy, Weight } from './course'
 import { Picks } from './exemplars'
 import { says } from './says'
 
@@ -90,6 +90,7 @@ export const Change = says<ChangeOf>()(
       boundaries: z.array(Boundary).min(1).max(60),
       over: z.array(Boundary).max(60).optional(),
     }),
+    z.strictObject({ kind: z.literal('condition'), conditionId: Id, condition: Condition.nullable() }),
     z.strictObject({ kind: z.literal('weigh'), componentId: Id, weight: Weight }),
     z.strictObject({
       kind: z.literal('shape'),

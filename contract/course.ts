@@ -7,10 +7,12 @@ import {
   type Assessment as CoreAssessment,
   type Boundary as CoreBoundary,
   type Component as CoreComponent,
+  type Condition as CoreCondition,
   type Placement as CorePlacement,
   type Policy as CorePolicy,
 } from '#core/grades'
 import { isPlainName } from '#core/roll'
+import type { KeptCondition as CoreKeptCondition } from '#core/trial'
 import { holds, says } from './says'
 
 /** Ids are opaque strings. */
@@ -67,6 +69,14 @@ export const Policy = says<CorePolicy>()(
 export type Policy = CorePolicy
 
 export const Boundary = says<CoreBoundary>()(z.strictObject({ grade: plainName(z.string().max(60)), from: z.number() }))
+
+const asks = { least: z.number().min(0).max(1000), atMost: plainName(z.string().min(1).max(60)) }
+const onComponent = { componentId: Id, ...asks }
+const onAssessment = { assessmentId: Id, ...asks }
+export const Condition = says<CoreCondition>()(z.union([z.strictObject(onComponent), z.strictObject(onAssessment)]))
+export const KeptCondition = says<CoreKeptCondition>()(
+  z.union([z.strictObject({ id: Id, ...onComponent }), z.strictObject({ id: Id, ...onAssessment })]),
+)
 
 /** A set of grades that the department keeps to start courses from. */
 export const GradeSet = z.strictObject({ id: Id, name: z.string(), grades: z.array(Boundary), by: z.string(), own: z.boolean() })

@@ -1,6 +1,20 @@
 import { z } from 'zod'
 import type { Release as ReleaseOf } from '#core/roll'
-import { Assessment, Boundary, Component, CourseHead, CourseNamed, Decimal, Id, inOrder, Marking, Policy, Title, Weight } from './course'
+import {
+  Assessment,
+  Boundary,
+  Component,
+  CourseHead,
+  CourseNamed,
+  Decimal,
+  Id,
+  KeptCondition,
+  inOrder,
+  Marking,
+  Policy,
+  Title,
+  Weight,
+} from './course'
 import { says } from './says'
 import { StandardInUse } from './exemplars'
 import { Weekdays } from './roll'
@@ -35,6 +49,7 @@ export const Plan = z.strictObject({
   hasMarks: z.boolean(),
   policy: Policy,
   boundaries: z.array(Boundary),
+  conditions: z.array(KeptCondition),
   sections: z.array(
     z.strictObject({
       id: Id,

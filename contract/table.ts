@@ -1,7 +1,21 @@
 import { z } from 'zod'
 import { STATUSES } from '#core/grades'
 import { Adjustment, AgreeRule, StandingRule } from './changes'
-import { Assessment, Boundary, Component, CourseHead, DaysLate, Id, Mark, Placement, Policy, Section, Status, Student } from './course'
+import {
+  Assessment,
+  Boundary,
+  Component,
+  CourseHead,
+  DaysLate,
+  Id,
+  KeptCondition,
+  Mark,
+  Placement,
+  Policy,
+  Section,
+  Status,
+  Student,
+} from './course'
 import { ScaleBody } from './library'
 import { Stay } from './roll'
 
@@ -30,6 +44,7 @@ export const CourseTable = z.strictObject({
   hasMarks: z.boolean(),
   policy: Policy,
   boundaries: z.array(Boundary),
+  conditions: z.array(KeptCondition),
   sections: z.array(Section),
   students: z.array(Student),
   markers: z.array(z.strictObject({ id: Id, name: z.string() })),

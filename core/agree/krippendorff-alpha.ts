@@ -1,5 +1,4 @@
-import { quantile } from '../compare/describe'
-import { seeded } from '../share/seeded'
+import { resampledInterval, type Draws } from '../compare/resampled'
 
 /** How much two values differ: not at all or fully, by their order, or by their distance. */
 export type AlphaLevel = 'nominal' | 'ordinal' | 'interval'
@@ -54,17 +53,15 @@ export function krippendorffAlpha(units: readonly (readonly number[])[], level: 
 
 /**
  * How far alpha may be off by the units that happened to be read: the middle 95% of what samples of them with repetition give.
- * @param draws how many samples
  * @returns null where alpha is not defined in nearly all of them
  */
 export function alphaInterval(
   units: readonly (readonly number[])[],
   level: AlphaLevel,
-  { seed, draws }: { seed: number; draws: number },
+  draws: Draws,
 ): [low: number, high: number] | null {
   const paired = units.filter((u) => u.length > 1)
   if (paired.length < 2) return null
-  const random = seeded(seed)
   const alphaOf =
     level === 'interval'
       ? intervalAlphas(paired)
@@ -73,14 +70,7 @@ export function alphaInterval(
             drawn.map((i) => paired[i]!),
             level,
           ).alpha
-  const alphas: number[] = []
-  for (let d = 0; d < draws; d++) {
-    const alpha = alphaOf(paired.map(() => random.below(paired.length)))
-    if (alpha !== null) alphas.push(alpha)
-  }
-  if (alphas.length < draws * 0.9) return null
-  alphas.sort((a, b) => a - b)
-  return [quantile(alphas, 0.025)!, quantile(alphas, 0.975)!]
+  return resampledInterval(paired.length, alphaOf, draws)
 }
 
 /**

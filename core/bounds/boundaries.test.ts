@@ -9,6 +9,7 @@ const adopted = [
 const result: CourseResult = {
   boundaries: adopted,
   rounding: { decimals: 1 },
+  conditions: [],
   students: [69.5, 70, 70.4, 49.9, null].map((rounded, i) => ({
     studentId: `p${i}`,
     soFar: rounded,
@@ -18,6 +19,8 @@ const result: CourseResult = {
     adjusted: rounded,
     rounded,
     grade: rounded === null ? null : rounded >= 70 ? 'Merit' : rounded >= 50 ? 'Pass' : 'Refer',
+    heldBy: [],
+    unmet: [],
     pending: rounded === null ? 1 : 0,
     components: [],
   })),

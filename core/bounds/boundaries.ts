@@ -1,18 +1,21 @@
 import type { Boundary, CourseResult, Policy } from '../grades/course'
 import { minus, rationalOf, toNumber } from '../grades/rational'
-import { descending, gradeExactly } from '../grades/rounding'
+import { descending, gradeExactly, gradeIndex } from '../grades/rounding'
 import { compareResults, type Mover } from '../rescale/compare-results'
 
-/** The same percents under another set of boundaries. */
+/** The same percents, and conditions as far as they are met, under another set of boundaries. */
 export function regrade(result: CourseResult, boundaries: Boundary[]): CourseResult {
   const sorted = descending(boundaries)
+  const atMost = result.conditions.map((c) => sorted.findIndex((b) => b.grade === c.atMost))
   return {
     ...result,
     boundaries,
-    students: result.students.map((s) => ({
-      ...s,
-      grade: s.rounded === null ? null : (sorted.find((b) => s.rounded! >= b.from)?.grade ?? null),
-    })),
+    students: result.students.map((s) => {
+      const given = s.rounded === null ? -1 : gradeIndex(s.rounded, sorted)
+      if (given < 0) return { ...s, grade: null, heldBy: [] }
+      const heldBy = s.unmet.filter((i) => atMost[i]! > given)
+      return { ...s, grade: sorted[Math.max(given, ...heldBy.map((i) => atMost[i]!))]!.grade, heldBy }
+    }),
   }
 }
 

@@ -13,6 +13,7 @@ const result = (students: StudentResult[], rounding: CourseResult['rounding'] = 
   students,
   boundaries: BOUNDARIES,
   rounding,
+  conditions: [],
 })
 
 // Of the standard normal distribution: 0.5, 0.6915 and 0.8413 lie below 0, ½ and 1.

@@ -1,3 +1,6 @@
 export * from './boundaries'
 export * from './grade-certainty'
 export * from './worth-reading'
+export * from './suggest-boundaries'
+export type { SuggestedLine } from './ways/way'
+export * from './draft-table'

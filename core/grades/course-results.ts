@@ -1,8 +1,8 @@
 import type { CourseResult, StudentResult } from './course'
-import type { GradeTable } from './grade-table'
+import { HELD, MET, type GradeTable } from './grade-table'
 import type { PackedComponent, PackedCourse } from './pack'
 
-const NOTHING: readonly string[] = []
+const NOTHING: readonly never[] = []
 
 /** What of a packed course its results are read by. */
 export type ResultPlan = Pick<PackedCourse, 'studentIds' | 'assessmentIds' | 'components' | 'planOrder'>
@@ -11,6 +11,14 @@ function droppedIds(course: ResultPlan, dropped: Uint8Array, base: number, c: Pa
   const columns: number[] = []
   for (let a = c.start; a < c.end; a++) if (dropped[base + a]) columns.push(a)
   return columns.sort((x, y) => course.planOrder[x]! - course.planOrder[y]!).map((a) => course.assessmentIds[a]!)
+}
+
+/** Places of the conditions that stand so for the student at a row. */
+function conditionsAt({ conditions, final }: GradeTable, row: number, is: (state: number) => boolean): readonly number[] {
+  if (!conditions) return NOTHING
+  const many = conditions.length / final.length
+  const own = conditions.subarray(row * many, (row + 1) * many)
+  return own.some(is) ? Array.from(own.keys()).filter((i) => is(own[i]!)) : NOTHING
 }
 
 const orNull = (x: number): number | null => (x !== x ? null : x)
@@ -28,6 +36,8 @@ export function studentResult(course: ResultPlan, table: GradeTable, row: number
     adjusted: orNull(table.adjusted[row]!),
     rounded: orNull(table.rounded[row]!),
     grade: table.grade[row]! < 0 ? null : table.boundaries[table.grade[row]!]!.grade,
+    heldBy: conditionsAt(table, row, (state) => state === HELD),
+    unmet: conditionsAt(table, row, (state) => state !== MET),
     pending: table.pending[row]!,
     components: new Array(components.length),
   }
@@ -43,7 +53,7 @@ export function studentResult(course: ResultPlan, table: GradeTable, row: number
 }
 
 /** The results of a packed course, student by student. */
-export function resultOf(packed: ResultPlan, table: GradeTable, by: Pick<CourseResult, 'boundaries' | 'rounding'>): CourseResult {
+export function resultOf(packed: ResultPlan, table: GradeTable, by: Omit<CourseResult, 'students'>): CourseResult {
   return {
     students: packed.studentIds.map((id, row) => studentResult(packed, table, row, id)),
     ...by,

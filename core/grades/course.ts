@@ -63,6 +63,20 @@ export interface TotalAdjustment {
   neverLower: boolean
 }
 
+/** The part of the work that a condition is about. */
+export type ConditionOn = { componentId: string } | { assessmentId: string }
+
+/** What a grade asks of one part: who has less there gets at most the grade it names, whatever their percent. */
+export type Condition = ConditionOn & {
+  /** Percent of the component, or of the assessment's maximum after the late rule. */
+  least: number
+  /** The best grade without it. */
+  atMost: string
+}
+
+/** The id of the component or assessment that a condition is on. */
+export const partOf = (c: ConditionOn): string => ('componentId' in c ? c.componentId : c.assessmentId)
+
 export interface Course {
   policy: Policy
   components: Component[]
@@ -73,6 +87,8 @@ export interface Course {
   boundaries: Boundary[]
   /** In their order; without any the adjusted percent is the final one. */
   adjustments?: TotalAdjustment[]
+  /** What grades ask of single parts. */
+  conditions?: Condition[]
 }
 
 export interface ComponentResult {
@@ -92,6 +108,10 @@ export interface StudentResult {
   adjusted: number | null
   rounded: number | null
   grade: string | null
+  /** Places of the conditions that took the grade down from the one of the percent. */
+  heldBy: readonly number[]
+  /** Places of all that are not met, whether or not they took anything down. */
+  unmet: readonly number[]
   pending: number
   components: ComponentResult[]
 }
@@ -100,6 +120,7 @@ export interface CourseResult {
   students: StudentResult[]
   boundaries: Boundary[]
   rounding: Policy['rounding']
+  conditions: readonly Condition[]
 }
 
 /** The course that was handed in contradicts itself; `path` says where, e.g. `marks[12].studentId`. */

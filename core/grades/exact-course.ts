@@ -1,4 +1,4 @@
-import type { PackedCourse } from './pack'
+import type { PackedComponent, PackedCourse } from './pack'
 import type { Policy } from './course'
 import { compare, least, minus, most, over, plus, rationalOf, times, ZERO, type Rational } from './rational'
 import { FIXED, OUT, TAKE_LATE, WAIT, type StatusRules } from './scoring'
@@ -33,16 +33,7 @@ export function exactCoursePercent(course: PackedCourse, rules: StatusRules, stu
   let weights = ZERO
   let bonus = ZERO
   for (const c of course.components) {
-    const ordinary: Item[] = []
-    let bonusPoints = ZERO
-    for (let a = c.start; a < c.end; a++) {
-      const f = exactFraction(course, rules, student, a)
-      if (!f) continue
-      const worth = rationalOf(course.inside[a]!)
-      if (course.bonus[a]) bonusPoints = plus(bonusPoints, times(worth, f))
-      else ordinary.push({ column: a, worth, f, droppable: !!course.droppable[a], rank: course.planOrder[a]! })
-    }
-    const result = componentPercent(ordinary, bonusPoints, c.dropLowest)
+    const result = exactComponentPercent(course, rules, student, c)
     if (!result) continue
     dropped.push(...result.dropped)
     const carried = times(rationalOf(c.weight), result.percent)
@@ -58,7 +49,27 @@ export function exactCoursePercent(course: PackedCourse, rules: StatusRules, stu
   return { percent, dropped }
 }
 
-function exactFraction(course: PackedCourse, rules: StatusRules, student: number, a: number): Rational | null {
+/** One student's percent in a component, over what is scored, and the columns it drops; null for none. */
+export function exactComponentPercent(
+  course: PackedCourse,
+  rules: StatusRules,
+  student: number,
+  c: PackedComponent,
+): { percent: Rational; dropped: number[] } | null {
+  const ordinary: Item[] = []
+  let bonusPoints = ZERO
+  for (let a = c.start; a < c.end; a++) {
+    const f = exactFraction(course, rules, student, a)
+    if (!f) continue
+    const worth = rationalOf(course.inside[a]!)
+    if (course.bonus[a]) bonusPoints = plus(bonusPoints, times(worth, f))
+    else ordinary.push({ column: a, worth, f, droppable: !!course.droppable[a], rank: course.planOrder[a]! })
+  }
+  return componentPercent(ordinary, bonusPoints, c.dropLowest)
+}
+
+/** The fraction that counts in one column after policy and late rule; null where it does not apply or is pending. */
+export function exactFraction(course: PackedCourse, rules: StatusRules, student: number, a: number): Rational | null {
   if (!course.placed[course.sectionOf[student]! * course.assessmentIds.length + a]) return null
   const cell = student * course.assessmentIds.length + a
   const status = course.status[cell]!

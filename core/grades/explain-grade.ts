@@ -1,7 +1,8 @@
-import { CourseError, STATUSES, type Course, type Status, type StudentResult } from './course'
+import { CourseError, partOf, STATUSES, type Course, type Status, type StudentResult } from './course'
 import { gradeOne, PENDING, SCORED } from './grade-course'
 import { methodOf } from '../rescale/methods'
 import { packCourse } from './pack'
+import { descending, gradeIndex } from './rounding'
 import { afterLate } from './scoring'
 
 /** One assessment's part in a grade. */
@@ -36,7 +37,7 @@ export interface ExplainedComponent {
 }
 
 export interface GradeStep {
-  kind: 'assessment' | 'component' | 'course' | 'adjustment' | 'rounding' | 'grade'
+  kind: 'assessment' | 'component' | 'course' | 'adjustment' | 'rounding' | 'grade' | 'condition'
   /** Assessment or component id where the step is about one. */
   id: string | null
   text: string
@@ -175,15 +176,36 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       value: g.rounded,
     })
   if (g.final !== null) {
-    const boundary = course.boundaries.find((b) => b.grade === g.grade)
+    const sorted = descending(course.boundaries)
+    const given = sorted[gradeIndex(g.rounded!, sorted)]
     steps.push({
       kind: 'grade',
       id: null,
-      text: boundary ? `Grade: ${boundary.grade}, which begins at ${boundary.from}` : 'Grade: below every boundary',
+      text: given ? `Grade: ${given.grade}, which begins at ${given.from}` : 'Grade: below every boundary',
       value: g.rounded,
     })
+    for (const i of g.heldBy) {
+      const asked = course.conditions![i]!
+      const { least, atMost } = asked
+      const on = partOf(asked)
+      steps.push({
+        kind: 'condition',
+        id: on,
+        text: `${name(on)} asks for ${plain(least)}%, and there are ${plain(percentIn(g, on)!)}%: at most ${atMost}`,
+        value: percentIn(g, on),
+      })
+    }
+    if (g.heldBy.length > 0) steps.push({ kind: 'grade', id: null, text: `Grade: ${g.grade}, held by what is asked`, value: g.rounded })
   }
   return steps
+}
+
+/** What somebody has in a component, or in an assessment, in percent. */
+function percentIn(g: Pick<ExplainedGrade, 'chain'>, on: string): number | null {
+  const component = g.chain.find((c) => c.componentId === on)
+  if (component) return component.percent
+  const item = g.chain.flatMap((c) => c.items).find((i) => i.assessmentId === on)
+  return item?.fraction == null ? null : item.fraction * 100
 }
 
 function itemSentence(i: ExplainedItem): string {

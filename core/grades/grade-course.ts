@@ -1,5 +1,6 @@
 import type { Boundary, Course, CourseResult, StudentResult } from './course'
 import { TotalAdjuster } from './adjust-totals'
+import { Conditions } from './conditions'
 import type { GradeTable } from './grade-table'
 import { resultOf, studentResult } from './course-results'
 import { chooseDrops, type DropScratch } from './drops'
@@ -334,6 +335,7 @@ function emptyTable(course: PackedCourse, students: number, boundaries: Boundary
     pending: new Int32Array(students),
     componentPercent: new Float64Array(students * course.components.length),
     dropped: drops ? new Uint8Array(students * course.assessmentIds.length) : null,
+    conditions: course.conditions.length > 0 ? new Uint8Array(students * course.conditions.length) : null,
     boundaries,
   }
 }
@@ -344,6 +346,7 @@ export function gradePacked(course: PackedCourse): GradeTable {
   const table = emptyTable(course, course.studentIds.length, grader.sorted)
   for (let s = 0; s < course.studentIds.length; s++) grader.grade(s, table, s)
   if (course.adjustments.length > 0) new TotalAdjuster(course, table).adjustAll(table)
+  if (table.conditions) new Conditions(course, grader.sorted).holdAll(table)
   return table
 }
 
@@ -354,6 +357,7 @@ export function gradeOne(course: PackedCourse, student: number): { result: Stude
   grader.grade(student, table, 0)
   if (course.adjustments.length > 0)
     new TotalAdjuster(course, table, () => gradePacked({ ...course, adjustments: [] })).adjust(table, student, 0)
+  if (table.conditions) new Conditions(course, grader.sorted).hold(table, student, 0)
   return { result: studentResult(course, table, 0, course.studentIds[student]!), grader }
 }
 
@@ -369,5 +373,9 @@ export function gradeOne(course: PackedCourse, student: number): { result: Stude
  */
 export function gradeCourse(course: Course): CourseResult {
   const packed = packCourse(course)
-  return resultOf(packed, gradePacked(packed), { boundaries: course.boundaries, rounding: course.policy.rounding })
+  return resultOf(packed, gradePacked(packed), {
+    boundaries: course.boundaries,
+    rounding: course.policy.rounding,
+    conditions: course.conditions ?? [],
+  })
 }

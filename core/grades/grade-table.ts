@@ -1,5 +1,10 @@
 import type { Boundary } from './course'
 
+/** A condition is met or asks nothing; is not met; is not met and takes the grade down. */
+export const MET = 0
+export const UNMET = 1
+export const HELD = 2
+
 /** Results as columns, one entry a student in roll order; NaN stands for null. */
 export interface GradeTable {
   soFar: Float64Array
@@ -16,6 +21,8 @@ export interface GradeTable {
   componentPercent: Float64Array
   /** students × assessments: 1 where dropped. Null where no component drops. */
   dropped: Uint8Array | null
+  /** students × conditions: MET, UNMET or HELD. Null where there are none. */
+  conditions: Uint8Array | null
   /** Highest limit first. */
   boundaries: Boundary[]
 }

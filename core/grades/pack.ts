@@ -1,4 +1,4 @@
-import { CourseError, STATUSES, type Course, type MarkRow, type Policy, type TotalAdjustment } from './course'
+import { CourseError, STATUSES, type Condition, type Course, type MarkRow, type Policy, type TotalAdjustment } from './course'
 
 /**
  * A course as columns of numbers. Components and assessments are put in the order of their ids, so that
@@ -8,6 +8,7 @@ export interface PackedCourse {
   policy: Policy
   boundaries: Course['boundaries']
   adjustments: TotalAdjustment[]
+  conditions: PackedCondition[]
   studentIds: string[]
   sectionIds: string[]
   /** Student → index into `sectionIds`. */
@@ -42,6 +43,14 @@ export interface PackedComponent {
   end: number
   /** All droppable assessments weigh the same inside it, so the lowest fractions are the ones to drop. */
   evenDrops: boolean
+}
+
+export interface PackedCondition {
+  /** As it was set. */
+  asked: Condition
+  /** Place of the component, or of the assessment among those that count; -1 for none. */
+  component: number
+  column: number
 }
 
 export const STATUS_CODE = Object.fromEntries(STATUSES.map((s, i) => [s, i])) as Record<(typeof STATUSES)[number], number>
@@ -87,6 +96,32 @@ export function packColumns(course: Omit<Course, 'marks'>, { mark, status, daysL
       if (late) late[cell] = daysLate[source]!
     }
   return packed
+}
+
+/**
+ * Conditions by the places of what they are on.
+ * @throws CourseError for a grade, component or assessment that is not there
+ */
+export function packConditions(
+  course: Pick<Course, 'conditions' | 'boundaries' | 'components' | 'assessments'>,
+  packed: Pick<PackedCourse, 'components' | 'assessmentIds'>,
+): PackedCondition[] {
+  return (course.conditions ?? []).map((asked, i) => {
+    const { least, atMost } = asked
+    const wrong = (what: string, part: string) =>
+      new CourseError(`A condition names ${what}, which this course does not have.`, `conditions[${i}].${part}`)
+    nonNegative(least, `conditions[${i}].least`)
+    if (!course.boundaries.some((b) => b.grade === atMost)) throw wrong(`the grade ${atMost}`, 'atMost')
+    if ('componentId' in asked) {
+      const { componentId } = asked
+      const component = packed.components.findIndex((c) => c.id === componentId)
+      if (component < 0) throw wrong(`component ${componentId}`, 'componentId')
+      return { asked, component, column: -1 }
+    }
+    const { assessmentId } = asked
+    if (!course.assessments.some((a) => a.id === assessmentId)) throw wrong(`assessment ${assessmentId}`, 'assessmentId')
+    return { asked, component: -1, column: packed.assessmentIds.indexOf(assessmentId) }
+  })
 }
 
 function packPlan(course: Omit<Course, 'marks'>) {
@@ -152,6 +187,7 @@ function packPlan(course: Omit<Course, 'marks'>) {
     policy: course.policy,
     boundaries: course.boundaries,
     adjustments: course.adjustments ?? [],
+    conditions: packConditions(course, { components, assessmentIds: columns.map((a) => a.id) }),
     studentIds,
     sectionIds: [...sections.keys()],
     sectionOf,

@@ -1,13 +1,14 @@
 import type { Boundary } from './course'
 import { TotalAdjuster } from './adjust-totals'
+import { Conditions } from './conditions'
 import { Grader } from './grade-course'
 import type { GradeTable } from './grade-table'
 import type { PackedCourse } from './pack'
 import { gradeIndex, needsExact } from './rounding'
 
 /**
- * The same marks under other limits: percents stay, but where one lies so near a limit that exact arithmetic decides.
- * @param packed the course as it was graded, with the limits that are now in force
+ * The same marks under other limits and conditions: percents stay, but where one lies so near a limit that exact arithmetic decides.
+ * @param packed the course as it was graded, with the limits and conditions that are now in force
  */
 export function regradePacked(packed: PackedCourse, was: GradeTable): GradeTable {
   const grader = new Grader(packed)
@@ -22,7 +23,8 @@ export function regradePacked(packed: PackedCourse, was: GradeTable): GradeTable
     else if (adjuster) adjuster.adjust(table, s, s)
     else grader.grade(s, table, s)
   }
-  return table
+  table.conditions = packed.conditions.length > 0 ? new Uint8Array(table.final.length * packed.conditions.length) : null
+  return held(packed, table)
 }
 
 /**
@@ -35,7 +37,7 @@ export function regradeTotals(packed: PackedCourse, was: GradeTable): GradeTable
   table.adjusted = packed.adjustments.length > 0 ? new Float64Array(table.final.length) : table.final
   // Without any the final percents are rounded and graded as they are.
   new TotalAdjuster(packed, table).adjustAll(table)
-  return table
+  return held(packed, table)
 }
 
 /**
@@ -53,9 +55,21 @@ export function regradeStudents(packed: PackedCourse, was: GradeTable, students:
   if (packed.adjustments.length > 0) {
     const adjuster = new TotalAdjuster(packed, table)
     // Where the highest percent decides, one student's may move everybody's.
-    if (adjuster.dependsOnAll) adjuster.adjustAll(table)
-    else for (const s of again) adjuster.adjust(table, s, s)
+    if (adjuster.dependsOnAll) {
+      adjuster.adjustAll(table)
+      return held(packed, table)
+    }
+    for (const s of again) adjuster.adjust(table, s, s)
   }
+  return held(packed, table, again)
+}
+
+/** Takes down what conditions do, of those whose grades were given anew by their percents. */
+function held(packed: PackedCourse, table: GradeTable, students?: readonly number[]): GradeTable {
+  if (!table.conditions) return table
+  const conditions = new Conditions(packed, table.boundaries)
+  if (students) for (const s of students) conditions.hold(table, s, s)
+  else conditions.holdAll(table)
   return table
 }
 
@@ -70,5 +84,6 @@ const copied = (t: GradeTable, boundaries: Boundary[], final = t.final.slice()):
   pending: t.pending.slice(),
   componentPercent: t.componentPercent.slice(),
   dropped: t.dropped && t.dropped.slice(),
+  conditions: t.conditions && t.conditions.slice(),
   boundaries,
 })

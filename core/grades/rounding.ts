@@ -2,7 +2,7 @@ import type { Boundary, Policy } from './course'
 import { compare, rationalOf, roundHalfUp, toNumber, type Rational } from './rational'
 
 /** Distance in percent under which a double is not trusted to say on which side of a tie it lies. */
-const NEAR = 1e-7
+export const NEAR = 1e-7
 
 /** Boundaries from the highest limit down, as the engine looks grades up. */
 export function descending(boundaries: Boundary[]): Boundary[] {

@@ -119,7 +119,7 @@ export function weightProof(course: Course, sectionId: string): WeightProof {
       status: 'in',
       daysLate: 0,
     }))
-    return gradeCourse({ ...here, students: [{ id: 'proof', sectionId }], marks, boundaries: [] }).students[0]!.final
+    return gradeCourse({ ...here, students: [{ id: 'proof', sectionId }], marks, boundaries: [], conditions: [] }).students[0]!.final
   }
   const full = standing(new Set())
   if (full === null) return { sectionId, full, rows: [], holds: false }

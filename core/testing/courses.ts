@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { STATUSES, type Course } from '../grades/course'
+import { STATUSES, type Condition, type Course } from '../grades/course'
 
 /** Numbers that meet each other often: ties, boundaries and halves come up all the time. */
 const worth = fc.constantFrom(0, 1, 2, 5, 10, 10, 10, 12.5, 20, 33.333)
@@ -21,6 +21,21 @@ const policy: fc.Arbitrary<Course['policy']> = fc.record({
   rounding: fc.oneof(fc.constant(null), fc.record({ decimals: fc.constantFrom(0 as const, 1 as const, 2 as const) })),
   above100: fc.constantFrom('allow' as const, 'cap' as const),
 })
+
+/** Conditions on the parts of a plan, asking for what students often have just so. */
+const conditionsOn = (components: number, assessments: number): fc.Arbitrary<Condition[]> => {
+  const asks = {
+    least: fc.constantFrom(25, 37.5, 40, 50, 62.5, 75),
+    atMost: fc.constantFrom('Merit', 'Credit', 'Pass', 'Refer', 'Distinction'),
+  }
+  return fc.array(
+    fc.oneof(
+      fc.record({ componentId: fc.nat(components - 1).map((i) => `c${i}`), ...asks }),
+      fc.record({ assessmentId: fc.nat(assessments - 1).map((i) => `a${i}`), ...asks }),
+    ),
+    { maxLength: 3 },
+  )
+}
 
 /** Small courses with everything in them, built to sit on ties. */
 export const courses: fc.Arbitrary<Course> = fc
@@ -84,3 +99,4 @@ export const courses: fc.Arbitrary<Course> = fc
         ],
       })),
   )
+  .chain((course) => conditionsOn(course.components.length, course.assessments.length).map((conditions) => ({ ...course, conditions })))

@@ -14,6 +14,7 @@ export interface OracleResult {
   adjusted: Fraction | null
   rounded: Fraction | null
   grade: string | null
+  heldBy: number[]
   pending: number
   components: { componentId: string; percent: Fraction | null; dropped: string[] }[]
 }
@@ -100,6 +101,25 @@ export function oracle(course: Course, studentId: string): OracleResult {
     if (t.compare(0) < 0) t = F(0)
     return { t, components }
   }
+  /** The lowest of the grade given and of what each unmet condition leaves. */
+  const holdBack = (given: Course['boundaries'][number] | null) => {
+    const heldBy: number[] = []
+    let held = given
+    course.conditions?.forEach((c, i) => {
+      if (!given) return
+      let has: Fraction | null
+      if ('componentId' in c) has = total(null).components.find((x) => x.componentId === c.componentId)!.percent
+      else {
+        const f = score(course.assessments.find((a) => a.id === c.assessmentId)!)
+        has = f === null || f === 'pending' ? null : f.mul(100)
+      }
+      const limit = course.boundaries.find((b) => b.grade === c.atMost)!
+      if (!has || has.compare(F(c.least)) >= 0 || limit.from >= given.from) return
+      heldBy.push(i)
+      if (limit.from < held!.from) held = limit
+    })
+    return { held, heldBy }
+  }
   const pending = course.assessments.filter((a) => score(a) === 'pending').length
   const soFar = total(null)
   const final = pending === 0 ? soFar.t : null
@@ -107,6 +127,7 @@ export function oracle(course: Course, studentId: string): OracleResult {
   const rounded = adjusted === null ? null : policy.rounding ? halfUp(adjusted, policy.rounding.decimals) : adjusted
   let grade: Course['boundaries'][number] | null = null
   for (const b of course.boundaries) if (rounded && rounded.compare(F(b.from)) >= 0 && (!grade || b.from > grade.from)) grade = b
+  const { held, heldBy } = holdBack(grade)
   return {
     soFar: soFar.t,
     lowest: total(0).t,
@@ -114,7 +135,8 @@ export function oracle(course: Course, studentId: string): OracleResult {
     final,
     adjusted,
     rounded,
-    grade: grade?.grade ?? null,
+    grade: held?.grade ?? null,
+    heldBy,
     pending,
     components: soFar.components,
   }

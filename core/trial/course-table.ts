@@ -6,12 +6,13 @@ import type { DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
 import type { PlanFacts } from './open-items'
 import { Cells, isScriptIdOf } from './cells'
-import { placedIn, SET_ONLY, NO_SCRIPT, RECORDED, type ScriptColumns, type Workings } from './workings'
+import { placedIn, SET_ONLY, NO_SCRIPT, RECORDED, type KeptCondition, type ScriptColumns, type Workings } from './workings'
 
 /** A course as it travels: lists of what there is, and scripts and readings as columns of places in them. */
 export interface TableLike {
   policy: Policy
   boundaries: Boundary[]
+  conditions?: KeptCondition[]
   students: { id: string; sectionId: string }[]
   markers: { id: string }[]
   components: (Omit<Course['components'][number], 'weight'> & { weight: number | null })[]
@@ -116,6 +117,7 @@ function ofPlan(t: PlanOfTable, cells: Cells): OfPlan {
     course: {
       policy: t.policy,
       boundaries: t.boundaries,
+      conditions: t.conditions ?? [],
       components: t.components.map(({ id, weight, combine, dropLowest, bonus }) => ({
         id,
         weight: weight ?? 0,

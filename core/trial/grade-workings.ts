@@ -1,9 +1,9 @@
-import type { Boundary, CourseResult } from '../grades/course'
+import type { Boundary, Condition, CourseResult } from '../grades/course'
 import { resultOf, type ResultPlan } from '../grades/course-results'
 import { gradePacked } from '../grades/grade-course'
 import type { GradeTable } from '../grades/grade-table'
 import { regradePacked, regradeStudents, regradeTotals } from '../grades/regrade'
-import { packColumns, type PackedCourse } from '../grades/pack'
+import { packColumns, packConditions, type PackedCourse } from '../grades/pack'
 import type { Standing } from './standing'
 import { planForGrades, standingMarks, totalAdjustments } from './standing-marks'
 import type { Workings } from './workings'
@@ -14,6 +14,7 @@ export interface GradedColumns {
   table: GradeTable
   boundaries: Boundary[]
   rounding: CourseResult['rounding']
+  conditions: readonly Condition[]
 }
 
 /** What stands, graded, and laid out so that a part of it can be graded anew. */
@@ -24,7 +25,9 @@ export interface Graded {
 
 const gradedAs = (packed: PackedCourse, table: GradeTable): Graded => {
   const { studentIds, assessmentIds, components, planOrder, boundaries, policy } = packed
-  return { packed, columns: { plan: { studentIds, assessmentIds, components, planOrder }, table, boundaries, rounding: policy.rounding } }
+  const plan = { studentIds, assessmentIds, components, planOrder }
+  const conditions = packed.conditions.map((c) => c.asked)
+  return { packed, columns: { plan, table, boundaries, rounding: policy.rounding, conditions } }
 }
 
 /** Grades what stands, column by column. */
@@ -33,9 +36,10 @@ export function gradeStanding(w: Workings, standing: Standing): Graded {
   return gradedAs(packed, gradePacked(packed))
 }
 
-/** The same under other limits. */
-export function gradeByLimits({ packed: was, columns }: Graded, boundaries: Boundary[]): Graded {
-  const packed = { ...was, boundaries }
+/** The same under other limits and conditions. */
+export function gradeByLimits({ packed: was, columns }: Graded, w: Workings): Graded {
+  const { boundaries, conditions } = planForGrades(w)
+  const packed: PackedCourse = { ...was, boundaries, conditions: packConditions({ ...w.course, boundaries, conditions }, was) }
   return gradedAs(packed, regradePacked(packed, columns.table))
 }
 
@@ -71,8 +75,7 @@ export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standi
 }
 
 /** Grades in columns as results, student by student. */
-export const resultOfColumns = ({ plan, table, boundaries, rounding }: GradedColumns): CourseResult =>
-  resultOf(plan, table, { boundaries, rounding })
+export const resultOfColumns = ({ plan, table, ...by }: GradedColumns): CourseResult => resultOf(plan, table, by)
 
 /** The results of all students, as `gradeCourse` gives them. */
 export const gradeWorkings = (w: Workings, standing: Standing = standingMarks(w)): CourseResult =>

@@ -4,7 +4,7 @@ import { workingsOf, type TableLike } from './course-table'
 import type { Workings } from './workings'
 
 /** The parts of a plan that changes can change. */
-export type PlanLike = Pick<TableLike, 'policy' | 'boundaries' | 'components' | 'assessments' | 'leftOut'>
+export type PlanLike = Pick<TableLike, 'policy' | 'boundaries' | 'conditions' | 'components' | 'assessments' | 'leftOut'>
 
 const NO_SCRIPTS = { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [] }
 const NO_READINGS = { script: [], marker: [], mark: [] }
@@ -37,6 +37,7 @@ export function planWithChanges<P extends PlanLike>(
     ...plan,
     policy: course.policy,
     boundaries: course.boundaries,
+    conditions: course.conditions,
     leftOut,
     components: plan.components.map((c, i) => ({
       ...c,

@@ -1,6 +1,6 @@
 import { agreeMark, spreadOf, withinTolerance } from '../agree/agree-mark'
 import type { StandingRule } from '../agree/standing-rule'
-import { STATUSES, type Course, type MarkRow, type Status, type TotalAdjustment } from '../grades/course'
+import { partOf, STATUSES, type Condition, type Course, type MarkRow, type Status, type TotalAdjustment } from '../grades/course'
 import { isForTotal } from '../rescale/methods'
 import { throughAdjustments } from './rescaled-marks'
 import type { Standing, Step } from './standing'
@@ -225,7 +225,7 @@ const ownSection = (studentId: string) => `only ${studentId}`
 /** The plan and roll as the grade engine takes them. Who moved or is left out of something stands in a section of their own, with the placements that apply to them. */
 export function planForGrades(w: Workings): Omit<Course, 'marks'> {
   const exceptions = exceptionsOf(w)
-  const course = { ...w.course, adjustments: totalAdjustments(w) }
+  const course = { ...w.course, adjustments: totalAdjustments(w), conditions: conditionsInForce(w) }
   if (exceptions.size === 0) return course
   return {
     ...course,
@@ -237,6 +237,13 @@ export function planForGrades(w: Workings): Omit<Course, 'marks'> {
       ),
     ],
   }
+}
+
+/** The conditions on what the course has: one on a grade or a part that is no more asks nothing. */
+function conditionsInForce({ course: { conditions, boundaries, components, assessments } }: Workings): Condition[] {
+  const grades = new Set(boundaries.map((b) => b.grade))
+  const parts = new Set([...components, ...assessments].map((p) => p.id))
+  return conditions.filter((c) => grades.has(c.atMost) && parts.has(partOf(c)))
 }
 
 /** The course as rows of marks, for a look at it one by one; whole courses are graded by `gradeWorkings`. */
@@ -253,6 +260,7 @@ export function courseOfStudent(w: Workings, standing: Standing, studentId: stri
   return {
     ...course,
     adjustments: totalAdjustments(w),
+    conditions: conditionsInForce(w),
     students: [{ id: studentId, sectionId }],
     placements: cells.assessmentIds.flatMap((assessmentId, a) => (applies[row * cells.width + a] ? [{ assessmentId, sectionId }] : [])),
     marks: standingOfStudent(w, standing, studentId).map(rowOf),

@@ -46,6 +46,7 @@ function table(written: readonly WrittenScript[], more: Partial<TableLike> = {})
     readings: { script: readings.map((r) => r[0]), marker: readings.map((r) => r[1]), mark: readings.map((r) => r[2]) },
     agreed: {},
     adjustments: [],
+    conditions: [{ id: 'k1', assessmentId: 'a', least: 40, atMost: 'Fail' }],
     ...more,
   }
 }
@@ -129,17 +130,33 @@ test('what stands and is graded anew in some cells is what all of it graded anew
     }),
   ))
 
-test('graded by other limits is what all of it graded by them would be, exactly on a limit too', () =>
+const asked = fc.array(
+  fc.record({
+    id: fc.uuid(),
+    assessmentId: fc.constantFrom(...ASSESSMENTS),
+    least: fc.constantFrom(25, 50, 75),
+    atMost: fc.constant('Fail'),
+  }),
+  { maxLength: 2 },
+)
+
+test('graded by other limits and conditions is what all of it graded by them would be, exactly on a limit too', () =>
   fc.assert(
-    fc.property(scripts, fc.integer({ min: 0, max: 40 }), fc.constantFrom(null, { decimals: 1 as const }), (before, half, rounding) => {
-      const t = table(before)
-      const w = workingsOf({ ...t, policy: { ...t.policy, rounding } })
-      const limits = [
-        { grade: 'Pass', from: half * 2.5 },
-        { grade: 'Fail', from: 0 },
-      ]
-      const now = { ...w, course: { ...w.course, boundaries: limits } }
-      const standing = standingMarks(w)
-      expect(gradeByLimits(gradeStanding(w, standing), limits).columns).toEqual(gradeStanding(now, standing).columns)
-    }),
+    fc.property(
+      scripts,
+      fc.integer({ min: 0, max: 40 }),
+      fc.constantFrom(null, { decimals: 1 as const }),
+      asked,
+      (before, half, rounding, conditions) => {
+        const t = table(before)
+        const w = workingsOf({ ...t, policy: { ...t.policy, rounding } })
+        const limits = [
+          { grade: 'Pass', from: half * 2.5 },
+          { grade: 'Fail', from: 0 },
+        ]
+        const now = { ...w, course: { ...w.course, boundaries: limits, conditions } }
+        const standing = standingMarks(w)
+        expect(gradeByLimits(gradeStanding(w, standing), now).columns).toEqual(gradeStanding(now, standing).columns)
+      },
+    ),
   ))

@@ -1,4 +1,4 @@
-import type { Course, Placement } from '../grades/course'
+import type { Condition, Course, Placement } from '../grades/course'
 import { applyingExceptions, type DuePlacement } from '../roll/applying'
 import type { Stay } from '../roll/stays'
 import type { AgreeRule } from '../agree/agree-mark'
@@ -35,9 +35,12 @@ export interface ReadingColumns {
   mark: Float64Array
 }
 
+/** A condition as it is kept, by an id of its own. */
+export type KeptCondition = Condition & { id: string }
+
 /** All that standing marks and grades follow from. */
 export interface Workings {
-  course: Omit<Course, 'marks' | 'placements'> & { placements: DuePlacement[] }
+  course: Omit<Course, 'marks' | 'placements' | 'conditions'> & { placements: DuePlacement[]; conditions: KeptCondition[] }
   /** Rows of the course's students, columns of its assessments. */
   cells: Cells
   markerIds: readonly string[]

@@ -48,14 +48,15 @@ export class Outcome {
       changed.course.placements === was.course.placements &&
       changed.readingsWanted === was.readingsWanted
     if (!sameMarks) return Outcome.of(changed)
-    const { boundaries, ...others } = changed.course
+    const { boundaries, conditions, ...others } = changed.course
     const sameCourse = (Object.keys(others) as (keyof typeof others)[]).every((part) => others[part] === was.course[part])
     // An adjustment keeps within what its assessment is marked out of.
     if (!sameCourse)
       return changed.adjustments === was.adjustments && changed.course.assessments === was.course.assessments
         ? new Outcome(changed, standing, gradeStanding(changed, standing))
         : Outcome.of(changed)
-    const limits = boundaries === was.course.boundaries ? this.all : gradeByLimits(this.all, boundaries)
+    const sameLimits = boundaries === was.course.boundaries && conditions === was.course.conditions
+    const limits = sameLimits ? this.all : gradeByLimits(this.all, changed)
     if (changed.adjustments === was.adjustments) return new Outcome(changed, standing, limits)
     const rescaled = standingRescaled(standing, was, changed)
     const marked = rescaled.cells.length > 0 ? gradeAfter(limits, changed, rescaled.standing, rescaled.cells) : limits

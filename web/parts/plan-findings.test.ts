@@ -28,6 +28,7 @@ const plan = (placements: Plan['placements'], more: Partial<Plan> = {}): Plan =>
   hasMarks: false,
   policy: {} as Plan['policy'],
   boundaries: [],
+  conditions: [],
   sections: [section('s', 'Alidade', [1]), section('t', 'Groma', [2]), section('u', 'Octant', [3])],
   components: [{ id: 'k', weight: 100 } as Plan['components'][number]],
   assessments: [assessment('a', 'Pacing'), assessment('b', 'Levelling')],

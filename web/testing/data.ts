@@ -80,6 +80,7 @@ export const planOf = (more: Partial<Plan> = {}): Plan => ({
   hasMarks: false,
   policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: { decimals: 0 }, above100: 'cap' },
   boundaries: [],
+  conditions: [],
   sections: [],
   components: [],
   assessments: [],

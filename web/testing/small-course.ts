@@ -44,6 +44,7 @@ export function smallTable(scripts: readonly Script[], readings: readonly Readin
     version: 1,
     hasMarks: scripts.length > 0,
     policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: null, above100: 'cap' },
+    conditions: [],
     boundaries: [
       { grade: 'Pass', from: 40 },
       { grade: 'Merit', from: 60 },

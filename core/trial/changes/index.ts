@@ -4,6 +4,7 @@ import { agreeBy, type AgreeBy } from './agree-by'
 import { assess, type Assess } from './assess'
 import { bound, type Bound } from './bound'
 import { carry, type Carry } from './carry'
+import { condition, type SetCondition } from './condition'
 import { exclude, type Exclude } from './exclude'
 import type { Called, ChangeKind, Draft, Fits } from './kind'
 import { order, type Order } from './order'
@@ -20,7 +21,21 @@ export type { CarriedReading } from './carry'
 
 /** What a trial may try and a decision may decide, one small step each. */
 export type Change =
-  Settle | Reopen | AgreeBy | Adjust | Switch | Order | Bound | Weigh | Shape | Assess | TakeAway | Exclude | SetPolicy | Carry
+  | Settle
+  | Reopen
+  | AgreeBy
+  | Adjust
+  | Switch
+  | Order
+  | Bound
+  | SetCondition
+  | Weigh
+  | Shape
+  | Assess
+  | TakeAway
+  | Exclude
+  | SetPolicy
+  | Carry
 type Kind = Change['kind']
 
 /** Every kind of change. */
@@ -32,6 +47,7 @@ const CHANGES: { [K in Kind]: ChangeKind<Extract<Change, { kind: K }>> } = {
   switch: switched,
   order,
   bound,
+  condition,
   weigh,
   shape,
   assess,
@@ -74,10 +90,11 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
     components: course.components,
     assessments: course.assessments,
     boundaries: course.boundaries,
+    conditions: course.conditions,
     policy: course.policy,
   }
   for (const c of changes) kindOf(c.kind).apply(draft, c)
-  const { components, assessments, boundaries, policy } = draft
+  const { components, assessments, boundaries, conditions, policy } = draft
   return {
     ...w,
     agreed: draft.agreed,
@@ -87,7 +104,7 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
     adjustments: draft.adjustments,
     leftOut: draft.leftOut,
     agreeBy: draft.agreeBy,
-    course: { ...course, components, assessments, boundaries, policy },
+    course: { ...course, components, assessments, boundaries, conditions, policy },
   }
 }
 

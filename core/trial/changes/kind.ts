@@ -21,7 +21,8 @@ export type Draft = Pick<
   Workings,
   'cells' | 'markerIds' | 'readings' | 'adjustments' | 'leftOut' | 'agreed' | 'agreedBy' | 'reopened' | 'agreeBy'
 > &
-  Pick<Course, 'components' | 'assessments' | 'boundaries' | 'policy'>
+  Pick<Course, 'components' | 'assessments' | 'boundaries' | 'policy'> &
+  Pick<Workings['course'], 'conditions'>
 
 /** The course that a change is to fit. */
 export interface Fits {

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto'
+import { partOf } from '#core/grades'
 import { movedFirstDay } from '#core/roll'
+import type { KeptCondition } from '#core/trial'
 import { routes, type CourseHead, type NewCourse, type Policy } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import type { Db } from '../../kernel/db/open'
@@ -36,6 +38,7 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
   const insert = db.prepare(
     'INSERT INTO course (id, code, title, term, first_day, last_day, policy, boundaries) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
   )
+  const setConditions = db.prepare('UPDATE course SET conditions = ? WHERE id = ?')
   const insertRole = db.prepare('INSERT INTO course_role (course_id, person_id, role) VALUES (?, ?, ?)')
   const copyRoles = db.prepare(
     `INSERT INTO course_role (course_id, person_id, role) SELECT ?, r.person_id, r.role FROM course_role r JOIN person p ON p.id = r.person_id
@@ -84,8 +87,11 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
         sections.push(own)
       }
     if (!take.plan) return
+    /** What each component and assessment became. */
+    const became = new Map<string, string>()
     from.components.forEach((c, at) => {
       const componentId = randomUUID()
+      became.set(c.id, componentId)
       insertComponent.run(componentId, id, c.title, c.weight, c.combine, c.dropLowest, Number(c.bonus), at)
       for (const a of from.assessments.filter((x) => x.componentId === c.id)) {
         const copy = copier.copy(
@@ -93,8 +99,17 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
           { courseId: id, componentId, title: a.title, counts: a.counts },
           { standard: take.standards, passMark: true, moderation: true, notes: true },
         )
+        became.set(a.id, copy)
         if (take.placements) copier.placeLike(a.id, from, copy, { sections, head: to })
       }
     })
+    if (!take.boundaries) return
+    const conditions = from.conditions.map((c): KeptCondition => {
+      const id = randomUUID()
+      return 'componentId' in c
+        ? { ...c, id, componentId: became.get(c.componentId)! }
+        : { ...c, id, assessmentId: became.get(c.assessmentId)! }
+    })
+    setConditions.run(JSON.stringify(conditions.filter((c) => partOf(c) !== undefined)), id)
   }
 }

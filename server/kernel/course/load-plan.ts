@@ -20,6 +20,7 @@ interface HeadRow {
   plan_version: number
   policy: string
   boundaries: string
+  conditions: string
 }
 
 export type PlanCore = Omit<Plan, 'head'> & { head: Omit<CourseHead, 'role'> }
@@ -33,7 +34,7 @@ export interface Decided {
 /** Reads a course's plan with its decisions in force, without its scripts; kept until a write to more than its marks. */
 export function planLoader(db: Db) {
   const head = db.prepare<[string], HeadRow>(`
-    SELECT c.id, c.code, c.title, c.term, c.first_day, c.last_day, c.version, c.plan_version, c.policy, c.boundaries, c.away_at, c.nameless_at,
+    SELECT c.id, c.code, c.title, c.term, c.first_day, c.last_day, c.version, c.plan_version, c.policy, c.boundaries, c.conditions, c.away_at, c.nameless_at,
       (SELECT count(*) FROM section s WHERE s.course_id = c.id) AS sections,
       (SELECT count(*) FROM section s JOIN enrolment e ON e.section_id = s.id WHERE s.course_id = c.id AND e.to_day IS NULL) AS students,
       (SELECT number FROM issue i WHERE i.course_id = c.id AND i.reopened_at IS NULL) AS issue
@@ -80,6 +81,7 @@ export function planLoader(db: Db) {
     const base = {
       policy: JSON.parse(row.policy) as Plan['policy'],
       boundaries: JSON.parse(row.boundaries) as Plan['boundaries'],
+      conditions: JSON.parse(row.conditions) as Plan['conditions'],
       components: components.all(id).map(toComponent),
       assessments: all.filter((a) => !gone(a)).map(toAssessment),
     }

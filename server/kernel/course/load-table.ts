@@ -158,13 +158,14 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     adjustments,
     agreeBy,
   }: Decided): Omit<TableCore, 'students' | 'markers' | 'stays' | 'scripts' | 'readings' | 'agreed' | 'agreedBy' | 'reopened'> {
-    const { head, version, hasMarks, policy, boundaries, components, assessments, leftOut } = plan
+    const { head, version, hasMarks, policy, boundaries, conditions, components, assessments, leftOut } = plan
     return {
       head,
       version,
       hasMarks,
       policy,
       boundaries,
+      conditions,
       sections: plan.sections.map(({ id, code, name, teacher }) => ({ id, code, name, teacher })),
       components,
       assessments,

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import {
   AgreeRule,
   Boundary,
+  KeptCondition,
   Change,
   Effect,
   IssueContent,
@@ -29,7 +30,7 @@ const over = z.array(z.tuple([z.string(), z.number().int(), z.number()]))
 
 /** What the JSON inside a table's columns has to be; one that it is not would only be met when somebody opens it. */
 export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row) => z.ZodType)>> = {
-  course: { policy: Policy, boundaries: z.array(Boundary) },
+  course: { policy: Policy, boundaries: z.array(Boundary), conditions: z.array(KeptCondition) },
   standard: { body: (row) => BODIES[String(row.kind)] ?? z.never() },
   section: { weekdays: Weekdays },
   assessment: { use: StandardUse.partial(), sees: Sees.partial() },

@@ -1,0 +1,39 @@
+import { partOf, type Condition } from '../../grades/course'
+import { ChangeError, type ChangeKind } from './kind'
+
+/** What a grade asks of one part of the work, or that it no longer does. */
+export interface SetCondition {
+  kind: 'condition'
+  conditionId: string
+  /** Null takes it away. */
+  condition: Condition | null
+}
+
+export const condition: ChangeKind<SetCondition> = {
+  decides: 'bound',
+  word: 'condition',
+  target: (c) => c.conditionId,
+  apply(draft, { conditionId, condition }) {
+    const kept = condition && { ...condition, id: conditionId }
+    const known = draft.conditions.some((c) => c.id === conditionId)
+    draft.conditions = known
+      ? draft.conditions.flatMap((c) => (c.id === conditionId ? (kept ?? []) : c))
+      : kept
+        ? [...draft.conditions, kept]
+        : draft.conditions
+  },
+  check({ condition }, { after, components, assessments }) {
+    if (!condition) return
+    const { atMost } = condition
+    if (!('componentId' in condition ? components.has(condition.componentId) : assessments.has(condition.assessmentId)))
+      throw new ChangeError('What the condition is on is not in the plan (any more).')
+    const grade = after.course.boundaries.findIndex((b) => b.grade === atMost)
+    if (grade < 0) throw new ChangeError(`The condition names the grade ${atMost}, which this course does not have.`)
+    if (grade === 0) throw new ChangeError(`${atMost} is the best grade there is: a condition that leaves it holds nobody.`)
+  },
+  words: (all, { title }) =>
+    all.map(({ condition }) => {
+      if (!condition) return 'a condition taken away'
+      return `${title(partOf(condition))} asks for ${condition.least}%, else at most ${condition.atMost}`
+    }),
+}
