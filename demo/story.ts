@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { gradeCourse, type MarkRow } from '#core/grades'
 import { readingQueue, settleBy, standingMarks, toCourse, workingsOf } from '#core/trial'
 import type { Change, Release } from '#contract'
-import { contentHash, issueContent } from '../server/kernel/course/issue-content'
+import { contentHash, gradesIssued, issueContent } from '../server/kernel/course/issue-content'
 import { tableLoader } from '../server/kernel/course/load-table'
 import { decisions } from '../server/kernel/course/decisions'
 import { betweenTwo } from '../server/areas/marking/between'
@@ -172,15 +172,21 @@ export function writeLastYear(db: Db, size: Size, rng: Random): void {
       }
     }
   const content = issueContent(tableLoader(db).load(spec.id), 1)
-  db.prepare('INSERT INTO issue (course_id, number, content, hash, made_at) VALUES (?, 1, ?, ?, ?)').run(
+  const hash = contentHash(content)
+  db.prepare(
+    'INSERT INTO issue (course_id, number, content, hash, made_at, signers, boundaries, counts) VALUES (?, 1, ?, ?, ?, ?, ?, ?)',
+  ).run(
     spec.id,
     JSON.stringify(content),
-    contentHash(content),
+    hash,
     '2026-01-09T10:12:00.000Z',
+    '["lead","external"]',
+    JSON.stringify(content.boundaries),
+    JSON.stringify(gradesIssued(content)),
   )
-  const sign = db.prepare('INSERT INTO signature (course_id, number, person_id, role, statement, at) VALUES (?, 1, ?, ?, ?, ?)')
-  sign.run(spec.id, LEAD_ID, 'lead', 'Marks moderated across all eight sections', '2026-01-09T10:12:00.000Z')
-  sign.run(spec.id, EXTERNAL_ID, 'external', 'Standards are comparable with last year’s', '2026-01-12T15:40:00.000Z')
+  const sign = db.prepare('INSERT INTO signature (course_id, number, person_id, role, statement, at, hash) VALUES (?, 1, ?, ?, ?, ?, ?)')
+  sign.run(spec.id, LEAD_ID, 'lead', 'Marks moderated across all eight sections', '2026-01-09T10:12:00.000Z', hash)
+  sign.run(spec.id, EXTERNAL_ID, 'external', 'Standards are comparable with last year’s', '2026-01-12T15:40:00.000Z', hash)
 }
 
 function markCourse(db: Db, spec: CourseSpec, students: DemoStudent[], size: Size, rng: Random, story: Happenings): void {

@@ -251,7 +251,7 @@ export function createApp(
   postRoutes(handle, db, plans, letters, faults, audit)
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, plans, tables, writes)
-  confirmRoutes(handle, db, tables, writes)
+  confirmRoutes(handle, db, writes, pool, audit)
 
   app.use('/api', () => {
     throw new HttpProblem(404, 'There is no such address here. GET /api/openapi.json lists them.')

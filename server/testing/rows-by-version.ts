@@ -56,4 +56,5 @@ export const ROWS: Readonly<Record<number, string>> = {
   24: `INSERT INTO note (id, course_id, about, about_id, by_id, words, at) VALUES ('y', 'c', 'section', 's', 'p', 'High for its work?', '${AT}');`,
   25: `INSERT INTO between_two (id, script_id, by_id, mark, reason, at, over) VALUES ('k', 'a:x', 'm', 6, 'In the middle', '${AT}', '[]');`,
   26: `INSERT INTO idea (id, course_id, stop, name, changes, by_id, at) VALUES ('d', 'c', 'rescale', 'Gentler', '[]', 'p', '${AT}');`,
+  28: `INSERT INTO objection VALUES ('b', 'c', 1, 'p', 'lead', 'Two marks are missing', '${AT}', NULL);`,
 }

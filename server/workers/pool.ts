@@ -4,6 +4,7 @@ import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
+import type { IssueDifference } from '#core/issues'
 import type { Erased, TriedPackage } from '#contract'
 import type { BackUp } from '../areas/keeping/back-up'
 import type { LibraryFileRead } from '../areas/library/library-file'
@@ -11,6 +12,7 @@ import { HttpProblem } from '../kernel/problem'
 import type { BoxList } from './box-list'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
+import type { IssueFileKind, IssueMade } from './issue'
 
 export interface WorkerSource {
   filename: string
@@ -125,6 +127,14 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     /** Brings a course in from a data package. */
     bringInPackage: (task: { file: string; packed: string }, asks: Asks) =>
       run<{ courseId: string }>('broughtPackage', task, { ...asks, longest: LONGEST_BACKUP_MS }),
+    /** What the next issue of a course would be. */
+    makeIssue: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<IssueMade>('issueMade', task, asks),
+    /** In what two issues differ, or one and what would be frozen now. */
+    compareIssues: (task: { file: string; courseId: string; from: number; to: number | null }, asks: Asks) =>
+      run<IssueDifference>('issuesCompared', task, asks),
+    /** An issue as a file. */
+    issueFile: (task: { file: string; courseId: string; number: number; as: IssueFileKind }, asks: Asks) =>
+      run<Uint8Array>('issueFile', task, asks),
     /** The people that a list names. */
     readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
     /** The marks in a file, or in a text that was pasted. */

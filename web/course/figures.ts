@@ -1,5 +1,9 @@
 import type { JudgedReadings } from '#contract'
 import { boundFigures } from '../stops/bound/figures'
+import { heldBack } from '../stops/bound/conditions/figures'
+import { oneMoreMark } from '../stops/bound/one-more'
+import { judgementsGiven, suggestedLines } from '../stops/bound/suggestions/figures'
+import { sureFigures } from '../stops/bound/sure/figures'
 import { compareCriteria, givenBy, leansByCriterion } from '../stops/compare/criteria/figures'
 import { compareMarkers } from '../stops/compare/markers/figures'
 import { reliabilityOf } from '../stops/compare/reliability'
@@ -8,7 +12,7 @@ import { compareSections } from '../parts/compared'
 import { gradesIf } from '../stops/reconcile/would-be'
 import { lookNext } from '../stops/reconcile/look-next'
 import { readingQueueOf } from '../stops/reconcile/queue'
-import { ideasFigures } from '../stops/rescale/ideas/figures'
+import { ideasFigures } from '../parts/ideas/figures'
 import { weightsFigures } from '../stops/rescale/weights/figures'
 import { copiesOf, rescaleFigures } from '../stops/rescale/figures'
 import { studentFigures } from '../stops/student/figures'
@@ -17,6 +21,11 @@ import type { CourseState } from './state'
 /** What stops ask the course for, each reckoned where its marks are. */
 export const FIGURES = {
   bound: boundFigures,
+  heldBack,
+  oneMoreMark,
+  suggestedLines,
+  judgementsGiven,
+  sure: sureFigures,
   compare: compareSections,
   markers: compareMarkers,
   reliability: reliabilityOf,

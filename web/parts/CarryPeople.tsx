@@ -16,9 +16,9 @@ interface Props {
 
 /** Where a list of people can be carried, and what it takes to be there. */
 const WAYS = [
-  { words: 'Mark', to: 'mark/sheet', decides: false },
-  { words: 'Reconcile', to: 'reconcile', decides: false },
-  { words: 'sharing out', to: 'mark/sharing-out', decides: true },
+  { words: 'Mark', to: 'mark/sheet', decides: false, whole: false },
+  { words: 'Reconcile', to: 'reconcile', decides: false, whole: true },
+  { words: 'sharing out', to: 'mark/sharing-out', decides: true, whole: false },
 ]
 
 /** Where a list of people can be carried: to another stop, to further readings, or out as a file. */
@@ -33,27 +33,29 @@ export function CarryPeople({ title, people, assessmentId }: Props) {
   const section = new Map(table.sections.map((s) => [s.id, s.name]))
   return (
     <div className="d-flex flex-wrap gap-2 mt-2">
-      {assessment && <span className="soft small align-self-center">Carry to</span>}
-      {assessment &&
-        WAYS.map(
-          (way) =>
-            (mayDecide || !way.decides) && (
-              <Button
-                key={way.to}
-                size="sm"
-                variant="link"
-                className="px-0"
-                aria-label={`Carry to ${way.words}`}
-                onClick={() =>
-                  void navigate(`/courses/${id}/${way.to}?of=${assessment.id}`, {
-                    state: { carried: { title, assessmentId: assessment.id, studentIds: people.map((p) => p.id) } satisfies Carried },
-                  })
-                }
-              >
-                {way.words}
-              </Button>
-            ),
-        )}
+      <span className="soft small align-self-center">Carry to</span>
+      {WAYS.map(
+        (way) =>
+          (assessment || way.whole) &&
+          (mayDecide || !way.decides) && (
+            <Button
+              key={way.to}
+              size="sm"
+              variant="link"
+              className="px-0"
+              aria-label={`Carry to ${way.words}`}
+              onClick={() =>
+                void navigate(`/courses/${id}/${way.to}${assessment ? `?of=${assessment.id}` : ''}`, {
+                  state: {
+                    carried: { title, assessmentId: assessment?.id ?? null, studentIds: people.map((p) => p.id) } satisfies Carried,
+                  },
+                })
+              }
+            >
+              {way.words}
+            </Button>
+          ),
+      )}
       {assessment && mayDecide && (
         <Button size="sm" variant="link" className="px-0" onClick={() => setAsking(true)}>
           Ask for readings

@@ -3,7 +3,8 @@ import type { Location } from 'react-router'
 /** People who are carried from one stop to another, with what they are. */
 export interface Carried {
   title: string
-  assessmentId: string
+  /** Null for people of the whole course. */
+  assessmentId: string | null
   studentIds: string[]
 }
 

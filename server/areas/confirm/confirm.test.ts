@@ -60,8 +60,13 @@ test('signed, frozen, countersigned once by another, reopened, and the next issu
       .digest('hex'),
   )
 
-  await external('post', api('/issues/1/signatures'), { statement: 'comparable' }).expect(200)
-  expect(detail(await external('post', api('/issues/1/signatures'), { statement: 'again' }).expect(409))).toMatch(
+  expect(head).toMatchObject({ inForce: false, waitsFor: ['external'] })
+  const other = 'a'.repeat(64)
+  expect(detail(await external('post', api('/issues/1/signatures'), { statement: 'comparable', hash: other }).expect(409))).toMatch(
+    /not what stands in this issue/,
+  )
+  await external('post', api('/issues/1/signatures'), { statement: 'comparable', hash: head.hash }).expect(200)
+  expect(detail(await external('post', api('/issues/1/signatures'), { statement: 'again', hash: head.hash }).expect(409))).toMatch(
     /signed this issue already/,
   )
 
@@ -88,6 +93,7 @@ test('signed, frozen, countersigned once by another, reopened, and the next issu
 })
 
 test('CSV and workbook say the same, row for row', async () => {
+  const head = ((await lead('get', api('/issues'))).body as IssueHead[]).find((h) => h.number === 1)!
   const content = (await lead('get', api('/issues/1'))).body as IssueContent
   const csv = parse((await lead('get', api('/issues/1/results.csv')).expect(200)).text, { bom: true, columns: true }) as Record<
     string,
@@ -107,12 +113,15 @@ test('CSV and workbook say the same, row for row', async () => {
   content.results.forEach((r, i) => {
     expect(csv[i]).toMatchObject({ candidate: r.candidate, grade: r.grade ?? '', rounded: r.rounded === null ? '' : String(r.rounded) })
     expect(sheet[i + 1]![0]).toBe(r.candidate)
-    expect(sheet[i + 1]![12]).toBe(r.grade)
+    expect(sheet[i + 1]![sheet[0]!.indexOf('grade')]).toBe(r.grade)
+    expect(csv[i]!['content hash']).toBe(head.hash)
+    expect(csv[i]!['Pacing and ranging']).toBe(String(r.marks?.[0]?.mark ?? ''))
   })
 })
 
 test('a name that a spreadsheet would run as a formula stays a name', async () => {
   const content = (await lead('get', api('/issues/1'))).body as IssueContent
-  const csv = resultsCsv({ ...content, results: [{ ...content.results[0]!, name: '=HYPERLINK("http://x")' }] })
+  const issue = { hash: 'h', at: '', signatures: [], objections: [] }
+  const csv = resultsCsv({ ...content, results: [{ ...content.results[0]!, name: '=HYPERLINK("http://x")' }] }, issue)
   expect(csv).toContain(`"'=HYPERLINK(""http://x"")"`)
 })

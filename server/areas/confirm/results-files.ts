@@ -1,53 +1,125 @@
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeSheets } from '#core/exchange/workbook'
-import type { IssueContent } from '#contract'
+import type { IssueContent, IssueHead } from '#contract'
 
-const percent = (x: number | null) => (x === null ? '' : Number(x.toFixed(3)))
+type Row = (string | number)[]
+type Head = Pick<IssueHead, 'hash' | 'signatures' | 'objections' | 'at'>
 
-function rowsOf(content: IssueContent): { head: string[]; rows: (string | number)[][] } {
+const figure = (x: number | null | undefined) => (x === null || x === undefined ? '' : Number(x.toFixed(3)))
+
+function rowsOf(content: IssueContent, { hash }: Head): { head: string[]; rows: Row[] } {
+  const { assessments = [], conditions = [] } = content
   const rescaled = content.results.some((r) => r.adjusted !== undefined)
   const head = [
     'candidate',
     'name',
     'section',
+    ...assessments.flatMap((a) => [a.title, `${a.title}: as marked`, `${a.title}: status`]),
     ...content.components.map((c) => `${c.title} %`),
     'course %',
     ...(rescaled ? ['course %, rescaled'] : []),
     'rounded',
     'grade',
+    'held back by',
+    'chance of the grade',
     'pending',
     'issue',
+    'content hash',
   ]
-  const rows = content.results.map((r) => [
+  const rows = content.results.map((r): Row => [
     r.candidate,
     r.name,
     r.section,
-    ...r.components.map((c) => percent(c.percent)),
-    percent(r.final),
-    ...(rescaled ? [percent(r.adjusted ?? null)] : []),
+    ...assessments.flatMap((_, i): Row => {
+      const m = r.marks?.[i]
+      if (!m) return ['', '', '']
+      const status = m.status === 'in' ? '' : m.status === 'late' ? `late, ${m.daysLate}` : m.status
+      return [figure(m.mark), figure(m.plain ?? m.mark), status]
+    }),
+    ...r.components.map((c) => figure(c.percent)),
+    figure(r.final),
+    ...(rescaled ? [figure(r.adjusted)] : []),
     r.rounded ?? '',
     r.grade ?? '',
+    (r.heldBy ?? []).map((at) => conditionWords(conditions[at]!)).join('; '),
+    r.chance ?? '',
     r.pending,
     content.number,
+    hash,
   ])
   return { head, rows }
 }
 
+const conditionWords = (c: NonNullable<IssueContent['conditions']>[number]) => `${c.on} at least ${c.least}%, else at most ${c.atMost}`
+
 /** RFC 4180 with BOM; a text that a spreadsheet would run as a formula is kept a text. */
-export function resultsCsv(content: IssueContent): string {
-  const { head, rows } = rowsOf(content)
+export function resultsCsv(content: IssueContent, issue: Head): string {
+  const { head, rows } = rowsOf(content, issue)
   return writeDelimited([head, ...rows])
 }
 
-export function resultsXlsx(content: IssueContent): Promise<Uint8Array> {
-  const { head, rows } = rowsOf(content)
-  const how = [
-    ['course', `${content.course.code} ${content.course.title}, ${content.course.term}`],
-    ...content.components.map((c) => [`weight of ${c.title}`, c.weight ?? ''] as const),
-    ...content.boundaries.map((b) => [`${b.grade} begins at`, b.from] as const),
-  ]
+/** The results, and sheets for all that they came about by. */
+export function resultsXlsx(content: IssueContent, issue: Head): Promise<Uint8Array> {
+  const { head, rows } = rowsOf(content, issue)
+  const { assessments = [], conditions = [], adjustments = [], decisions = [], policy, course } = content
   return writeSheets([
     { title: `Issue ${content.number}`, header: head, rows, held: 2 },
-    { title: 'How', header: ['what', 'value'], rows: how },
+    {
+      title: 'How',
+      header: ['what', 'value'],
+      rows: [
+        ['course', `${course.code} ${course.title}, ${course.term}`],
+        ['issue', content.number],
+        ['frozen', issue.at],
+        ['content hash, SHA-256', issue.hash],
+        ['missing work', policy.missing.kind === 'floor' ? `${policy.missing.percent}%` : policy.missing.kind],
+        ['absent', policy.absent.kind],
+        [
+          'late work',
+          policy.late.kind === 'none' ? 'costs nothing' : `${policy.late.kind === 'cap' ? 'at most' : 'a day'} ${policy.late.percent}%`,
+        ],
+        ['rounding', policy.rounding ? `${policy.rounding.decimals} decimals, half up` : 'none'],
+        ['above 100', policy.above100 === 'cap' ? 'counts as 100' : 'allowed'],
+      ],
+    },
+    {
+      title: 'Plan',
+      header: ['component', 'weight', 'assessment', 'marked out of', 'worth', 'counts', 'bonus'],
+      rows: content.components.flatMap((c): Row[] => {
+        const own = assessments.filter((a) => a.component === c.title)
+        return own.length === 0
+          ? [[c.title, c.weight ?? '', '', '', '', '', '']]
+          : own.map((a) => [c.title, c.weight ?? '', a.title, a.outOf, a.worth ?? '', a.counts ? 'yes' : 'no', a.bonus ? 'yes' : 'no'])
+      }),
+    },
+    { title: 'Rescaling', header: ['in order'], rows: adjustments.map((a) => [a]) },
+    {
+      title: 'Boundaries',
+      header: ['grade', 'begins at', 'asks for'],
+      rows: content.boundaries.map((b, i) => {
+        // What a grade asks for is what stops at one below it.
+        const asked = conditions.filter((c) => content.boundaries.findIndex((x) => x.grade === c.atMost) > i)
+        return [b.grade, b.from, asked.map((c) => `${c.least}% in ${c.on}`).join('; ')]
+      }),
+    },
+    {
+      title: 'Decisions',
+      header: ['when', 'who', 'what', 'why'],
+      rows: decisions.map((d) => [d.at, d.by, d.summary, d.reason]),
+    },
+    {
+      title: 'Signatures',
+      header: ['when', 'who', 'as', 'words', 'for the content'],
+      rows: [
+        ...issue.signatures.map((s): Row => [s.at, s.by, s.role, s.statement, s.hash]),
+        ...issue.objections.map((o): Row => [
+          o.at,
+          o.by,
+          o.role,
+          `objects: ${o.reason}${o.takenBack ? `; taken back ${o.takenBack}` : ''}`,
+          issue.hash,
+        ]),
+      ],
+    },
   ])
 }

@@ -1,125 +1,188 @@
 import { randomUUID } from 'node:crypto'
-import { openItems, planFacts, workingsOf } from '#core/trial'
-import { routes, type IssueContent, type IssueHead } from '#contract'
+import { routes, type IssueContent, type IssueHead, type Signers } from '#contract'
+import type { AuditList } from '../../kernel/access/audit'
+import { decisions } from '../../kernel/course/decisions'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import { issuesOf } from '../../kernel/course/issues'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
-import { sendFile } from '../../kernel/send-file'
 import { HttpProblem } from '../../kernel/problem'
-import type { CourseWrites } from '../../kernel/course/course-writes'
-import type { TableLoader } from '../../kernel/course/load-table'
-import { decisions } from '../../kernel/course/decisions'
-import { contentHash, issueContent } from '../../kernel/course/issue-content'
-import { resultsCsv, resultsXlsx } from './results-files'
+import { sendFile } from '../../kernel/send-file'
+import type { IssueFileKind, IssueMade } from '../../workers/issue'
+import type { WorkerPool } from '../../workers/pool'
 
-interface IssueRow {
-  number: number
-  hash: string
-  made_at: string
-  content: string
-  reopened_name: string | null
-  reopened_at: string | null
-  reopened_reason: string | null
+/** How often results are made anew where somebody writes meanwhile. */
+const TRIES = 3
+
+const TYPES: Record<IssueFileKind, string> = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: routes.resultsXlsx.produces!,
+  json: 'application/json',
 }
 
-export function confirmRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
+/** Confirming: what is signed is frozen, numbered and counts once all who must have signed it. */
+export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: WorkerPool, audit: AuditList): void {
   const record = decisions(db)
-  const select = 'SELECT i.*, p.name AS reopened_name FROM issue i LEFT JOIN person p ON p.id = i.reopened_by WHERE i.course_id = ?'
-  const issues = db.prepare<[string], IssueRow>(`${select} ORDER BY i.number DESC`)
-  const issue = db.prepare<[string, number], IssueRow>(`${select} AND i.number = ?`)
-  const signatures = db.prepare<[string, number], IssueHead['signatures'][number]>(
-    'SELECT p.name AS by, s.role, s.at, s.statement FROM signature s JOIN person p ON p.id = s.person_id WHERE s.course_id = ? AND s.number = ? ORDER BY s.at',
+  const issues = issuesOf(db)
+  const file = db.name
+  const version = db.prepare<[string], { version: number; signers: string; code: string; term: string }>(
+    'SELECT version, signers, code, term FROM course WHERE id = ?',
   )
-  const insert = db.prepare('INSERT INTO issue (course_id, number, content, hash, made_at) VALUES (?, ?, ?, ?, ?)')
-  const sign = db.prepare('INSERT INTO signature (course_id, number, person_id, role, statement, at) VALUES (?, ?, ?, ?, ?, ?)')
+  const latest = db.prepare<[string], { number: number | null }>('SELECT max(number) AS number FROM issue WHERE course_id = ?')
+  const insert = db.prepare(
+    'INSERT INTO issue (course_id, number, content, hash, made_at, signers, boundaries, counts) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  )
+  const sign = db.prepare('INSERT INTO signature (course_id, number, person_id, role, statement, at, hash) VALUES (?, ?, ?, ?, ?, ?, ?)')
   const signed = db.prepare<[string, number, string], object>(
     'SELECT 1 FROM signature WHERE course_id = ? AND number = ? AND person_id = ?',
   )
   const reopened = db.prepare('UPDATE issue SET reopened_by = ?, reopened_at = ?, reopened_reason = ? WHERE course_id = ? AND number = ?')
+  const object = db.prepare('INSERT INTO objection (id, course_id, number, person_id, role, reason, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+  const takeBack = db.prepare(
+    'UPDATE objection SET taken_back_at = ? WHERE id = ? AND course_id = ? AND number = ? AND person_id = ? AND taken_back_at IS NULL',
+  )
+  const setSigners = db.prepare('UPDATE course SET signers = ? WHERE id = ?')
+  const inRole = db.prepare<[string, string], { n: number }>(
+    'SELECT count(*) AS n FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = ? AND r.role = ? AND p.active = 1',
+  )
 
-  const headOf = (courseId: string, r: IssueRow): IssueHead => ({
-    number: r.number,
-    hash: r.hash,
-    at: r.made_at,
-    signatures: signatures.all(courseId, r.number),
-    reopened: r.reopened_at === null ? null : { by: r.reopened_name!, at: r.reopened_at, reason: r.reopened_reason! },
-  })
-  const find = (courseId: string, number: number): IssueRow => {
-    const row = issue.get(courseId, number)
-    if (!row) throw new HttpProblem(404, `There is no issue ${number}.`)
-    return row
-  }
-  const contentOf = (courseId: string, number: number) => JSON.parse(find(courseId, number).content) as IssueContent
-
-  handle(routes.issues, ({ params }) => issues.all(params.courseId).map((r) => headOf(params.courseId, r)))
-
-  handle(routes.issue, ({ params }) => contentOf(params.courseId, params.number))
-
-  handle(routes.confirm, ({ params: { courseId }, body, me, role }) => {
-    const table = tables.load(courseId)
-    return writes.writeOpen(courseId, () => {
-      const blocking = openItems(workingsOf(table), planFacts(table)).filter((i) => i.blocking)
-      if (blocking.length > 0)
+  const signersOf = (courseId: string) => JSON.parse(version.get(courseId)!.signers) as Signers
+  /** @throws HttpProblem 409 where nobody could ever sign it as is asked for */
+  function requireSigners(courseId: string, signers: Signers): void {
+    for (const role of new Set(signers)) {
+      const [wanted, there] = [signers.filter((r) => r === role).length, inRole.get(courseId, role)!.n]
+      if (there < wanted)
         throw new HttpProblem(
           409,
-          `Not yet: ${blocking.map((i) => `${i.count} open at ${i.stop.replace('-', ' ')}`).join(', ')}. Clear these first.`,
+          `${wanted === 1 ? `Somebody who is ${role === 'lead' ? 'a lead' : 'external'}` : `${wanted} leads`} must sign, and ${there === 0 ? 'nobody here is' : `there is only ${there}`}: add them at Set out, People, or change who must sign.`,
         )
-      const number = (issues.all(courseId)[0]?.number ?? 0) + 1
-      const content = issueContent(table, number)
-      if (content.results.every((r) => r.grade === null))
-        throw new HttpProblem(409, 'Nobody has a final grade yet, so there is nothing to confirm.')
-      insert.run(courseId, number, JSON.stringify(content), contentHash(content), now())
-      sign.run(courseId, number, me.id, role, body.statement, now())
-      const graded = content.results.filter((r) => r.grade !== null).length
-      record.add({
-        id: randomUUID(),
-        courseId,
-        kind: 'confirm',
-        summary: `Issue ${number} confirmed: ${graded} of ${content.results.length} with a grade`,
-        changes: [],
-        effect: null,
-        reason: body.statement,
-        by: me.id,
-      })
-      return headOf(courseId, find(courseId, number))
+    }
+  }
+  const last = (courseId: string): number => latest.get(courseId)!.number ?? 0
+  /** The latest issue, which is not reopened. */
+  function current(courseId: string, number: number): IssueHead {
+    const head = issues.head(courseId, number)
+    if (head.reopened || number !== last(courseId)) throw new HttpProblem(409, `Issue ${number} was reopened: sign the next one.`)
+    return head
+  }
+
+  handle(routes.issues, ({ params, me }) => issues.heads(params.courseId, me.id))
+  handle(routes.issue, ({ params }) => JSON.parse(issues.content(params.courseId, params.number)) as IssueContent)
+  handle(routes.signing, ({ params }) => ({ signers: signersOf(params.courseId) }))
+  handle(routes.setSigning, ({ params: { courseId }, body: { signers }, me }) => {
+    if (!signers.includes('lead'))
+      throw new HttpProblem(422, 'A lead signs first: who freezes the results answers for them.', { field: 'signers' })
+    writes.writeOpen(courseId, () => {
+      setSigners.run(JSON.stringify(signers), courseId)
+      audit.note({ kind: 'course changed', by: me.id, about: null, courseId, words: `must sign: ${signers.join(', ')}` })
     })
+    return { signers }
+  })
+
+  handle(routes.compareIssues, async ({ params: { courseId, number, to }, me }) => {
+    issues.head(courseId, number)
+    if (to !== 'now') issues.head(courseId, to)
+    return orProblem(await pool.compareIssues({ file, courseId, from: number, to: to === 'now' ? null : to }, { personId: me.id }))
+  })
+
+  handle(routes.confirm, async ({ params: { courseId }, body, me, role }) => {
+    for (let tries = 0; tries < TRIES; tries++) {
+      const number = last(courseId) + 1
+      // What is refused anyway is not worked out first.
+      writes.requireOpen(courseId)
+      requireSigners(courseId, signersOf(courseId))
+      const made = orProblem(await pool.makeIssue({ file, courseId, number }, { personId: me.id }))
+      const head = writes.writeOpen(courseId, () => {
+        if (version.get(courseId)!.version !== made.version) return null
+        requireClear(made)
+        insert.run(
+          courseId,
+          number,
+          made.content,
+          made.hash,
+          now(),
+          version.get(courseId)!.signers,
+          JSON.stringify(made.boundaries),
+          JSON.stringify(made.counts),
+        )
+        sign.run(courseId, number, me.id, role, body.statement, now(), made.hash)
+        note(courseId, 'confirm', `Issue ${number} confirmed: ${made.students - (made.counts[''] ?? 0)} of ${made.students} with a grade`, {
+          reason: body.statement,
+          by: me.id,
+        })
+        return issues.head(courseId, number, me.id)
+      })
+      if (head) return head
+    }
+    throw new HttpProblem(409, 'Marks kept coming in while the results were made, so nothing was frozen. Sign again once it is quiet.')
   })
 
   handle(routes.countersign, ({ params: { courseId, number }, body, me, role }) =>
     writes.write(courseId, () => {
-      if (find(courseId, number).reopened_at) throw new HttpProblem(409, `Issue ${number} was reopened: sign the next one.`)
+      const head = current(courseId, number)
+      if (head.hash !== body.hash)
+        throw new HttpProblem(409, 'What you looked at is not what stands in this issue. Load it again, and sign what you see.')
       if (signed.get(courseId, number, me.id))
         throw new HttpProblem(409, 'You have signed this issue already: the second signature is another person’s.')
-      sign.run(courseId, number, me.id, role, body.statement, now())
-      return headOf(courseId, find(courseId, number))
+      sign.run(courseId, number, me.id, role, body.statement, now(), head.hash)
+      return issues.head(courseId, number, me.id)
+    }),
+  )
+
+  handle(routes.object, ({ params: { courseId, number }, body, me, role }) =>
+    writes.write(courseId, () => {
+      current(courseId, number)
+      object.run(randomUUID(), courseId, number, me.id, role, body.reason, now())
+      return issues.head(courseId, number, me.id)
+    }),
+  )
+
+  handle(routes.takeBackObjection, ({ params: { courseId, number, objectionId }, me }) =>
+    writes.write(courseId, () => {
+      if (takeBack.run(now(), objectionId, courseId, number, me.id).changes === 0)
+        throw new HttpProblem(404, 'There is no such objection of yours that stands.')
+      return issues.head(courseId, number, me.id)
     }),
   )
 
   handle(routes.reopen, ({ params: { courseId }, body, me }) =>
     writes.write(courseId, () => {
-      const current = issues.all(courseId)[0]
-      if (!current || current.reopened_at) throw new HttpProblem(409, 'The course is open already.')
-      reopened.run(me.id, now(), body.reason, courseId, current.number)
-      const id = record.add({
-        id: randomUUID(),
-        courseId,
-        kind: 'reopen',
-        summary: `Issue ${current.number} reopened`,
-        changes: [],
-        effect: null,
-        reason: body.reason,
-        by: me.id,
-      })
-      return record.get(id)!
+      const number = last(courseId)
+      if (number === 0 || issues.head(courseId, number).reopened) throw new HttpProblem(409, 'The course is open already.')
+      reopened.run(me.id, now(), body.reason, courseId, number)
+      return record.get(note(courseId, 'reopen', `Issue ${number} reopened`, { reason: body.reason, by: me.id }))!
     }),
   )
 
-  const fileName = (c: IssueContent, ending: string) => `${c.course.code} ${c.course.term} issue ${c.number}.${ending}`.replace(/\s+/g, '-')
-  handle(routes.resultsCsv, ({ params, res }) => {
-    const content = contentOf(params.courseId, params.number)
-    return sendFile(res, { name: fileName(content, 'csv'), type: 'text/csv; charset=utf-8', content: resultsCsv(content) })
-  })
-  handle(routes.resultsXlsx, async ({ params, res }) => {
-    const content = contentOf(params.courseId, params.number)
-    return sendFile(res, { name: fileName(content, 'xlsx'), type: routes.resultsXlsx.produces!, content: await resultsXlsx(content) })
-  })
+  function note(courseId: string, kind: 'confirm' | 'reopen', summary: string, of: { reason: string; by: string }): string {
+    return record.add({ id: randomUUID(), courseId, kind, summary, changes: [], effect: null, ...of })
+  }
+
+  for (const [route, as] of [
+    [routes.resultsCsv, 'csv'],
+    [routes.resultsXlsx, 'xlsx'],
+    [routes.resultsJson, 'json'],
+  ] as const)
+    handle(route, async ({ params: { courseId, number }, me, res }) => {
+      const { hash } = issues.head(courseId, number)
+      const { code, term } = version.get(courseId)!
+      const content = orProblem(await pool.issueFile({ file, courseId, number, as }, { personId: me.id }))
+      const name = `${code} ${term} issue ${number} ${hash.slice(0, 12)}.${as}`.replace(/\s+/g, '-')
+      return sendFile(res, { name, type: TYPES[as], content: Buffer.from(content) })
+    })
+}
+
+/** @throws HttpProblem 409 where something must be cleared first, or nobody has a grade */
+function requireClear({ blocking, counts, students }: IssueMade): void {
+  if (blocking.length > 0)
+    throw new HttpProblem(
+      409,
+      `Not yet: ${blocking.map((i) => `${i.count} open at ${i.stop.replace('-', ' ')}`).join(', ')}. Clear these first.`,
+    )
+  if ((counts[''] ?? 0) === students) throw new HttpProblem(409, 'Nobody has a final grade yet, so there is nothing to confirm.')
+}
+
+function orProblem<T extends object>(made: T | string): T {
+  if (typeof made === 'string') throw new HttpProblem(503, made)
+  return made
 }

@@ -81,6 +81,8 @@ export function courseWrites(db: Db) {
   }
 
   return {
+    /** @throws HttpProblem 409 where the course is confirmed */
+    requireOpen,
     /**
      * A write of marks like `writeMarks`, gathered with those that come in the same turn: all are made durable at once, each is refused
      * on its own, and each is answered once it is on disk.

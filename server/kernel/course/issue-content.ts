@@ -1,17 +1,30 @@
 import canonicalize from 'canonicalize'
 import { createHash } from 'node:crypto'
-import { gradeWorkings, totalAdjustments, workingsOf } from '#core/trial'
-import type { CourseTable, IssueContent } from '#contract'
+import { gradeCertainty } from '#core/bounds'
+import { partOf, STATUSES } from '#core/grades'
+import { methodOf } from '#core/rescale'
+import { gradeWorkings, NO_SCRIPT, appliesGrid, standingMarks, totalAdjustments, unsureOf, workingsOf, type Workings } from '#core/trial'
+import type { CourseTable, IssueContent, IssueResult } from '#contract'
 
-/** The results as they would be frozen now. */
-export function issueContent(
-  table: Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> },
-  number: number,
-): IssueContent {
+type Table = Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> }
+
+/** Digits of a chance that are kept: the rest is not known. */
+const CHANCE = 4
+
+/**
+ * The results as they would be frozen now.
+ * @param decisions in force, the first first
+ */
+export function issueContent(table: Table, number: number, decisions: NonNullable<IssueContent['decisions']> = []): IssueContent {
   const workings = workingsOf(table)
-  const result = gradeWorkings(workings)
+  const standing = standingMarks(workings)
+  const result = gradeWorkings(workings, standing)
   const rescaled = totalAdjustments(workings).length > 0
   const sections = new Map(table.sections.map((s) => [s.id, s.name]))
+  const components = new Map(table.components.map((c) => [c.id, c.title]))
+  const titles = new Map([...components, ...table.assessments.map((a) => [a.id, a.title] as const)])
+  const placeOf = new Map(workings.course.conditions.map((c, i) => [c as object, i]))
+  const chances = chancesOf(workings, standing, result)
   const { code, title, term } = table.head
   return {
     course: { code, title, term },
@@ -19,6 +32,17 @@ export function issueContent(
     policy: table.policy,
     boundaries: table.boundaries,
     components: table.components.map((c) => ({ title: c.title, weight: c.weight })),
+    assessments: table.assessments.map((a) => ({
+      title: a.title,
+      component: components.get(a.componentId)!,
+      outOf: a.outOf,
+      worth: a.worth,
+      counts: a.counts,
+      bonus: a.bonus,
+    })),
+    conditions: workings.course.conditions.map((c) => ({ on: titles.get(partOf(c)) ?? '', least: c.least, atMost: c.atMost })),
+    adjustments: inWords(table),
+    decisions,
     results: result.students.map((r, i) => {
       const student = table.students[i]!
       return {
@@ -32,10 +56,61 @@ export function issueContent(
         grade: r.grade,
         pending: r.pending,
         components: r.components.map((c, k) => ({ title: table.components[k]!.title, percent: c.percent })),
+        marks: marksAt(workings, standing, i),
+        heldBy: r.heldBy.map((place) => placeOf.get(result.conditions[place]!)!),
+        chance: chances.get(r.studentId) ?? null,
       }
     }),
   }
 }
 
-/** SHA-256 over canonical JSON (RFC 8785), so that the same content always has the same hash, whoever reckons it. */
-export const contentHash = (content: IssueContent): string => createHash('sha256').update(canonicalize(content)!).digest('hex')
+type Standing = ReturnType<typeof standingMarks>
+
+/** What counted of one student, in the order of the assessments. */
+function marksAt(w: Workings, standing: Standing, row: number): NonNullable<IssueResult['marks']> {
+  const applies = appliesGrid(w)
+  return w.cells.assessmentIds.map((_, a) => {
+    const cell = row * w.cells.width + a
+    if (applies[cell] === 0 || w.scripts.there[cell] === NO_SCRIPT) return null
+    const [mark, plain] = [standing.mark[cell]!, standing.plain[cell]!]
+    return {
+      mark: mark === mark ? mark : null,
+      ...(plain === plain && plain !== mark && { plain }),
+      status: STATUSES[w.scripts.status[cell]!]!,
+      daysLate: w.scripts.daysLate[cell]!,
+    }
+  })
+}
+
+/** How sure each grade is, as far as readings tell. */
+function chancesOf(w: Workings, standing: Standing, result: ReturnType<typeof gradeWorkings>): Map<string, number> {
+  const unsure = unsureOf(w, standing, result)
+  const se = new Map(unsure.students.flatMap((s) => (s.se > 0 ? [[s.studentId, s.se] as const] : [])))
+  return new Map(gradeCertainty(result, se).students.map((s) => [s.studentId, Number(s.chance.toFixed(CHANCE))]))
+}
+
+/** The rescalings in force, each with what it covers. */
+function inWords({ adjustments, assessments, sections, markers }: Table): string[] {
+  const nameOf = (list: readonly { id: string; name: string }[], id: string) => list.find((x) => x.id === id)?.name ?? id
+  return adjustments
+    .filter((a) => a.on)
+    .map((a) => {
+      const of = a.assessmentId === null ? 'Course percent' : (assessments.find((x) => x.id === a.assessmentId)?.title ?? a.assessmentId)
+      const where = a.sectionIds ? `, ${a.sectionIds.map((id) => nameOf(sections, id)).join(', ')}` : ''
+      const done = methodOf(a.method.kind).done(a.method as never, { marker: (id) => nameOf(markers, id) })
+      return `${of}${where}: ${done}${a.neverLower ? ', never lower' : ''}`
+    })
+}
+
+/** The content as canonical JSON (RFC 8785): what is hashed, and what is taken out as a file. */
+export const canonicalContent = (content: IssueContent): string => canonicalize(content)!
+
+/** SHA-256 over canonical JSON, so that the same content always has the same hash, whoever reckons it. */
+export const contentHash = (content: IssueContent): string => createHash('sha256').update(canonicalContent(content)).digest('hex')
+
+/** Students with each grade; those without one under ''. */
+export function gradesIssued({ boundaries, results }: IssueContent): Record<string, number> {
+  const counts: Record<string, number> = Object.fromEntries(boundaries.map((b) => [b.grade, 0]))
+  for (const { grade } of results) counts[grade ?? ''] = (counts[grade ?? ''] ?? 0) + 1
+  return counts
+}

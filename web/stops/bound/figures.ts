@@ -1,8 +1,8 @@
-import { nearBoundary, regrade, type NearBoundary } from '#core/bounds'
+import { nearBoundary, type NearBoundary } from '#core/bounds'
 import { describe } from '#core/compare'
 import { gradeCounts, type Boundary, type StudentResult } from '#core/grades'
 import { compareResults, type ResultChange } from '#core/rescale'
-import type { CourseState } from '../../course/state'
+import type { CourseState, Outcome } from '../../course/state'
 
 type Counts = ReturnType<typeof gradeCounts>
 
@@ -13,21 +13,29 @@ export interface BoundFigures {
   /** As adopted. */
   before: Counts
   mean: number | null
-  /** Who moves against the adopted limits. */
+  /** Who moves against the adopted limits and conditions. */
   impact: Pick<ResultChange, 'movers' | 'up' | 'down'>
   /** Students within the zone of any line, nearest first. */
   near: NearBoundary[]
   sections: { id: string; name: string; counts: Counts; finals: number; mean: number | null }[]
 }
 
+/** The marks of the trial under the lines and conditions in force: against it only what is drawn here shows. */
+function underAdopted({ workings, tried, current }: CourseState): Outcome {
+  const { boundaries, conditions } = workings.course
+  if (boundaries === tried.course.boundaries && conditions === tried.course.conditions) return current
+  return current.with({ ...tried, course: { ...tried.course, boundaries, conditions } })
+}
+
 /** What the limits in the trial do, beside those that are adopted. */
-export function boundFigures({ table, tried, adopted, current }: CourseState, zone: number): BoundFigures {
+export function boundFigures(state: CourseState, zone: number): BoundFigures {
+  const { table, tried, adopted, current } = state
   const { boundaries } = tried.course
   const { result } = current
   const own = new Map(table.sections.map((s) => [s.id, [] as StudentResult[]]))
   table.students.forEach((s, i) => own.get(s.sectionId)!.push(result.students[i]!))
   const finals = (students: readonly StudentResult[]) => students.flatMap((s) => s.adjusted ?? [])
-  const { movers, up, down } = compareResults(regrade(result, table.boundaries), regrade(result, boundaries))
+  const { movers, up, down } = compareResults(underAdopted(state).result, result)
   return {
     boundaries,
     counts: gradeCounts(result),

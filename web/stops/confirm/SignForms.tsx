@@ -108,7 +108,7 @@ export function Reopen({ issue }: { issue: IssueHead }) {
             words="I have looked at it and sign that"
             action="Sign too"
             primary
-            onSend={(statement) => call(routes.countersign, { params: { courseId: id, number: issue.number }, body: { statement } })}
+            onSend={(statement) => call(routes.countersign, { params: { courseId: id, number: issue.number }, body: { statement, hash: issue.hash } })}
           />
         )}
       </section>

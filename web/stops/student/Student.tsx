@@ -86,6 +86,15 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
             ? `Unrounded ${numeral(shown.adjusted)}${shown.adjusted === shown.final ? '' : `, ${numeral(shown.final)} before the course percent is rescaled`}.${next ? ` ${next.grade} begins at ${numeral(next.from)}, ${numeral(Number((next.from - shown.rounded!).toFixed(3)))} above.` : ''}`
             : `${shown.pending} still pending: between ${fixed(shown.lowest)} with nothing for it and ${fixed(shown.highest)} with full marks.`}
         </p>
+        {shown.heldBy.length > 0 && (
+          <p className="note warn">
+            {shown.steps
+              .filter((s) => s.kind === 'condition')
+              .map((s) => s.text)
+              .join('; ')}
+            . By its percent alone it would be {gradeAt(shown.adjusted!, course.boundaries, course.policy.rounding)}.
+          </p>
+        )}
         <table className="grid chain">
           <thead>
             <tr>

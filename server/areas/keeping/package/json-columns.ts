@@ -3,6 +3,7 @@ import {
   AgreeRule,
   Boundary,
   KeptCondition,
+  Signers,
   Change,
   Effect,
   IssueContent,
@@ -30,7 +31,7 @@ const over = z.array(z.tuple([z.string(), z.number().int(), z.number()]))
 
 /** What the JSON inside a table's columns has to be; one that it is not would only be met when somebody opens it. */
 export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row) => z.ZodType)>> = {
-  course: { policy: Policy, boundaries: z.array(Boundary), conditions: z.array(KeptCondition) },
+  course: { policy: Policy, boundaries: z.array(Boundary), conditions: z.array(KeptCondition), signers: Signers },
   standard: { body: (row) => BODIES[String(row.kind)] ?? z.never() },
   section: { weekdays: Weekdays },
   assessment: { use: StandardUse.partial(), sees: Sees.partial() },
@@ -46,7 +47,7 @@ export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row)
   between_two: { over },
   trial: { changes },
   idea: { changes },
-  issue: { content: IssueContent },
+  issue: { content: IssueContent, signers: Signers, boundaries: z.array(Boundary), counts: z.record(z.string(), z.number().int()) },
   shared_out: { before: z.array(z.tuple([z.string(), z.string()])), rule: ShareRule.nullable() },
   roll_match: { header: z.array(z.string()), columns: z.record(z.string(), z.number().int()) },
   roll_file: { before: z.looseObject({ sections: z.array(z.unknown()), students: z.array(z.unknown()) }) },

@@ -66,6 +66,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'idea', of: OF_COURSE, namesPeople: ['changes'] },
   { name: 'issue', of: OF_COURSE },
   { name: 'signature', of: OF_COURSE },
+  { name: 'objection', of: OF_COURSE },
   { name: 'finding_accepted', of: OF_COURSE },
   { name: 'look', of: OF_COURSE },
   { name: 'note', of: OF_COURSE },

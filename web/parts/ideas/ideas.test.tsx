@@ -2,8 +2,8 @@ import { screen, waitFor, within } from '@testing-library/react'
 import { useReducer } from 'react'
 import type { Change } from '#core/trial'
 import { routes, type Idea } from '#contract'
-import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
-import { smallCourse, smallFigures, smallTable } from '../../../testing/small-course'
+import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
+import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
 import { Ideas } from './Ideas'
 
 const TABLE = smallTable([
@@ -31,7 +31,7 @@ const up = (by: number): Change[] => [
 let changes: Change[] = []
 let kept: Idea[] = []
 let draw: () => void = () => undefined
-jest.mock('../../../course/course', () => ({
+jest.mock('../../course/course', () => ({
   useFigures: (name: 'ideas', ideas: Idea[]) => smallFigures(TABLE, changes)(name, ideas),
   useCourse: () => ({
     ...smallCourse(TABLE, changes),
@@ -43,11 +43,11 @@ jest.mock('../../../course/course', () => ({
   }),
 }))
 // The strip is looked at in a real browser.
-jest.mock('../../../parts/GradeStrip', () => ({ GradeStrip: () => null }))
+jest.mock('../GradeStrip', () => ({ GradeStrip: () => null }))
 
 function Shown() {
   ;[, draw] = useReducer((n: number) => n + 1, 0)
-  return <Ideas nav={null} />
+  return <Ideas nav={null} stop="rescale" words={{ title: 'Ideas', one: 'idea', how: '' }} />
 }
 const idea = (id: string, by: number): Idea => ({
   id,

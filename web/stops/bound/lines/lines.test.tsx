@@ -1,9 +1,10 @@
 import { screen } from '@testing-library/react'
 import { useReducer } from 'react'
 import { addChanges, type Change } from '#core/trial'
-import { inPage } from '../../testing/in-page'
-import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
-import Bound from './Bound'
+import type { FigureArgs, FigureName } from '../../../course/figures'
+import { inPage } from '../../../testing/in-page'
+import { smallCourse, smallFigures, smallTable } from '../../../testing/small-course'
+import { LinesPart } from './LinesPart'
 
 const TABLE = smallTable(
   [
@@ -24,8 +25,8 @@ const TABLE = smallTable(
 
 let changes: Change[] = []
 let draw: () => void = () => undefined
-jest.mock('../../course/course', () => ({
-  useFigures: (name: 'bound', zone: number) => smallFigures(TABLE, changes)(name, zone),
+jest.mock('../../../course/course', () => ({
+  useFigures: <N extends FigureName>(name: N, ...args: FigureArgs<N>) => smallFigures(TABLE, changes)(name, ...args),
   useCourse: () => ({
     ...smallCourse(TABLE, changes),
     mayDecide: true,
@@ -45,7 +46,7 @@ jest.mock('./BoundChart', () => ({ BoundChart: () => null, GRAIN: 0.5 }))
 
 function Shown() {
   ;[, draw] = useReducer((n: number) => n + 1, 0)
-  return <Bound />
+  return <LinesPart nav={null} />
 }
 beforeEach(() => (changes = []))
 const start = () => {

@@ -1,21 +1,22 @@
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { routes, type IdeaStop } from '#contract'
-import { call, messageOf } from '../../../api/client'
-import { useCourse } from '../../../course/course'
-import { Dialog } from '../../../parts/Dialog'
-import { useSaved } from '../../../saving/saved'
+import type { Change } from '#core/trial'
+import { call, messageOf } from '../../api/client'
+import { useCourse } from '../../course/course'
+import { Dialog } from '../Dialog'
+import { useSaved } from '../../saving/saved'
 
 /** Gives what is tried a name, and keeps it beside other ideas. */
-export function KeepIdea({ stop, onClose }: { stop: IdeaStop; onClose: (keptId: string | null) => void }) {
-  const { id, trial } = useCourse()
+export function KeepIdea({ stop, changes, onClose }: { stop: IdeaStop; changes: Change[]; onClose: (keptId: string | null) => void }) {
+  const { id } = useCourse()
   const { saving } = useSaved()
   const [name, setName] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const keep = async () => {
     setProblem(null)
     try {
-      const kept = await saving(call(routes.keepIdea, { params: { courseId: id }, body: { stop, name, changes: trial.changes } }))
+      const kept = await saving(call(routes.keepIdea, { params: { courseId: id }, body: { stop, name, changes } }))
       onClose(kept.id)
     } catch (e) {
       setProblem(messageOf(e))

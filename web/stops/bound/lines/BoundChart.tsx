@@ -14,8 +14,8 @@ import {
   useYAxisScale,
 } from 'recharts'
 import type { Boundary, CourseResult } from '#core/grades'
-import { stackDots, type Dot } from '../../parts/dots'
-import { numeral } from '../../parts/format'
+import { stackDots, type Dot } from '../../../parts/dots'
+import { numeral } from '../../../parts/format'
 
 interface Props {
   result: CourseResult
@@ -23,7 +23,10 @@ interface Props {
   boundaries: Boundary[]
   /** Where they are adopted. */
   adopted: Boundary[]
-  zone: number
+  /** Percent on either side of a line in which people are near it; null for nobody. */
+  zone: number | null
+  /** Drawn in place of the zones. */
+  bands?: readonly (readonly [low: number, high: number])[]
   chosen: number
   disabled: boolean
   onChoose: (at: number) => void
@@ -41,7 +44,7 @@ export const GRAIN = 0.5
 
 /** The final percents, a dot a person, with the boundaries to pull. Those near a line are hollow. */
 export function BoundChart(props: Props) {
-  const { result, boundaries, adopted, zone, chosen, onPick } = props
+  const { result, boundaries, adopted, zone, bands, chosen, onPick } = props
   const drawn = useMemo(() => {
     const people = result.students.flatMap((s) => (s.rounded === null ? [] : [{ id: s.studentId, value: s.rounded }]))
     const value = new Map(people.map((p) => [p.id, p.value]))
@@ -53,7 +56,8 @@ export function BoundChart(props: Props) {
     return { dots, columns, value, from: Math.max(0, Math.min(40, Math.floor(low / 10) * 10)), to: high, top: Math.max(8, ...most) }
   }, [result])
   const movable = boundaries.slice(0, -1)
-  const near = (id: string) => movable.some((b) => Math.abs(drawn.value.get(id)! - b.from) <= zone)
+  const near = (id: string) => zone !== null && movable.some((b) => Math.abs(drawn.value.get(id)! - b.from) <= zone)
+  const shaded = bands ?? (zone === null ? [] : movable.map((b) => [b.from - zone, b.from + zone] as const))
   const radius = Math.max(1.2, Math.min(4.4, (H - 80) / drawn.top / 2))
   const moved = movable.filter((b) => adopted.find((a) => a.grade === b.grade)?.from !== b.from)
   return (
@@ -69,11 +73,11 @@ export function BoundChart(props: Props) {
           height={24}
         />
         <YAxis type="number" domain={[0, drawn.top + 1]} hide />
-        {movable.map((b) => (
+        {shaded.map(([low, high], i) => (
           <ReferenceArea
-            key={b.grade}
-            x1={Math.max(drawn.from, b.from - zone)}
-            x2={Math.min(drawn.to, b.from + zone)}
+            key={i}
+            x1={Math.max(drawn.from, low)}
+            x2={Math.min(drawn.to, high)}
             fill="var(--bubble-wash)"
             fillOpacity={1}
             ifOverflow="hidden"

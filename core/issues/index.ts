@@ -1,0 +1,2 @@
+export * from './issue'
+export * from './compare-issues'

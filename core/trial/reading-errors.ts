@@ -1,0 +1,76 @@
+import { markerEffects } from '../compare/marker-effects'
+import type { CourseResult } from '../grades/course'
+import { courseError, type CourseErrors, type ReadingError } from '../grades/course-error'
+import type { Standing } from './standing'
+import { HAS_WORK, SOURCES, toCourse } from './standing-marks'
+import { appliesGrid, readingPlaces, type Workings } from './workings'
+
+/** Scripts read twice that it takes to tell how far a reading is off. */
+const ENOUGH = 10
+
+/** By how much one reading of an assessment is off, in marks, as its readings tell. */
+export interface KnownError {
+  assessmentId: string
+  error: number
+  /** How many of its scripts were read twice; null where a person said it. */
+  scripts: number | null
+}
+
+/** How unsure course percents are, and what that was told by. */
+export interface Unsure extends CourseErrors {
+  known: KnownError[]
+}
+
+/** What people say of assessments whose readings do not tell: assessment id → error of one reading, in marks. */
+export type GivenErrors = Readonly<Record<string, number>>
+const NOTHING_GIVEN: GivenErrors = {}
+
+const told = new WeakMap<Standing, { by: unknown[]; unsure: Unsure }>()
+
+/**
+ * How unsure each course percent is, by how far readings of its assessments are off; worked out once for marks and plan that stay what
+ * they are.
+ * @param result of the same marks
+ */
+export function unsureOf(w: Workings, standing: Standing, result: CourseResult, given: GivenErrors = NOTHING_GIVEN): Unsure {
+  const { components, assessments, policy } = w.course
+  const by = [w.readings, w.scripts, w.leftOut, components, assessments, policy, JSON.stringify(given)]
+  const before = told.get(standing)
+  if (before?.by.every((x, i) => x === by[i])) return before.unsure
+  const errors: Record<string, ReadingError> = {}
+  const known: KnownError[] = []
+  assessments.forEach((a, at) => {
+    const { error, twice, readings } = errorOf(w, standing, at)
+    const tells = error !== null && twice >= ENOUGH
+    const used = tells ? error : (given[a.id] ?? null)
+    errors[a.id] = { error: used, readings }
+    if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: tells ? twice : null })
+  })
+  const unsure = { ...courseError(toCourse(w, standing), errors, result), known }
+  told.set(standing, { by, unsure })
+  return unsure
+}
+
+/** How far one reading of an assessment is off, and how many readings stand behind each mark. */
+function errorOf(w: Workings, standing: Standing, at: number): { error: number | null; twice: number; readings: Map<string, number> } {
+  const { from, at: places } = readingPlaces(w)
+  const applies = appliesGrid(w)
+  const columns = { script: [] as number[], marker: [] as number[], mark: [] as number[] }
+  const behind = new Map<string, number>()
+  let twice = 0
+  for (let cell = at; cell < w.cells.count; cell += w.cells.width) {
+    const n = from[cell + 1]! - from[cell]!
+    if (n === 0 || applies[cell] === 0 || !HAS_WORK[w.scripts.status[cell]!]) continue
+    // One reading that counts alone stands for itself, however many there are.
+    behind.set(w.cells.studentId(cell), ['agreed', 'ruled'].includes(SOURCES[standing.source[cell]!]!) ? n : 1)
+    if (n > 1) twice++
+    for (let i = from[cell]!; i < from[cell + 1]!; i++) {
+      columns.script.push(cell)
+      columns.marker.push(w.readings.marker[places[i]!]!)
+      columns.mark.push(w.readings.mark[places[i]!]!)
+    }
+  }
+  if (twice < ENOUGH) return { error: null, twice, readings: behind }
+  const effects = markerEffects({ ...columns, scripts: w.cells.count, markers: w.markerIds.length })
+  return { error: effects?.sdError ?? null, twice, readings: behind }
+}

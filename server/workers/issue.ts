@@ -1,0 +1,90 @@
+import Database from 'better-sqlite3'
+import { compareIssues, type IssueDifference } from '#core/issues'
+import { openItems, planFacts, workingsOf, type OpenItem } from '#core/trial'
+import type { IssueContent, IssueHead } from '#contract'
+import { decisions } from '../kernel/course/decisions'
+import { canonicalContent, contentHash, gradesIssued, issueContent } from '../kernel/course/issue-content'
+import { issuesOf } from '../kernel/course/issues'
+import { planLoader } from '../kernel/course/load-plan'
+import { tableLoader } from '../kernel/course/load-table'
+import type { Db } from '../kernel/db/open'
+import { resultsCsv, resultsXlsx } from '../areas/confirm/results-files'
+
+interface OfCourse {
+  /** The database. */
+  file: string
+  courseId: string
+}
+
+/** The results as they stand, ready to be frozen. */
+export interface IssueMade {
+  /** Of the course, when its marks were read. */
+  version: number
+  blocking: OpenItem[]
+  content: string
+  hash: string
+  boundaries: IssueContent['boundaries']
+  counts: Record<string, number>
+  students: number
+}
+
+function reading<T>(file: string, work: (db: Db) => T): T {
+  const db = new Database(file, { readonly: true, fileMustExist: true })
+  try {
+    // All of it as it was at one moment.
+    return db.transaction(() => work(db))()
+  } finally {
+    db.close()
+  }
+}
+
+function contentNow(db: Db, courseId: string, number: number) {
+  const table = tableLoader(db, planLoader(db)).load(courseId)
+  const inForce = decisions(db)
+    .all(courseId)
+    .filter((d) => !d.withdrawn && d.kind !== 'confirm' && d.kind !== 'reopen')
+    .map(({ kind, summary, reason, by, at }) => ({ kind, summary, reason, by, at }))
+    .reverse()
+  return { table, content: issueContent(table, number, inForce) }
+}
+
+/** What the next issue would be. @param number of it */
+export const issueMade = ({ file, courseId, number }: OfCourse & { number: number }): IssueMade =>
+  reading(file, (db) => {
+    const { table, content } = contentNow(db, courseId, number)
+    return {
+      version: table.version,
+      blocking: openItems(workingsOf(table), planFacts(table)).filter((i) => i.blocking),
+      content: JSON.stringify(content),
+      hash: contentHash(content),
+      boundaries: content.boundaries,
+      counts: gradesIssued(content),
+      students: content.results.length,
+    }
+  })
+
+/** In what two issues differ. @param to null for what would be frozen now */
+export const issuesCompared = ({ file, courseId, from, to }: OfCourse & { from: number; to: number | null }): IssueDifference =>
+  reading(file, (db) => {
+    const issues = issuesOf(db)
+    const content = (number: number) => JSON.parse(issues.content(courseId, number)) as IssueContent
+    return compareIssues(content(from), to === null ? contentNow(db, courseId, from + 1).content : content(to))
+  })
+
+export type IssueFileKind = 'csv' | 'xlsx' | 'json'
+
+/** An issue as a file. */
+export function issueFile({ file, courseId, number, as }: OfCourse & { number: number; as: IssueFileKind }): Promise<Uint8Array> {
+  const { content, head } = reading(file, (db) => {
+    const issues = issuesOf(db)
+    return { content: JSON.parse(issues.content(courseId, number)) as IssueContent, head: issues.head(courseId, number) }
+  })
+  return FILES[as](content, head)
+}
+
+const FILES: Record<IssueFileKind, (content: IssueContent, head: IssueHead) => Promise<Uint8Array>> = {
+  csv: (content, head) => Promise.resolve(new TextEncoder().encode(resultsCsv(content, head))),
+  xlsx: (content, head) => resultsXlsx(content, head),
+  // Byte for byte what is hashed.
+  json: (content) => Promise.resolve(new TextEncoder().encode(canonicalContent(content))),
+}

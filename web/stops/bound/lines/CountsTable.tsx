@@ -1,0 +1,158 @@
+import { Button } from 'react-bootstrap'
+import type { Boundary } from '#core/grades'
+import { useCourse } from '../../../course/course'
+import { NumberField } from '../../../parts/NumberField'
+import { Rows } from '../../../parts/Rows'
+import { TitleField } from '../../../parts/TitleField'
+import { fixed, share } from '../../../parts/format'
+import type { BoundFigures } from '../figures'
+import type { Lines } from '../useLines'
+import { GRAIN } from './BoundChart'
+
+const ROW = 31
+const FRESH = 'New grade'
+
+interface Props {
+  lines: Lines
+  figures: BoundFigures
+  chosen: number
+  onChoose: (at: number) => void
+  /** Grades are named, added and taken away. */
+  naming: boolean
+}
+
+/** How many have each grade, of everyone and by section, under limits that are typed in its head. */
+export function CountsTable({ lines, figures, chosen, onChoose, naming }: Props) {
+  const { mayDecide } = useCourse()
+  const { boundaries, typed, put, tryOut } = lines
+  const { counts, before, sections } = figures
+  const rows = typed ?? boundaries
+  const aboveShare = (list: { count: number }[], of: number) =>
+    of === 0 ? null : list.slice(0, chosen + 1).reduce((n, c) => n + c.count, 0) / of
+  const all = aboveShare(
+    counts,
+    counts.reduce((n, c) => n + c.count, 0),
+  )
+  const was = (grade: string, count: number) => {
+    const then = before.find((b) => b.grade === grade)?.count
+    if (then === count) return null
+    return <span className="soft small fw-normal d-block">{then === undefined ? 'new' : `was ${then}`}</span>
+  }
+  const rename = (at: number, grade: string) =>
+    tryOut(
+      rows.map((b, i) => (i === at ? { ...b, grade } : b)),
+      `name ${grade}`,
+    )
+  const add = (below: number) => {
+    const named = rows.filter((b) => b.grade.startsWith(FRESH)).length
+    const fresh: Boundary = {
+      grade: named === 0 ? FRESH : `${FRESH} ${named + 1}`,
+      from: Math.round((rows[below]!.from + rows[below + 1]!.from) * 5) / 10,
+    }
+    tryOut([...rows.slice(0, below + 1), fresh, ...rows.slice(below + 1)], 'add a grade')
+  }
+  const takeAway = (at: number) => {
+    const left = rows.filter((_, i) => i !== at)
+    // Somebody has to be caught at the bottom.
+    tryOut(
+      left.map((b, i) => (i === left.length - 1 ? { ...b, from: 0 } : b)),
+      `take ${rows[at]!.grade} away`,
+    )
+  }
+  return (
+    <table className="grid bounds">
+      <thead>
+        <tr>
+          <th />
+          {rows.map((b, i) => (
+            <th key={i} className={`num ${i === chosen ? 'fw-semibold' : ''}`}>
+              {naming ? (
+                <TitleField label={`Grade ${i + 1}`} value={b.grade} disabled={!mayDecide} onCommit={(g) => rename(i, g)} />
+              ) : (
+                b.grade
+              )}
+              {naming && (
+                <span className="d-block text-nowrap">
+                  {i < rows.length - 1 && (
+                    <Button
+                      size="sm"
+                      variant="link"
+                      className="p-0 me-2"
+                      aria-label={`Add a grade below ${b.grade}`}
+                      onClick={() => add(i)}
+                    >
+                      add
+                    </Button>
+                  )}
+                  {rows.length > 2 && (
+                    <Button size="sm" variant="link" className="p-0" aria-label={`Take ${b.grade} away`} onClick={() => takeAway(i)}>
+                      take away
+                    </Button>
+                  )}
+                </span>
+              )}
+            </th>
+          ))}
+          <th className="num">mean</th>
+          <th className="num">{boundaries[chosen]?.grade} and above</th>
+        </tr>
+        <tr>
+          <th>begins at</th>
+          {rows.map((b, i) => (
+            <td key={i} className="num" onFocus={() => i < rows.length - 1 && onChoose(i)}>
+              <NumberField
+                label={`${b.grade} begins at`}
+                value={b.from}
+                refused={!!typed && typed[i]!.from !== boundaries[i]?.from}
+                disabled={!mayDecide || i === rows.length - 1}
+                step={GRAIN}
+                onCommit={(v) => v !== null && put(i, v)}
+              />
+            </td>
+          ))}
+          <td />
+          <td />
+        </tr>
+        <tr className="fw-semibold">
+          <th>everyone</th>
+          {counts.map((c) => (
+            <td key={c.grade} className="num">
+              {c.count} · {share(c.share)}
+              {was(c.grade, c.count)}
+            </td>
+          ))}
+          <td className="num">{fixed(figures.mean)}</td>
+          <td className="num">{share(all)}</td>
+        </tr>
+      </thead>
+      <tbody>
+        <Rows
+          of={sections}
+          height={ROW}
+          columns={boundaries.length + 3}
+          row={(s, row) => {
+            const above = aboveShare(s.counts, s.finals)
+            return (
+              <tr key={s.id} {...row}>
+                <td>{s.name}</td>
+                {s.counts.map((c) => (
+                  <td key={c.grade} className="num">
+                    {c.count}
+                  </td>
+                ))}
+                <td className="num soft">{fixed(s.mean)}</td>
+                <td className="num share">
+                  <svg width="90" height="12" aria-hidden>
+                    <rect width={90 * (above ?? 0)} height="12" fill="var(--step-4)" />
+                    {all !== null && <line x1={90 * all} x2={90 * all} y1="0" y2="12" stroke="var(--ink)" strokeDasharray="2 1" />}
+                  </svg>{' '}
+                  <span className="figure">{share(above)}</span>
+                </td>
+              </tr>
+            )
+          }}
+        />
+      </tbody>
+    </table>
+  )
+}

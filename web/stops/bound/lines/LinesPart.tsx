@@ -1,0 +1,134 @@
+import { useMemo, useState, type ReactNode } from 'react'
+import { Button } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import { useCourse, useFigures } from '../../../course/course'
+import { useKeys } from '../../../settings/keys'
+import { PeopleList } from '../../../parts/PeopleList'
+import { WorkingOut } from '../../../parts/WorkingOut'
+import { counted, fixed, numeral } from '../../../parts/format'
+import { useGivenErrors } from '../sure/useGivenErrors'
+import { useLines } from '../useLines'
+import { BoundChart, GRAIN } from './BoundChart'
+import { CountsTable } from './CountsTable'
+import { NearLine } from './NearLine'
+import { NotYetASet } from './NotYetASet'
+
+/** The boundaries on the final distribution: pulled, stepped or typed, with what each move does. */
+export function LinesPart({ nav }: { nav: ReactNode }) {
+  const { id, table, current, mayDecide } = useCourse()
+  const navigate = useNavigate()
+  const [zone, setZone] = useState(1)
+  const [naming, setNaming] = useState(false)
+  const figures = useFigures('bound', zone)
+  const [given] = useGivenErrors()
+  const sure = useFigures('sure', given)
+  const [chosenAt, setChosen] = useState(1)
+  const lines = useLines()
+  const { boundaries, put, pull } = lines
+  const chosen = Math.min(chosenAt, boundaries.length - 2)
+  const boundary = boundaries[chosen]
+  const step = (by: number) => boundary && put(chosen, Number((boundary.from + by).toFixed(3)))
+  useKeys([
+    { key: 'ArrowLeft', does: 'chosen boundary half a percent down', run: () => step(-GRAIN) },
+    { key: 'ArrowRight', does: 'chosen boundary half a percent up', run: () => step(GRAIN) },
+    { key: '[', does: 'the boundary above', run: () => setChosen(Math.max(0, chosen - 1)) },
+    { key: ']', does: 'the boundary below', run: () => setChosen(Math.min(boundaries.length - 2, chosen + 1)) },
+  ])
+  const near = useMemo(() => figures?.near.filter((n) => n.grade === boundary?.grade) ?? [], [figures, boundary])
+  if (!figures) return <WorkingOut />
+  const { impact } = figures
+  const wasFrom = table.boundaries.find((b) => b.grade === boundary?.grade)?.from
+  const line = sure?.lines.find((l) => l.grade === boundary?.grade && l.from === boundary.from)
+  return (
+    <div className="work">
+      <main className="table-side">
+        <div className="stop-head">
+          <h1>Where do the grades begin?</h1>
+          {nav}
+        </div>
+        <BoundChart
+          result={current}
+          boundaries={boundaries}
+          adopted={table.boundaries}
+          zone={sure?.typical ?? zone}
+          chosen={chosen}
+          disabled={!mayDecide}
+          onChoose={setChosen}
+          onPull={pull}
+          onLetGo={put}
+          onPick={(s) => void navigate(`/courses/${id}/students/${s}`)}
+        />
+        <p className="soft small d-flex justify-content-between mb-1">
+          <span>
+            {sure?.typical != null
+              ? `Bands and hollow dots: within ±${fixed(sure.typical)}, the error of a course percent as readings tell it.`
+              : `Bands and hollow dots: within ${numeral(zone)} percent of a line.`}{' '}
+            Pull a line, step it with ← →, or type.
+          </span>
+          {mayDecide && (
+            <button className="quiet-button" aria-pressed={naming} onClick={() => setNaming((n) => !n)}>
+              {naming ? 'Done with the grades' : 'Change the grades'}
+            </button>
+          )}
+        </p>
+        <NotYetASet lines={lines} />
+        <CountsTable lines={lines} figures={figures} chosen={chosen} onChoose={setChosen} naming={naming} />
+      </main>
+      <aside className="close-up" aria-label="Close-up">
+        {boundary && (
+          <>
+            <section>
+              <h2>
+                {boundary.grade} begins at {fixed(boundary.from)}
+                {wasFrom !== undefined && wasFrom !== boundary.from && `, was ${fixed(wasFrom)}`}
+              </h2>
+              <p aria-live="polite" className="mb-2">
+                {impact.movers.length === 0
+                  ? 'Lines and conditions as adopted: nobody moves.'
+                  : `Against what is adopted ${counted(impact.movers.length, 'grade')} move: ${impact.up} up, ${impact.down} down.`}{' '}
+                {line && (
+                  <>
+                    About <b>{fixed(line.wrongSide)}</b> of the {line.within} within ±{fixed(sure!.typical)} could as well belong on the
+                    other side.
+                  </>
+                )}
+              </p>
+              {mayDecide && (
+                <div className="buttons">
+                  <Button size="sm" variant="outline-primary" onClick={() => step(-GRAIN)}>
+                    <kbd>←</kbd> {fixed(boundary.from - GRAIN)}
+                  </Button>
+                  <Button size="sm" variant="outline-primary" onClick={() => step(GRAIN)}>
+                    {fixed(boundary.from + GRAIN)} <kbd>→</kbd>
+                  </Button>
+                  {wasFrom !== undefined && wasFrom !== boundary.from && (
+                    <Button size="sm" variant="link" onClick={() => put(chosen, wasFrom)}>
+                      Back to {fixed(wasFrom)}
+                    </Button>
+                  )}
+                </div>
+              )}
+            </section>
+            <NearLine boundary={boundary} near={near} zone={zone} onZone={setZone} sure={sure} />
+            {impact.movers.length > 0 && (
+              <section>
+                <h2>Who moves</h2>
+                <PeopleList
+                  people={impact.movers.map((m) => ({
+                    studentId: m.studentId,
+                    figures: (
+                      <span>
+                        {m.fromGrade} → <b>{m.toGrade}</b>
+                      </span>
+                    ),
+                  }))}
+                  empty=""
+                />
+              </section>
+            )}
+          </>
+        )}
+      </aside>
+    </div>
+  )
+}
