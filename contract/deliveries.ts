@@ -23,7 +23,8 @@ export const DeliveryRow = z.strictObject({
 })
 export type DeliveryRow = z.infer<typeof DeliveryRow>
 
-export const StandIn = z.enum(['submission box', 'post'])
+export const STAND_INS = ['submission box', 'post', 'records office'] as const
+export const StandIn = z.enum(STAND_INS)
 export type StandIn = z.infer<typeof StandIn>
 
 export const Deliveries = z.strictObject({

@@ -189,5 +189,19 @@ export const OwnWork = z.strictObject({
       ),
     }),
   ),
+  /** The course result, once it is confirmed and released to their section. */
+  result: z
+    .strictObject({
+      issue: z.number().int(),
+      percent: z.number().nullable(),
+      grade: z.string().nullable(),
+      pending: z.number().int(),
+      components: z.array(z.strictObject({ title: z.string(), percent: z.number().nullable() })),
+      /** Where the grade begins. */
+      begins: z.number().nullable(),
+      /** What the grade above asks for and was not reached. */
+      heldBy: z.array(z.strictObject({ on: z.string(), least: z.number(), atMost: z.string() })),
+    })
+    .nullable(),
 })
 export type OwnWork = z.infer<typeof OwnWork>

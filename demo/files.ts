@@ -30,6 +30,26 @@ export function writeIncoming(db: Db, folder: string): string {
   return good
 }
 
+/** Whom the records office knows, in its own file: one of this year's it knows by no number, and one has withdrawn. */
+export function writeRegister(db: Db, folder: string): void {
+  const courses = db.prepare('SELECT id, boundaries FROM course').all() as { id: string; boundaries: string }[]
+  for (const { id, boundaries } of courses) {
+    const numbers = db.prepare('SELECT external_id AS number FROM student WHERE course_id = ? ORDER BY candidate').all(id) as {
+      number: string | null
+    }[]
+    const students = Object.fromEntries(numbers.flatMap((s) => (s.number === null ? [] : [[s.number, 'enrolled']])))
+    if (id === THIS_YEAR.id) {
+      const [unknown, withdrawn] = [numbers[20]!.number!, numbers[41]!.number!]
+      Reflect.deleteProperty(students, unknown)
+      students[`${unknown}-0`] = 'enrolled'
+      students[withdrawn] = 'withdrawn'
+    }
+    const grades = (JSON.parse(boundaries) as { grade: string }[]).map((b) => b.grade)
+    mkdirSync(join(folder, id), { recursive: true })
+    writeFileSync(join(folder, id, 'register.json'), JSON.stringify({ students, grades }, null, 1))
+  }
+}
+
 /** What the records office sends in week 12: two moves, a changed name, somebody new, and a row to be mended. */
 function writeLateChanges(db: Db, folder: string): void {
   const roll = db

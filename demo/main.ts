@@ -5,7 +5,7 @@ import { openDatabase } from '../server/kernel/db/open'
 import { writeBox } from './box'
 import { buildDemo, DEMO_SIZE } from './build'
 import { PASSPHRASE } from './department'
-import { writeIncoming } from './files'
+import { writeIncoming, writeRegister } from './files'
 import { LEAD } from './names'
 
 const { values } = parseArgs({
@@ -49,6 +49,7 @@ else {
     throw e
   }
   await writeBox(db, join(values.data, 'submission-box'))
+  writeRegister(db, join(values.data, 'records-office'))
   const incoming = writeIncoming(db, join(values.data, 'incoming'))
   db.close()
   console.log(`Made the demo department: ${size.students} students, ${size.sections} sections, ${size.markers} markers.`)

@@ -14,6 +14,8 @@ import { setUpCode } from './kernel/access/set-up-code'
 import { waysIn } from './kernel/access/ways-in'
 import { clockIn, machineZone, type Clock } from './kernel/clock'
 import { confirmRoutes } from './areas/confirm/routes'
+import { announcing } from './areas/records/announce'
+import { recordsRoutes } from './areas/records/routes'
 import { packageRoutes } from './areas/keeping/package-routes'
 import { keepingRoutes } from './areas/keeping/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
@@ -60,6 +62,7 @@ import { defaultFolder, type KeepingSettings } from './kernel/settings'
 import { countWork } from './kernel/metrics'
 import { openapi } from './kernel/openapi'
 import { standInFaults } from './standins/faults'
+import { recordsOffice } from './standins/records-office'
 import { post, type MailServer } from './standins/post'
 import { signOnDirectory } from './standins/sign-on'
 import { PROVIDER_PATH, signOnProvider } from './standins/sign-on-provider'
@@ -251,7 +254,10 @@ export function createApp(
   postRoutes(handle, db, plans, letters, faults, audit)
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, plans, tables, writes)
-  confirmRoutes(handle, db, writes, pool, audit)
+  const announced = announcing(db, letters, pool, clock)
+  confirmRoutes(handle, db, writes, { pool, audit, announcing: announced })
+  const office = recordsOffice(join(data, 'records-office'), faults)
+  recordsRoutes(handle, db, writes, { pool, office, announcing: announced, clock })
 
   app.use('/api', () => {
     throw new HttpProblem(404, 'There is no such address here. GET /api/openapi.json lists them.')

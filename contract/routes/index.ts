@@ -1,4 +1,5 @@
 import { confirmRoutes } from './confirm'
+import { recordsRoutes } from './records'
 import { coursesRoutes } from './courses'
 import { deliveriesRoutes } from './deliveries'
 import { doorRoutes } from './door'
@@ -43,6 +44,7 @@ export type Area = keyof typeof AREAS
 /** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
 export const routes = {
   ...confirmRoutes,
+  ...recordsRoutes,
   ...coursesRoutes,
   ...deliveriesRoutes,
   ...doorRoutes,

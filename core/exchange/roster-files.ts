@@ -136,6 +136,7 @@ const COLUMNS = {
     'beginDate',
     'endDate',
   ],
+  'categories.csv': ['sourcedId', 'status', 'dateLastModified', 'title', 'weight'],
   'lineItems.csv': [
     'sourcedId',
     'status',

@@ -57,4 +57,7 @@ export const ROWS: Readonly<Record<number, string>> = {
   25: `INSERT INTO between_two (id, script_id, by_id, mark, reason, at, over) VALUES ('k', 'a:x', 'm', 6, 'In the middle', '${AT}', '[]');`,
   26: `INSERT INTO idea (id, course_id, stop, name, changes, by_id, at) VALUES ('d', 'c', 'rescale', 'Gentler', '[]', 'p', '${AT}');`,
   28: `INSERT INTO objection VALUES ('b', 'c', 1, 'p', 'lead', 'Two marks are missing', '${AT}', NULL);`,
+  29: `
+    INSERT INTO result_release VALUES ('c', 's', '2026-12-20', 'p', '${AT}');
+    INSERT INTO hand_over (id, course_id, number, by_id, at, sent) VALUES ('h', 'c', 1, 'p', '${AT}', '[]');`,
 }

@@ -104,7 +104,7 @@ export async function backup(of: { file: string; into: string }): Promise<BackUp
   }
 }
 
-export { issueFile, issueMade, issuesCompared } from './issue'
+export { issueFile, issueMade, issueRows, issuesCompared, oneRosterFile } from './issue'
 export { countNames, makeNameless } from '../areas/keeping/nameless'
 /** A course as a data package, in a file. */
 export function takeOutCourse(of: { file: string; courseId: string; into: string }): Record<string, number> {

@@ -8,6 +8,7 @@ import { issuesOf } from '../kernel/course/issues'
 import { planLoader } from '../kernel/course/load-plan'
 import { tableLoader } from '../kernel/course/load-table'
 import type { Db } from '../kernel/db/open'
+import { oneRosterResults } from '#core/exchange/one-roster-results'
 import { resultsCsv, resultsXlsx } from '../areas/confirm/results-files'
 
 interface OfCourse {
@@ -69,6 +70,45 @@ export const issuesCompared = ({ file, courseId, from, to }: OfCourse & { from: 
     const issues = issuesOf(db)
     const content = (number: number) => JSON.parse(issues.content(courseId, number)) as IssueContent
     return compareIssues(content(from), to === null ? contentNow(db, courseId, from + 1).content : content(to))
+  })
+
+/** What is handed over of each student of an issue. */
+export const issueRows = ({
+  file,
+  courseId,
+  number,
+}: OfCourse & { number: number }): { studentId: string; grade: string | null; percent: number | null }[] =>
+  reading(file, (db) => {
+    const { results } = JSON.parse(issuesOf(db).content(courseId, number)) as IssueContent
+    return results.map(({ studentId, grade, rounded }) => ({ studentId, grade, percent: rounded }))
+  })
+
+/** An issue as OneRoster results. */
+export const oneRosterFile = ({ file, courseId, number }: OfCourse & { number: number }): Uint8Array =>
+  reading(file, (db) => {
+    const { at } = issuesOf(db).head(courseId, number)
+    const plan = planLoader(db).load(courseId).plan
+    const sections = new Map(plan.sections.map((s) => [s.name, s.id]))
+    const numbers = db
+      .prepare<[string], { id: string; number: string | null }>('SELECT id, external_id AS number FROM student WHERE course_id = ?')
+      .all(courseId)
+    return oneRosterResults(JSON.parse(issuesOf(db).content(courseId, number)) as IssueContent, {
+      courseId,
+      at,
+      sectionIdOf: (name) => sections.get(name) ?? name,
+      numberOf: new Map(numbers.map((s) => [s.id, s.number ?? s.id])),
+      due: (title) => {
+        const at = plan.assessments.findIndex((a) => a.title === title)
+        return (
+          plan.placements
+            .flatMap(([a, , due]) => (a === at && due ? [due] : []))
+            .sort()
+            .at(-1) ?? plan.head.lastDay
+        )
+      },
+      firstDay: plan.head.firstDay,
+      lastDay: plan.head.lastDay,
+    })
   })
 
 export type IssueFileKind = 'csv' | 'xlsx' | 'json'

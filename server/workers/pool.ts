@@ -12,7 +12,7 @@ import { HttpProblem } from '../kernel/problem'
 import type { BoxList } from './box-list'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
-import type { IssueFileKind, IssueMade } from './issue'
+import type { IssueFileKind, IssueMade, issueRows } from './issue'
 
 export interface WorkerSource {
   filename: string
@@ -30,6 +30,8 @@ const THREADS = 3
 
 const TOO_MUCH = 'The file takes too long or too much room to read: bring in only the sheet that is needed, in parts.'
 const ONE_AT_A_TIME = 'A file of yours is still being read: wait for it, then bring in the next.'
+
+type IssueRow = ReturnType<typeof issueRows>[number]
 
 interface Asks {
   /** In milliseconds, where it may take longer than a file that somebody waits for. */
@@ -135,6 +137,10 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     /** An issue as a file. */
     issueFile: (task: { file: string; courseId: string; number: number; as: IssueFileKind }, asks: Asks) =>
       run<Uint8Array>('issueFile', task, asks),
+    /** What is handed over of each student of an issue. */
+    issueRows: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<IssueRow[]>('issueRows', task, asks),
+    /** An issue as OneRoster results, zipped. */
+    oneRosterFile: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<Uint8Array>('oneRosterFile', task, asks),
     /** The people that a list names. */
     readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
     /** The marks in a file, or in a text that was pasted. */

@@ -4,6 +4,7 @@ import { heldBack } from '../stops/bound/conditions/figures'
 import { oneMoreMark } from '../stops/bound/one-more'
 import { judgementsGiven, suggestedLines } from '../stops/bound/suggestions/figures'
 import { sureFigures } from '../stops/bound/sure/figures'
+import { reportFigures } from '../stops/confirm/report/figures'
 import { compareCriteria, givenBy, leansByCriterion } from '../stops/compare/criteria/figures'
 import { compareMarkers } from '../stops/compare/markers/figures'
 import { reliabilityOf } from '../stops/compare/reliability'
@@ -26,6 +27,7 @@ export const FIGURES = {
   suggestedLines,
   judgementsGiven,
   sure: sureFigures,
+  report: reportFigures,
   compare: compareSections,
   markers: compareMarkers,
   reliability: reliabilityOf,

@@ -1,5 +1,5 @@
 import { Suspense, useDeferredValue, useMemo } from 'react'
-import { Outlet, useLocation, useParams } from 'react-router'
+import { Link, Outlet, useLocation, useParams } from 'react-router'
 import { sightOf } from '#core/roles'
 import type { CourseHead, Me } from '#contract'
 import { CourseProvider, useCourseSoFar } from '../course/course'
@@ -109,6 +109,7 @@ function OverseerStops({ me, courses, head }: FrameProps) {
       <Broke part="The run">
         <Run courseId={head.id} states={course && stopStates({ ...course, odd })} sight={sightOf(head.role)} />
       </Broke>
+      <WayBack courseId={head.id} />
       {course || light ? <Outlet /> : <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>}
       {course ? (
         <Broke part="The horizon">
@@ -120,6 +121,17 @@ function OverseerStops({ me, courses, head }: FrameProps) {
         waiting
       )}
     </div>
+  )
+}
+
+/** The way back to the stop that sent one here. */
+function WayBack({ courseId }: { courseId: string }) {
+  const state = useLocation().state as { back?: { to: string; words: string } } | null
+  if (!state?.back) return null
+  return (
+    <Link className="way-back" to={`/courses/${courseId}/${state.back.to}`}>
+      ← {state.back.words}
+    </Link>
   )
 }
 

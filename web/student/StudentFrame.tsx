@@ -9,6 +9,7 @@ import { Head } from '../shell/Head'
 import { HowJudged } from './HowJudged'
 import { KeysHelp } from '../settings/KeysHelp'
 import { OwnRemarks } from './OwnRemarks'
+import { OwnResult } from './OwnResult'
 
 const opens = (w: OwnWork['work'][number]) => w.standard !== null || w.exemplars.length > 0 || w.remarks.length > 0
 
@@ -30,6 +31,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
               <p className="soft">
                 {own.data.candidate} · {own.data.section}. A mark stands here once it is released.
               </p>
+              {own.data.result && <OwnResult result={own.data.result} />}
               {own.data.work.length === 0 ? (
                 <p className="soft">Nothing is set for you yet. What is set will stand here with the day it is due.</p>
               ) : (

@@ -59,6 +59,16 @@ test('signed, frozen, countersigned once by another, reopened, and the next issu
       .update(JSON.stringify(sorted(content)))
       .digest('hex'),
   )
+  // The file alone is enough: its bytes are what was hashed.
+  const json = await external('get', api('/issues/1/results.json'))
+    .expect(200)
+    .buffer(true)
+    .parse((res, done) => {
+      const sum = createHash('sha256')
+      res.on('data', (part: Buffer) => sum.update(part))
+      res.on('end', () => done(null, sum.digest('hex')))
+    })
+  expect(json.body).toBe(head.hash)
 
   expect(head).toMatchObject({ inForce: false, waitsFor: ['external'] })
   const other = 'a'.repeat(64)
@@ -115,7 +125,10 @@ test('CSV and workbook say the same, row for row', async () => {
     expect(sheet[i + 1]![0]).toBe(r.candidate)
     expect(sheet[i + 1]![sheet[0]!.indexOf('grade')]).toBe(r.grade)
     expect(csv[i]!['content hash']).toBe(head.hash)
-    expect(csv[i]!['Pacing and ranging']).toBe(String(r.marks?.[0]?.mark ?? ''))
+    content.assessments!.forEach((a, k) => {
+      const { mark } = r.marks![k] ?? { mark: null }
+      expect(csv[i]![a.title]).toBe(mark === null ? '' : String(Number(mark.toFixed(3))))
+    })
   })
 })
 

@@ -6,10 +6,16 @@ import type { CourseWrites } from '../../kernel/course/course-writes'
 import { issuesOf } from '../../kernel/course/issues'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import { sendFile } from '../../kernel/send-file'
 import type { IssueFileKind, IssueMade } from '../../workers/issue'
 import type { WorkerPool } from '../../workers/pool'
+
+/** Told of an issue that counts from now on. */
+interface Announces {
+  changed: (courseId: string, number: number, from: { id: string; name: string }) => Promise<unknown>
+}
 
 /** How often results are made anew where somebody writes meanwhile. */
 const TRIES = 3
@@ -20,8 +26,14 @@ const TYPES: Record<IssueFileKind, string> = {
   json: 'application/json',
 }
 
+interface Needs {
+  pool: WorkerPool
+  audit: AuditList
+  announcing: Announces
+}
+
 /** Confirming: what is signed is frozen, numbered and counts once all who must have signed it. */
-export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, pool: WorkerPool, audit: AuditList): void {
+export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { pool, audit, announcing }: Needs): void {
   const record = decisions(db)
   const issues = issuesOf(db)
   const file = db.name
@@ -112,13 +124,13 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, pool
         })
         return issues.head(courseId, number, me.id)
       })
-      if (head) return head
+      if (head) return counted(courseId, head, me)
     }
     throw new HttpProblem(409, 'Marks kept coming in while the results were made, so nothing was frozen. Sign again once it is quiet.')
   })
 
-  handle(routes.countersign, ({ params: { courseId, number }, body, me, role }) =>
-    writes.write(courseId, () => {
+  handle(routes.countersign, async ({ params: { courseId, number }, body, me, role }) => {
+    const head = writes.write(courseId, () => {
       const head = current(courseId, number)
       if (head.hash !== body.hash)
         throw new HttpProblem(409, 'What you looked at is not what stands in this issue. Load it again, and sign what you see.')
@@ -126,8 +138,9 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, pool
         throw new HttpProblem(409, 'You have signed this issue already: the second signature is another person’s.')
       sign.run(courseId, number, me.id, role, body.statement, now(), head.hash)
       return issues.head(courseId, number, me.id)
-    }),
-  )
+    })
+    return counted(courseId, head, me)
+  })
 
   handle(routes.object, ({ params: { courseId, number }, body, me, role }) =>
     writes.write(courseId, () => {
@@ -137,13 +150,14 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, pool
     }),
   )
 
-  handle(routes.takeBackObjection, ({ params: { courseId, number, objectionId }, me }) =>
-    writes.write(courseId, () => {
+  handle(routes.takeBackObjection, async ({ params: { courseId, number, objectionId }, me }) => {
+    const head = writes.write(courseId, () => {
       if (takeBack.run(now(), objectionId, courseId, number, me.id).changes === 0)
         throw new HttpProblem(404, 'There is no such objection of yours that stands.')
       return issues.head(courseId, number, me.id)
-    }),
-  )
+    })
+    return counted(courseId, head, me)
+  })
 
   handle(routes.reopen, ({ params: { courseId }, body, me }) =>
     writes.write(courseId, () => {
@@ -153,6 +167,12 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, pool
       return record.get(note(courseId, 'reopen', `Issue ${number} reopened`, { reason: body.reason, by: me.id }))!
     }),
   )
+
+  /** Told to those whom it touches, where it counts from now on. */
+  async function counted(courseId: string, head: IssueHead, by: { id: string; name: string }): Promise<IssueHead> {
+    if (head.inForce) await announcing.changed(courseId, head.number, by)
+    return head
+  }
 
   function note(courseId: string, kind: 'confirm' | 'reopen', summary: string, of: { reason: string; by: string }): string {
     return record.add({ id: randomUUID(), courseId, kind, summary, changes: [], effect: null, ...of })
@@ -180,9 +200,4 @@ function requireClear({ blocking, counts, students }: IssueMade): void {
       `Not yet: ${blocking.map((i) => `${i.count} open at ${i.stop.replace('-', ' ')}`).join(', ')}. Clear these first.`,
     )
   if ((counts[''] ?? 0) === students) throw new HttpProblem(409, 'Nobody has a final grade yet, so there is nothing to confirm.')
-}
-
-function orProblem<T extends object>(made: T | string): T {
-  if (typeof made === 'string') throw new HttpProblem(503, made)
-  return made
 }

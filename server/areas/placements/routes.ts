@@ -35,7 +35,10 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
     const { plan } = plans.load(courseId)
     const sections = new Map(plan.sections.map((s) => [s.id, s]))
     const assessments = new Map(plan.assessments.map((a) => [a.id, a]))
-    return writes.writeOpen(courseId, () => {
+    // What students may see is said also once results are confirmed.
+    const releasesAlone = body.placements.every((p) => p.placed && placement.get(p.assessmentId, p.sectionId)?.due === p.due)
+    const write = releasesAlone ? writes.write : writes.writeOpen
+    return write(courseId, () => {
       const before = body.placements.map(({ assessmentId, sectionId }): PlacementWrite => {
         const row = placement.get(assessmentId, sectionId)
         return {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { format, parseISO } from 'date-fns'
 import { sightOf } from '#core/roles'
-import { routes, type Letter } from '#contract'
+import { routes, STAND_INS, type Letter } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -92,7 +92,7 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
   })
 
   const standIns = (courseId: string) => ({
-    now: (['submission box', 'post'] as const).map((name) => ({ name, fails: faults.fails(courseId, name) })),
+    now: STAND_INS.map((name) => ({ name, fails: faults.fails(courseId, name) })),
     list: faults.list(courseId),
   })
   handle(routes.standIns, ({ params: { courseId } }) => standIns(courseId))

@@ -1,10 +1,11 @@
 import { appliesIn, isReleased, placementFor, type Stay } from '#core/roll'
 import { standingMarks, standingOfStudent, workingsOf } from '#core/trial'
-import { routes, type Assessment, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
+import { routes, type Assessment, type IssueContent, type IssueResult, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
 import type { Clock } from '../../kernel/clock'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
+import { issuesOf } from '../../kernel/course/issues'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
 import { libraryQueries } from '../../kernel/standards/queries'
@@ -22,6 +23,37 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     const standard = inLibrary(a.standardId)
     return standard && forStudents(standard, a.use)
   }
+  const issues = issuesOf(db)
+  const release = db.prepare<[string, string], { onDay: string }>(
+    'SELECT on_day AS onDay FROM result_release WHERE course_id = ? AND section_id = ?',
+  )
+  const NEVER = '9999'
+  const releasedOn = (courseId: string, sectionId: string): string => release.get(courseId, sectionId)?.onDay ?? NEVER
+  // One student's part alone is read out of the frozen content.
+  const frozen = db.prepare<
+    [{ course: string; number: number; student: string }],
+    { result: string; conditions: string | null; boundaries: string; hash: string }
+  >(
+    `SELECT r.value AS result, json_extract(i.content, '$.conditions') AS conditions, i.boundaries, i.hash
+     FROM issue i, json_each(i.content, '$.results') r
+     WHERE i.course_id = @course AND i.number = @number AND json_extract(r.value, '$.studentId') = @student`,
+  )
+  function resultIn(courseId: string, number: number, studentId: string): OwnWork['result'] {
+    const row = frozen.get({ course: courseId, number, student: studentId })
+    if (!row) return null
+    const { rounded, grade, pending, components, heldBy = [] } = JSON.parse(row.result) as IssueResult
+    const conditions = JSON.parse(row.conditions ?? '[]') as NonNullable<IssueContent['conditions']>
+    const boundaries = JSON.parse(row.boundaries) as IssueContent['boundaries']
+    return {
+      issue: number,
+      percent: rounded,
+      grade,
+      pending,
+      components,
+      begins: boundaries.find((b) => b.grade === grade)?.from ?? null,
+      heldBy: heldBy.map((at) => conditions[at]!),
+    }
+  }
   const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
 
   handle(routes.ownWork, ({ params: { courseId }, me }): OwnWork => {
@@ -33,6 +65,8 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     const workings = workingsOf(table)
     const standing = new Map(standingOfStudent(workings, standingMarks(workings), student.id).map((s) => [s.assessmentId, s]))
     const today = clock.today()
+    const issue = issues.inForce(courseId)
+    const issued = issue && resultIn(courseId, issue.number, student.id)
     const stays: Stay[] = table.stays[student.id] ?? []
     const work = table.assessments.flatMap((a, at): OwnWork['work'] => {
       if (!applies(student.id, a.id)) return []
@@ -42,7 +76,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       const placement = placementFor(placed, stays, student.sectionId)
       const due = placement?.due ?? null
       const release = placement?.release
-      const released = !!release && isReleased(release, { today, due, confirmed: plan.head.confirmedIssue !== null })
+      const released = !!release && isReleased(release, { today, due, confirmed: issue !== null })
       const mark = released ? standing.get(a.id) : undefined
       // A script that is held is looked into: its mark and its remarks wait.
       const remarked = mark && a.use.remarks && mark.mark !== null && mark.status !== 'held'
@@ -65,6 +99,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       candidate: student.candidate,
       section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',
       work,
+      result: issued && releasedOn(courseId, student.sectionId) <= today ? issued : null,
     }
   })
 }

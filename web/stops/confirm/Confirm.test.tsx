@@ -34,12 +34,27 @@ const ISSUE = {
   hash: 'a1b2c3d4e5f6a7b8c9d0',
   at: '2026-12-20T10:00:00.000Z',
   reopened: null,
-  signatures: [{ by: 'Ines Valdry', role: 'lead', at: '2026-12-20T10:00:00.000Z', statement: 'I sign that the marks are agreed' }],
+  boundaries: [],
+  counts: [],
+  ungraded: 0,
+  objections: [],
+  waitsFor: ['external'],
+  inForce: false,
+  signatures: [
+    {
+      by: 'Ines Valdry',
+      role: 'lead',
+      at: '2026-12-20T10:00:00.000Z',
+      statement: 'I sign that the marks are agreed',
+      hash: 'a1b2c3d4e5f6a7b8c9d0',
+    },
+  ],
 }
 const show = (issues: unknown[] = []) => {
   serverAnswers([
     [routes.issues, () => issues],
     [routes.furtherReadings, () => asked],
+    [routes.signing, () => ({ signers: ['lead', 'external'] })],
   ])
   return inPage(<Confirm />)
 }

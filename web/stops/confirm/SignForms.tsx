@@ -1,67 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
 import { sightOf } from '#core/roles'
 import { routes, type IssueHead, type Me } from '#contract'
-import { call, messageOf } from '../../api/client'
+import { call } from '../../api/client'
 import { useCourse } from '../../course/course'
-import { useDraft } from '../../saving/drafts'
-import { useSaved } from '../../saving/saved'
 import { counted } from '../../parts/format'
-
-function StatementForm({
-  id,
-  words,
-  action,
-  disabled,
-  onSend,
-  primary,
-}: {
-  id: string
-  words: string
-  action: string
-  disabled?: boolean
-  onSend: (statement: string) => Promise<unknown>
-  primary?: boolean
-}) {
-  const { refresh } = useCourse()
-  const { saving } = useSaved()
-  const { id: courseId } = useCourse()
-  const [text, setText, drop] = useDraft(`statement ${courseId} ${id}`)
-  const [problem, setProblem] = useState<string | null>(null)
-  const send = async () => {
-    setProblem(null)
-    try {
-      await saving(onSend(text.trim()))
-      drop()
-      await refresh()
-    } catch (e) {
-      setProblem(messageOf(e))
-    }
-  }
-  return (
-    <Form
-      className="mt-2"
-      onSubmit={(e) => {
-        e.preventDefault()
-        void send()
-      }}
-    >
-      <Form.Label htmlFor={id} className="soft small mb-0">
-        {words}
-      </Form.Label>
-      <Form.Control id={id} value={text} maxLength={2000} disabled={disabled} onChange={(e) => setText(e.target.value)} />
-      <Button type="submit" className="mt-2" variant={primary ? 'primary' : 'outline-primary'} disabled={disabled || text.trim() === ''}>
-        {action}
-      </Button>
-      {problem && (
-        <p className="note bad" role="alert">
-          {problem}
-        </p>
-      )}
-    </Form>
-  )
-}
+import { StatementForm } from './StatementForm'
 
 /** The signature that freezes the results. */
 export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
@@ -80,6 +23,7 @@ export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
         id="sign-statement"
         words="I sign that"
         action="Sign and freeze"
+        doing="Making the issue…"
         primary
         disabled={blocking}
         onSend={(statement) => call(routes.confirm, { params: { courseId: id }, body: { statement } })}
@@ -88,44 +32,57 @@ export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
   )
 }
 
-/** Second signature and reopening of the issue in force. */
-export function Reopen({ issue }: { issue: IssueHead }) {
+/** Who has signed the latest issue, and who may still. */
+export function SecondSignature({ issue }: { issue: IssueHead }) {
   const { id, table } = useCourse()
   const queries = useQueryClient()
   const me = queries.getQueryData<Me>(['me'])
   const signed = issue.signatures.some((s) => s.by === me?.name)
+  const asked = issue.waitsFor.includes(table.head.role)
+  const names = issue.signatures.map((s) => s.by).join(' and ')
   return (
-    <>
-      <section>
-        <h2>Second signature</h2>
-        {issue.signatures.length > 1 ? (
-          <p>Signed by {issue.signatures.map((s) => s.by).join(' and ')}.</p>
-        ) : signed ? (
-          <p className="soft">Signed by you. A second person, the external moderator say, signs here after you.</p>
-        ) : (
-          <StatementForm
-            id="second-statement"
-            words="I have looked at it and sign that"
-            action="Sign too"
-            primary
-            onSend={(statement) => call(routes.countersign, { params: { courseId: id, number: issue.number }, body: { statement, hash: issue.hash } })}
-          />
-        )}
-      </section>
-      {sightOf(table.head.role).decides && (
-        <section>
-          <h2>Reopen</h2>
-          <p className="soft small">
-            Issue {issue.number} stays as it is. What you confirm next becomes issue {issue.number + 1}, and the two can be compared.
-          </p>
-          <StatementForm
-            id="reopen-reason"
-            words="Reopen it, because"
-            action="Reopen"
-            onSend={(reason) => call(routes.reopen, { params: { courseId: id }, body: { reason } })}
-          />
-        </section>
+    <section>
+      <h2>Signatures</h2>
+      {issue.waitsFor.length === 0 ? (
+        <p>Signed by {names}.</p>
+      ) : signed ? (
+        <p className="soft">
+          Signed by you. {issue.waitsFor.includes('external') ? 'The external moderator' : 'Another lead'} signs here after you.
+        </p>
+      ) : asked ? (
+        <StatementForm
+          id="second-statement"
+          words="I have looked at it and sign that"
+          action="Sign too"
+          primary
+          onSend={(statement) =>
+            call(routes.countersign, { params: { courseId: id, number: issue.number }, body: { statement, hash: issue.hash } })
+          }
+        />
+      ) : (
+        <p className="soft">Signed by {names}. Your signature is not asked for.</p>
       )}
-    </>
+    </section>
+  )
+}
+
+/** Opens the course again; the issue stays what it is. */
+export function Reopen({ issue }: { issue: IssueHead }) {
+  const { id, table } = useCourse()
+  if (!sightOf(table.head.role).decides) return null
+  return (
+    <section>
+      <h2>Reopen</h2>
+      <p className="soft small">
+        Issue {issue.number} stays as it is{issue.inForce && ', and in force until the next one is signed'}. What you confirm next becomes
+        issue {issue.number + 1}, and the two can be compared. {issue.signatures.map((s) => s.by).join(', ')} signed this one.
+      </p>
+      <StatementForm
+        id="reopen-reason"
+        words="Reopen it, because"
+        action="Reopen"
+        onSend={(reason) => call(routes.reopen, { params: { courseId: id }, body: { reason } })}
+      />
+    </section>
   )
 }

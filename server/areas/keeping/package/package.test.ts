@@ -158,7 +158,13 @@ test('the demo’s course, out and in on an empty installation: every table, eve
   expect(done).toEqual({ courseId: COURSE })
   const [there, here] = [everything(demo.db), everything(empty.db)]
   // Those of the course that is confirmed already.
-  expect(Object.keys(there).filter((table) => there[table]!.length === 0)).toEqual(['issue', 'signature', 'objection'])
+  expect(Object.keys(there).filter((table) => there[table]!.length === 0)).toEqual([
+    'issue',
+    'signature',
+    'objection',
+    'result_release',
+    'hand_over',
+  ])
   for (const table of Object.keys(there)) {
     expect({ table, rows: here[table] }).toEqual({ table, rows: there[table] })
   }

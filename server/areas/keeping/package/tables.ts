@@ -67,6 +67,8 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'issue', of: OF_COURSE },
   { name: 'signature', of: OF_COURSE },
   { name: 'objection', of: OF_COURSE },
+  { name: 'result_release', of: OF_COURSE },
+  { name: 'hand_over', of: OF_COURSE },
   { name: 'finding_accepted', of: OF_COURSE },
   { name: 'look', of: OF_COURSE },
   { name: 'note', of: OF_COURSE },

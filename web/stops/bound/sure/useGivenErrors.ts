@@ -1,18 +1,16 @@
-import { useState } from 'react'
 import type { GivenErrors } from '#core/trial'
 import { useCourse } from '../../../course/course'
+import { useKeptHere } from '../../../settings/useKeptHere'
 
-const kept = (courseId: string) => `reading errors ${courseId}`
+const NOTHING: GivenErrors = {}
 
-/** What a person says of how far readings of an assessment are off, where its readings do not tell; kept in this browser. */
+/** What a person says of how far readings of an assessment are off, where its readings do not tell. */
 export function useGivenErrors(): [given: GivenErrors, give: (assessmentId: string, error: number | null) => void] {
   const { id } = useCourse()
-  const [given, setGiven] = useState<GivenErrors>(() => JSON.parse(localStorage.getItem(kept(id)) ?? '{}') as GivenErrors)
+  const [given, keep] = useKeptHere(`reading errors ${id}`, NOTHING)
   const give = (assessmentId: string, error: number | null) => {
     const { [assessmentId]: _, ...others } = given
-    const next = error === null ? others : { ...others, [assessmentId]: error }
-    localStorage.setItem(kept(id), JSON.stringify(next))
-    setGiven(next)
+    keep(error === null ? others : { ...others, [assessmentId]: error })
   }
   return [given, give]
 }

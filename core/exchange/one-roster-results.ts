@@ -1,0 +1,90 @@
+import type { IssueContent, IssuedMark } from '../issues/issue'
+import { rosterWriter } from './roster-files'
+
+/** How an issue is told to others who know the course by their own ids. */
+export interface RosterOfIssue {
+  courseId: string
+  /** When it was frozen. */
+  at: string
+  firstDay: string
+  lastDay: string
+  sectionIdOf: (name: string) => string
+  /** Student → the number by which others know them. */
+  numberOf: ReadonlyMap<string, string>
+  /** The day an assessment was due, by its title. */
+  due: (title: string) => string
+}
+
+/** The line item that carries the course percent and the grade. */
+const COURSE = 'course'
+
+/**
+ * Confirmed results as OneRoster 1.2 CSV, bulk, zipped: components as categories with their weights, what was set for each section as line
+ * items, marks as results, and one line item a section for the course percent with the grade as its text score.
+ * Source: 1EdTech OneRoster 1.2, CSV binding.
+ */
+export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint8Array {
+  const { put, pack } = rosterWriter(['categories.csv', 'lineItems.csv', 'results.csv'])
+  const { assessments = [], components, results, course } = content
+  const scoreDate = of.at.slice(0, 10)
+  const categoryOf = (component: string) => `${of.courseId}-category-${components.findIndex((c) => c.title === component)}`
+  components.forEach((c) =>
+    put('categories.csv', { sourcedId: categoryOf(c.title), title: c.title, weight: c.weight === null ? '' : String(c.weight) }),
+  )
+  const whole = `${of.courseId}-category-${COURSE}`
+  put('categories.csv', { sourcedId: whole, title: 'Course result', weight: '' })
+  const written = new Set<string>()
+  const item = (part: number | typeof COURSE, section: string): string => {
+    const classSourcedId = of.sectionIdOf(section)
+    const sourcedId = `${of.courseId}-${part}-${classSourcedId}`
+    if (written.has(sourcedId)) return sourcedId
+    written.add(sourcedId)
+    const a = part === COURSE ? null : assessments[part]!
+    const due = a ? of.due(a.title) : of.lastDay
+    put('lineItems.csv', {
+      sourcedId,
+      title: a?.title ?? `${course.code} ${course.title}`,
+      assignDate: due < of.firstDay ? due : of.firstDay,
+      dueDate: due,
+      classSourcedId,
+      categorySourcedId: a ? categoryOf(a.component) : whole,
+      resultValueMin: '0',
+      resultValueMax: String(a?.outOf ?? 100),
+    })
+    return sourcedId
+  }
+  for (const r of results) {
+    const studentSourcedId = of.numberOf.get(r.studentId) ?? r.studentId
+    const classSourcedId = of.sectionIdOf(r.section)
+    const result = (part: number | typeof COURSE, row: Record<string, string>) =>
+      put('results.csv', {
+        sourcedId: `${item(part, r.section)}-${r.studentId}`,
+        lineItemSourcedId: item(part, r.section),
+        studentSourcedId,
+        classSourcedId,
+        scoreDate,
+        ...row,
+      })
+    r.marks?.forEach((m, i) => m && (m.mark !== null || m.status !== 'in') && result(i, markRow(m)))
+    result(COURSE, {
+      scoreStatus: r.grade === null ? 'partially graded' : 'fully graded',
+      score: r.rounded === null ? '' : String(r.rounded),
+      textScore: r.grade ?? '',
+      incomplete: String(r.pending > 0),
+    })
+  }
+  return pack()
+}
+
+function markRow({ mark, status, daysLate }: IssuedMark): Record<string, string> {
+  const gone = status === 'missing' || status === 'absent'
+  return {
+    scoreStatus:
+      status === 'exempt' ? 'exempt' : gone ? 'not submitted' : mark === null || status === 'held' ? 'submitted' : 'fully graded',
+    score: mark === null ? '' : String(Number(mark.toFixed(3))),
+    late: String(status === 'late'),
+    missing: String(status === 'missing'),
+    'metadata.status': status === 'in' ? '' : status,
+    'metadata.daysLate': daysLate > 0 ? String(daysLate) : '',
+  }
+}

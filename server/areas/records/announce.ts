@@ -1,0 +1,105 @@
+import { randomUUID } from 'node:crypto'
+import { format, parseISO } from 'date-fns'
+import type { IssuedFigures } from '#core/issues'
+import type { Clock } from '../../kernel/clock'
+import { issuesOf } from '../../kernel/course/issues'
+import { now, type Db } from '../../kernel/db/open'
+import { orProblem } from '../../kernel/or-problem'
+import type { Message, Post } from '../../standins/post'
+import type { WorkerPool } from '../../workers/pool'
+
+interface Sender {
+  id: string
+  name: string
+}
+
+/** Letters to students: that their results are out, and what a later issue changes for whom it touches. */
+export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
+  const issues = issuesOf(db)
+  const insert = db.prepare('INSERT INTO letter (id, course_id, by_id, to_id, subject, body, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+  const course = db.prepare<[string], { code: string; title: string }>('SELECT code, title FROM course WHERE id = ?')
+  const reached = db.prepare<
+    [string],
+    { studentId: string; sectionId: string; personId: string; name: string; signIn: string; email: string | null; onDay: string | null }
+  >(
+    `SELECT s.id AS studentId, e.section_id AS sectionId, p.id AS personId, p.name, p.sign_in AS signIn, p.email, r.on_day AS onDay
+     FROM student s JOIN person p ON p.id = s.person_id JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
+     LEFT JOIN result_release r ON r.course_id = s.course_id AND r.section_id = e.section_id WHERE s.course_id = ?`,
+  )
+
+  /** What could not be sent stays unsent: the results are there all the same. */
+  async function send(
+    courseId: string,
+    from: Sender,
+    letters: { to: Message['to']; toId: string; subject: string; body: string }[],
+  ): Promise<number> {
+    const at = now()
+    const sent: (Message & { toId: string })[] = []
+    for (const { to, toId, subject, body } of letters) {
+      const message = { id: randomUUID(), courseId, from: from.name, to, toId, subject, body, at }
+      try {
+        await post.send(message)
+        sent.push(message)
+      } catch {
+        break
+      }
+    }
+    db.transaction(() => {
+      for (const m of sent) insert.run(m.id, courseId, from.id, m.toId, m.subject, m.body, m.at)
+    })()
+    return sent.length
+  }
+
+  return {
+    /** Tells the students of sections that their results are out, or from when they will be. */
+    async released(courseId: string, number: number, sectionIds: readonly string[], onDay: string, from: Sender): Promise<number> {
+      const { code, title } = course.get(courseId)!
+      const when = onDay <= clock.today() ? 'is out' : `will be out from ${format(parseISO(onDay), 'EEEE d MMMM yyyy')}`
+      return send(
+        courseId,
+        from,
+        reached
+          .all(courseId)
+          .filter((s) => sectionIds.includes(s.sectionId))
+          .map((s) => ({
+            to: s,
+            toId: s.personId,
+            subject: `${code}: your result ${when}`,
+            body: `${s.name},\n\nyour result in ${code} ${title} ${when} (issue ${number}). You find it, with how it came about, where you see your work.\n\n${from.name}`,
+          })),
+      )
+    },
+    /** Tells those whose results are out what an issue that has come into force changes for them. */
+    async changed(courseId: string, number: number, from: Sender): Promise<number> {
+      const before = issues.heads(courseId).find((i) => i.number < number && i.waitsFor.length === 0)
+      const out = reached.all(courseId).filter((s) => s.onDay !== null && s.onDay <= clock.today())
+      if (!before || out.length === 0) return 0
+      const { students } = orProblem(
+        await pool.compareIssues({ file: db.name, courseId, from: before.number, to: number }, { personId: from.id }),
+      )
+      const changed = new Map(students.map((s) => [s.studentId, s]))
+      const { code, title } = course.get(courseId)!
+      return send(
+        courseId,
+        from,
+        out.flatMap((s) => {
+          const own = changed.get(s.studentId)
+          if (!own || (own.was?.grade === own.now?.grade && own.was?.rounded === own.now?.rounded)) return []
+          return [
+            {
+              to: s,
+              toId: s.personId,
+              subject: `${code}: your result has changed`,
+              body: `${s.name},\n\nyour result in ${code} ${title} was ${inWords(own.was)} and is now ${inWords(own.now)} (issue ${number}).\n\n${from.name}`,
+            },
+          ]
+        }),
+      )
+    },
+  }
+}
+
+export type Announcing = ReturnType<typeof announcing>
+
+const inWords = (f: IssuedFigures | null): string =>
+  f === null ? 'none' : `${f.grade ?? 'no grade yet'}${f.rounded === null ? '' : ` (${f.rounded})`}`

@@ -1,0 +1,202 @@
+import { routes, type RecordsState, type RecordsSending, type RefusedResult, type SentResult } from '#contract'
+import { randomUUID } from 'node:crypto'
+import type { Clock } from '../../kernel/clock'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import { decisions } from '../../kernel/course/decisions'
+import { issuesOf } from '../../kernel/course/issues'
+import { now, type Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { orProblem } from '../../kernel/or-problem'
+import { HttpProblem } from '../../kernel/problem'
+import { sendFile } from '../../kernel/send-file'
+import type { RecordsOffice } from '../../standins/records-office'
+import type { WorkerPool } from '../../workers/pool'
+import type { Announcing } from './announce'
+
+interface Row {
+  id: string
+  number: number
+  by: string
+  at: string
+  sent: string
+  receipt: string | null
+  refused: string
+}
+
+interface Needs {
+  pool: WorkerPool
+  office: RecordsOffice
+  announcing: Announcing
+  clock: Clock
+}
+
+/** What becomes of the issue in force: students see it, and the records office enters it. */
+export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { pool, office, announcing, clock }: Needs): void {
+  const issues = issuesOf(db)
+  const record = decisions(db)
+  const file = db.name
+  const sections = db.prepare<[string], { id: string; onDay: string | null }>(
+    `SELECT s.id, r.on_day AS onDay FROM section s LEFT JOIN result_release r ON r.section_id = s.id AND r.course_id = s.course_id
+     WHERE s.course_id = ? ORDER BY s.position`,
+  )
+  const setRelease = db.prepare(
+    `INSERT INTO result_release (course_id, section_id, on_day, by_id, at) VALUES (?, ?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET on_day = excluded.on_day, by_id = excluded.by_id, at = excluded.at`,
+  )
+  const holdBack = db.prepare('DELETE FROM result_release WHERE course_id = ? AND section_id = ?')
+  const rows = db.prepare<[string, number], Row>(
+    `SELECT h.id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
+     WHERE h.course_id = ? AND h.number = ? ORDER BY h.at DESC, h.rowid DESC`,
+  )
+  const one = db.prepare<[string], Row & { course_id: string }>(
+    `SELECT h.id, h.course_id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
+     WHERE h.id = ?`,
+  )
+  const insert = db.prepare('INSERT INTO hand_over (id, course_id, number, by_id, at, sent) VALUES (?, ?, ?, ?, ?, ?)')
+  const answered = db.prepare('UPDATE hand_over SET receipt = ?, refused = ?, answered_at = ? WHERE id = ?')
+  const numbers = db.prepare<[string], { id: string; number: string | null }>(
+    'SELECT id, external_id AS number FROM student WHERE course_id = ?',
+  )
+  const course = db.prepare<[string], { code: string; term: string }>('SELECT code, term FROM course WHERE id = ?')
+
+  const releasesOf = (courseId: string) => sections.all(courseId).map(({ id, onDay }) => ({ sectionId: id, onDay }))
+  /** @throws HttpProblem 409 where nothing is in force */
+  function inForce(courseId: string): number {
+    const issue = issues.inForce(courseId)
+    if (!issue) throw new HttpProblem(409, 'No issue is in force: all who must have to sign first, and nobody may object.')
+    return issue.number
+  }
+  const shown = ({ id, number, by, at, sent, receipt, refused }: Row): RecordsSending => ({
+    id,
+    number,
+    by,
+    at,
+    sent: (JSON.parse(sent) as SentResult[]).length,
+    receipt,
+    refused: JSON.parse(refused) as RefusedResult[],
+  })
+
+  handle(routes.releases, ({ params }) => releasesOf(params.courseId))
+
+  handle(routes.release, async ({ params: { courseId }, body: { sectionIds, onDay }, me }) => {
+    const number = inForce(courseId)
+    const before = new Map(releasesOf(courseId).map((r) => [r.sectionId, r.onDay]))
+    const today = clock.today()
+    for (const id of sectionIds) {
+      if (!before.has(id)) throw new HttpProblem(422, 'There is no such section in this course.', { field: 'sectionIds' })
+      const was = before.get(id)
+      if (was && was <= today && (onDay === null || onDay > today))
+        throw new HttpProblem(409, 'Its students have seen their results already, which can’t be taken back.', { field: 'sectionIds' })
+    }
+    writes.write(courseId, () => {
+      for (const id of sectionIds) {
+        if (onDay === null) holdBack.run(courseId, id)
+        else setRelease.run(courseId, id, onDay, me.id, now())
+      }
+    })
+    if (onDay !== null) await announcing.released(courseId, number, sectionIds, onDay, me)
+    return releasesOf(courseId)
+  })
+
+  /** What the office has and has not of an issue. */
+  async function stateOf(courseId: string, number: number, personId: string) {
+    const results = orProblem(await pool.issueRows({ file, courseId, number }, { personId }))
+    const taken = new Set<string>()
+    const refused = new Map<string, RefusedResult>()
+    // The latest word on a student is the one that counts.
+    for (const row of rows
+      .all(courseId, number)
+      .filter((r) => r.receipt !== null)
+      .reverse()) {
+      const no = new Map((JSON.parse(row.refused) as RefusedResult[]).map((r) => [r.studentId, r]))
+      for (const { studentId } of JSON.parse(row.sent) as SentResult[]) {
+        const why = no.get(studentId)
+        if (why && !taken.has(studentId)) refused.set(studentId, why)
+        else {
+          taken.add(studentId)
+          refused.delete(studentId)
+        }
+      }
+    }
+    return { results, taken, refused }
+  }
+
+  handle(routes.recordsState, async ({ params: { courseId }, me }): Promise<RecordsState> => {
+    const issue = issues.inForce(courseId)
+    if (!issue) return { list: [], taken: 0, refused: [], waiting: 0, ungraded: 0 }
+    const { results, taken, refused } = await stateOf(courseId, issue.number, me.id)
+    const graded = results.filter((r) => r.grade !== null)
+    return {
+      list: rows.all(courseId, issue.number).map(shown),
+      taken: taken.size,
+      refused: graded.flatMap((r) => {
+        const no = refused.get(r.studentId)
+        return no ? [{ ...no, grade: r.grade!, percent: r.percent! }] : []
+      }),
+      waiting: graded.filter((r) => !taken.has(r.studentId) && !refused.has(r.studentId)).length,
+      ungraded: results.length - graded.length,
+    }
+  })
+
+  handle(routes.sendToRecords, async ({ params: { courseId }, body: { key, mended }, me }): Promise<RecordsSending> => {
+    const known = one.get(key)
+    if (known && known.course_id !== courseId) throw new HttpProblem(409, 'This key was used for another course.')
+    if (known?.receipt) return shown(known)
+    const number = known?.number ?? inForce(courseId)
+    if (!known) {
+      const before = rows.all(courseId, number)
+      if (before.some((r) => r.receipt === null))
+        throw new HttpProblem(
+          409,
+          'The office has not answered the last hand-over yet: ask it again first, so that nothing is entered twice.',
+        )
+      const { results, taken, refused } = await stateOf(courseId, number, me.id)
+      const numberOf = new Map(numbers.all(courseId).map((s) => [s.id, s.number ?? '']))
+      const other = new Map(mended?.map((m) => [m.studentId, m.number]))
+      for (const { studentId } of mended ?? [])
+        if (!refused.has(studentId)) throw new HttpProblem(409, 'One of them was not refused, or is taken by now.', { field: 'mended' })
+      const sent = results.flatMap((r): SentResult[] => {
+        if (r.grade === null || taken.has(r.studentId) || (mended ? !other.has(r.studentId) : refused.has(r.studentId))) return []
+        return [
+          {
+            studentId: r.studentId,
+            number: other.get(r.studentId) ?? numberOf.get(r.studentId) ?? '',
+            grade: r.grade,
+            percent: r.percent!,
+          },
+        ]
+      })
+      if (sent.length === 0) throw new HttpProblem(409, 'The office has all of it: nothing is left to hand over.')
+      writes.write(courseId, () => {
+        if (rows.all(courseId, number).length !== before.length)
+          throw new HttpProblem(409, 'Somebody else has just handed over: look at what the office took first.')
+        insert.run(key, courseId, number, me.id, now(), JSON.stringify(sent))
+      })
+    }
+    const { sent } = one.get(key)!
+    const rowsSent = JSON.parse(sent) as SentResult[]
+    const { receipt, refused } = office.enter(courseId, key, rowsSent)
+    return writes.write(courseId, () => {
+      answered.run(receipt, JSON.stringify(refused), now(), key)
+      record.add({
+        id: randomUUID(),
+        courseId,
+        kind: 'confirm',
+        summary: `Issue ${number} handed over: ${rowsSent.length - refused.length} taken by the records office, ${refused.length} refused`,
+        changes: [],
+        effect: null,
+        reason: `receipt ${receipt}`,
+        by: me.id,
+      })
+      return shown(one.get(key)!)
+    })
+  })
+
+  handle(routes.oneRoster, async ({ params: { courseId, number }, me, res }) => {
+    issues.head(courseId, number)
+    const { code, term } = course.get(courseId)!
+    const content = orProblem(await pool.oneRosterFile({ file, courseId, number }, { personId: me.id }))
+    const name = `${code} ${term} issue ${number} one-roster.zip`.replace(/\s+/g, '-')
+    return sendFile(res, { name, type: routes.oneRoster.produces!, content: Buffer.from(content) })
+  })
+}

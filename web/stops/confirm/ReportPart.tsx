@@ -1,0 +1,100 @@
+import { useQuery } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { routes } from '#contract'
+import { call } from '../../api/client'
+import { useCourse, useFigures } from '../../course/course'
+import { useKeptHere } from '../../settings/useKeptHere'
+import { WorkingOut } from '../../parts/WorkingOut'
+import { shownAt } from '../../parts/format'
+import { CHAPTER, CHAPTERS, type Chapter } from './report/chapters'
+import { useIssues } from './useIssues'
+
+interface Kept {
+  /** Chapters that are left out. */
+  without: Chapter[]
+  byNumber: boolean
+  /** Words before each chapter. */
+  words: Partial<Record<Chapter, string>>
+}
+const USUAL: Kept = { without: [], byNumber: false, words: {} }
+const ALL = Object.keys(CHAPTERS) as Chapter[]
+
+/** A report for the board, on paper: chapters chosen, with words of one's own between them. */
+export function ReportPart({ nav }: { nav: ReactNode }) {
+  const { id, table } = useCourse()
+  const { all } = useIssues()
+  const figures = useFigures('report')
+  const record = useQuery({ queryKey: ['record', id], queryFn: () => call(routes.record, { params: { courseId: id } }) })
+  const [kept, keep] = useKeptHere(`report ${id}`, USUAL)
+  if (!figures || !record.data || !all) return <WorkingOut />
+  const of = { figures, decisions: record.data, issues: all, byNumber: kept.byNumber }
+  const shown = ALL.filter((c) => !kept.without.includes(c))
+  const { code, title, term } = table.head
+  return (
+    <div className="work">
+      <main className="table-side report">
+        <div className="stop-head no-print">
+          <h1>Report for the board</h1>
+          {nav}
+        </div>
+        <article>
+          <header>
+            <h1>
+              {code} {title}
+            </h1>
+            <p className="soft">
+              {term}, {table.sections.length} sections, {table.students.length} students. As of{' '}
+              {shownAt(new Date().toISOString(), 'd MMMM yyyy')}
+              {all[0]?.inForce ? `, issue ${all[0].number} in force` : ', not in force yet'}.
+            </p>
+          </header>
+          {shown.map((c) => (
+            <section key={c}>
+              <h2>{CHAPTERS[c]}</h2>
+              {kept.words[c] && <p className="report-words">{kept.words[c]}</p>}
+              {CHAPTER[c](of)}
+            </section>
+          ))}
+        </article>
+      </main>
+      <aside className="close-up no-print" aria-label="Close-up">
+        <section>
+          <h2>Chapters</h2>
+          <p className="soft small">What is chosen and written is kept in this browser.</p>
+          {ALL.map((c) => (
+            <div key={c} className="mb-2">
+              <Form.Check
+                id={`chapter-${c}`}
+                label={CHAPTERS[c]}
+                checked={!kept.without.includes(c)}
+                onChange={(e) => keep({ ...kept, without: e.target.checked ? kept.without.filter((x) => x !== c) : [...kept.without, c] })}
+              />
+              {!kept.without.includes(c) && (
+                <Form.Control
+                  as="textarea"
+                  size="sm"
+                  rows={kept.words[c] ? 3 : 1}
+                  aria-label={`Words before ${CHAPTERS[c]}`}
+                  placeholder="words before it"
+                  maxLength={4000}
+                  value={kept.words[c] ?? ''}
+                  onChange={(e) => keep({ ...kept, words: { ...kept.words, [c]: e.target.value } })}
+                />
+              )}
+            </div>
+          ))}
+          <Form.Check
+            id="by-number"
+            label="Markers by number"
+            checked={kept.byNumber}
+            onChange={(e) => keep({ ...kept, byNumber: e.target.checked })}
+          />
+          <Button size="sm" className="mt-3" onClick={() => window.print()}>
+            Print, or keep as PDF
+          </Button>
+        </section>
+      </aside>
+    </div>
+  )
+}
