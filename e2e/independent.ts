@@ -2,7 +2,7 @@ import Database from 'better-sqlite3'
 import { parse } from 'csv-parse/sync'
 import Fraction from 'fraction.js'
 import { join } from 'node:path'
-import type { Boundary, Course, Policy, Status, TotalAdjustment } from '#core/grades'
+import type { Boundary, Condition, Course, Policy, Status, TotalAdjustment } from '#core/grades'
 import { oracle, type OracleResult } from '../core/testing/oracle'
 
 /**
@@ -16,6 +16,8 @@ export function independentResults(data: string, courseId: string): Map<string, 
   const changes = all<{ changes: string }>(
     'SELECT changes FROM decision WHERE course_id = ? AND withdrawn_at IS NULL ORDER BY seq',
   ).flatMap((d) => JSON.parse(d.changes) as Decided[])
+  // The last word on each condition holds; one that was taken away is null.
+  const conditions = new Map(changes.flatMap((c) => (c.kind === 'condition' ? [[c.conditionId, c.condition] as const] : [])))
   const weights = new Map(changes.flatMap((c) => (c.kind === 'weigh' ? [[c.componentId, c.weight] as const] : [])))
   const bound = changes.findLast((c) => c.kind === 'bound')
   const components = all<{ id: string; weight: number; drop_lowest: number; bonus: number }>(
@@ -90,6 +92,7 @@ export function independentResults(data: string, courseId: string): Map<string, 
       droppable: !!a.droppable,
     })),
     placements,
+    conditions: [...conditions.values()].flatMap((c) => c ?? []),
     adjustments: [...stack.values()].flatMap(({ assessmentId, method, neverLower }) =>
       assessmentId === null ? [{ method: method as TotalAdjustment['method'], neverLower }] : [],
     ),
@@ -109,6 +112,7 @@ export function independentResults(data: string, courseId: string): Map<string, 
 }
 
 type Decided =
+  | { kind: 'condition'; conditionId: string; condition: Condition | null }
   | { kind: 'settle'; scriptId: string; rule: { kind: string; mark?: number; markerId?: string }; step: number | null; mark: number }
   | { kind: 'adjust'; adjustment: Adjusted }
   | { kind: 'weigh'; componentId: string; weight: number }

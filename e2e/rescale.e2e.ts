@@ -1,39 +1,19 @@
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { checkExport, independentResults } from './independent'
+import { adopt, settleAll } from './moderating'
 import { comeIn, expect, goTo, LEAD, test } from './level-table'
 
 const horizonOf = (page: Page) => page.getByRole('contentinfo', { name: 'Where it stands' })
 const AT = '/courses/cfs214-2026/rescale'
 
-async function adopt(page: Page, why: string): Promise<void> {
-  await page.keyboard.press('Control+Enter')
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Why (kept in the record)').fill(why)
-  await page.keyboard.press('Enter')
-  await expect(dialog).toBeHidden()
-  await expect(page.getByText('No trial open')).toBeVisible()
-}
-
-async function settleAll(page: Page): Promise<void> {
-  await goTo(page, 'Reconcile')
-  await page.getByRole('button', { name: /Settle all 29/ }).click()
-  for (let left = 9; left > 0; left--) {
-    await expect(page.getByText(`${38 - left} tried`)).toBeVisible()
-    await page.getByRole('row').filter({ hasText: 'open' }).first().click()
-    await page.getByRole('button', { name: /M mean/ }).click()
-  }
-  await expect(page.getByText('38 tried')).toBeVisible()
-  await adopt(page, 'Read again with both markers')
-}
-
 async function confirmedFile(page: Page): Promise<string> {
   await goTo(page, 'Confirm')
   await page.getByLabel('I sign that').fill('marks are moderated across all sections')
   await page.getByRole('button', { name: 'Sign and freeze' }).click()
-  await expect(page.getByRole('heading', { name: /^Issue \d is confirmed/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^Issue \d is frozen/ })).toBeVisible()
   const download = page.waitForEvent('download')
-  await page.getByRole('link', { name: 'Results as CSV' }).click()
+  await page.getByRole('link', { name: 'CSV' }).first().click()
   return readFile((await (await download).path())!, 'utf8')
 }
 

@@ -128,9 +128,9 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
     await goTo(page, 'Confirm')
     await page.getByLabel('I sign that').fill('marks are moderated across all sections')
     await page.getByRole('button', { name: 'Sign and freeze' }).click()
-    await expect(page.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Issue 1 is frozen' })).toBeVisible()
     const download = page.waitForEvent('download')
-    await page.getByRole('link', { name: 'Results as CSV' }).click()
+    await page.getByRole('link', { name: 'CSV' }).first().click()
     const csv = await readFile((await (await download).path())!, 'utf8')
     const graded = checkExport(csv, independentResults(served.data, 'cfs214-2026'))
     expect(graded).toBe(233) // 236 less one held and two absent from the viva
@@ -166,8 +166,10 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
     await goTo(page, 'Confirm')
     await page.getByLabel('I sign that').fill('marks are moderated, after an appeal')
     await page.getByRole('button', { name: 'Sign and freeze' }).click()
-    await expect(page.getByRole('heading', { name: 'Issue 2 is confirmed' })).toBeVisible()
-    await expect(page.getByText(/^\d+ results differ, \d+ in grade\.$/)).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Issue 2 is frozen' })).toBeVisible()
+    await page.getByRole('button', { name: 'what differs' }).click()
+    await expect(page.getByText(/^\d+ students differ: \d+ in grade/)).toBeVisible()
+    await expect(page.getByText(/No longer in force/)).toBeVisible()
   })
 
   await test.step('the external signs too and can change nothing', async () => {

@@ -1,5 +1,6 @@
 export * from './agree-mark'
 export * from './agreed-by'
+export * from './rule-words'
 export * from './standing-rule'
 export * from './weighted-kappa'
 export * from './agreement'

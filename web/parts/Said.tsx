@@ -1,18 +1,6 @@
-import type { AgreeRule } from '#core/agree'
+import { RULE_WORDS, type AgreeRule } from '#core/agree'
 import type { ScriptWord } from '#contract'
 import { numeral, shownAt } from './format'
-
-const RULES: Record<AgreeRule['kind'], string> = {
-  mean: 'by the mean',
-  median: 'by the median',
-  highest: 'by the highest',
-  lowest: 'by the lowest',
-  first: 'by the first reading',
-  senior: 'by one marker’s reading',
-  value: 'as a mark of their own',
-  levelled: 'by the mean of the levelled readings',
-  criteria: 'criterion by criterion',
-}
 
 const because = (rule: AgreeRule | null): string => (rule && (rule.kind === 'value' || rule.kind === 'criteria') ? rule.reason : '')
 
@@ -32,7 +20,7 @@ export function Said({ words, outOf }: { words: readonly ScriptWord[]; outOf: nu
                 <b>
                   {numeral(w.mark)} of {numeral(outOf)}
                 </b>{' '}
-                {RULES[w.rule.kind]}
+                by {RULE_WORDS[w.rule.kind]}
               </>
             )}
             , {w.by}, {shownAt(w.at, 'd MMM, HH:mm')}

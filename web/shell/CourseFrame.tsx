@@ -142,9 +142,15 @@ function MarkerFrame({ me, courses, head }: FrameProps) {
   const stop = useLocation().pathname.split('/')[3] ?? 'mark'
   const sight = sightOf(head.role)
   return (
-    <div className="frame">
+    <div className={head.confirmedIssue === null ? 'frame' : 'frame with-band'}>
       <Head me={me} courses={courses} course={head} />
       <Run courseId={head.id} states={null} sight={sight} />
+      {head.confirmedIssue !== null && (
+        <p className="note mx-3 my-2" role="status">
+          Issue {head.confirmedIssue} of this course is confirmed: marks stand as they were signed, and nothing can be typed until its lead
+          reopens it.
+        </p>
+      )}
       {(isStop(stop) ? STOPS[stop].isFor(sight) : stop === 'post') ? (
         <Outlet />
       ) : (

@@ -1,3 +1,4 @@
+import { RULE_WORDS } from '../../agree/rule-words'
 import { STANDING_RULES, type StandingRule } from '../../agree/standing-rule'
 import { ChangeError, there, type ChangeKind } from './kind'
 
@@ -24,6 +25,6 @@ export const agreeBy: ChangeKind<AgreeBy> = {
     all.map(({ assessmentId, rule }) =>
       rule === null
         ? `every script of ${title(assessmentId)} is settled by a person`
-        : `scripts of ${title(assessmentId)} within tolerance are settled by ${rule}, a person settles those beyond it`,
+        : `scripts of ${title(assessmentId)} within tolerance are settled by ${RULE_WORDS[rule]}, a person settles those beyond it`,
     ),
 }

@@ -1,5 +1,6 @@
 import { agreeMark, type AgreeRule } from '../../agree/agree-mark'
 import { againBy } from '../../agree/agreed-by'
+import { RULE_WORDS } from '../../agree/rule-words'
 import { NO_SCRIPT, readingsOf } from '../workings'
 import { ChangeError, counted, type ChangeKind } from './kind'
 
@@ -11,19 +12,6 @@ export interface Settle {
   step: number | null
   mark: number
 }
-
-const RULE_WORDS: Record<AgreeRule['kind'], string> = {
-  mean: 'mean',
-  median: 'median',
-  highest: 'highest',
-  lowest: 'lowest',
-  first: 'first',
-  senior: 'one marker’s reading',
-  value: 'a mark of the lead’s own',
-  levelled: 'mean of the levelled readings',
-  criteria: 'criterion by criterion',
-}
-const ruleWords = (rule: AgreeRule): string => RULE_WORDS[rule.kind]
 
 export const settle: ChangeKind<Settle> = {
   decides: 'reconcile',
@@ -54,7 +42,7 @@ export const settle: ChangeKind<Settle> = {
   },
   together: true,
   words(all, { title, ofScript }) {
-    const rules = [...new Set(all.map((c) => ruleWords(c.rule)))]
+    const rules = [...new Set(all.map((c) => RULE_WORDS[c.rule.kind]))]
     const of = [...new Set(all.map((c) => title(ofScript(c.scriptId))))]
     return [`${counted(all.length, 'script')} of ${of.join(' and ')} settled by ${rules.join(', ')}`]
   },

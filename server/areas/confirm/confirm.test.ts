@@ -1,4 +1,7 @@
+import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
+import { writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import readBook from 'read-excel-file/node'
 import { parse } from 'csv-parse/sync'
 import { settleBy, standingRows, workingsOf } from '#core/trial'
@@ -69,6 +72,10 @@ test('signed, frozen, countersigned once by another, reopened, and the next issu
       res.on('end', () => done(null, sum.digest('hex')))
     })
   expect(json.body).toBe(head.hash)
+  // Laid out anew, and with its parts in another order, it is put in canonical form first.
+  const copy = join(dirname(server.file), 'copy.json')
+  writeFileSync(copy, JSON.stringify(Object.fromEntries(Object.entries(content).reverse()), null, 2))
+  expect(execFileSync(process.execPath, ['scripts/hash.mjs', copy], { encoding: 'utf8' }).trim()).toBe(head.hash)
 
   expect(head).toMatchObject({ inForce: false, waitsFor: ['external'] })
   const other = 'a'.repeat(64)

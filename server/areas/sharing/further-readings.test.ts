@@ -159,7 +159,7 @@ test('a standing rule settles scripts within tolerance in the table and in the s
   const before = await table()
   const openMaps = (w: ReturnType<typeof workingsOf>) => standingRows(w).filter((s) => s.assessmentId === MAP && s.source === 'open')
   const decision = await decide([{ kind: 'agree by', assessmentId: MAP, rule: 'mean' }])
-  expect(decision.summary).toBe('scripts of Map project within tolerance are settled by mean, a person settles those beyond it')
+  expect(decision.summary).toBe('scripts of Map project within tolerance are settled by the mean, a person settles those beyond it')
   const after = await table()
   expect(after.agreeBy).toEqual({ [MAP]: 'mean' })
   const ruled = standingRows(after.workings).filter((s) => s.source === 'ruled')

@@ -49,7 +49,7 @@ test('adopting settles, the effect is in the record, and withdrawing brings back
   const changes = settleBy(w, [cell!], { kind: 'mean' }, 0.5)
   const decision = await adopt(changes)
   expect(decision).toMatchObject({ kind: 'reconcile', by: 'Ines Valdry', withdrawn: null })
-  expect(decision.summary).toBe('1 script of Map project settled by mean')
+  expect(decision.summary).toBe('1 script of Map project settled by the mean')
   const after = await table()
   expect(after.agreed[scriptId]).toBe((changes[0] as Extract<Change, { kind: 'settle' }>).mark)
   const withdrawn = (await withdraw(decision.id).expect(200)).body as Decision

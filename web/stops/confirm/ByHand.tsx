@@ -6,10 +6,12 @@ import { call, messageOf } from '../../api/client'
 import { useCourse } from '../../course/course'
 import { planQuery } from '../../course/plan'
 import { useSaved } from '../../saving/saved'
+import { useMayTell } from './useIssues'
 
 /** Single assessments that are released by hand, also once the course is confirmed. */
 export function ByHand() {
-  const { id, mayDecide } = useCourse()
+  const { id } = useCourse()
+  const mayTell = useMayTell()
   const { saving } = useSaved()
   const queries = useQueryClient()
   const [problem, setProblem] = useState<string | null>(null)
@@ -59,7 +61,7 @@ export function ByHand() {
                   {shown === 0 ? 'not released' : shown === r.own.length ? 'released' : `released to ${shown} of ${r.own.length} sections`}
                 </td>
                 <td className="text-end">
-                  {mayDecide && (
+                  {mayTell && (
                     <Button
                       size="sm"
                       variant="link"

@@ -11,11 +11,12 @@ import { StandInState } from '../../parts/StandInState'
 import { TitleField } from '../../parts/TitleField'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { counted, numeral, shownAt } from '../../parts/format'
-import { useIssues } from './useIssues'
+import { useIssues, useMayTell } from './useIssues'
 
 /** Handing the issue in force over: what the records office took, what it refused and why, and mending just that. */
 export function OfficePart({ nav }: { nav: ReactNode }) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table } = useCourse()
+  const mayTell = useMayTell()
   const label = usePersonLabels(table.students)
   const { inForce, again } = useIssues()
   const { saving } = useSaved()
@@ -69,7 +70,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
               <p className="note warn">
                 The office has not answered what {unanswered.by} sent {shownAt(unanswered.at, 'd MMM, HH:mm')}, and may have entered it or
                 not.{' '}
-                {mayDecide && (
+                {mayTell && (
                   <Button size="sm" variant="outline-primary" disabled={busy} onClick={() => void send({ key: unanswered.id })}>
                     Ask again
                   </Button>
@@ -77,11 +78,13 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                 <span className="soft">Under the same key nothing is entered twice.</span>
               </p>
             )}
-            {mayDecide && (
+            {mayTell && (
               <div className="buttons mb-3">
-                <Button size="sm" disabled={busy || waiting === 0 || !!unanswered} onClick={() => void send({ key: fresh() })}>
-                  {busy ? 'Handing over…' : `Hand over ${counted(waiting, 'result')}`}
-                </Button>
+                {(waiting > 0 || busy) && (
+                  <Button size="sm" disabled={busy || !!unanswered} onClick={() => void send({ key: fresh() })}>
+                    {busy ? 'Handing over…' : `Hand over ${counted(waiting, 'result')}`}
+                  </Button>
+                )}
                 <a
                   className="btn btn-sm btn-outline-primary"
                   href={addressOf(routes.oneRoster, { courseId: id, number: inForce.number })}
@@ -122,7 +125,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                           <TitleField
                             label={`Number of ${label(r.studentId)}`}
                             value={mended[r.studentId] ?? r.number}
-                            disabled={!mayDecide}
+                            disabled={!mayTell}
                             onCommit={(number) => setMended((m) => ({ ...m, [r.studentId]: number }))}
                           />
                         </td>
@@ -130,7 +133,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                     ))}
                   </tbody>
                 </table>
-                {mayDecide && (
+                {mayTell && (
                   <div className="buttons mt-2">
                     <Button
                       size="sm"
@@ -171,7 +174,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
             </ul>
           )}
         </section>
-        {mayDecide && <StandInState courseId={id} name="records office" />}
+        {mayTell && <StandInState courseId={id} name="records office" />}
       </aside>
     </div>
   )

@@ -61,6 +61,9 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
       <aside className="close-up no-print" aria-label="Close-up">
         <section>
           <h2>Chapters</h2>
+          <Button size="sm" className="mb-2" onClick={() => window.print()}>
+            Print, or keep as PDF
+          </Button>
           <p className="soft small">What is chosen and written is kept in this browser.</p>
           {ALL.map((c) => (
             <div key={c} className="mb-2">
@@ -90,9 +93,6 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
             checked={kept.byNumber}
             onChange={(e) => keep({ ...kept, byNumber: e.target.checked })}
           />
-          <Button size="sm" className="mt-3" onClick={() => window.print()}>
-            Print, or keep as PDF
-          </Button>
         </section>
       </aside>
     </div>

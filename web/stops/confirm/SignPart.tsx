@@ -52,7 +52,7 @@ export function SignPart({ nav }: { nav: ReactNode }) {
             {current
               ? latest?.inForce
                 ? `Issue ${current} is in force`
-                : `Issue ${current} waits`
+                : `Issue ${current} is frozen`
               : items.length === 0 && awaited === 0
                 ? 'Nothing is open'
                 : 'What is still open'}

@@ -9,11 +9,12 @@ import { useSaved } from '../../saving/saved'
 import { DateField } from '../../parts/DateField'
 import { today as dayNow } from '../../parts/format'
 import { ByHand } from './ByHand'
-import { useIssues } from './useIssues'
+import { useIssues, useMayTell } from './useIssues'
 
 /** When students see their results: all at once, on a day, or section by section; and single assessments that are released by hand. */
 export function StudentsPart({ nav }: { nav: ReactNode }) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table } = useCourse()
+  const mayTell = useMayTell()
   const { inForce, again } = useIssues()
   const { saving } = useSaved()
   const releases = useQuery({
@@ -47,7 +48,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
       setProblem(messageOf(e))
     }
   }
-  const may = mayDecide && inForce !== undefined && those.length > 0
+  const may = mayTell && inForce !== undefined && those.length > 0
   return (
     <div className="work">
       <main className="table-side">
@@ -76,7 +77,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
                     <input
                       type="checkbox"
                       aria-label={`Choose ${s.name}`}
-                      disabled={!mayDecide || out(s.id)}
+                      disabled={!mayTell || out(s.id)}
                       checked={chosen.has(s.id)}
                       onChange={() => setChosen((c) => new Set(c.has(s.id) ? [...c].filter((x) => x !== s.id) : [...c, s.id]))}
                     />
@@ -91,7 +92,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
             })}
           </tbody>
         </table>
-        {mayDecide && (
+        {mayTell && waiting.length > 0 && (
           <div className="buttons mt-3">
             <Button size="sm" disabled={!may} onClick={() => void release(today)}>
               Release to {those.length === table.sections.length ? 'everyone' : `${those.length} sections`} now

@@ -1,7 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { sightOf } from '#core/roles'
 import { routes, type IssueHead } from '#contract'
 import { call } from '../../api/client'
 import { useCourse } from '../../course/course'
+
+/** Whether one may tell others of the results: also of a course that is confirmed, in which nothing else is decided. */
+export function useMayTell(): boolean {
+  const { table } = useCourse()
+  return sightOf(table.head.role).decides && table.head.awayAt === null
+}
 
 /** The issues of the course, the latest first: which one is closed, and which one counts. */
 export function useIssues(): {

@@ -1,16 +1,9 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import type { StandingRule } from '#core/agree'
+import { RULE_WORDS, STANDING_RULES, type StandingRule } from '#core/agree'
 import { useKeys } from '../../settings/keys'
 import { counted } from '../../parts/format'
 
-export const RULES = {
-  mean: 'the mean',
-  median: 'the median',
-  highest: 'the highest',
-  lowest: 'the lowest',
-  first: 'the first reading',
-} satisfies Record<StandingRule, string>
 export type BulkRule = StandingRule
 
 interface Props {
@@ -32,9 +25,9 @@ export function BulkBar({ scripts, onSettle }: Props) {
         value={rule}
         onChange={(e) => setRule(e.target.value as BulkRule)}
       >
-        {Object.entries(RULES).map(([kind, words]) => (
+        {STANDING_RULES.map((kind) => (
           <option key={kind} value={kind}>
-            {words}
+            {RULE_WORDS[kind]}
           </option>
         ))}
       </Form.Select>

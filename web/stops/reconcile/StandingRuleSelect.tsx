@@ -1,9 +1,8 @@
 import { Form } from 'react-bootstrap'
-import type { StandingRule } from '#core/agree'
+import { RULE_WORDS, STANDING_RULES, type StandingRule } from '#core/agree'
 import type { Assessment } from '#contract'
 import { useCourse } from '../../course/course'
 import { numeral } from '../../parts/format'
-import { RULES } from './BulkBar'
 
 /** How an assessment settles what lies within its tolerance from now on; tried like any other decision. */
 export function StandingRuleSelect({ assessment }: { assessment: Assessment }) {
@@ -25,9 +24,9 @@ export function StandingRuleSelect({ assessment }: { assessment: Assessment }) {
       }
     >
       <option value="">within tolerance: a person settles each</option>
-      {Object.entries(RULES).map(([rule, words]) => (
+      {STANDING_RULES.map((rule) => (
         <option key={rule} value={rule}>
-          within tolerance: {words}, always
+          within tolerance: {RULE_WORDS[rule]}, always
         </option>
       ))}
     </Form.Select>

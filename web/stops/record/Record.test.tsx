@@ -7,9 +7,17 @@ import Record from './Record'
 let mayDecide = true
 const refresh = jest.fn(async () => undefined)
 let does: Withdrawal = { decisionId: 'd1', change: null, problem: null }
+const TABLE = {
+  students: [{ id: 'ada', name: 'Ada Quill', candidate: '101', sectionId: 's' }],
+  sections: [],
+  markers: [],
+  components: [],
+  assessments: [{ id: 'map', title: 'Map project' }],
+  adjustments: [],
+}
 jest.mock('../../course/course', () => ({
   useWithdrawal: () => does,
-  useCourse: () => ({ id: 'c', mayDecide, refresh, table: { students: [], sections: [], markers: [], assessments: [] } }),
+  useCourse: () => ({ id: 'c', mayDecide, refresh, table: TABLE }),
 }))
 jest.mock('./RollFiles', () => ({ RollFiles: () => null }))
 jest.mock('./Looks', () => ({ Looks: () => null }))
@@ -34,6 +42,8 @@ const decision = (id: string, more: Partial<Decision> = {}): Decision => ({
 const withdrawn = decision('d2', {
   summary: '3 scripts settled by mean',
   kind: 'reconcile',
+  changes: [{ kind: 'settle', scriptId: 'map:ada', rule: { kind: 'value', mark: 61, reason: 'Relief read twice' }, step: null, mark: 61 }],
+  by: 'Perrin Ault',
   withdrawn: { by: 'Ines Valdry', at: '2026-11-21T10:00:00.000Z', reason: 'too early' },
 })
 
@@ -93,4 +103,22 @@ test.each<[string, Partial<Withdrawal>, RegExp]>([
   does = { ...does, ...found }
   show()
   expect(await screen.findByText(words)).toBeTruthy()
+})
+
+test('it is found by student, by stop, by person and by day; what it touched stands with mark, rule and reason', async () => {
+  const { user } = show()
+  await screen.findByRole('row', { name: /Merit begins at 69/ })
+  const words = screen.getByLabelText('A student, a day or a word')
+  await user.type(words, 'quill')
+  expect(screen.queryByRole('row', { name: /Merit begins at 69/ })).toBeNull()
+  const scripts = screen.getByRole('list', { name: '1 script' })
+  expect(scripts.textContent).toBe('Ada Quill Map project61 by a mark of the lead’s ownRelief read twice')
+  await user.clear(words)
+  await user.type(words, '20 November')
+  expect(screen.getByRole('row', { name: /Merit begins at 69/ })).toBeTruthy()
+  await user.clear(words)
+  await user.selectOptions(screen.getByLabelText('Where'), 'Bound')
+  expect(screen.queryByRole('row', { name: /3 scripts settled/ })).toBeNull()
+  await user.selectOptions(screen.getByLabelText('Who'), 'Perrin Ault')
+  expect(screen.getByText('No decision answers to that.')).toBeTruthy()
 })

@@ -1,19 +1,23 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type Decision } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { useCourse } from '../../course/course'
 import { useKeys } from '../../settings/keys'
+import { usePersonLabels } from '../../settings/names'
 import { useDraft } from '../../saving/drafts'
 import { useSaved } from '../../saving/saved'
 import { counted, shownAt } from '../../parts/format'
 import { NotesOn } from '../../parts/NotesOn'
+import { TakeOut } from '../../parts/take-out/TakeOut'
 import { WriteProblem, WritesProvider } from '../../saving/writes'
 import { Looks } from './Looks'
 import { Notes } from './Notes'
 import { RollFiles } from './RollFiles'
+import { found, NOTHING_ASKED, studentsIn } from './find'
+import { Touched, useScriptParts } from './Touched'
 import { WhatWithdrawalDoes } from './WhatWithdrawalDoes'
 
 const KIND: Record<Decision['kind'], string> = {
@@ -27,6 +31,8 @@ const KIND: Record<Decision['kind'], string> = {
   reopen: 'Reopen',
 }
 
+const NONE: Decision[] = []
+
 /** Every decision: who, when, why, what it did; and the way to take it back. */
 export default function Record() {
   const { id } = useCourse()
@@ -38,12 +44,20 @@ export default function Record() {
 }
 
 function WholeRecord() {
-  const { id, refresh, mayDecide } = useCourse()
+  const { id, table, refresh, mayDecide } = useCourse()
   const { saving } = useSaved()
   const record = useQuery({ queryKey: ['record', id], queryFn: () => call(routes.record, { params: { courseId: id } }) })
   const [chosenId, setChosen] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const decisions = record.data ?? []
+  const label = usePersonLabels(table.students)
+  const partsOf = useScriptParts()
+  const [asked, setAsked] = useState(NOTHING_ASKED)
+  const all = record.data ?? NONE
+  const decisions = useMemo(
+    () => found(all, asked, (d) => studentsIn(d, (script) => partsOf(script)?.studentId ?? '').map(label)),
+    [all, asked, partsOf, label],
+  )
+  const people = useMemo(() => [...new Set(all.flatMap((d) => [d.by, d.withdrawn?.by ?? d.by]))].sort(), [all])
   const at = Math.max(
     0,
     decisions.findIndex((d) => d.id === chosenId),
@@ -87,8 +101,65 @@ function WholeRecord() {
       <main className="table-side">
         <div className="stop-head">
           <h1>The record</h1>
-          <span className="soft small">{counted(decisions.filter((d) => !d.withdrawn).length, 'decision')} in force</span>
+          <span className="soft small">
+            {counted(all.filter((d) => !d.withdrawn).length, 'decision')} in force
+            {decisions.length < all.length && ` · ${decisions.length} shown`}
+          </span>
+          <div className="end">
+            <Form.Select
+              size="sm"
+              className="w-auto"
+              aria-label="Where"
+              value={asked.where}
+              onChange={(e) => setAsked({ ...asked, where: e.target.value })}
+            >
+              <option value="">everywhere</option>
+              {Object.entries(KIND).map(([kind, words]) => (
+                <option key={kind} value={kind}>
+                  {words}
+                </option>
+              ))}
+            </Form.Select>
+            <Form.Select
+              size="sm"
+              className="w-auto"
+              aria-label="Who"
+              value={asked.who}
+              onChange={(e) => setAsked({ ...asked, who: e.target.value })}
+            >
+              <option value="">everyone</option>
+              {people.map((p) => (
+                <option key={p}>{p}</option>
+              ))}
+            </Form.Select>
+            <Form.Control
+              size="sm"
+              type="search"
+              style={{ width: 190 }}
+              aria-label="A student, a day or a word"
+              placeholder="a student, a day, a word"
+              value={asked.words}
+              onChange={(e) => setAsked({ ...asked, words: e.target.value })}
+            />
+            <TakeOut
+              table={{
+                title: 'The record',
+                header: ['when', 'where', 'what', 'why', 'who', 'grades changed', 'withdrawn by', 'withdrawn because'],
+                rows: decisions.map((d) => [
+                  d.at,
+                  KIND[d.kind],
+                  d.summary,
+                  d.reason,
+                  d.by,
+                  d.effect?.grades ?? '',
+                  d.withdrawn?.by ?? '',
+                  d.withdrawn?.reason ?? '',
+                ]),
+              }}
+            />
+          </div>
         </div>
+        {decisions.length === 0 && <p className="soft">No decision answers to that.</p>}
         <WriteProblem />
         <table className="grid">
           <thead>
@@ -142,6 +213,7 @@ function WholeRecord() {
                 {chosen.effect.down} down; {counted(chosen.effect.reversed, 'pair')} changed places.
               </p>
             )}
+            <Touched key={chosen.id} decision={chosen} />
             {chosen.withdrawn ? (
               <p className="note">
                 Withdrawn by {chosen.withdrawn.by}, {shownAt(chosen.withdrawn.at, 'd MMMM, HH:mm')}

@@ -1,4 +1,5 @@
 import { useWithdrawal } from '../../course/course'
+import { PeopleList } from '../../parts/PeopleList'
 import { counted } from '../../parts/format'
 
 /** What withdrawing a decision would do, said before it is done. */
@@ -6,7 +7,7 @@ export function WhatWithdrawalDoes({ decisionId }: { decisionId: string }) {
   const found = useWithdrawal(decisionId)
   if (!found || found.decisionId !== decisionId) return <p className="soft small mt-2">Working out what that would do…</p>
   return (
-    <p className="small mt-2" role="status">
+    <div className="small mt-2" role="status">
       {found.problem ? (
         <span className="brick">It can’t be withdrawn as things stand: {found.problem}</span>
       ) : found.change === null ? (
@@ -17,8 +18,21 @@ export function WhatWithdrawalDoes({ decisionId }: { decisionId: string }) {
         <>
           {counted(found.change.percents, 'percent')} and {counted(found.change.movers.length, 'grade')} would change: {found.change.up} up,{' '}
           {found.change.down} down. What was decided before or after it stays.
+          {found.change.movers.length > 0 && (
+            <PeopleList
+              people={found.change.movers.map((m) => ({
+                studentId: m.studentId,
+                figures: (
+                  <span>
+                    <b>{m.fromGrade ?? 'none'}</b> <span className="soft">with it, without it</span> {m.toGrade ?? 'none'}
+                  </span>
+                ),
+              }))}
+              empty=""
+            />
+          )}
         </>
       )}
-    </p>
+    </div>
   )
 }
