@@ -55,19 +55,15 @@ export function krippendorffAlpha(units: readonly (readonly number[])[], level: 
  * How far alpha may be off by the units that happened to be read: the middle 95% of what samples of them with repetition give.
  * @returns null where alpha is not defined in nearly all of them
  */
-export function alphaInterval(
-  units: readonly (readonly number[])[],
-  level: AlphaLevel,
-  draws: Draws,
-): [low: number, high: number] | null {
+export function alphaInterval(units: readonly (readonly number[])[], level: AlphaLevel, draws: Draws): [low: number, high: number] | null {
   const paired = units.filter((u) => u.length > 1)
   if (paired.length < 2) return null
   const alphaOf =
     level === 'interval'
       ? intervalAlphas(paired)
-      : (drawn: readonly number[]) =>
+      : (drawn: Int32Array) =>
           krippendorffAlpha(
-            drawn.map((i) => paired[i]!),
+            Array.from(drawn, (i) => paired[i]!),
             level,
           ).alpha
   return resampledInterval(paired.length, alphaOf, draws)
@@ -77,7 +73,7 @@ export function alphaInterval(
  * Alphas of samples of the same units by their distances: what a unit adds does not depend on the others, so that each sample costs
  * one pass over its units.
  */
-function intervalAlphas(units: readonly (readonly number[])[]): (drawn: readonly number[]) => number | null {
+function intervalAlphas(units: readonly (readonly number[])[]): (drawn: Int32Array) => number | null {
   const sums = units.map((u) => {
     const sum = u.reduce((s, v) => s + v, 0)
     const squares = u.reduce((s, v) => s + v * v, 0)

@@ -20,14 +20,27 @@ export interface GradeCertainty {
 /** The least percent that is graded as a limit says: with rounding, what rounds up to it. */
 const leastOf = (from: number, rounding: Policy['rounding']): number => (rounding ? from - 0.5 / 10 ** rounding.decimals : from)
 
+/** Standard errors beyond which a double tells no chance from none. */
+const FAR = 9
+
 /** The chance that a true value lies at or above a limit. */
-const above = (percent: number, se: number, limit: number): number =>
-  se > 0 ? 1 - normalCdf(limit, percent, se) : percent >= limit ? 1 : 0
+function above(percent: number, se: number, limit: number): number {
+  if (!(se > 0)) return percent >= limit ? 1 : 0
+  const off = (percent - limit) / se
+  return off > FAR ? 1 : off < -FAR ? 0 : 1 - normalCdf(limit, percent, se)
+}
 
 /** The chance that the true percent lies in the grade it has; the end grades are open. */
 export function chanceOfGrade(percent: number, se: number, boundaries: Boundary[], rounding: Policy['rounding']): number {
-  const sorted = descending(boundaries)
-  const limits = sorted.map((b) => leastOf(b.from, rounding))
+  return chanceBetween(
+    percent,
+    se,
+    descending(boundaries).map((b) => leastOf(b.from, rounding)),
+  )
+}
+
+/** @param limits the least percents of the grades, the best first */
+function chanceBetween(percent: number, se: number, limits: readonly number[]): number {
   // What stands decides which grade that is, on doubles as well as it can be told.
   const at = limits.findIndex((limit, i) => percent >= limit - 1e-9 || i === limits.length - 1)
   const from = at === limits.length - 1 ? 1 : above(percent, se, limits[at]!)
@@ -43,6 +56,7 @@ export function chanceOfGrade(percent: number, se: number, boundaries: Boundary[
 export function gradeCertainty(result: CourseResult, sem: number | ReadonlyMap<string, number>): GradeCertainty {
   const { boundaries, rounding } = result
   const sorted = descending(boundaries)
+  const limits = sorted.map((b) => leastOf(b.from, rounding))
   const graded = result.students.flatMap(({ studentId, adjusted, grade }) => {
     const se = typeof sem === 'number' ? sem : sem.get(studentId)
     return adjusted === null || grade === null || se === undefined ? [] : [{ studentId, percent: adjusted, grade, se }]
@@ -51,10 +65,10 @@ export function gradeCertainty(result: CourseResult, sem: number | ReadonlyMap<s
     students: graded.map(({ studentId, percent, grade, se }) => ({
       studentId,
       grade,
-      chance: chanceOfGrade(percent, se, boundaries, rounding),
+      chance: chanceBetween(percent, se, limits),
     })),
-    boundaries: sorted.slice(0, -1).map(({ grade, from }) => {
-      const limit = leastOf(from, rounding)
+    boundaries: sorted.slice(0, -1).map(({ grade, from }, i) => {
+      const limit = limits[i]!
       const wrongSide = graded.reduce((s, g) => {
         const over = above(g.percent, g.se, limit)
         return s + (g.percent >= limit - 1e-9 ? 1 - over : over)

@@ -8,34 +8,61 @@ export interface Draws {
   draws: number
 }
 
+type Interval = [low: number, high: number]
+
 /**
- * The middle 95% of what a figure comes to in samples of the same size, drawn with repetition (percentile bootstrap).
+ * The middle 95% of what figures come to in samples of the same size, drawn with repetition (percentile bootstrap); all figures of the
+ * same samples.
  * @param n how many there are to draw from
- * @param figure of the drawn places; null where it is not defined
- * @returns null where it is not defined in nearly all samples
+ * @param many how many figures
+ * @param figures of the drawn places, which are the same list every time; null where one is not defined
+ * @returns for each figure null where it is not defined in nearly all samples
  * Source: Efron & Tibshirani 1993, An Introduction to the Bootstrap, chapter 13.
  */
-export function resampledInterval(
+export function resampledIntervals(
   n: number,
-  figure: (drawn: readonly number[]) => number | null,
+  many: number,
+  figures: (drawn: Int32Array) => readonly (number | null)[],
   { seed, draws }: Draws,
-): [low: number, high: number] | null {
+): (Interval | null)[] {
   const random = seeded(seed)
-  const figures: number[] = []
-  const drawn = new Array<number>(n)
+  const found = Array.from({ length: many }, (): number[] => [])
+  const drawn = new Int32Array(n)
   for (let d = 0; d < draws; d++) {
     for (let i = 0; i < n; i++) drawn[i] = random.below(n)
-    const x = figure(drawn)
-    if (x !== null) figures.push(x)
+    figures(drawn).forEach((x, k) => x !== null && found[k]!.push(x))
   }
-  if (draws === 0 || figures.length < draws * 0.9) return null
-  figures.sort((a, b) => a - b)
-  return [quantile(figures, 0.025)!, quantile(figures, 0.975)!]
+  return found.map((values) => {
+    if (draws === 0 || values.length < draws * 0.9) return null
+    values.sort((a, b) => a - b)
+    return [quantile(values, 0.025)!, quantile(values, 0.975)!]
+  })
 }
 
-/** What was drawn of a sorted list, sorted: places are counted, so that it takes one pass. */
-export function drawnInOrder<T>(sorted: readonly T[], drawn: readonly number[]): T[] {
-  const times = new Int32Array(sorted.length)
-  for (const i of drawn) times[i]!++
-  return sorted.flatMap((x, i) => new Array<T>(times[i]!).fill(x))
+/** The same of one figure. */
+export const resampledInterval = (n: number, figure: (drawn: Int32Array) => number | null, draws: Draws): Interval | null =>
+  resampledIntervals(n, 1, (drawn) => [figure(drawn)], draws)[0]!
+
+/** Different values in their order, and how often each stands; so often a sample of them is counted in one pass. */
+export class Distinct {
+  readonly values: number[] = []
+  readonly counts: Int32Array
+  private readonly placeOf: Int32Array
+
+  /** @param sorted in either order */
+  constructor(sorted: readonly number[]) {
+    this.placeOf = Int32Array.from(sorted, (x, i) => {
+      if (i === 0 || x !== sorted[i - 1]) this.values.push(x)
+      return this.values.length - 1
+    })
+    this.counts = new Int32Array(this.values.length)
+    for (const at of this.placeOf) this.counts[at]!++
+  }
+
+  /** How often each value was drawn. */
+  drawn(places: Int32Array): Int32Array {
+    const counts = new Int32Array(this.values.length)
+    for (const i of places) counts[this.placeOf[i]!]!++
+    return counts
+  }
 }

@@ -22,47 +22,58 @@ export function carriedBy(
   visit: (student: StudentResult, parts: CarriedPart[]) => void,
 ): void {
   const rules = statusRules(policy)
-  const rows = new Map<string, Map<string, MarkRow>>()
+  const width = assessments.length
+  const columnOf = new Map(assessments.map((a, i) => [a.id, i]))
+  const rows = new Map<string, MarkRow[]>()
   for (const m of marks) {
     const own = rows.get(m.studentId)
-    if (own) own.set(m.assessmentId, m)
-    else rows.set(m.studentId, new Map([[m.assessmentId, m]]))
+    if (own) own.push(m)
+    else rows.set(m.studentId, [m])
   }
-  const placed = new Map<string, Set<string>>()
+  const placed = new Map<string, Uint8Array>()
   for (const p of placements) {
-    const own = placed.get(p.sectionId)
-    if (own) own.add(p.assessmentId)
-    else placed.set(p.sectionId, new Set([p.assessmentId]))
+    let own = placed.get(p.sectionId)
+    if (!own) placed.set(p.sectionId, (own = new Uint8Array(width)))
+    own[columnOf.get(p.assessmentId)!] = 1
   }
   const sectionOf = new Map(students.map((s) => [s.id, s.sectionId]))
-  const counting = components.map((c) => assessments.filter((a) => a.counts && a.componentId === c.id))
-  const nothing = new Map<string, MarkRow>()
+  const columns = components.map((c) => assessments.flatMap((a, i) => (a.counts && a.componentId === c.id ? i : [])))
+  const inside = assessments.map((a) => (components.find((c) => c.id === a.componentId)?.combine === 'equally' ? 1 : a.worth))
+  // Of one student after the other, in the same few arrays.
+  const rowAt = new Array<MarkRow | undefined>(width)
+  const fraction = new Float64Array(width)
+  const sums = new Float64Array(components.length)
   for (const student of result.students) {
     const there = placed.get(sectionOf.get(student.studentId)!)
-    const own = rows.get(student.studentId) ?? nothing
-    const carried = components.flatMap((component, i) => {
+    rowAt.fill(undefined)
+    for (const m of rows.get(student.studentId) ?? []) {
+      const at = columnOf.get(m.assessmentId)
+      if (at !== undefined && there?.[at]) rowAt[at] = m
+    }
+    let ordinary = 0
+    components.forEach((component, i) => {
       const figures = student.components[i]
-      if (!figures || figures.percent === null) return []
-      const parts = counting[i]!.flatMap((assessment) => {
-        const row = own.get(assessment.id)
-        if (!row || !there?.has(assessment.id) || figures.dropped.includes(assessment.id)) return []
-        const fraction = fractionOf(row, assessment, rules, policy)
-        return fraction === null ? [] : [{ assessment, row, fraction, inside: component.combine === 'equally' ? 1 : assessment.worth }]
-      })
-      const sum = parts.reduce((s, p) => s + (p.assessment.bonus ? 0 : p.inside), 0)
-      return sum > 0 ? [{ component, parts, sum }] : []
+      sums[i] = 0
+      if (!figures || figures.percent === null) return
+      for (const a of columns[i]!) {
+        const f = rowAt[a] && !figures.dropped.includes(assessments[a]!.id) ? fractionOf(rowAt[a], assessments[a]!, rules, policy) : null
+        fraction[a] = f ?? NaN
+        if (f !== null && !assessments[a]!.bonus) sums[i]! += inside[a]!
+      }
+      if (sums[i]! > 0 && !component.bonus) ordinary += component.weight
     })
-    const ordinary = carried.reduce((s, c) => s + (c.component.bonus ? 0 : c.component.weight), 0)
-    visit(
-      student,
-      // Without an ordinary component that carries anything there is no course percent.
-      ordinary <= 0
-        ? []
-        : carried.flatMap(({ component, parts, sum }) => {
-            const of = component.bonus ? 100 : ordinary
-            return parts.map(({ inside, ...p }) => ({ ...p, points: ((100 * component.weight) / of) * (inside / sum) }))
-          }),
-    )
+    const parts: CarriedPart[] = []
+    // Without an ordinary component that carries anything there is no course percent.
+    if (ordinary > 0)
+      components.forEach((component, i) => {
+        if (sums[i] === 0) return
+        const points = (100 * component.weight) / (component.bonus ? 100 : ordinary) / sums[i]!
+        for (const a of columns[i]!) {
+          const f = fraction[a]!
+          if (f === f) parts.push({ assessment: assessments[a]!, points: points * inside[a]!, fraction: f, row: rowAt[a]! })
+        }
+      })
+    visit(student, parts)
   }
 }
 

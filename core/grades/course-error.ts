@@ -48,22 +48,19 @@ export function courseError(
   const unknown = new Set<string>()
   const students: StudentError[] = []
   carriedBy(course, result, (student, carried) => {
-    const parts = carried.flatMap(({ assessment, points, row }) => {
-      if (!row || row.mark === null || (row.status !== 'in' && row.status !== 'late')) return []
+    const parts: ErrorPart[] = []
+    for (const { assessment, points, row } of carried) {
+      if (row.mark === null || (row.status !== 'in' && row.status !== 'late')) continue
       const known = errors[assessment.id]
-      if (known === undefined || known.error === null) {
-        unknown.add(assessment.id)
-        return []
-      }
-      return [
-        {
+      if (known === undefined || known.error === null) unknown.add(assessment.id)
+      else
+        parts.push({
           assessmentId: assessment.id,
           weight: points / assessment.outOf,
           error: known.error,
           readings: known.readings?.get(student.studentId) ?? 1,
-        },
-      ]
-    })
+        })
+    }
     students.push({ studentId: student.studentId, se: errorOf(parts), parts })
   })
   return { students, unknown: course.assessments.flatMap((a) => (unknown.has(a.id) ? a.id : [])) }

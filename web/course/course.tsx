@@ -114,6 +114,10 @@ const FIGURES_KEPT_MS = 30_000
 export const useFigures = <N extends FigureName>(name: N, ...args: FigureArgs<N>): Figure<N> | undefined =>
   useAsked([name, ...args], (store) => store.ask(name, args))
 
+/** The same, asked for once something else has come; what came before stands until then. */
+export const useFiguresOnce = <N extends FigureName>(ready: boolean, name: N, ...args: FigureArgs<N>): Figure<N> | undefined =>
+  useAsked([name, ...args], (store) => store.ask(name, args), ready)
+
 /** The same of an assessment’s readings, criterion by criterion; nothing is asked for without an assessment. */
 export const useJudgedFigures = <N extends JudgedFigureName>(
   name: N,

@@ -40,7 +40,7 @@ export const byBorderlineRegression: Way<ByBorderlineRegression> = {
     const band = resampledInterval(
       n,
       (drawn) => {
-        const sample = regression(drawn.map((i) => rows[i]!))
+        const sample = regression(Array.from(drawn, (i) => rows[i]!))
         return sample && sample.slope > 0 ? sample.intercept + sample.slope * borderline : null
       },
       draws,

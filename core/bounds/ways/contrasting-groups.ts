@@ -54,7 +54,7 @@ export const byContrastingGroups: Way<ByContrastingGroups> = {
     const band = resampledInterval(
       each.length,
       (drawn) => {
-        const sample = crossing(drawn.flatMap((i) => each[i]!))
+        const sample = crossing(Array.from(drawn, (i) => each[i]!).flat())
         return 'why' in sample ? null : sample.from
       },
       draws,

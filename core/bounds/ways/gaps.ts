@@ -1,4 +1,4 @@
-import { drawnInOrder, resampledInterval } from '../../compare/resampled'
+import { Distinct, resampledInterval } from '../../compare/resampled'
 import { descending } from '../../grades/rounding'
 import { roundest } from './roundest'
 import { noLine, type Way } from './way'
@@ -11,13 +11,18 @@ export interface ByGaps {
 }
 
 /** The widest gap between percents next to each other; of two as wide the one nearest `from`. */
-function widest(ascending: readonly number[], from: number): [above: number, upTo: number] | null {
+function widest(ascending: readonly number[], counts: Int32Array, from: number): [above: number, upTo: number] | null {
   let best: [number, number] | null = null
+  let last = -1
   const off = ([a, b]: [number, number]) => Math.abs((a + b) / 2 - from)
-  for (let i = 1; i < ascending.length; i++) {
-    const gap: [number, number] = [ascending[i - 1]!, ascending[i]!]
-    const more = best ? gap[1] - gap[0] - (best[1] - best[0]) : gap[1] - gap[0]
-    if (more > 1e-9 || (best && more > -1e-9 && off(gap) < off(best))) best = gap
+  for (let i = 0; i < ascending.length; i++) {
+    if (counts[i] === 0) continue
+    if (last >= 0) {
+      const gap: [number, number] = [ascending[last]!, ascending[i]!]
+      const more = best ? gap[1] - gap[0] - (best[1] - best[0]) : 1
+      if (more > 1e-9 || (best && more > -1e-9 && off(gap) < off(best))) best = gap
+    }
+    last = i
   }
   return best
 }
@@ -29,13 +34,14 @@ export const byGaps: Way<ByGaps> = {
       .slice(0, -1)
       .map(({ grade, from }) => {
         const near = percents.filter((p) => Math.abs(p - from) <= zone)
-        const gap = widest(near, from)
+        const distinct = new Distinct(near)
+        const gap = widest(distinct.values, distinct.counts, from)
         const at = gap && roundest(...gap)
         if (at === null) return noLine(grade, near.length, `Fewer than two different percents lie within ${zone} of ${from}.`)
         const band = resampledInterval(
           near.length,
           (drawn) => {
-            const found = widest(drawnInOrder(near, drawn), from)
+            const found = widest(distinct.values, distinct.drawn(drawn), from)
             return found && (found[0] + found[1]) / 2
           },
           draws,

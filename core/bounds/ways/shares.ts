@@ -1,4 +1,4 @@
-import { drawnInOrder, resampledInterval } from '../../compare/resampled'
+import { Distinct, resampledIntervals } from '../../compare/resampled'
 import { roundest } from './roundest'
 import { noLine, type SuggestedLine, type Way } from './way'
 
@@ -9,52 +9,57 @@ export interface ByShares {
   shares: readonly { grade: string; share: number }[]
 }
 
-/** Where a line has to lie so that the part at or above it comes nearest to what is wanted. */
-function intervalFor(descending: readonly number[], wanted: number): [above: number, upTo: number] {
-  const n = descending.length
-  const aim = wanted * n
+type Interval = [above: number, upTo: number]
+
+/**
+ * Where lines have to lie so that the parts at or above them come nearest to what is wanted.
+ * @param values different percents, the highest first; @param counts how many stand at each, n in all
+ * @param wanted parts of all, rising
+ */
+function intervalsFor(values: readonly number[], counts: Int32Array, n: number, wanted: readonly number[]): Interval[] {
   // What can be told apart: nobody, or all from a value up.
-  let best = { gap: aim, at: -1 }
-  for (let i = 0; i < n; i++) {
-    if (descending[i + 1] === descending[i]) continue
-    const gap = Math.abs(i + 1 - aim)
-    if (gap < best.gap) best = { gap, at: i }
+  const best = wanted.map((part) => ({ aim: part * n, gap: part * n, at: -1, next: -1 }))
+  let above = 0
+  let last = -1
+  for (let v = 0; v < values.length; v++) {
+    if (counts[v] === 0) continue
+    // The value below the line that was best so far is the first one that anybody stands at.
+    for (const b of best) if (b.next === -1 && b.at === last) b.next = v
+    above += counts[v]!
+    for (const b of best) {
+      const gap = Math.abs(above - b.aim)
+      if (gap < b.gap) Object.assign(b, { gap, at: v, next: -1 })
+    }
+    last = v
   }
-  return [descending[best.at + 1] ?? 0, descending[best.at] ?? Math.max(100, descending[0]!)]
+  return best.map(({ at, next }) => [next < 0 ? 0 : values[next]!, at < 0 ? Math.max(100, values[0]!) : values[at]!])
 }
 
 export const byShares: Way<ByShares> = {
   suggest({ students }, { shares }, draws) {
     const percents = students.flatMap((s) => s.rounded ?? []).sort((a, b) => b - a)
     const n = percents.length
-    const lines: SuggestedLine[] = []
-    let wanted = 0
+    const asked = shares.slice(0, -1)
+    if (n === 0) return asked.map(({ grade }) => noLine(grade, 0, 'Nobody has a final percent yet.'))
+    let sum = 0
+    const wanted = asked.map(({ share }) => (sum += share))
+    const distinct = new Distinct(percents)
+    const intervals = intervalsFor(distinct.values, distinct.counts, n, wanted)
+    const bands = resampledIntervals(
+      n,
+      asked.length,
+      (drawn) => intervalsFor(distinct.values, distinct.drawn(drawn), n, wanted).map(([a, b]) => (a + b) / 2),
+      draws,
+    )
     let before = Infinity
-    for (const { grade, share } of shares.slice(0, -1)) {
-      wanted += share
-      if (n === 0) {
-        lines.push(noLine(grade, 0, 'Nobody has a final percent yet.'))
-        continue
-      }
-      const [above, upTo] = intervalFor(percents, wanted)
+    return asked.map(({ grade }, i): SuggestedLine => {
+      const same = intervals[i]!
+      const [above, upTo] = same
       const top = before > upTo ? upTo : Number((before - 0.001).toFixed(3))
       const from = top > above ? roundest(above, top) : null
-      if (from === null || from <= 0) {
-        lines.push(noLine(grade, n, 'Those who should have it stand where those of the grade above do.'))
-        continue
-      }
+      if (from === null || from <= 0) return noLine(grade, n, 'Those who should have it stand where those of the grade above do.')
       before = from
-      const part = wanted
-      const band = resampledInterval(
-        n,
-        (drawn) => {
-          const [a, b] = intervalFor(drawnInOrder(percents, drawn), part)
-          return (a + b) / 2
-        },
-        draws,
-      )
-      lines.push({ grade, from, why: null, same: [above, upTo], band, n, curve: null })
-    }
-    return lines
+      return { grade, from, why: null, same, band: bands[i]!, n, curve: null }
+    })
   },
 }

@@ -1,7 +1,8 @@
 import { useMemo, useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import { useCourse, useFigures } from '../../../course/course'
+import { isSameSet } from '#core/grades'
+import { useCourse, useFigures, useFiguresOnce } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { PeopleList } from '../../../parts/PeopleList'
 import { WorkingOut } from '../../../parts/WorkingOut'
@@ -21,10 +22,12 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
   const [naming, setNaming] = useState(false)
   const figures = useFigures('bound', zone)
   const [given] = useGivenErrors()
-  const sure = useFigures('sure', given)
   const [chosenAt, setChosen] = useState(1)
   const lines = useLines()
   const { boundaries, put, pull } = lines
+  // The next step of a line waits for nothing but who moves: how sure it is comes after that.
+  const settled = figures !== undefined && isSameSet(figures.boundaries, boundaries)
+  const sure = useFiguresOnce(settled, 'sure', given)
   const chosen = Math.min(chosenAt, boundaries.length - 2)
   const boundary = boundaries[chosen]
   const step = (by: number) => boundary && put(chosen, Number((boundary.from + by).toFixed(3)))
@@ -109,7 +112,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
                 </div>
               )}
             </section>
-            <NearLine boundary={boundary} near={near} zone={zone} onZone={setZone} sure={sure} />
+            <NearLine boundary={boundary} near={near} zone={zone} onZone={setZone} sure={sure} settled={settled} />
             {impact.movers.length > 0 && (
               <section>
                 <h2>Who moves</h2>

@@ -3,15 +3,15 @@ import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { NearBoundary } from '#core/bounds'
 import type { Boundary } from '#core/grades'
-import { useCourse, useFigures } from '../../../course/course'
+import { useCourse, useFiguresOnce } from '../../../course/course'
 import { usePersonLabels } from '../../../settings/names'
 import { CarryPeople } from '../../../parts/CarryPeople'
 import { counted, fixed, numeral, signed } from '../../../parts/format'
-import type { SureFigures } from '../sure/figures'
+import type { SureFigures } from '../../../parts/sure-figures'
 import { SureBar } from '../SureBar'
 
 const ZONES = [0.5, 1, 2, 3]
-const AT_ONCE = 60
+const AT_ONCE = 15
 
 interface Props {
   boundary: Boundary
@@ -19,15 +19,17 @@ interface Props {
   zone: number
   onZone: (zone: number) => void
   sure: SureFigures | undefined
+  /** What is near is of the lines as they are tried now. */
+  settled: boolean
 }
 
 /** Who stands near a line: how far from it, how sure, what one mark more or less would do and where, and how often they were read. */
-export function NearLine({ boundary, near, zone, onZone, sure }: Props) {
+export function NearLine({ boundary, near, zone, onZone, sure, settled }: Props) {
   const { id, table } = useCourse()
   const label = usePersonLabels(table.students)
   const [shown, setShown] = useState(AT_ONCE)
   const ids = useMemo(() => near.slice(0, AT_ONCE).map((n) => n.studentId), [near])
-  const more = useFigures('oneMoreMark', ids)
+  const more = useFiguresOnce(settled, 'oneMoreMark', ids)
   const oneMore = new Map(more?.map((m) => [m.studentId, m]))
   const place = useMemo(() => new Map(table.students.map((s, i) => [s.id, i])), [table.students])
   const title = new Map(table.assessments.map((a) => [a.id, a.title]))

@@ -27,6 +27,7 @@ let changes: Change[] = []
 let draw: () => void = () => undefined
 jest.mock('../../../course/course', () => ({
   useFigures: <N extends FigureName>(name: N, ...args: FigureArgs<N>) => smallFigures(TABLE, changes)(name, ...args),
+  useFiguresOnce: <N extends FigureName>(_: boolean, name: N, ...args: FigureArgs<N>) => smallFigures(TABLE, changes)(name, ...args),
   useCourse: () => ({
     ...smallCourse(TABLE, changes),
     mayDecide: true,

@@ -3,8 +3,8 @@ import { gradeCounts, partOf } from '#core/grades'
 import { methodOf } from '#core/rescale'
 import { readingPlaces, SOURCES } from '#core/trial'
 import type { CourseState } from '../../../course/state'
-import { heldBack } from '../../bound/conditions/figures'
-import { sureFigures } from '../../bound/sure/figures'
+import { heldBack } from '../../../parts/held-back'
+import { sureFigures } from '../../../parts/sure-figures'
 import { nameOfMarker } from '../../../parts/readings-of'
 
 export interface ReportFigures {

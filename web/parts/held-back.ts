@@ -1,4 +1,4 @@
-import type { CourseState } from '../../../course/state'
+import type { CourseState } from '../course/state'
 
 export interface HeldBack {
   conditionId: string

@@ -1,7 +1,7 @@
 import { gradeCertainty } from '#core/bounds'
 import { quantile } from '#core/compare'
 import { unsureOf, type GivenErrors, type KnownError } from '#core/trial'
-import type { CourseState } from '../../../course/state'
+import type { CourseState } from '../course/state'
 
 export interface SureFigures {
   /** Standard error of the course percent in the middle of students, in percents; null where nothing tells. */
