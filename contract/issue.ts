@@ -27,7 +27,7 @@ export const IssueResult = says<ResultOf>()(
     grade: z.string().nullable(),
     pending: z.number().int(),
     components: z.array(z.strictObject({ title: z.string(), percent: z.number().nullable() })),
-    marks: z.array(IssuedMark.nullable()).optional(),
+    marks: z.array(z.union([z.number(), IssuedMark]).nullable()).optional(),
     heldBy: z.array(z.number().int()).optional(),
     chance: z.number().nullable().optional(),
   }),

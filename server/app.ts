@@ -255,7 +255,7 @@ export function createApp(
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, plans, tables, writes)
   const announced = announcing(db, letters, pool, clock)
-  confirmRoutes(handle, db, writes, { pool, audit, announcing: announced })
+  confirmRoutes(handle, db, writes, { tables, pool, audit, announcing: announced })
   const office = recordsOffice(join(data, 'records-office'), faults)
   recordsRoutes(handle, db, writes, { pool, office, announcing: announced, clock })
 

@@ -1,4 +1,4 @@
-import type { IssueContent, IssuedMark } from '../issues/issue'
+import { issuedMark, type IssueContent, type IssuedMark } from '../issues/issue'
 import { rosterWriter } from './roster-files'
 
 /** How an issue is told to others who know the course by their own ids. */
@@ -65,7 +65,10 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
         scoreDate,
         ...row,
       })
-    r.marks?.forEach((m, i) => m && (m.mark !== null || m.status !== 'in') && result(i, markRow(m)))
+    r.marks?.forEach((cell, i) => {
+      const m = issuedMark(cell)
+      if (m && (m.mark !== null || m.status !== 'in')) result(i, markRow(m))
+    })
     result(COURSE, {
       scoreStatus: r.grade === null ? 'partially graded' : 'fully graded',
       score: r.rounded === null ? '' : String(r.rounded),

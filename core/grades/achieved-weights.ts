@@ -1,4 +1,4 @@
-import { carriedBy } from './carried-by'
+import { carriedBy, marksByStudent } from './carried-by'
 import type { Course, CourseResult } from './course'
 import { gradeCourse } from './grade-course'
 
@@ -22,7 +22,7 @@ export function achievedWeights(course: Course, result: CourseResult = gradeCour
   let [t, tt] = [0, 0]
   // Held against the first of them, so that nothing is lost where large numbers are alike.
   const about = result.students.find((s) => s.final !== null)?.final ?? 0
-  carriedBy(course, result, (student, parts) => {
+  carriedBy(course, result, marksByStudent(course.marks), (student, parts) => {
     if (student.final === null) return
     const final = student.final - about
     t += final

@@ -15,21 +15,17 @@ export interface CarriedPart {
 /**
  * Walks the students with what each assessment that is scored, and not dropped, carries of their course percent.
  * @param result of the course
+ * @param marksOf a student's rows of marks
  */
 export function carriedBy(
-  { components, assessments, placements, students, marks, policy }: Course,
+  { components, assessments, placements, students, policy }: Omit<Course, 'marks'>,
   result: CourseResult,
+  marksOf: (studentId: string) => readonly MarkRow[],
   visit: (student: StudentResult, parts: CarriedPart[]) => void,
 ): void {
   const rules = statusRules(policy)
   const width = assessments.length
   const columnOf = new Map(assessments.map((a, i) => [a.id, i]))
-  const rows = new Map<string, MarkRow[]>()
-  for (const m of marks) {
-    const own = rows.get(m.studentId)
-    if (own) own.push(m)
-    else rows.set(m.studentId, [m])
-  }
   const placed = new Map<string, Uint8Array>()
   for (const p of placements) {
     let own = placed.get(p.sectionId)
@@ -46,7 +42,7 @@ export function carriedBy(
   for (const student of result.students) {
     const there = placed.get(sectionOf.get(student.studentId)!)
     rowAt.fill(undefined)
-    for (const m of rows.get(student.studentId) ?? []) {
+    for (const m of marksOf(student.studentId)) {
       const at = columnOf.get(m.assessmentId)
       if (at !== undefined && there?.[at]) rowAt[at] = m
     }
@@ -75,6 +71,17 @@ export function carriedBy(
       })
     visit(student, parts)
   }
+}
+
+/** The rows of each student, out of those of all. */
+export function marksByStudent(marks: readonly MarkRow[]): (studentId: string) => readonly MarkRow[] {
+  const rows = new Map<string, MarkRow[]>()
+  for (const m of marks) {
+    const own = rows.get(m.studentId)
+    if (own) own.push(m)
+    else rows.set(m.studentId, [m])
+  }
+  return (studentId) => rows.get(studentId) ?? []
 }
 
 /** Null where nothing is scored. */

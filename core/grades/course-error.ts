@@ -1,5 +1,5 @@
-import { carriedBy } from './carried-by'
-import type { Course, CourseResult } from './course'
+import { carriedBy, marksByStudent } from './carried-by'
+import type { Course, CourseResult, MarkRow } from './course'
 import { gradeCourse } from './grade-course'
 
 /** How far one reading of an assessment is off, and how many stand behind each mark. */
@@ -45,9 +45,19 @@ export function courseError(
   errors: Readonly<Record<string, ReadingError | undefined>>,
   result: CourseResult = gradeCourse(course),
 ): CourseErrors {
+  return errorsOf(course, marksByStudent(course.marks), errors, result)
+}
+
+/** The same of marks that are looked up student by student. */
+export function errorsOf(
+  course: Omit<Course, 'marks'>,
+  marksOf: (studentId: string) => readonly MarkRow[],
+  errors: Readonly<Record<string, ReadingError | undefined>>,
+  result: CourseResult,
+): CourseErrors {
   const unknown = new Set<string>()
   const students: StudentError[] = []
-  carriedBy(course, result, (student, carried) => {
+  carriedBy(course, result, marksOf, (student, carried) => {
     const parts: ErrorPart[] = []
     for (const { assessment, points, row } of carried) {
       if (row.mark === null || (row.status !== 'in' && row.status !== 'late')) continue

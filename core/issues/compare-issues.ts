@@ -1,6 +1,6 @@
 import canonicalize from 'canonicalize'
 import { STATUSES } from '../grades/course'
-import type { IssueContent, IssuedDecision, IssuedMark, IssuedResult } from './issue'
+import { issuedMark, type IssueContent, type IssuedDecision, type IssuedMark, type IssuedResult } from './issue'
 
 /** What of a student is shown side by side. */
 export type IssuedFigures = Pick<IssuedResult, 'section' | 'final' | 'rounded' | 'grade'> & { adjusted: number | null }
@@ -94,7 +94,7 @@ const rowOf = (
 
 /** A student's marks by the titles of their assessments. */
 function marksByTitle({ assessments = [] }: IssueContent): (r: IssuedResult) => Map<string, IssuedMark | null> {
-  return (r) => new Map(assessments.map((a, i) => [a.title, r.marks?.[i] ?? null]))
+  return (r) => new Map(assessments.map((a, i) => [a.title, issuedMark(r.marks?.[i] ?? null)]))
 }
 
 function differing(
@@ -104,7 +104,7 @@ function differing(
 ): ChangedResult['marks'] {
   return titles.flatMap((assessment) => {
     const [a, b] = [was.get(assessment) ?? null, now.get(assessment) ?? null]
-    if (a === b) return []
+    if (a === null && b === null) return []
     const same =
       a && b && !isOther(a.mark, b.mark) && STATUSES.indexOf(a.status) === STATUSES.indexOf(b.status) && a.daysLate === b.daysLate
     return same ? [] : [{ assessment, was: a, now: b }]

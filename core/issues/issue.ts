@@ -10,6 +10,13 @@ export interface IssuedMark {
   daysLate: number
 }
 
+/** A mark as it is written down: a number alone where nothing else is to be said of it; null where the work was not set for them. */
+export type IssuedCell = number | IssuedMark | null
+
+/** A mark with all that there is to say of it. */
+export const issuedMark = (cell: IssuedCell): IssuedMark | null =>
+  typeof cell === 'number' ? { mark: cell, status: 'in', daysLate: 0 } : cell
+
 /** What was confirmed of one student. What came to be written later is not there in issues of before. */
 export interface IssuedResult {
   studentId: string
@@ -23,8 +30,8 @@ export interface IssuedResult {
   grade: string | null
   pending: number
   components: { title: string; percent: number | null }[]
-  /** In the order of the assessments; null where it was not set for them. */
-  marks?: (IssuedMark | null)[] | undefined
+  /** In the order of the assessments. */
+  marks?: IssuedCell[] | undefined
   /** Places of the conditions that took the grade down. */
   heldBy?: number[] | undefined
   /** Chance that the grade is the right one, as far as readings tell; null where they do not. */

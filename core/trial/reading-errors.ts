@@ -1,8 +1,8 @@
 import { markerEffects } from '../compare/marker-effects'
 import type { CourseResult } from '../grades/course'
-import { courseError, type CourseErrors, type ReadingError } from '../grades/course-error'
+import { errorsOf, type CourseErrors, type ReadingError } from '../grades/course-error'
 import type { Standing } from './standing'
-import { HAS_WORK, SOURCES, toCourse } from './standing-marks'
+import { HAS_WORK, planForGrades, SOURCES, standingOfStudent } from './standing-marks'
 import { appliesGrid, readingPlaces, type Workings } from './workings'
 
 /** Scripts read twice that it takes to tell how far a reading is off. */
@@ -46,7 +46,7 @@ export function unsureOf(w: Workings, standing: Standing, result: CourseResult, 
     errors[a.id] = { error: used, readings }
     if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: tells ? twice : null })
   })
-  const unsure = { ...courseError(toCourse(w, standing), errors, result), known }
+  const unsure = { ...errorsOf(planForGrades(w), (id) => standingOfStudent(w, standing, id), errors, result), known }
   told.set(standing, { by, unsure })
   return unsure
 }

@@ -1,12 +1,12 @@
+import { createHash } from 'node:crypto'
 import Database from 'better-sqlite3'
 import { compareIssues, type IssueDifference } from '#core/issues'
 import { openItems, planFacts, workingsOf, type OpenItem } from '#core/trial'
-import type { IssueContent, IssueHead } from '#contract'
-import { decisions } from '../kernel/course/decisions'
-import { canonicalContent, contentHash, gradesIssued, issueContent } from '../kernel/course/issue-content'
+import { unpackTable, type IssueContent, type IssueHead } from '#contract'
+import { canonicalContent, gradesIssued, issueContent } from '../kernel/course/issue-content'
 import { issuesOf } from '../kernel/course/issues'
 import { planLoader } from '../kernel/course/load-plan'
-import { tableLoader } from '../kernel/course/load-table'
+import type { PackedTable } from '../kernel/course/packed-table'
 import type { Db } from '../kernel/db/open'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
 import { resultsCsv, resultsXlsx } from '../areas/confirm/results-files'
@@ -39,37 +39,39 @@ function reading<T>(file: string, work: (db: Db) => T): T {
   }
 }
 
-function contentNow(db: Db, courseId: string, number: number) {
-  const table = tableLoader(db, planLoader(db)).load(courseId)
-  const inForce = decisions(db)
-    .all(courseId)
-    .filter((d) => !d.withdrawn && d.kind !== 'confirm' && d.kind !== 'reopen')
-    .map(({ kind, summary, reason, by, at }) => ({ kind, summary, reason, by, at }))
-    .reverse()
-  return { table, content: issueContent(table, number, inForce) }
+/** A course as it is decided, and what was decided, packed where they are kept. */
+export interface ToFreeze {
+  table: PackedTable
+  number: number
+  decisions: NonNullable<IssueContent['decisions']>
 }
 
-/** What the next issue would be. @param number of it */
-export const issueMade = ({ file, courseId, number }: OfCourse & { number: number }): IssueMade =>
-  reading(file, (db) => {
-    const { table, content } = contentNow(db, courseId, number)
-    return {
-      version: table.version,
-      blocking: openItems(workingsOf(table), planFacts(table)).filter((i) => i.blocking),
-      content: JSON.stringify(content),
-      hash: contentHash(content),
-      boundaries: content.boundaries,
-      counts: gradesIssued(content),
-      students: content.results.length,
-    }
-  })
+const contentOf = ({ table, number, decisions }: ToFreeze) => {
+  const unpacked = unpackTable(table)
+  return { table: unpacked, content: issueContent(unpacked, number, decisions) }
+}
 
-/** In what two issues differ. @param to null for what would be frozen now */
-export const issuesCompared = ({ file, courseId, from, to }: OfCourse & { from: number; to: number | null }): IssueDifference =>
+/** What the next issue would be. */
+export function issueMade(of: ToFreeze): IssueMade {
+  const { table, content } = contentOf(of)
+  const canonical = canonicalContent(content)
+  return {
+    version: table.version,
+    blocking: openItems(workingsOf(table), planFacts(table)).filter((i) => i.blocking),
+    content: canonical,
+    hash: createHash('sha256').update(canonical).digest('hex'),
+    boundaries: content.boundaries,
+    counts: gradesIssued(content),
+    students: content.results.length,
+  }
+}
+
+/** In what two issues differ, or one and what would be frozen now. */
+export const issuesCompared = ({ file, courseId, from, to }: OfCourse & { from: number; to: number | ToFreeze }): IssueDifference =>
   reading(file, (db) => {
     const issues = issuesOf(db)
     const content = (number: number) => JSON.parse(issues.content(courseId, number)) as IssueContent
-    return compareIssues(content(from), to === null ? contentNow(db, courseId, from + 1).content : content(to))
+    return compareIssues(content(from), typeof to === 'number' ? content(to) : contentOf(to).content)
   })
 
 /** What is handed over of each student of an issue. */

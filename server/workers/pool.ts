@@ -12,7 +12,7 @@ import { HttpProblem } from '../kernel/problem'
 import type { BoxList } from './box-list'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
-import type { IssueFileKind, IssueMade, issueRows } from './issue'
+import type { IssueFileKind, IssueMade, issueRows, ToFreeze } from './issue'
 
 export interface WorkerSource {
   filename: string
@@ -130,9 +130,9 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     bringInPackage: (task: { file: string; packed: string }, asks: Asks) =>
       run<{ courseId: string }>('broughtPackage', task, { ...asks, longest: LONGEST_BACKUP_MS }),
     /** What the next issue of a course would be. */
-    makeIssue: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<IssueMade>('issueMade', task, asks),
+    makeIssue: (task: ToFreeze, asks: Asks) => run<IssueMade>('issueMade', task, asks),
     /** In what two issues differ, or one and what would be frozen now. */
-    compareIssues: (task: { file: string; courseId: string; from: number; to: number | null }, asks: Asks) =>
+    compareIssues: (task: { file: string; courseId: string; from: number; to: number | ToFreeze }, asks: Asks) =>
       run<IssueDifference>('issuesCompared', task, asks),
     /** An issue as a file. */
     issueFile: (task: { file: string; courseId: string; number: number; as: IssueFileKind }, asks: Asks) =>

@@ -4,6 +4,7 @@ import { writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import readBook from 'read-excel-file/node'
 import { parse } from 'csv-parse/sync'
+import { issuedMark } from '#core/issues'
 import { settleBy, standingRows, workingsOf } from '#core/trial'
 import { unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
@@ -133,7 +134,7 @@ test('CSV and workbook say the same, row for row', async () => {
     expect(sheet[i + 1]![sheet[0]!.indexOf('grade')]).toBe(r.grade)
     expect(csv[i]!['content hash']).toBe(head.hash)
     content.assessments!.forEach((a, k) => {
-      const { mark } = r.marks![k] ?? { mark: null }
+      const { mark } = issuedMark(r.marks![k]!) ?? { mark: null }
       expect(csv[i]![a.title]).toBe(mark === null ? '' : String(Number(mark.toFixed(3))))
     })
   })

@@ -1,5 +1,6 @@
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeSheets } from '#core/exchange/workbook'
+import { issuedMark } from '#core/issues'
 import type { IssueContent, IssueHead } from '#contract'
 
 type Row = (string | number)[]
@@ -31,7 +32,7 @@ function rowsOf(content: IssueContent, { hash }: Head): { head: string[]; rows: 
     r.name,
     r.section,
     ...assessments.flatMap((_, i): Row => {
-      const m = r.marks?.[i]
+      const m = issuedMark(r.marks?.[i] ?? null)
       if (!m) return ['', '', '']
       const status = m.status === 'in' ? '' : m.status === 'late' ? `late, ${m.daysLate}` : m.status
       return [figure(m.mark), figure(m.plain ?? m.mark), status]

@@ -4,12 +4,14 @@ import type { AuditList } from '../../kernel/access/audit'
 import { decisions } from '../../kernel/course/decisions'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import { issuesOf } from '../../kernel/course/issues'
+import type { TableLoader } from '../../kernel/course/load-table'
+import { packedTable } from '../../kernel/course/packed-table'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import { sendFile } from '../../kernel/send-file'
-import type { IssueFileKind, IssueMade } from '../../workers/issue'
+import type { IssueFileKind, IssueMade, ToFreeze } from '../../workers/issue'
 import type { WorkerPool } from '../../workers/pool'
 
 /** Told of an issue that counts from now on. */
@@ -27,13 +29,14 @@ const TYPES: Record<IssueFileKind, string> = {
 }
 
 interface Needs {
+  tables: TableLoader
   pool: WorkerPool
   audit: AuditList
   announcing: Announces
 }
 
 /** Confirming: what is signed is frozen, numbered and counts once all who must have signed it. */
-export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { pool, audit, announcing }: Needs): void {
+export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { tables, pool, audit, announcing }: Needs): void {
   const record = decisions(db)
   const issues = issuesOf(db)
   const file = db.name
@@ -58,6 +61,15 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
     'SELECT count(*) AS n FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = ? AND r.role = ? AND p.active = 1',
   )
 
+  const decided = db.prepare<[string], NonNullable<IssueContent['decisions']>[number]>(
+    `SELECT d.kind, d.summary, d.reason, p.name AS "by", d.made_at AS at FROM decision d JOIN person p ON p.id = d.made_by
+     WHERE d.course_id = ? AND d.withdrawn_at IS NULL AND d.kind NOT IN ('confirm', 'reopen') ORDER BY d.seq`,
+  )
+  /** The course as it stands, ready to be frozen by a worker. */
+  async function toFreeze(courseId: string): Promise<ToFreeze> {
+    const table = packedTable(await tables.loadInTurns(courseId))
+    return { table, number: last(courseId) + 1, decisions: decided.all(courseId) }
+  }
   const signersOf = (courseId: string) => JSON.parse(version.get(courseId)!.signers) as Signers
   /** @throws HttpProblem 409 where nobody could ever sign it as is asked for */
   function requireSigners(courseId: string, signers: Signers): void {
@@ -94,7 +106,8 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   handle(routes.compareIssues, async ({ params: { courseId, number, to }, me }) => {
     issues.head(courseId, number)
     if (to !== 'now') issues.head(courseId, to)
-    return orProblem(await pool.compareIssues({ file, courseId, from: number, to: to === 'now' ? null : to }, { personId: me.id }))
+    const against = to === 'now' ? await toFreeze(courseId) : to
+    return orProblem(await pool.compareIssues({ file, courseId, from: number, to: against }, { personId: me.id }))
   })
 
   handle(routes.confirm, async ({ params: { courseId }, body, me, role }) => {
@@ -103,7 +116,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
       // What is refused anyway is not worked out first.
       writes.requireOpen(courseId)
       requireSigners(courseId, signersOf(courseId))
-      const made = orProblem(await pool.makeIssue({ file, courseId, number }, { personId: me.id }))
+      const made = orProblem(await pool.makeIssue(await toFreeze(courseId), { personId: me.id }))
       const head = writes.writeOpen(courseId, () => {
         if (version.get(courseId)!.version !== made.version) return null
         requireClear(made)

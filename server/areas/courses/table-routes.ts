@@ -1,23 +1,12 @@
-import { packTable, routes, type TableSince } from '#contract'
+import { routes, type TableSince } from '#contract'
 import type { sessions } from '../../kernel/access/sessions'
 import { tokenOf, type Handle } from '../../kernel/http'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
+import { packedTable } from '../../kernel/course/packed-table'
 
 const HEARTBEAT_MS = 25_000
-
-type Table = ReturnType<TableLoader['load']>
-
-/** Packed once for everybody who asks for the same version. */
-function packedOnce(): (table: Table) => ReturnType<typeof packTable<Table>> {
-  const known = new WeakMap<Table, ReturnType<typeof packTable<Table>>>()
-  return (table) => {
-    const packed = known.get(table) ?? packTable(table)
-    known.set(table, packed)
-    return packed
-  }
-}
 
 export function tableRoutes(
   handle: Handle,
@@ -26,8 +15,6 @@ export function tableRoutes(
   writes: CourseWrites,
   signIns: ReturnType<typeof sessions>,
 ): void {
-  const packed = packedOnce()
-
   handle(routes.plan, ({ params, role }) => {
     const { plan } = plans.load(params.courseId)
     return { ...plan, head: { ...plan.head, role } }
@@ -35,7 +22,7 @@ export function tableRoutes(
 
   handle(routes.table, async ({ params, role }) => {
     const table = await tables.loadInTurns(params.courseId)
-    return { ...packed(table), head: { ...table.head, role } }
+    return { ...packedTable(table), head: { ...table.head, role } }
   })
 
   handle(routes.tableSince, ({ params: { courseId, version }, role }): TableSince => {

@@ -3,10 +3,21 @@ import { createHash } from 'node:crypto'
 import { gradeCertainty } from '#core/bounds'
 import { partOf, STATUSES } from '#core/grades'
 import { methodOf } from '#core/rescale'
-import { gradeWorkings, NO_SCRIPT, appliesGrid, standingMarks, totalAdjustments, unsureOf, workingsOf, type Workings } from '#core/trial'
+import {
+  gradeWorkings,
+  NO_SCRIPT,
+  appliesGrid,
+  standingMarks,
+  totalAdjustments,
+  unsureOf,
+  workingsOf,
+  type Workings,
+  type TableLike,
+} from '#core/trial'
 import type { CourseTable, IssueContent, IssueResult } from '#contract'
 
-type Table = Omit<CourseTable, 'head'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> }
+type Table = Omit<CourseTable, 'head' | 'scripts' | 'readings'> &
+  Pick<TableLike, 'scripts' | 'readings'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> }
 
 /** Digits of a chance that are kept: the rest is not known. */
 const CHANCE = 4
@@ -73,12 +84,10 @@ function marksAt(w: Workings, standing: Standing, row: number): NonNullable<Issu
     const cell = row * w.cells.width + a
     if (applies[cell] === 0 || w.scripts.there[cell] === NO_SCRIPT) return null
     const [mark, plain] = [standing.mark[cell]!, standing.plain[cell]!]
-    return {
-      mark: mark === mark ? mark : null,
-      ...(plain === plain && plain !== mark && { plain }),
-      status: STATUSES[w.scripts.status[cell]!]!,
-      daysLate: w.scripts.daysLate[cell]!,
-    }
+    const rescaled = plain === plain && plain !== mark
+    const [status, daysLate] = [STATUSES[w.scripts.status[cell]!]!, w.scripts.daysLate[cell]!]
+    if (status === 'in' && mark === mark && !rescaled) return mark
+    return { mark: mark === mark ? mark : null, ...(rescaled && { plain }), status, daysLate }
   })
 }
 
