@@ -22,7 +22,8 @@ async function findings(page: Page, rules?: string[]): Promise<string[]> {
 }
 
 /** Views that share a visit: a test of its own for each few, so that they are walked side by side. */
-const VISITS = [0, 5, 10, 15].map((from) => VIEWS.slice(from, from + 5))
+const TOGETHER = 5
+const VISITS = Array.from({ length: Math.ceil(VIEWS.length / TOGETHER) }, (_, i) => VIEWS.slice(i * TOGETHER, (i + 1) * TOGETHER))
 
 for (const visit of VISITS)
   test(`${visit.map(({ path }) => path).join(', ')}: the automated checks, in both themes, at 200% zoom, and the console`, async ({
