@@ -11,6 +11,7 @@ export interface Adjust {
 export const adjust: ChangeKind<Adjust> = {
   decides: 'rescale',
   word: 'adjustment',
+  several: 'adjustments',
   target: (c) => c.adjustment.id,
   apply(draft, { adjustment }) {
     const { adjustments } = draft

@@ -12,6 +12,7 @@ export interface SetCondition {
 export const condition: ChangeKind<SetCondition> = {
   decides: 'bound',
   word: 'condition',
+  several: 'conditions',
   target: (c) => c.conditionId,
   apply(draft, { conditionId, condition }) {
     const kept = condition && { ...condition, id: conditionId }

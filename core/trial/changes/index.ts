@@ -6,7 +6,7 @@ import { bound, type Bound } from './bound'
 import { carry, type Carry } from './carry'
 import { condition, type SetCondition } from './condition'
 import { exclude, type Exclude } from './exclude'
-import type { Called, ChangeKind, Draft, Fits } from './kind'
+import { counted, type Called, type ChangeKind, type Draft, type Fits } from './kind'
 import { order, type Order } from './order'
 import { policy, type SetPolicy } from './policy'
 import { reopen, type Reopen } from './reopen'
@@ -150,5 +150,10 @@ export function changesInWords(changes: readonly Change[], called: Called): stri
 export function trialInWords(changes: readonly Change[]): string {
   if (changes.length === 0) return 'nothing is tried'
   const kinds = [...new Set(changes.map((c) => c.kind))]
-  return kinds.map((kind) => `${changes.filter((c) => c.kind === kind).length} ${kindOf(kind).word}`).join(', ')
+  return kinds
+    .map((kind) => {
+      const { word, several = word } = kindOf(kind)
+      return counted(changes.filter((c) => c.kind === kind).length, word, several)
+    })
+    .join(', ')
 }

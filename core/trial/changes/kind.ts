@@ -63,8 +63,9 @@ export interface Called {
 export interface ChangeKind<C> {
   /** What kind of decision it makes, for the record. */
   decides: 'reconcile' | 'rescale' | 'bound' | 'weights' | 'plan'
-  /** What a trial holds so many of. */
+  /** What a trial holds so many of; another word for several, where there is one. */
   word: string
+  several?: string
   /** What it is about: a later change to the same thing takes its place in a trial. */
   target: (c: C) => string
   /** The kind whose changes it takes the place of, where that is not its own. */

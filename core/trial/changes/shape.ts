@@ -18,6 +18,7 @@ const said = ({ combine, dropLowest, bonus }: Shape['patch']): string[] =>
 export const shape: ChangeKind<Shape> = {
   decides: 'weights',
   word: 'component',
+  several: 'components',
   target: (c) => c.componentId,
   merge: (earlier, later) => ({ ...later, patch: { ...earlier.patch, ...later.patch } }),
   apply(draft, c) {

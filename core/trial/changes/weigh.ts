@@ -10,6 +10,7 @@ export interface Weigh {
 export const weigh: ChangeKind<Weigh> = {
   decides: 'weights',
   word: 'weight',
+  several: 'weights',
   target: (c) => c.componentId,
   apply(draft, { componentId, weight }) {
     draft.components = patched(draft.components, componentId, { weight })

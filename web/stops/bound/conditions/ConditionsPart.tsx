@@ -34,7 +34,9 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
     propose([{ kind: 'condition', conditionId, condition }], what)
   const add = () => {
     if (least === null || on === '') return
-    const id = crypto.randomUUID()
+    // One on the same part, for the same grade, takes the place of the one there is.
+    const same = conditions.find((c) => partOf(c) === on && c.atMost === atMost)
+    const id = same?.id ?? crypto.randomUUID()
     const asks = { least, atMost }
     set(id, isComponent(on) ? { componentId: on, ...asks } : { assessmentId: on, ...asks }, `${title(on)} asks for ${numeral(least)}%`)
     setWanted(id)

@@ -3,6 +3,7 @@ import { fixed, numeral } from '../../../parts/format'
 import type { Suggested } from './figures'
 
 const H = 300
+const TENS = Array.from({ length: 11 }, (_, i) => i * 10)
 
 /** Percent against judgement, with the line through them and what it gives at the border. */
 export function Judged({ figures: { lines, judged }, borderline }: { figures: Suggested; borderline: number }) {
@@ -23,6 +24,7 @@ export function Judged({ figures: { lines, judged }, borderline }: { figures: Su
             type="number"
             dataKey="x"
             domain={[Math.max(0, low - 4), Math.min(100, high + 4)]}
+            ticks={TENS.filter((t) => t >= low - 4 && t <= high + 4)}
             stroke="var(--ink)"
             label={{
               value: 'judgement, percent of its scale',
