@@ -97,6 +97,13 @@ test('the run in pictures', async ({ lead: page }) => {
   await expect(page.getByRole('heading', { name: 'Merit begins at 69.0, was 70.0' })).toBeVisible()
   await expect(page.getByText('Trial:')).toBeVisible()
   await shoot(page, '11-bound')
+  await page.getByRole('button', { name: 'drafts' }).click()
+  await page.getByRole('button', { name: /^Keep what is tried/ }).click()
+  await page.getByLabel('What it is called').fill('Merit at the gap')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('row', { name: /^Merit at the gap/ }).click()
+  await expect(page.getByRole('heading', { name: /^Who moves/ })).toBeVisible()
+  await shoot(page, '15-bound-drafts')
   await page.getByRole('button', { name: 'Discard' }).click()
   await page.goto(`${COURSE}/confirm`)
   await expect(page.getByRole('heading', { name: 'What is still open' })).toBeVisible()
@@ -107,15 +114,6 @@ test('the run in pictures', async ({ lead: page }) => {
   await page.getByLabel('What if Written paper').press('Enter')
   await expect(page.getByText(/^As marked:/)).toBeVisible()
   await shoot(page, '13-student')
-})
-
-test('the installation', async ({ page }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: /^Orsolya Tamm/ }).click()
-  await expect(page.getByRole('heading', { name: 'Who is here' })).toBeVisible()
-  await page.getByRole('button', { name: 'Lea Ostrand' }).click()
-  await expect(page.getByRole('heading', { name: 'Coming in' })).toBeVisible()
-  await shoot(page, '15-installation')
 })
 
 test('the desk', async ({ page }) => {

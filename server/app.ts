@@ -35,6 +35,7 @@ import { doorRoutes } from './areas/door/routes'
 import { signOnRoutes } from './areas/door/sign-on-routes'
 import { ownWorkRoutes } from './areas/student/own-work'
 import { ideaRoutes } from './areas/ideas/routes'
+import { lineListRoutes } from './areas/line-lists/routes'
 import { noteRoutes } from './areas/notes/routes'
 import { postRoutes } from './areas/post/routes'
 import { placementRoutes } from './areas/placements/routes'
@@ -247,6 +248,7 @@ export function createApp(
   handOverRoutes(handle, db, tables, writes)
   judgedRoutes(handle, db)
   ideaRoutes(handle, db)
+  lineListRoutes(handle, db, plans)
   noteRoutes(handle, db)
   furtherReadingRoutes(handle, db, tables, writes)
   deskRoutes(handle, db, tables, writes)

@@ -8,6 +8,7 @@ import { keepingRoutes } from './keeping'
 import { libraryRoutes } from './library'
 import { markingRoutes } from './marking'
 import { ideasRoutes } from './ideas'
+import { lineListRoutes } from './line-lists'
 import { notesRoutes } from './notes'
 import { peopleRoutes } from './people'
 import { placementsRoutes } from './placements'
@@ -29,6 +30,7 @@ export const AREAS = {
   library: libraryRoutes,
   marking: markingRoutes,
   ideas: ideasRoutes,
+  'line-lists': lineListRoutes,
   notes: notesRoutes,
   people: peopleRoutes,
   placements: placementsRoutes,
@@ -53,6 +55,7 @@ export const routes = {
   ...libraryRoutes,
   ...markingRoutes,
   ...ideasRoutes,
+  ...lineListRoutes,
   ...notesRoutes,
   ...peopleRoutes,
   ...placementsRoutes,

@@ -69,6 +69,10 @@ test('contrasting groups: where the curve crosses one half, and why there is non
   expect(parted).toMatchObject({ from: 45, same: [40, 50] })
   expect(suggestBoundaries(result([30, 40]), judged([1, 1]), NO_BANDS)[0]).toMatchObject({ from: null, why: 'All were judged the same.' })
   expect(suggestBoundaries(result([30, 40, 50, 60]), judged([1, 1, 0, 0]), NO_BANDS)[0]!.why).toMatch(/do not stand higher/)
+  // Nine of ten could, wherever they stand: there is no line among them.
+  const most = [0, 1, 1, 1, 1, 1, 0, 1, 1, 1, 1, 1, 1, 1]
+  const all = suggestBoundaries(result(most.map((_, i) => 50 + i)), judged(most), NO_BANDS)[0]!
+  expect(all).toMatchObject({ from: null, why: expect.stringMatching(/below all who were judged/) as string })
 })
 
 test('borderline regression: what the line gives at the borderline judgement', () => {

@@ -60,4 +60,9 @@ export const ROWS: Readonly<Record<number, string>> = {
   29: `
     INSERT INTO result_release VALUES ('c', 's', '2026-12-20', 'p', '${AT}');
     INSERT INTO hand_over (id, course_id, number, by_id, at, sent) VALUES ('h', 'c', 1, 'p', '${AT}', '[]');`,
+  30: `
+    INSERT INTO line_list VALUES ('j', 'c', 'Pass', 'p', '${AT}', NULL);
+    INSERT INTO line_list_student VALUES ('j', 'x', 0);
+    INSERT INTO line_list_judge VALUES ('j', 'm');
+    INSERT INTO line_judgement VALUES ('j', 'x', 'm', 1, '${AT}');`,
 }

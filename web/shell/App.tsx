@@ -35,6 +35,7 @@ const router = createBrowserRouter([
             errorElement: <StopBroken />,
           })),
           { path: 'post', lazy: stopCode(() => import('../stops/post/PostPage')), errorElement: <StopBroken /> },
+          { path: 'judging', lazy: stopCode(() => import('../stops/bound/judging/Judging')), errorElement: <StopBroken /> },
           { path: 'record', lazy: stopCode(() => import('../stops/record/Record')), errorElement: <StopBroken /> },
           {
             path: 'students/:studentId',

@@ -23,6 +23,7 @@ import { isStop, needsMarks, STOPS, stopStates } from './stops'
 import { StudentFrame } from '../student/StudentFrame'
 import { TrialProvider } from '../course/trial'
 import { UndoProvider } from '../saving/undo'
+import { useAskedToJudge } from '../stops/bound/judging/useAskedToJudge'
 
 // The charts come after what is on screen.
 const Horizon = later(() => import('./Horizon'))
@@ -88,6 +89,8 @@ function OverseerStops({ me, courses, head }: FrameProps) {
   const odd = useMemo(() => (settled ? Object.values(openFindings(settled)).reduce((n, x) => n + x, 0) : 0), [settled])
   const { pathname } = useLocation()
   const light = !needsMarks(pathname)
+  // Who judges at a line does not see where grades stand.
+  const isBlind = pathname.endsWith('/judging')
   // Asked for beside the plan and the page's own code, not after them.
   useRollQuery(head.id, pathname.endsWith('/set-out/roll'))
   const waiting = (
@@ -111,7 +114,7 @@ function OverseerStops({ me, courses, head }: FrameProps) {
       </Broke>
       <WayBack courseId={head.id} />
       {course || light ? <Outlet /> : <div className="empty">{problem ?? 'Working out where the grades stand…'}</div>}
-      {course ? (
+      {isBlind ? null : course ? (
         <Broke part="The horizon">
           <Suspense fallback={waiting}>
             <Horizon />
@@ -141,17 +144,30 @@ function MarkerFrame({ me, courses, head }: FrameProps) {
   useStopsAhead()
   const stop = useLocation().pathname.split('/')[3] ?? 'mark'
   const sight = sightOf(head.role)
+  const asked = useAskedToJudge(head.id)
+  const said = [
+    asked > 0 && stop !== 'judging' && (
+      <p key="judging" className="note my-2">
+        You are asked to judge {asked} students at a line. <Link to={`/courses/${head.id}/judging`}>Judge them</Link>
+      </p>
+    ),
+    head.confirmedIssue !== null && (
+      <p key="confirmed" className="note my-2">
+        Issue {head.confirmedIssue} of this course is confirmed: marks stand as they were signed, and nothing can be typed until its lead
+        reopens it.
+      </p>
+    ),
+  ].filter(Boolean)
   return (
-    <div className={head.confirmedIssue === null ? 'frame' : 'frame with-band'}>
+    <div className={said.length === 0 ? 'frame' : 'frame with-band'}>
       <Head me={me} courses={courses} course={head} />
       <Run courseId={head.id} states={null} sight={sight} />
-      {head.confirmedIssue !== null && (
-        <p className="note mx-3 my-2" role="status">
-          Issue {head.confirmedIssue} of this course is confirmed: marks stand as they were signed, and nothing can be typed until its lead
-          reopens it.
-        </p>
+      {said.length > 0 && (
+        <div className="mx-3" role="status">
+          {said}
+        </div>
       )}
-      {(isStop(stop) ? STOPS[stop].isFor(sight) : stop === 'post') ? (
+      {(isStop(stop) ? STOPS[stop].isFor(sight) : stop === 'post' || stop === 'judging') ? (
         <Outlet />
       ) : (
         <Notice title="Not here for you">This stop is for those who lead or oversee the course.</Notice>

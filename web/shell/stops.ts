@@ -28,7 +28,7 @@ export const stopStates = (soFar: SoFar): Record<Stop, StopState> =>
   Object.fromEntries(RUN.map((stop) => [stop, STOPS[stop].state(soFar)])) as Record<Stop, StopState>
 
 /** Pages beside the stops that stand on the plan alone. */
-const LIGHT = new Set(['post', '', undefined])
+const LIGHT = new Set(['post', 'judging', '', undefined])
 /** Whether the page at an address needs the marks; Set out opens where no stop is named. */
 export function needsMarks(pathname: string): boolean {
   const name = pathname.split('/')[3]

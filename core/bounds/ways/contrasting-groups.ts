@@ -31,7 +31,14 @@ function crossing(judged: readonly Judged[]): Crossing {
     judged.map((j) => j.able),
   )
   if (!curve || curve.slope <= 0) return { why: 'Those judged able do not stand higher than the others.' }
-  return { from: -curve.intercept / curve.slope, same: null, curve }
+  const from = -curve.intercept / curve.slope
+  const all = judged.map((j) => j.percent)
+  // Read off where nobody was judged it would be a guess.
+  if (from < Math.min(...all) || from > Math.max(...all))
+    return {
+      why: `As many could as could not only at ${from.toFixed(1)}, ${from < Math.min(...all) ? 'below' : 'above'} all who were judged.`,
+    }
+  return { from, same: null, curve }
 }
 
 export const byContrastingGroups: Way<ByContrastingGroups> = {

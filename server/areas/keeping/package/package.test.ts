@@ -164,6 +164,10 @@ test('the demo’s course, out and in on an empty installation: every table, eve
     'objection',
     'result_release',
     'hand_over',
+    'line_list',
+    'line_list_student',
+    'line_list_judge',
+    'line_judgement',
   ])
   for (const table of Object.keys(there)) {
     expect({ table, rows: here[table] }).toEqual({ table, rows: there[table] })

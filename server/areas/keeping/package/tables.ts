@@ -14,6 +14,7 @@ export interface PackagedTable {
 const OF_COURSE = 't.course_id = :course'
 const OF_ASSESSMENT = 't.assessment_id IN (SELECT id FROM assessment WHERE course_id = :course)'
 const SCRIPTS = '(SELECT s.id FROM script s JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = :course)'
+const OF_LIST = 't.list_id IN (SELECT id FROM line_list WHERE course_id = :course)'
 const OF_SCRIPT = `t.script_id IN ${SCRIPTS}`
 const OF_READING = `t.reading_id IN (SELECT r.id FROM reading r WHERE r.script_id IN ${SCRIPTS})`
 
@@ -69,6 +70,10 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'objection', of: OF_COURSE },
   { name: 'result_release', of: OF_COURSE },
   { name: 'hand_over', of: OF_COURSE },
+  { name: 'line_list', of: OF_COURSE },
+  { name: 'line_list_student', of: OF_LIST },
+  { name: 'line_list_judge', of: OF_LIST },
+  { name: 'line_judgement', of: OF_LIST },
   { name: 'finding_accepted', of: OF_COURSE },
   { name: 'look', of: OF_COURSE },
   { name: 'note', of: OF_COURSE },

@@ -6,7 +6,7 @@ CREATE TABLE result_release (
   by_id TEXT NOT NULL REFERENCES person (id),
   at TEXT NOT NULL,
   PRIMARY KEY (course_id, section_id)
-) STRICT, WITHOUT ROWID;
+) STRICT;
 
 -- What was sent to the records office, and what it answered; no receipt while no answer has come. Its id is the key by which the office
 -- knows whether it has it already.

@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { checkBoundaries, type Boundary } from '#core/grades'
@@ -10,12 +11,16 @@ import { useLines } from '../useLines'
 import { Judged } from './Judged'
 import { SuggestedChart } from './SuggestedChart'
 import { BorderlineAsked, GapsAsked, SharesAsked } from './Asked'
+import { CouldChart } from './CouldChart'
 import type { WayHere } from './figures'
+import { lineListsQuery, ListsAsked } from './ListsAsked'
 import { WAYS, type WayName } from './ways'
+
+const NOBODY_JUDGED: { studentId: string; able: boolean }[] = []
 
 /** Lines that shares, gaps or judgements suggest: drawn with what they were read off, and with how much they move with other students. */
 export function SuggestionsPart({ nav }: { nav: ReactNode }) {
-  const { table, current } = useCourse()
+  const { id, table, current } = useCourse()
   const lines = useLines()
   const { boundaries } = lines
   const earlier = useEarlierLines()
@@ -32,11 +37,15 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
   const borderline = judged.borderline ?? given?.[Math.min(1, given.length - 1)]?.judgement ?? 50
   const usual = earlier.find((e) => e.counts.some((c) => c.count > 0))
   const wantedShares = useMemo(() => shares ?? sharesLike(boundaries, usual?.counts), [shares, boundaries, usual])
+  const lists = useQuery(lineListsQuery(id))
+  const [listId, setList] = useState<string | null>(null)
+  const list = lists.data?.find((l) => l.id === listId) ?? lists.data?.find((l) => l.closedAt !== null) ?? lists.data?.[0]
   const asked = useMemo((): WayHere => {
     if (way === 'shares') return { way, shares: boundaries.map(({ grade }) => ({ grade, share: (wantedShares[grade] ?? 0) / 100 })) }
     if (way === 'gaps') return { way, zone }
+    if (way === 'contrastingGroups') return { way, grade: list?.grade ?? '', judgements: list?.judgements ?? NOBODY_JUDGED }
     return { way, grade: judged.grade, assessmentId: judged.assessmentId, borderline }
-  }, [way, boundaries, wantedShares, zone, judged, borderline])
+  }, [way, boundaries, wantedShares, zone, judged, borderline, list])
   const suggested = useFigures('suggestedLines', asked)
   const { title, rests, nav: choice } = { ...WAYS[way], nav: <WayChoice way={way} onWay={setWay} has={judgements.length > 0} /> }
   const sum = boundaries.reduce((n, b) => n + (wantedShares[b.grade] ?? 0), 0)
@@ -55,58 +64,70 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
           <WorkingOut />
         ) : (
           <>
-            {way === 'borderlineRegression' ? (
+            {way === 'contrastingGroups' ? (
+              suggested.judged.length > 0 ? (
+                <CouldChart {...suggested} />
+              ) : (
+                <p className="empty">
+                  {list && list.closedAt === null
+                    ? 'What was said of whom is shown once the list is closed.'
+                    : 'Nobody was judged yet. Choose on the right whom to ask about the students near a line.'}
+                </p>
+              )
+            ) : way === 'borderlineRegression' ? (
               <Judged figures={suggested} borderline={borderline} />
             ) : (
               <SuggestedChart result={current} boundaries={boundaries} lines={suggested.lines} />
             )}
-            <table className="grid mt-2">
-              <thead>
-                <tr>
-                  <th>grade</th>
-                  <th className="num">begins at</th>
-                  <th className="num">suggested</th>
-                  <th className="num">alike</th>
-                  <th className="num">other samples give</th>
-                  <th />
-                </tr>
-              </thead>
-              <tbody>
-                {suggested.lines.map((l) => (
-                  <tr key={l.grade}>
-                    <td>{l.grade}</td>
-                    <td className="num soft">{numeral(boundaries.find((b) => b.grade === l.grade)?.from)}</td>
-                    {l.from === null ? (
-                      <td colSpan={4} className="soft">
-                        {l.why}
-                      </td>
-                    ) : (
-                      <>
-                        <td className="num fw-semibold">{numeral(rounded(l.from))}</td>
-                        <td className="num soft">{l.same ? `over ${fixed(l.same[0])} to ${fixed(l.same[1])}` : ''}</td>
-                        <td className="num soft">{l.band ? `${fixed(l.band[0])} to ${fixed(l.band[1])}` : 'too few'}</td>
-                        <td className="text-end">
-                          <Button
-                            size="sm"
-                            variant="link"
-                            disabled={rounded(l.from) === boundaries.find((b) => b.grade === l.grade)?.from}
-                            aria-label={`Try ${l.grade} at ${numeral(rounded(l.from))}`}
-                            onClick={() =>
-                              lines.put(
-                                boundaries.findIndex((b) => b.grade === l.grade),
-                                rounded(l.from!),
-                              )
-                            }
-                          >
-                            try it
-                          </Button>
-                        </td>
-                      </>
-                    )}
+            {(way !== 'contrastingGroups' || suggested.judged.length > 0) && (
+              <table className="grid mt-2">
+                <thead>
+                  <tr>
+                    <th>grade</th>
+                    <th className="num">begins at</th>
+                    <th className="num">suggested</th>
+                    <th className="num">alike</th>
+                    <th className="num">other samples give</th>
+                    <th />
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {suggested.lines.map((l) => (
+                    <tr key={l.grade}>
+                      <td>{l.grade}</td>
+                      <td className="num soft">{numeral(boundaries.find((b) => b.grade === l.grade)?.from)}</td>
+                      {l.from === null ? (
+                        <td colSpan={4} className="soft">
+                          {l.why}
+                        </td>
+                      ) : (
+                        <>
+                          <td className="num fw-semibold">{numeral(rounded(l.from))}</td>
+                          <td className="num soft">{l.same ? `over ${fixed(l.same[0])} to ${fixed(l.same[1])}` : ''}</td>
+                          <td className="num soft">{l.band ? `${fixed(l.band[0])} to ${fixed(l.band[1])}` : 'too few'}</td>
+                          <td className="text-end">
+                            <Button
+                              size="sm"
+                              variant="link"
+                              disabled={rounded(l.from) === boundaries.find((b) => b.grade === l.grade)?.from}
+                              aria-label={`Try ${l.grade} at ${numeral(rounded(l.from))}`}
+                              onClick={() =>
+                                lines.put(
+                                  boundaries.findIndex((b) => b.grade === l.grade),
+                                  rounded(l.from!),
+                                )
+                              }
+                            >
+                              try it
+                            </Button>
+                          </td>
+                        </>
+                      )}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )}
             {suggested.lines.length > 1 && (
               <div className="buttons mt-2">
                 <Button
@@ -129,6 +150,9 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
           <p>{rests}</p>
           {way === 'shares' && (
             <SharesAsked boundaries={boundaries} shares={wantedShares} sum={sum} earlier={earlier} onShares={setShares} />
+          )}
+          {way === 'contrastingGroups' && (
+            <ListsAsked boundaries={boundaries} students={current.students} lists={lists.data ?? []} chosen={list} onChoose={setList} />
           )}
           {way === 'gaps' && <GapsAsked zone={zone} onZone={setZone} />}
           {way === 'borderlineRegression' && (

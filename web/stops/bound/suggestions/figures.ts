@@ -10,7 +10,7 @@ export type WayHere =
 
 export interface Suggested {
   lines: SuggestedLine[]
-  /** Judgement and percent of each student that a regression rests on. */
+  /** What was judged: judgement and percent of each student, or percent and whether they could. */
   judged: { x: number; y: number }[]
 }
 
@@ -33,6 +33,16 @@ export function judgementsOf({ tried: w, current }: CourseState, assessmentId: s
 /** Lines by one way, on the percents of the trial. */
 export function suggestedLines(state: CourseState, asked: WayHere): Suggested {
   const { result } = state.current
+  if (asked.way === 'contrastingGroups') {
+    const at = new Map(result.students.map((s) => [s.studentId, s.adjusted]))
+    return {
+      lines: suggestBoundaries(result, asked, DRAWS),
+      judged: asked.judgements.flatMap(({ studentId, able }) => {
+        const x = at.get(studentId) ?? null
+        return x === null ? [] : [{ x, y: able ? 1 : 0 }]
+      }),
+    }
+  }
   if (asked.way !== 'borderlineRegression') return { lines: suggestBoundaries(result, asked, DRAWS), judged: [] }
   const judgements = judgementsOf(state, asked.assessmentId)
   const percentOf = new Map(result.students.map((s) => [s.studentId, s.adjusted]))

@@ -1,6 +1,6 @@
 import type { WayHere } from './figures'
 
-export type WayName = Exclude<WayHere['way'], 'contrastingGroups'>
+export type WayName = WayHere['way']
 
 /** What each way is called, asks, and rests on. */
 export const WAYS: Record<WayName, { word: string; title: string; rests: string }> = {
@@ -15,6 +15,12 @@ export const WAYS: Record<WayName, { word: string; title: string; rests: string 
     title: 'Which lines give these shares?',
     rests:
       'The shares that you ask for. It takes for granted that this year’s students are like those the shares come from; for a small or a chosen group they are not.',
+  },
+  contrastingGroups: {
+    word: 'could or could not',
+    title: 'From where on could they do it?',
+    rests:
+      'People who know the work say of students near the line whether they could do what the grade asks for, without the percent and without each other. The line lies where as many could as could not.',
   },
   borderlineRegression: {
     word: 'judgements',

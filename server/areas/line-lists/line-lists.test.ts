@@ -1,0 +1,72 @@
+import type { LineList, ToJudge } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+let server: TestServer
+let lead: Client
+let external: Client
+let marker: Client
+let judgeIds: string[]
+const students = Array.from({ length: 6 }, (_, i) => `${COURSE}-student-${i + 1}`)
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  external = await server.as('tamsin.oyelaran.holt')
+  marker = await server.as('tadesse.abara')
+  judgeIds = (
+    server.db.prepare("SELECT id FROM person WHERE sign_in IN ('tadesse.abara', 'tamsin.oyelaran.holt') ORDER BY sign_in").all() as {
+      id: string
+    }[]
+  ).map((p) => p.id)
+}, 60_000)
+afterAll(() => server.close())
+
+const listsNow = async () => (await lead('get', api('/line-lists')).expect(200)).body as LineList[]
+const own = async (who: Client) => (await who('get', api('/line-lists/to-judge')).expect(200)).body as ToJudge[]
+
+test('people judge blind to the percent and to each other; what they said is shown once the list is closed', async () => {
+  const { id } = (await lead('post', api('/line-lists'), { grade: 'Credit', studentIds: students, judgeIds }).expect(200)).body as {
+    id: string
+  }
+  const [list] = await own(marker)
+  expect(list).toMatchObject({ id, grade: 'Credit' })
+  expect(list!.students.map((s) => s.studentId).sort()).toEqual([...students].sort())
+  expect(Object.keys(list!.students[0]!).sort()).toEqual(['able', 'candidate', 'studentId'])
+  const say = (who: Client, studentId: string, able: boolean | null) => who('put', api(`/line-lists/${id}/students/${studentId}`), { able })
+  await say(marker, students[0]!, true).expect(204)
+  await say(marker, students[1]!, true).expect(204)
+  await say(marker, students[1]!, null).expect(204)
+  await say(external, students[0]!, false).expect(204)
+  expect((await own(external))[0]!.students.filter((s) => s.able !== null)).toEqual([
+    expect.objectContaining({ studentId: students[0], able: false }),
+  ])
+  expect(await listsNow()).toEqual([
+    expect.objectContaining({
+      students: 6,
+      judgements: [],
+      judges: [expect.objectContaining({ judged: 1 }), expect.objectContaining({ judged: 1 })],
+    }),
+  ])
+  await lead('post', api(`/line-lists/${id}/close`)).expect(204)
+  expect((await listsNow())[0]!.judgements).toEqual([
+    { studentId: students[0], able: false },
+    { studentId: students[0], able: true },
+  ])
+  await say(marker, students[2]!, true).expect(404)
+  expect(await own(marker)).toEqual([])
+})
+
+test('who does not judge a list sees and says nothing, and a list of strangers is refused', async () => {
+  const { id } = (
+    await lead('post', api('/line-lists'), { grade: 'Pass', studentIds: students, judgeIds: judgeIds.slice(0, 1) }).expect(200)
+  ).body as {
+    id: string
+  }
+  const stranger = (await own(marker)).some((l) => l.id === id) ? external : marker
+  expect((await own(stranger)).map((l) => l.id)).not.toContain(id)
+  await stranger('put', api(`/line-lists/${id}/students/${students[0]}`), { able: true }).expect(404)
+  await stranger('get', api(`/line-lists/${id}/students/${students[0]}/works`)).expect(404)
+  await marker('get', api('/line-lists')).expect(403)
+  await lead('post', api('/line-lists'), { grade: 'Gold', studentIds: students, judgeIds }).expect(422)
+  await lead('post', api('/line-lists'), { grade: 'Pass', studentIds: ['a', 'b'], judgeIds }).expect(422)
+  await lead('post', api('/line-lists'), { grade: 'Pass', studentIds: students, judgeIds: ['nobody'] }).expect(422)
+})
