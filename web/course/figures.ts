@@ -2,6 +2,7 @@ import type { JudgedReadings } from '#contract'
 import { boundFigures } from '../stops/bound/figures'
 import { heldBack } from '../parts/held-back'
 import { oneMoreMark } from '../stops/bound/one-more'
+import { plainFigures } from '../stops/bound/plain'
 import { judgementsGiven, suggestedLines } from '../stops/bound/suggestions/figures'
 import { sureFigures } from '../parts/sure-figures'
 import { reportFigures } from '../stops/confirm/report/figures'
@@ -22,6 +23,7 @@ import type { CourseState } from './state'
 /** What stops ask the course for, each reckoned where its marks are. */
 export const FIGURES = {
   bound: boundFigures,
+  plain: plainFigures,
   heldBack,
   oneMoreMark,
   suggestedLines,

@@ -1,6 +1,7 @@
 import { useMemo, useRef } from 'react'
 import {
   ComposedChart,
+  Line,
   ReferenceArea,
   ReferenceLine,
   ResponsiveContainer,
@@ -14,11 +15,13 @@ import {
   useYAxisScale,
 } from 'recharts'
 import type { Boundary, CourseResult } from '#core/grades'
-import { stackDots, type Dot } from '../../../parts/dots'
+import { columnCounts, stackDots, type Dot } from '../../../parts/dots'
 import { numeral } from '../../../parts/format'
 
 interface Props {
   result: CourseResult
+  /** Percents as they were before they were rescaled, drawn as an outline; null where nothing is. */
+  plain?: readonly number[] | null | undefined
   /** From the best grade down; the last one begins at 0 and does not move. */
   boundaries: Boundary[]
   /** Where they are adopted. */
@@ -44,7 +47,7 @@ export const GRAIN = 0.5
 
 /** The final percents, a dot a person, with the boundaries to pull. Those near a line are hollow. */
 export function BoundChart(props: Props) {
-  const { result, boundaries, adopted, zone, bands, chosen, onPick } = props
+  const { result, boundaries, adopted, zone, bands, plain, chosen, onPick } = props
   const drawn = useMemo(() => {
     const people = result.students.flatMap((s) => (s.rounded === null ? [] : [{ id: s.studentId, value: s.rounded }]))
     const value = new Map(people.map((p) => [p.id, p.value]))
@@ -86,6 +89,18 @@ export function BoundChart(props: Props) {
         {moved.map((b) => (
           <ReferenceLine key={b.grade} x={adopted.find((a) => a.grade === b.grade)?.from} stroke="var(--soft-ink)" strokeDasharray="2 4" />
         ))}
+        {plain && (
+          <Line
+            data={columnCounts(plain, COLUMN, drawn.from, drawn.to)}
+            dataKey="n"
+            type="step"
+            dot={false}
+            activeDot={false}
+            stroke="var(--soft-ink)"
+            strokeDasharray="3 2"
+            isAnimationActive={false}
+          />
+        )}
         {drawn.columns && <Columns columns={drawn.columns} near={near} />}
         <Scatter
           data={drawn.dots}

@@ -19,10 +19,12 @@ interface Props {
   onChoose: (at: number) => void
   /** Grades are named, added and taken away. */
   naming: boolean
+  /** How many would have each grade without any rescaling; nothing where none is rescaled. */
+  plain?: readonly { grade: string; count: number }[] | undefined
 }
 
 /** How many have each grade, of everyone and by section, under limits that are typed in its head. */
-export function CountsTable({ lines, figures, chosen, onChoose, naming }: Props) {
+export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }: Props) {
   const { mayDecide } = useCourse()
   const { boundaries, typed, put, tryOut } = lines
   const { counts, before, sections } = figures
@@ -124,6 +126,18 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming }: Props)
           <td className="num">{fixed(figures.mean)}</td>
           <td className="num">{share(all)}</td>
         </tr>
+        {plain && (
+          <tr className="soft">
+            <th>before it was rescaled</th>
+            {counts.map((c) => (
+              <td key={c.grade} className="num">
+                {plain.find((p) => p.grade === c.grade)?.count ?? 0}
+              </td>
+            ))}
+            <td />
+            <td />
+          </tr>
+        )}
       </thead>
       <tbody>
         <Rows

@@ -28,6 +28,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
   // The next step of a line waits for nothing but who moves: how sure it is comes after that.
   const settled = figures !== undefined && isSameSet(figures.boundaries, boundaries)
   const sure = useFiguresOnce(settled, 'sure', given)
+  const plain = useFiguresOnce(settled, 'plain')
   const chosen = Math.min(chosenAt, boundaries.length - 2)
   const boundary = boundaries[chosen]
   const step = (by: number) => boundary && put(chosen, Number((boundary.from + by).toFixed(3)))
@@ -51,6 +52,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
         </div>
         <BoundChart
           result={current}
+          plain={plain?.percents}
           boundaries={boundaries}
           adopted={table.boundaries}
           zone={sure?.typical ?? zone}
@@ -66,7 +68,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
             {sure?.typical != null
               ? `Bands and hollow dots: within ±${fixed(sure.typical)}, the error of a course percent as readings tell it.`
               : `Bands and hollow dots: within ${numeral(zone)} percent of a line.`}{' '}
-            Pull a line, step it with ← →, or type.
+            {plain && 'Dashed: before it was rescaled. '}Pull a line, step it with ← →, or type.
           </span>
           {mayDecide && (
             <button className="quiet-button" aria-pressed={naming} onClick={() => setNaming((n) => !n)}>
@@ -75,7 +77,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
           )}
         </p>
         <NotYetASet lines={lines} />
-        <CountsTable lines={lines} figures={figures} chosen={chosen} onChoose={setChosen} naming={naming} />
+        <CountsTable lines={lines} figures={figures} chosen={chosen} onChoose={setChosen} naming={naming} plain={plain?.counts} />
       </main>
       <aside className="close-up" aria-label="Close-up">
         {boundary && (

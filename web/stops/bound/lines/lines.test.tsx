@@ -98,3 +98,30 @@ test('with the set as adopted again there is no trial of it', async () => {
   await set('Merit', '60')
   expect(tried()).toEqual([])
 })
+
+test('what is rescaled stands beside how it was marked', () => {
+  changes = [
+    {
+      kind: 'adjust',
+      adjustment: {
+        id: 'up',
+        assessmentId: null,
+        outOf: 100,
+        sectionIds: null,
+        method: { kind: 'add', by: 10 },
+        on: true,
+        neverLower: true,
+        above: 'allow',
+        step: null,
+      },
+    },
+  ]
+  start()
+  // 75 and 50 as marked, 85 and 60 with ten more.
+  const counts = (name: RegExp) =>
+    Array.from(screen.getByRole('row', { name }).querySelectorAll('td.num'))
+      .slice(0, 3)
+      .map((c) => parseInt(c.textContent!, 10))
+  expect(counts(/^everyone/)).toEqual([2, 0, 0])
+  expect(counts(/^before it was rescaled/)).toEqual([1, 1, 0])
+})
