@@ -14,9 +14,15 @@ import { sendFile } from '../../kernel/send-file'
 import type { IssueFileKind, IssueMade, ToFreeze } from '../../workers/issue'
 import type { WorkerPool } from '../../workers/pool'
 
-/** Told of an issue that counts from now on. */
+interface By {
+  id: string
+  name: string
+}
+
+/** Told of an issue that counts from now on, and of one that is opened again. */
 interface Announces {
-  changed: (courseId: string, number: number, from: { id: string; name: string }) => Promise<unknown>
+  changed: (courseId: string, number: number, from: By) => Promise<unknown>
+  reopened: (courseId: string, number: number, reason: string, from: By) => Promise<unknown>
 }
 
 /** How often results are made anew where somebody writes meanwhile. */
@@ -172,17 +178,19 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
     return counted(courseId, head, me)
   })
 
-  handle(routes.reopen, ({ params: { courseId }, body, me }) =>
-    writes.write(courseId, () => {
-      const number = last(courseId)
+  handle(routes.reopen, async ({ params: { courseId }, body, me }) => {
+    const number = last(courseId)
+    const id = writes.write(courseId, () => {
       if (number === 0 || issues.head(courseId, number).reopened) throw new HttpProblem(409, 'The course is open already.')
       reopened.run(me.id, now(), body.reason, courseId, number)
-      return record.get(note(courseId, 'reopen', `Issue ${number} reopened`, { reason: body.reason, by: me.id }))!
-    }),
-  )
+      return note(courseId, 'reopen', `Issue ${number} reopened`, { reason: body.reason, by: me.id })
+    })
+    await announcing.reopened(courseId, number, body.reason, me)
+    return record.get(id)!
+  })
 
   /** Told to those whom it touches, where it counts from now on. */
-  async function counted(courseId: string, head: IssueHead, by: { id: string; name: string }): Promise<IssueHead> {
+  async function counted(courseId: string, head: IssueHead, by: By): Promise<IssueHead> {
     if (head.inForce) await announcing.changed(courseId, head.number, by)
     return head
   }

@@ -17,6 +17,10 @@ interface Sender {
 export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
   const issues = issuesOf(db)
   const insert = db.prepare('INSERT INTO letter (id, course_id, by_id, to_id, subject, body, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+  const signers = db.prepare<[string, number, string], { personId: string; name: string; signIn: string; email: string | null }>(
+    `SELECT DISTINCT p.id AS personId, p.name, p.sign_in AS signIn, p.email FROM signature s JOIN person p ON p.id = s.person_id
+     WHERE s.course_id = ? AND s.number = ? AND p.id <> ?`,
+  )
   const course = db.prepare<[string], { code: string; title: string }>('SELECT code, title FROM course WHERE id = ?')
   const reached = db.prepare<
     [string],
@@ -67,6 +71,20 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
             subject: `${code}: your result ${when}`,
             body: `${s.name},\n\nyour result in ${code} ${title} ${when} (issue ${number}). You find it, with how it came about, where you see your work.\n\n${from.name}`,
           })),
+      )
+    },
+    /** Tells those who signed an issue, other than who did it, that it was opened again, and why. */
+    async reopened(courseId: string, number: number, reason: string, from: Sender): Promise<number> {
+      const { code, title } = course.get(courseId)!
+      return send(
+        courseId,
+        from,
+        signers.all(courseId, number, from.id).map((s) => ({
+          to: s,
+          toId: s.personId,
+          subject: `${code}: issue ${number} is reopened`,
+          body: `${s.name},\n\nyou signed issue ${number} of ${code} ${title}. ${from.name} has reopened the course: ${reason}\n\nIt stays in force until the next issue is signed.\n\n${from.name}`,
+        })),
       )
     },
     /** Tells those whose results are out what an issue that has come into force changes for them. */

@@ -159,6 +159,8 @@ test('students see their result once it is released to their section, told by a 
   const letters = ((await lead('get', api('/letters')).expect(200)).body as Letter[]).map((l) => l.subject)
   expect(letters.filter((s) => s.endsWith('your result is out'))).toHaveLength(1)
   expect(letters.filter((s) => s.endsWith('your result has changed'))).toHaveLength(1)
+  // Who signed the issue is told that it was opened again.
+  expect(letters.filter((s) => s.endsWith('issue 1 is reopened'))).toHaveLength(1)
 })
 
 test('OneRoster: every result stands once, on a line item of its section that is in a category', async () => {
