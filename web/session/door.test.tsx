@@ -92,8 +92,8 @@ describe('a student', () => {
     exemplars: [],
     ...more,
   })
-  const seen = (all: OwnWork['work']) => {
-    serverAnswers([[routes.ownWork, () => ({ name: 'Ada', candidate: '4711', section: 'East', work: all })]])
+  const seen = (all: OwnWork['work'], result: OwnWork['result'] = null) => {
+    serverAnswers([[routes.ownWork, () => ({ name: 'Ada', candidate: '4711', section: 'East', work: all, result })]])
     return inPage(<StudentFrame me={ME as never} courses={[COURSE]} head={COURSE} />)
   }
   test('sees marks that are released, aligned on the decimal, and of all else that it is not yet', async () => {
@@ -111,6 +111,21 @@ describe('a student', () => {
       'TalkMon 16 Novnot released',
       'Vivano day yetabsent',
     ])
+  })
+
+  test('reads the confirmed result, where the grade begins and what held it back', async () => {
+    seen([work('Sketch')], {
+      issue: 1,
+      percent: 64.5,
+      grade: 'Pass',
+      pending: 0,
+      components: [{ title: 'Written paper', percent: 38 }],
+      begins: 50,
+      heldBy: [{ on: 'Written paper', least: 40, atMost: 'Pass' }],
+    })
+    const result = await screen.findByRole('region', { name: 'Your result' })
+    expect(result.textContent).toMatch(/^Your result: Pass, 64.5%Confirmed, issue 1. Pass begins at 50./)
+    expect(result.textContent).toMatch(/A grade above Pass asks for at least 40% in Written paper./)
   })
 
   test('opens what was remarked, reading by reading, without who it was', async () => {

@@ -225,6 +225,7 @@ describe('reminders', () => {
       [
         { name: 'submission box', fails: false },
         { name: 'post', fails: false },
+        { name: 'records office', fails: false },
       ],
       [],
     ])

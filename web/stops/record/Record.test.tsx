@@ -93,7 +93,23 @@ test('who may not decide only reads it', async () => {
 test.each<[string, Partial<Withdrawal>, RegExp]>([
   [
     'who would move',
-    { change: { percents: 12, movers: Array(3).fill({}), up: 1, down: 2, reversed: 0, pairs: [] } as Withdrawal['change'] },
+    {
+      change: {
+        percents: 12,
+        movers: ['ada', 'bo', 'cy'].map((studentId) => ({
+          studentId,
+          fromGrade: 'Merit',
+          toGrade: 'Credit',
+          fromPercent: 70,
+          toPercent: 70,
+          direction: -1,
+        })),
+        up: 1,
+        down: 2,
+        reversed: 0,
+        pairs: [],
+      } as Withdrawal['change'],
+    },
     /12 percents and 3 grades would change: 1 up, 2 down/,
   ],
   ['that nothing would', { change: { percents: 0, movers: [], up: 0, down: 0, reversed: 0, pairs: [] } }, /later decisions say the same/],
