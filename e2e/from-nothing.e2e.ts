@@ -217,8 +217,8 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await goTo(page, 'Confirm')
     await page.getByLabel('I sign that').fill('the log books are marked')
     await page.getByRole('button', { name: 'Sign and freeze' }).click()
-    await expect(page.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
-    const [results] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Results as CSV' }).click()])
+    await expect(page.getByRole('heading', { name: 'Issue 1 is frozen' })).toBeVisible()
+    const [results] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).first().click()])
     expect(readFileSync(await results.path(), 'utf8')).toMatch(/Aune Marsk.*87\.5.*Very good/)
   })
 
@@ -226,7 +226,7 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     const external = await elsewhere(browser, served)
     await comeBy('Tove Quist', external)
     await goTo(external, 'Confirm')
-    await expect(external.getByRole('heading', { name: 'Issue 1 is confirmed' })).toBeVisible()
+    await expect(external.getByRole('heading', { name: 'Issue 1 is frozen' })).toBeVisible()
   })
 
   await test.step('a student sees their own work', async () => {
