@@ -84,9 +84,12 @@ export function NumberField({
           if (onWalk) onWalk(1, e.currentTarget)
           else goDown(e.currentTarget)
         } else if (e.key === 'Escape') {
-          putBack()
-          setLeft(false)
-          requestAnimationFrame(() => field.current?.blur())
+          // At once: the next key is meant for the page, and no more for the field.
+          flushSync(() => {
+            putBack()
+            setLeft(false)
+          })
+          field.current?.blur()
         } else if (onWalk && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) {
           commit()
           setLeft(wrong)
