@@ -9,22 +9,19 @@ export interface DraftTable {
   pairs: { from: string; to: string; movers: Mover[]; up: number; down: number }[]
 }
 
-/** Named results of the same students side by side: counts and shares of each, and who moves between any two. */
-export function resultsSideBySide(named: readonly { name: string; result: CourseResult }[]): DraftTable {
+/**
+ * Drafts of boundaries side by side on the same percents: counts and shares of each, and who moves between any two.
+ * @param drafts names are theirs alone
+ */
+export function draftTable(result: CourseResult, drafts: readonly { name: string; boundaries: Boundary[] }[]): DraftTable {
+  const graded = drafts.map(({ name, boundaries }) => ({ name, result: regrade(result, boundaries) }))
   return {
-    drafts: named.map(({ name, result }) => ({ name, counts: gradeCounts(result) })),
-    pairs: named.flatMap((a, i) =>
-      named.slice(i + 1).map((b) => {
+    drafts: graded.map((d) => ({ name: d.name, counts: gradeCounts(d.result) })),
+    pairs: graded.flatMap((a, i) =>
+      graded.slice(i + 1).map((b) => {
         const { movers, up, down } = compareResults(a.result, b.result)
         return { from: a.name, to: b.name, movers, up, down }
       }),
     ),
   }
 }
-
-/**
- * Drafts of boundaries side by side on the same percents.
- * @param drafts names are theirs alone
- */
-export const draftTable = (result: CourseResult, drafts: readonly { name: string; boundaries: Boundary[] }[]): DraftTable =>
-  resultsSideBySide(drafts.map(({ name, boundaries }) => ({ name, result: regrade(result, boundaries) })))

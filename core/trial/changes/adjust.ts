@@ -1,5 +1,6 @@
 import { adjuster, type Adjustment } from '../../rescale/adjustments'
 import { actsOnMarks, adjustmentMap, isFixed, isForTotal, isRereading, methodOf, readingMethodOf } from '../../rescale/methods'
+import { adjustmentInWords } from '../../rescale/in-words'
 import { ChangeError, there, type ChangeKind } from './kind'
 
 /** An adjustment added, or put in the place of the one with its id. */
@@ -44,9 +45,5 @@ export const adjust: ChangeKind<Adjust> = {
     if (other) throw new ChangeError(`A criterion of ${title} is left out or given already: change that adjustment.`)
     if (!rereadNow(a.assessmentId, method)) throw new ChangeError(`Readings of ${title} changed meanwhile: try it anew.`, true)
   },
-  words: (all, { title, section, marker }) =>
-    all.map(({ adjustment: { method, assessmentId, sectionIds } }) => {
-      const where = sectionIds ? ` in ${sectionIds.map(section).join(', ')}` : ''
-      return `${assessmentId === null ? 'the course percent' : title(assessmentId)}${where} ${methodOf(method.kind).done(method, { marker })}`
-    }),
+  words: (all, called) => all.map(({ adjustment }) => adjustmentInWords(adjustment, called)),
 }

@@ -1,5 +1,6 @@
 import { checkBoundaries } from '../../grades/check-boundaries'
 import type { Boundary } from '../../grades/course'
+import { conditionsRenamed } from '../../grades/renamed-grades'
 import { ChangeError, type ChangeKind } from './kind'
 
 /** Where each grade begins. */
@@ -30,6 +31,8 @@ export const bound: ChangeKind<Bound> = {
   apply(draft, c) {
     const lines = moved(c)
     if (!lines || !sameGrades(c.boundaries, draft.boundaries)) {
+      // A condition goes along with the grade that it names.
+      draft.conditions = conditionsRenamed(draft.conditions, draft.boundaries, c.boundaries)
       draft.boundaries = c.boundaries
       return
     }

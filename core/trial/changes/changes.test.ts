@@ -50,6 +50,7 @@ const ALL: Change[] = [
   { kind: 'adjust', adjustment },
   { kind: 'switch', adjustmentId: 'x', on: false },
   { kind: 'bound', boundaries: [{ grade: 'Pass', from: 45 }, TABLE.boundaries[1]!] },
+  { kind: 'condition', conditionId: 'k', condition: { componentId: 'work', least: 40, atMost: 'Fail' } },
   { kind: 'weigh', componentId: 'work', weight: 90 },
   { kind: 'shape', componentId: 'work', patch: { dropLowest: 1 } },
   { kind: 'assess', assessmentId: 'essay', patch: { worth: 30, counts: false } },
@@ -115,4 +116,25 @@ test('what a change does not touch stays the very same, so that nothing is worke
   expect(bound.course.components).toBe(w.course.components)
   expect(bound.course.assessments).toBe(w.course.assessments)
   for (const part of ['scripts', 'readings', 'agreed', 'adjustments', 'leftOut'] as const) expect(bound[part]).toBe(w[part])
+})
+
+test('a condition is set, changed and taken away by its id, and goes along with the grade that it names', () => {
+  const asks = (least: number, conditionId = 'k'): Change => ({
+    kind: 'condition',
+    conditionId,
+    condition: { componentId: 'work', least, atMost: 'Fail' },
+  })
+  const set = applyChanges(w, [asks(40), asks(60, 'other'), asks(50)])
+  expect(set.course.conditions.map((c) => [c.id, c.least])).toEqual([
+    ['k', 50],
+    ['other', 60],
+  ])
+  const named: Change = { kind: 'bound', boundaries: [TABLE.boundaries[0]!, { grade: 'Not yet', from: 0 }] }
+  expect(applyChanges(set, [named]).course.conditions.map((c) => c.atMost)).toEqual(['Not yet', 'Not yet'])
+  // Where a grade comes or goes nobody can say which one it was.
+  const third: Change = { kind: 'bound', boundaries: [{ grade: 'Merit', from: 70 }, ...TABLE.boundaries] }
+  expect(applyChanges(set, [third]).course.conditions).toBe(set.course.conditions)
+  expect(applyChanges(set, [{ kind: 'condition', conditionId: 'k', condition: null }]).course.conditions.map((c) => c.id)).toEqual([
+    'other',
+  ])
 })

@@ -1,5 +1,5 @@
 import { partOf, type Condition } from '../../grades/course'
-import { ChangeError, type ChangeKind } from './kind'
+import { ChangeError, there, type ChangeKind } from './kind'
 
 /** What a grade asks of one part of the work, or that it no longer does. */
 export interface SetCondition {
@@ -26,8 +26,8 @@ export const condition: ChangeKind<SetCondition> = {
   check({ condition }, { after, components, assessments }) {
     if (!condition) return
     const { atMost } = condition
-    if (!('componentId' in condition ? components.has(condition.componentId) : assessments.has(condition.assessmentId)))
-      throw new ChangeError('What the condition is on is not in the plan (any more).')
+    if ('componentId' in condition) there(components, condition.componentId, 'component')
+    else there(assessments, condition.assessmentId, 'assessment')
     const grade = after.course.boundaries.findIndex((b) => b.grade === atMost)
     if (grade < 0) throw new ChangeError(`The condition names the grade ${atMost}, which this course does not have.`)
     if (grade === 0) throw new ChangeError(`${atMost} is the best grade there is: a condition that leaves it holds nobody.`)

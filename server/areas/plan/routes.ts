@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { checkBoundaries } from '#core/grades'
+import { checkBoundaries, conditionsRenamed } from '#core/grades'
 import { routes, type Assessment, type Component } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -34,7 +34,7 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
   )
   const placeEverywhere = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
   const setPosition = db.prepare('UPDATE assessment SET position = ? WHERE id = ? AND course_id = ?')
-  const setGrades = db.prepare('UPDATE course SET boundaries = ? WHERE id = ?')
+  const setGrades = db.prepare('UPDATE course SET boundaries = ?, conditions = ? WHERE id = ?')
   const setPolicy = db.prepare('UPDATE course SET policy = ? WHERE id = ?')
 
   const hasMarks = (courseId: string) => plans.load(courseId).plan.hasMarks
@@ -149,9 +149,11 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
   handle(routes.setGrades, ({ params: { courseId }, body: { boundaries } }) => {
     if (hasMarks(courseId))
       throw new HttpProblem(409, 'There are marks already: a change of grades is tried first and then adopted.', { field: 'boundaries' })
-    const [finding] = checkBoundaries(boundaries, plans.load(courseId).plan.policy.above100)
+    const { plan } = plans.load(courseId)
+    const [finding] = checkBoundaries(boundaries, plan.policy.above100)
     if (finding) throw new HttpProblem(422, finding.message, { field: finding.row === null ? 'boundaries' : `boundaries.${finding.row}` })
-    writes.writeOpen(courseId, () => setGrades.run(JSON.stringify(boundaries), courseId))
+    const conditions = conditionsRenamed(plan.conditions, plan.boundaries, boundaries)
+    writes.writeOpen(courseId, () => setGrades.run(JSON.stringify(boundaries), JSON.stringify(conditions), courseId))
     return { boundaries }
   })
 

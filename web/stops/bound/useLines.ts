@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
-import { checkBoundaries, isSameSet, type Boundary, type BoundaryFinding } from '#core/grades'
-import type { Change } from '#core/trial'
+import { checkBoundaries, type Boundary, type BoundaryFinding } from '#core/grades'
 import { useCourse } from '../../course/course'
+import { tryBoundaries } from '../../course/try-boundaries'
+import { withGrade } from '../../parts/edited-grades'
 
 export interface Lines {
   /** As they are tried, from the best grade. */
@@ -18,21 +19,11 @@ export interface Lines {
   putBack: () => void
 }
 
-const moved = (of: readonly Boundary[], at: number, from: number): Boundary[] => of.map((b, i) => (i === at ? { ...b, from } : b))
-
-/** The grades whose names alone differ: old name to new. */
-function renamed(was: readonly Boundary[], is: readonly Boundary[]): Map<string, string> {
-  if (was.length !== is.length) return new Map()
-  return new Map(
-    was.flatMap((b, i) => (b.grade !== is[i]!.grade && !was.some((w) => w.grade === is[i]!.grade) ? [[b.grade, is[i]!.grade]] : [])),
-  )
-}
-
 /** Where grades begin, in the open trial. */
 export function useLines(): Lines {
   const { table, tried, trial, propose, preview, setTrial, mayDecide } = useCourse()
   // From the trial itself, not from what is worked out of it: the next key must step from here.
-  const { boundaries, conditions } = tried
+  const { boundaries } = tried
   const [typed, setTyped] = useState<Boundary[] | null>(null)
   const inTrial = boundaries.map((b) => `${b.grade} ${b.from}`).join()
   // What is in force or tried has changed, by Discard for one: what was typed against what stood before is done with.
@@ -43,26 +34,16 @@ export function useLines(): Lines {
     if (!mayDecide) return
     if (!fits(next)) return setTyped(next)
     setTyped(null)
-    // A condition goes with the grade that it names.
-    const names = renamed(boundaries, next)
-    const follow = conditions.flatMap(({ id, ...c }): Change[] =>
-      names.has(c.atMost) ? [{ kind: 'condition', conditionId: id, condition: { ...c, atMost: names.get(c.atMost)! } }] : [],
-    )
-    if (follow.length === 0 && isSameSet(next, table.boundaries))
-      setTrial(
-        trial.changes.filter((c) => c.kind !== 'bound'),
-        'boundaries back as adopted',
-      )
-    else propose([{ kind: 'bound', boundaries: next, over: table.boundaries }, ...follow], what)
+    tryBoundaries({ changes: trial.changes, propose, setTrial }, next, table.boundaries, what)
   }
   return {
     boundaries,
     typed,
     findings: typed ? checkBoundaries(typed, table.policy.above100) : [],
     tryOut,
-    put: (at, from) => tryOut(moved(typed ?? boundaries, at, from), `${boundaries[at]!.grade} begins at ${from}`),
+    put: (at, from) => tryOut(withGrade(typed ?? boundaries, at, { from }), `${boundaries[at]!.grade} begins at ${from}`),
     pull(at, from) {
-      const next = moved(boundaries, at, from)
+      const next = withGrade(boundaries, at, { from })
       if (fits(next)) preview([{ kind: 'bound', boundaries: next, over: table.boundaries }])
     },
     putBack: () => setTyped(null),

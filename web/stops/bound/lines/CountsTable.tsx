@@ -1,16 +1,15 @@
 import { Button } from 'react-bootstrap'
-import type { Boundary } from '#core/grades'
 import { useCourse } from '../../../course/course'
 import { NumberField } from '../../../parts/NumberField'
 import { Rows } from '../../../parts/Rows'
 import { TitleField } from '../../../parts/TitleField'
+import { withGrade, withGradeBelow, withoutGradeAt } from '../../../parts/edited-grades'
 import { fixed, share } from '../../../parts/format'
 import type { BoundFigures } from '../figures'
 import type { Lines } from '../useLines'
 import { GRAIN } from './BoundChart'
 
 const ROW = 31
-const FRESH = 'New grade'
 
 interface Props {
   lines: Lines
@@ -40,27 +39,6 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
     if (then === count) return null
     return <span className="soft small fw-normal d-block">{then === undefined ? 'new' : `was ${then}`}</span>
   }
-  const rename = (at: number, grade: string) =>
-    tryOut(
-      rows.map((b, i) => (i === at ? { ...b, grade } : b)),
-      `name ${grade}`,
-    )
-  const add = (below: number) => {
-    const named = rows.filter((b) => b.grade.startsWith(FRESH)).length
-    const fresh: Boundary = {
-      grade: named === 0 ? FRESH : `${FRESH} ${named + 1}`,
-      from: Math.round((rows[below]!.from + rows[below + 1]!.from) * 5) / 10,
-    }
-    tryOut([...rows.slice(0, below + 1), fresh, ...rows.slice(below + 1)], 'add a grade')
-  }
-  const takeAway = (at: number) => {
-    const left = rows.filter((_, i) => i !== at)
-    // Somebody has to be caught at the bottom.
-    tryOut(
-      left.map((b, i) => (i === left.length - 1 ? { ...b, from: 0 } : b)),
-      `take ${rows[at]!.grade} away`,
-    )
-  }
   return (
     <table className="grid bounds">
       <thead>
@@ -69,7 +47,12 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
           {rows.map((b, i) => (
             <th key={i} className={`num ${i === chosen ? 'fw-semibold' : ''}`}>
               {naming ? (
-                <TitleField label={`Grade ${i + 1}`} value={b.grade} disabled={!mayDecide} onCommit={(g) => rename(i, g)} />
+                <TitleField
+                  label={`Grade ${i + 1}`}
+                  value={b.grade}
+                  disabled={!mayDecide}
+                  onCommit={(grade) => tryOut(withGrade(rows, i, { grade }), `name ${grade}`)}
+                />
               ) : (
                 b.grade
               )}
@@ -81,13 +64,19 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
                       variant="link"
                       className="p-0 me-2"
                       aria-label={`Add a grade below ${b.grade}`}
-                      onClick={() => add(i)}
+                      onClick={() => tryOut(withGradeBelow(rows, i), 'add a grade')}
                     >
                       add
                     </Button>
                   )}
                   {rows.length > 2 && (
-                    <Button size="sm" variant="link" className="p-0" aria-label={`Take ${b.grade} away`} onClick={() => takeAway(i)}>
+                    <Button
+                      size="sm"
+                      variant="link"
+                      className="p-0"
+                      aria-label={`Take ${b.grade} away`}
+                      onClick={() => tryOut(withoutGradeAt(rows, i), `take ${b.grade} away`)}
+                    >
                       take away
                     </Button>
                   )}

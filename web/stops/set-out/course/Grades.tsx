@@ -4,11 +4,10 @@ import { checkBoundaries, isSameSet, type Boundary } from '#core/grades'
 import type { Plan } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 import { TitleField } from '../../../parts/TitleField'
+import { withGrade, withGradeBelow, withoutGradeAt } from '../../../parts/edited-grades'
 import { numeral } from '../../../parts/format'
 import { usePlanEdits } from '../plan/edits'
 import { GradeSets } from './GradeSets'
-
-const FRESH = 'New grade'
 
 /** The grades of the course, from the best: added, renamed, taken away; saved at once before there are marks, tried after. */
 export function Grades({ decided }: { decided: Plan }) {
@@ -24,25 +23,9 @@ export function Grades({ decided }: { decided: Plan }) {
     setTyped(null)
     grades(next, what)
   }
-  const change = (at: number, patch: Partial<Boundary>, what: string) =>
-    put(
-      rows.map((b, i) => (i === at ? { ...b, ...patch } : b)),
-      what,
-    )
-  const add = (below: number) => {
-    const [above, next] = [rows[below]!.from, rows[below + 1]!.from]
-    const named = rows.filter((b) => b.grade.startsWith(FRESH)).length
-    const fresh = { grade: named === 0 ? FRESH : `${FRESH} ${named + 1}`, from: Math.round((above + next) * 5) / 10 }
-    put([...rows.slice(0, below + 1), fresh, ...rows.slice(below + 1)], 'add a grade')
-  }
-  const takeAway = (at: number) => {
-    const left = rows.filter((_, i) => i !== at)
-    // Somebody has to be caught at the bottom.
-    put(
-      left.map((b, i) => (i === left.length - 1 ? { ...b, from: 0 } : b)),
-      `take ${rows[at]!.grade} away`,
-    )
-  }
+  const change = (at: number, patch: Partial<Boundary>, what: string) => put(withGrade(rows, at, patch), what)
+  const add = (below: number) => put(withGradeBelow(rows, below), 'add a grade')
+  const takeAway = (at: number) => put(withoutGradeAt(rows, at), `take ${rows[at]!.grade} away`)
   const tried = decided.hasMarks && !isSameSet(plan.boundaries, decided.boundaries)
   const says = (at: number) => findings.filter((f) => f.row === at).map((f) => f.message)
   return (

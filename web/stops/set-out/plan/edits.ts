@@ -1,8 +1,9 @@
-import { isSameSet, type Boundary } from '#core/grades'
+import { type Boundary } from '#core/grades'
 import { planWithChanges, type Change } from '#core/trial'
 import { routes, type Assessment, type Component, type Plan, type Policy } from '#contract'
 import type { z } from 'zod'
 import { useTrial } from '../../../course/trial'
+import { tryBoundaries } from '../../../course/try-boundaries'
 import { ask, send } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { useAhead, useLatest, withRow } from '../latest'
@@ -104,15 +105,7 @@ export function usePlanEdits(decided: Plan) {
       void write('change the policies', set(policy), () => set(decided.policy))
     },
     grades(boundaries: Boundary[], label: string) {
-      if (decided.hasMarks) {
-        // Back as they are in force, there is nothing to try.
-        if (isSameSet(boundaries, decided.boundaries))
-          return setTrial(
-            changes.filter((c) => c.kind !== 'bound'),
-            label,
-          )
-        return propose([{ kind: 'bound', boundaries, over: decided.boundaries }], label)
-      }
+      if (decided.hasMarks) return tryBoundaries({ changes, propose, setTrial }, boundaries, decided.boundaries, label)
       const set = (lines: Boundary[]) => ask(routes.setGrades, { params: { courseId }, body: { boundaries: lines } })
       ahead('plan', (now) => ({ ...now, boundaries }))
       void write(label, set(boundaries), () => set(decided.boundaries))
