@@ -99,15 +99,17 @@ function inResults({ current }: CourseState, component: number): Values {
 }
 
 /** Whether a value passes, rounded as grades are; null where nothing says what passes. */
-function passing(state: CourseState, what: OfWhat): { passMark: number | null; passes: (value: number) => boolean } {
+function passing(state: CourseState, what: OfWhat): { passMark: number | null; passes: (person: Person) => boolean } {
   if (what.unit === 'marks') {
     const { passMark } = state.table.assessments[what.assessments[0]!]!
-    return { passMark, passes: (value) => passMark !== null && value >= passMark }
+    return { passMark, passes: ({ value }) => passMark !== null && value >= passMark }
   }
   const { boundaries, rounding } = state.current.result
   const [lowest, next] = [...boundaries].sort((a, b) => a.from - b.from)
   const passMark = what.component >= 0 ? null : (next?.from ?? null)
-  return { passMark, passes: (value) => gradeAt(value, boundaries, rounding) !== lowest!.grade }
+  // Of the course the grade says it, which a condition may hold back; a percent so far has none yet.
+  const gradeOf = what.component >= 0 ? null : new Map(state.current.result.students.map((s) => [s.studentId, s.grade]))
+  return { passMark, passes: ({ id, value }) => (gradeOf?.get(id) ?? gradeAt(value, boundaries, rounding)) !== lowest!.grade }
 }
 
 /**
@@ -129,7 +131,7 @@ export function compareSections(state: CourseState, wanted: string | null, other
       name,
       people,
       figures: describe(people.map((p) => p.value)),
-      passed: passMark === null ? null : people.filter((p) => passes(p.value)).length,
+      passed: passMark === null ? null : people.filter(passes).length,
       unsettled: students.filter((s) => unsettled.has(s.id)).length,
       open: students.filter((s) => waiting.has(s.id)).length,
     }

@@ -3,6 +3,7 @@ import { routes, type InstalledCourse } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import type { InstallationSettings } from '../../kernel/access/installation-settings'
 import type { Clock } from '../../kernel/clock'
@@ -76,8 +77,7 @@ export function installedCourseRoutes(
 
   handle(routes.countNames, async ({ params: { courseId }, me }) => {
     one(courseId)
-    const counts = await pool.countNames({ file: db.name, courseId }, { personId: me.id })
-    if (typeof counts === 'string') throw new HttpProblem(503, counts)
+    const counts = orProblem(await pool.countNames({ file: db.name, courseId }, { personId: me.id }))
     return counts
   })
 

@@ -9,6 +9,7 @@ import type { AuditList } from '../../kernel/access/audit'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem, tooLarge } from '../../kernel/problem'
+import { orProblem } from '../../kernel/or-problem'
 import type { WorkerPool } from '../../workers/pool'
 
 const KEPT_FOR_MS = 60 * 60_000
@@ -32,8 +33,7 @@ export function packageRoutes(handle: Handle, db: Db, pool: WorkerPool, audit: A
     const gone = new AbortController()
     res.on('close', () => gone.abort())
     try {
-      const rows = await pool.takeOutCourse({ file, courseId, into: fileOf(id) }, { personId: caller!.id, signal: gone.signal })
-      if (typeof rows === 'string') throw new HttpProblem(503, rows)
+      orProblem(await pool.takeOutCourse({ file, courseId, into: fileOf(id) }, { personId: caller!.id, signal: gone.signal }))
       const { code, term } = title.get(courseId)!
       await new Promise<void>((sent, failed) =>
         res
@@ -61,8 +61,7 @@ export function packageRoutes(handle: Handle, db: Db, pool: WorkerPool, audit: A
     })
     try {
       await pipeline(req, counted, createWriteStream(fileOf(packageId), { mode: 0o600, flags: 'wx' }))
-      const tried = await pool.tryPackage({ file, packed: fileOf(packageId) }, { personId: me.id })
-      if (typeof tried === 'string') throw new HttpProblem(422, tried)
+      const tried = orProblem(await pool.tryPackage({ file, packed: fileOf(packageId) }, { personId: me.id }), 422)
       setTimeout(() => void drop(packageId), KEPT_FOR_MS).unref()
       return { ...tried, packageId }
     } catch (e) {
@@ -76,8 +75,7 @@ export function packageRoutes(handle: Handle, db: Db, pool: WorkerPool, audit: A
     await stat(packed).catch(() => {
       throw new HttpProblem(404, 'That package is not here any more: bring the file again.')
     })
-    const done = await pool.bringInPackage({ file, packed }, { personId: me.id })
-    if (typeof done === 'string') throw new HttpProblem(422, done)
+    const done = orProblem(await pool.bringInPackage({ file, packed }, { personId: me.id }), 422)
     await drop(packageId)
     audit.note({ kind: 'course changed', by: me.id, courseId: done.courseId, words: 'brought in from a data package' })
     return done

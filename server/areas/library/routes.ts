@@ -22,6 +22,7 @@ import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { sendFile } from '../../kernel/send-file'
 import { madeOver } from '../../kernel/version'
+import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -139,8 +140,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   )
 
   handle(routes.readLibraryFile, async ({ body, me }): Promise<LibraryFile> => {
-    const read = await pool.readLibraryFile(Buffer.from(body.file, 'base64'), { personId: me.id })
-    if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
+    const read = orProblem(await pool.readLibraryFile(Buffer.from(body.file, 'base64'), { personId: me.id }), 422, { field: 'file' })
     return recognised(read, library)
   })
 

@@ -1,10 +1,10 @@
 import { randomInt, randomUUID } from 'node:crypto'
+import { seeded } from '#core/share'
 import { routes, type LineList } from '#contract'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
-import { seeded } from '../../../core/share/seeded'
 
 interface Row {
   id: string

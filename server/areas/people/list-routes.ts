@@ -7,6 +7,7 @@ import type { Sessions } from '../../kernel/access/sessions'
 import type { WaysIn } from '../../kernel/access/ways-in'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import type { WorkerPool } from '../../workers/pool'
 import type { Inviter } from '../../kernel/access/invite'
@@ -29,8 +30,7 @@ export function personRoutes(
   }
 
   handle(routes.tryPeople, async ({ body: { text }, me }): Promise<TriedPeople> => {
-    const lines = await pool.readPeople(text, { personId: me.id })
-    if (typeof lines === 'string') throw new HttpProblem(422, lines, { field: 'text' })
+    const lines = orProblem(await pool.readPeople(text, { personId: me.id }), 422, { field: 'text' })
     const tried: TriedPeople = { rows: [], people: [] }
     const seen = new Map<string, number>()
     for (const l of lines) {

@@ -2,7 +2,7 @@ import canonicalize from 'canonicalize'
 import { createHash } from 'node:crypto'
 import { gradeCertainty } from '#core/bounds'
 import { partOf, STATUSES } from '#core/grades'
-import { methodOf } from '#core/rescale'
+import { rescalingsInWords } from '#core/rescale'
 import {
   gradeWorkings,
   NO_SCRIPT,
@@ -52,7 +52,11 @@ export function issueContent(table: Table, number: number, decisions: NonNullabl
       bonus: a.bonus,
     })),
     conditions: workings.course.conditions.map((c) => ({ on: titles.get(partOf(c)) ?? '', least: c.least, atMost: c.atMost })),
-    adjustments: inWords(table),
+    adjustments: rescalingsInWords(table.adjustments, {
+      title: (id) => titles.get(id) ?? id,
+      section: (id) => sections.get(id) ?? id,
+      marker: (id) => table.markers.find((m) => m.id === id)?.name ?? id,
+    }),
     decisions,
     results: result.students.map((r, i) => {
       const student = table.students[i]!
@@ -96,19 +100,6 @@ function chancesOf(w: Workings, standing: Standing, result: ReturnType<typeof gr
   const unsure = unsureOf(w, standing, result)
   const se = new Map(unsure.students.flatMap((s) => (s.se > 0 ? [[s.studentId, s.se] as const] : [])))
   return new Map(gradeCertainty(result, se).students.map((s) => [s.studentId, Number(s.chance.toFixed(CHANCE))]))
-}
-
-/** The rescalings in force, each with what it covers. */
-function inWords({ adjustments, assessments, sections, markers }: Table): string[] {
-  const nameOf = (list: readonly { id: string; name: string }[], id: string) => list.find((x) => x.id === id)?.name ?? id
-  return adjustments
-    .filter((a) => a.on)
-    .map((a) => {
-      const of = a.assessmentId === null ? 'Course percent' : (assessments.find((x) => x.id === a.assessmentId)?.title ?? a.assessmentId)
-      const where = a.sectionIds ? `, ${a.sectionIds.map((id) => nameOf(sections, id)).join(', ')}` : ''
-      const done = methodOf(a.method.kind).done(a.method as never, { marker: (id) => nameOf(markers, id) })
-      return `${of}${where}: ${done}${a.neverLower ? ', never lower' : ''}`
-    })
 }
 
 /** The content as canonical JSON (RFC 8785): what is hashed, and what is taken out as a file. */

@@ -1,9 +1,9 @@
 import { screen, waitFor, within } from '@testing-library/react'
-import { useReducer } from 'react'
 import type { Change } from '#core/trial'
 import { routes, type Idea } from '#contract'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
-import { smallCourse, smallFigures, smallTable } from '../../testing/small-course'
+import { smallTable } from '../../testing/small-course'
+import { smallTrial } from '../../testing/small-trial'
 import { Ideas } from './Ideas'
 
 const TABLE = smallTable([
@@ -28,27 +28,16 @@ const up = (by: number): Change[] => [
     },
   },
 ]
-let changes: Change[] = []
+const trial = smallTrial(TABLE)
 let kept: Idea[] = []
-let draw: () => void = () => undefined
-jest.mock('../../course/course', () => ({
-  useFigures: (name: 'ideas', ideas: Idea[]) => smallFigures(TABLE, changes)(name, ideas),
-  useCourse: () => ({
-    ...smallCourse(TABLE, changes),
-    mayDecide: true,
-    setTrial: (next: Change[]) => {
-      changes = next
-      draw()
-    },
-  }),
-}))
+jest.mock(
+  '../../course/course',
+  () => jest.requireActual<typeof import('../../testing/small-trial')>('../../testing/small-trial').inItsPlace,
+)
 // The strip is looked at in a real browser.
 jest.mock('../GradeStrip', () => ({ GradeStrip: () => null }))
 
-function Shown() {
-  ;[, draw] = useReducer((n: number) => n + 1, 0)
-  return <Ideas nav={null} stop="rescale" words={{ title: 'Ideas', one: 'idea', how: '' }} />
-}
+const WORDS = { title: 'Ideas', one: 'idea', how: '' }
 const idea = (id: string, by: number): Idea => ({
   id,
   stop: 'rescale',
@@ -73,10 +62,10 @@ const show = () => {
     ],
     [routes.dropIdea, () => void (kept = kept.filter((i) => i.id !== 'b'))],
   ])
-  return { ...server, ...inPage(<Shown />) }
+  return { ...server, ...inPage(<trial.Drawn>{() => <Ideas nav={null} stop="rescale" words={WORDS} />}</trial.Drawn>) }
 }
 beforeEach(() => {
-  changes = []
+  trial.begin()
   full = false
   kept = [idea('a', 1), idea('b', 12)]
 })
@@ -90,13 +79,13 @@ test('ideas stand beside what is adopted, each with who moves; one is picked to 
   await user.click(within(row).getByRole('button'))
   expect(screen.getByText(/1 adjustment, kept by Ines Valdry/)).toBeTruthy()
   await user.click(screen.getByRole('button', { name: /^Try it/ }))
-  expect(changes).toEqual(up(12))
+  expect(trial.changes).toEqual(up(12))
   expect(screen.getByRole('row', { name: /^what is tried now/ })).toBeTruthy()
   expect(screen.getByRole('row', { name: /^Everyone \+1 / })).toBeTruthy()
 })
 
 test('what is tried is kept under a name; where there is no room it is said, and nothing typed is lost', async () => {
-  changes = up(3)
+  trial.changes = up(3)
   full = true
   const { user } = show()
   await user.click(await screen.findByRole('button', { name: /^Keep what is tried/ }))
@@ -106,14 +95,14 @@ test('what is tried is kept under a name; where there is no room it is said, and
   full = false
   await user.click(screen.getByRole('button', { name: 'Keep it' }))
   expect(await screen.findByRole('row', { name: /^Three more/ })).toBeTruthy()
-  expect(changes).toEqual(up(3))
+  expect(trial.changes).toEqual(up(3))
 })
 
 test('one is dropped, and what is tried stays', async () => {
-  changes = up(3)
+  trial.changes = up(3)
   const { user } = show()
   await user.click(await screen.findByRole('button', { name: 'Everyone +12' }))
   await user.click(screen.getByRole('button', { name: 'Drop it' }))
   await waitFor(() => expect(screen.queryByRole('row', { name: /^Everyone \+12/ })).toBeNull())
-  expect(changes).toEqual(up(3))
+  expect(trial.changes).toEqual(up(3))
 })

@@ -15,6 +15,39 @@ import { counted, fixed, numeral, shownAt } from '../../parts/format'
 import { useIssues } from './useIssues'
 
 const NOW = 'now'
+type Which = number | typeof NOW
+
+/** Which issue; what would be frozen now among them, where `now` says so. */
+function IssueSelect({
+  label,
+  numbers,
+  now,
+  value,
+  onChange,
+}: {
+  label: string
+  numbers: readonly number[]
+  now: boolean
+  value: Which
+  onChange: (which: Which) => void
+}) {
+  return (
+    <Form.Select
+      size="sm"
+      className="w-auto"
+      aria-label={label}
+      value={value}
+      onChange={(e) => onChange(e.target.value === NOW ? NOW : Number(e.target.value))}
+    >
+      {now && <option value={NOW}>what would be frozen now</option>}
+      {numbers.map((n) => (
+        <option key={n} value={n}>
+          issue {n}
+        </option>
+      ))}
+    </Form.Select>
+  )
+}
 
 /** Everything in which two issues differ, or the last one and what would be frozen now, with what brought it about. */
 export function DiffersPart({ nav }: { nav: ReactNode }) {
@@ -22,7 +55,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
   const label = usePersonLabels(table.students)
   const { all } = useIssues()
   const isOpen = table.head.confirmedIssue === null
-  const [pair, setPair] = useState<{ from?: number; to?: number | typeof NOW }>({})
+  const [pair, setPair] = useState<{ from?: number; to?: Which }>({})
   const numbers = all?.map((i) => i.number) ?? []
   const to = pair.to ?? (isOpen ? NOW : numbers[0])
   const from = pair.from ?? (to === NOW ? numbers[0] : numbers[1])
@@ -62,34 +95,15 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
         {head}
         <div className="d-flex gap-2 align-items-center mb-2">
           <span>From</span>
-          <Form.Select
-            size="sm"
-            className="w-auto"
-            aria-label="From issue"
-            value={from}
-            onChange={(e) => setPair({ ...pair, from: Number(e.target.value) })}
-          >
-            {numbers.map((n) => (
-              <option key={n} value={n}>
-                issue {n}
-              </option>
-            ))}
-          </Form.Select>
+          <IssueSelect
+            label="From issue"
+            numbers={numbers}
+            now={false}
+            value={from!}
+            onChange={(n) => n !== NOW && setPair({ ...pair, from: n })}
+          />
           <span>to</span>
-          <Form.Select
-            size="sm"
-            className="w-auto"
-            aria-label="To issue"
-            value={to}
-            onChange={(e) => setPair({ ...pair, to: e.target.value === NOW ? NOW : Number(e.target.value) })}
-          >
-            {isOpen && <option value={NOW}>what would be frozen now</option>}
-            {numbers.map((n) => (
-              <option key={n} value={n}>
-                issue {n}
-              </option>
-            ))}
-          </Form.Select>
+          <IssueSelect label="To issue" numbers={numbers} now={isOpen} value={to!} onChange={(n) => setPair({ ...pair, to: n })} />
           {d && (
             <span className="ms-auto">
               <TakeOut

@@ -106,32 +106,20 @@ function WholeRecord() {
             {decisions.length < all.length && ` · ${decisions.length} shown`}
           </span>
           <div className="end">
-            <Form.Select
-              size="sm"
-              className="w-auto"
-              aria-label="Where"
+            <Only
+              label="Where"
+              all="everywhere"
+              of={Object.entries(KIND)}
               value={asked.where}
-              onChange={(e) => setAsked({ ...asked, where: e.target.value })}
-            >
-              <option value="">everywhere</option>
-              {Object.entries(KIND).map(([kind, words]) => (
-                <option key={kind} value={kind}>
-                  {words}
-                </option>
-              ))}
-            </Form.Select>
-            <Form.Select
-              size="sm"
-              className="w-auto"
-              aria-label="Who"
+              onChange={(where) => setAsked({ ...asked, where })}
+            />
+            <Only
+              label="Who"
+              all="everyone"
+              of={people.map((p) => [p, p])}
               value={asked.who}
-              onChange={(e) => setAsked({ ...asked, who: e.target.value })}
-            >
-              <option value="">everyone</option>
-              {people.map((p) => (
-                <option key={p}>{p}</option>
-              ))}
-            </Form.Select>
+              onChange={(who) => setAsked({ ...asked, who })}
+            />
             <Form.Control
               size="sm"
               type="search"
@@ -250,5 +238,28 @@ function WholeRecord() {
         {chosen && <NotesOn about={{ kind: 'decision', id: chosen.id, assessmentId: null }} />}
       </aside>
     </div>
+  )
+}
+
+interface OnlyProps {
+  label: string
+  /** What is said while nothing is narrowed. */
+  all: string
+  of: readonly (readonly [value: string, words: string])[]
+  value: string
+  onChange: (value: string) => void
+}
+
+/** Narrows a list to one of what it holds. */
+function Only({ label, all, of, value, onChange }: OnlyProps) {
+  return (
+    <Form.Select size="sm" className="w-auto" aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
+      <option value="">{all}</option>
+      {of.map(([key, words]) => (
+        <option key={key} value={key}>
+          {words}
+        </option>
+      ))}
+    </Form.Select>
   )
 }

@@ -1,9 +1,7 @@
 import { screen } from '@testing-library/react'
-import { useReducer } from 'react'
-import { addChanges, type Change } from '#core/trial'
-import type { FigureArgs, FigureName } from '../../../course/figures'
 import { inPage } from '../../../testing/in-page'
-import { smallCourse, smallFigures, smallTable } from '../../../testing/small-course'
+import { smallTable } from '../../../testing/small-course'
+import { smallTrial } from '../../../testing/small-trial'
 import { LinesPart } from './LinesPart'
 
 const TABLE = smallTable(
@@ -23,35 +21,17 @@ const TABLE = smallTable(
   },
 )
 
-let changes: Change[] = []
-let draw: () => void = () => undefined
-jest.mock('../../../course/course', () => ({
-  useFigures: <N extends FigureName>(name: N, ...args: FigureArgs<N>) => smallFigures(TABLE, changes)(name, ...args),
-  useFiguresOnce: <N extends FigureName>(_: boolean, name: N, ...args: FigureArgs<N>) => smallFigures(TABLE, changes)(name, ...args),
-  useCourse: () => ({
-    ...smallCourse(TABLE, changes),
-    mayDecide: true,
-    preview: () => undefined,
-    propose: (added: Change[]) => {
-      changes = addChanges(changes, added)
-      draw()
-    },
-    setTrial: (next: Change[]) => {
-      changes = next
-      draw()
-    },
-  }),
-}))
+const trial = smallTrial(TABLE)
+jest.mock(
+  '../../../course/course',
+  () => jest.requireActual<typeof import('../../../testing/small-trial')>('../../../testing/small-trial').inItsPlace,
+)
 // The chart is looked at in a real browser.
 jest.mock('./BoundChart', () => ({ BoundChart: () => null, GRAIN: 0.5 }))
 
-function Shown() {
-  ;[, draw] = useReducer((n: number) => n + 1, 0)
-  return <LinesPart nav={null} />
-}
-beforeEach(() => (changes = []))
+beforeEach(() => trial.begin())
 const start = () => {
-  const page = inPage(<Shown />)
+  const page = inPage(<trial.Drawn>{() => <LinesPart nav={null} />}</trial.Drawn>)
   const set = async (grade: string, from: string) => {
     const field = screen.getByLabelText(`${grade} begins at`)
     await page.user.clear(field)
@@ -59,7 +39,7 @@ const start = () => {
   }
   return { ...page, set }
 }
-const tried = () => changes.map((c) => (c.kind === 'bound' ? c.boundaries.map((b) => b.from) : c.kind))
+const tried = () => trial.changes.map((c) => (c.kind === 'bound' ? c.boundaries.map((b) => b.from) : c.kind))
 const valueOf = (grade: string) => screen.getByLabelText<HTMLInputElement>(`${grade} begins at`).value
 
 test('limits typed one after the other are tried as a set, once they can be in force', async () => {
@@ -100,7 +80,7 @@ test('with the set as adopted again there is no trial of it', async () => {
 })
 
 test('what is rescaled stands beside how it was marked', () => {
-  changes = [
+  trial.changes = [
     {
       kind: 'adjust',
       adjustment: {

@@ -47,7 +47,7 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
     return { way, grade: judged.grade, assessmentId: judged.assessmentId, borderline }
   }, [way, boundaries, wantedShares, zone, judged, borderline, list])
   const suggested = useFigures('suggestedLines', asked)
-  const { title, rests, nav: choice } = { ...WAYS[way], nav: <WayChoice way={way} onWay={setWay} has={judgements.length > 0} /> }
+  const { title, rests } = WAYS[way]
   const sum = boundaries.reduce((n, b) => n + (wantedShares[b.grade] ?? 0), 0)
   const next = suggested ? taken(boundaries, suggested.lines) : boundaries
   const fits = checkBoundaries(next, table.policy.above100).length === 0
@@ -59,7 +59,7 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
           <h1>{title}</h1>
           {nav}
         </div>
-        {choice}
+        <WayChoice way={way} onWay={setWay} has={judgements.length > 0} />
         {!suggested ? (
           <WorkingOut />
         ) : (

@@ -1,10 +1,8 @@
 import { screen, waitFor } from '@testing-library/react'
-import { useReducer } from 'react'
-import { addChanges, type Change } from '#core/trial'
 import { routes, type LineList } from '#contract'
-import type { FigureArgs, FigureName } from '../../../course/figures'
 import { inPage, serverAnswers } from '../../../testing/in-page'
-import { smallCourse, smallFigures, smallTable } from '../../../testing/small-course'
+import { smallTable } from '../../../testing/small-course'
+import { smallTrial } from '../../../testing/small-trial'
 import { SuggestionsPart } from './SuggestionsPart'
 
 const TABLE = smallTable(
@@ -27,33 +25,16 @@ const TABLE = smallTable(
     ],
   },
 )
-let changes: Change[] = []
-let draw: () => void = () => undefined
-jest.mock('../../../course/course', () => ({
-  useFigures: <N extends FigureName>(name: N, ...args: FigureArgs<N>) => smallFigures(TABLE, changes)(name, ...args),
-  useCourse: () => ({
-    ...smallCourse(TABLE, changes),
-    mayDecide: true,
-    preview: () => undefined,
-    propose: (added: Change[]) => {
-      changes = addChanges(changes, added)
-      draw()
-    },
-    setTrial: (next: Change[]) => {
-      changes = next
-      draw()
-    },
-  }),
-}))
+const trial = smallTrial(TABLE)
+jest.mock(
+  '../../../course/course',
+  () => jest.requireActual<typeof import('../../../testing/small-trial')>('../../../testing/small-trial').inItsPlace,
+)
 jest.mock('../../../parts/useEarlierLines', () => ({ useEarlierLines: () => [] }))
 // Charts are looked at in a real browser.
 jest.mock('../lines/BoundChart', () => ({ BoundChart: () => null, GRAIN: 0.5 }))
 jest.mock('./CouldChart', () => ({ CouldChart: () => null }))
 
-function Shown() {
-  ;[, draw] = useReducer((n: number) => n + 1, 0)
-  return <SuggestionsPart nav={null} />
-}
 let lists: LineList[] = []
 const show = () => {
   const server = serverAnswers([
@@ -62,7 +43,7 @@ const show = () => {
     [routes.coursePeople, () => []],
     [routes.closeLineList, () => void (lists = lists.map((l) => ({ ...l, closedAt: '2026-12-02T10:00:00.000Z', judgements: SAID })))],
   ])
-  return { ...server, ...inPage(<Shown />) }
+  return { ...server, ...inPage(<trial.Drawn>{() => <SuggestionsPart nav={null} />}</trial.Drawn>) }
 }
 const SAID = [
   { studentId: 'ada', able: true },
@@ -81,10 +62,10 @@ const LIST: LineList = {
   judgements: [],
 }
 beforeEach(() => {
-  changes = []
+  trial.begin()
   lists = [LIST]
 })
-const tried = () => changes.flatMap((c) => (c.kind === 'bound' ? [c.boundaries.map((b) => b.from)] : []))
+const tried = () => trial.changes.flatMap((c) => (c.kind === 'bound' ? [c.boundaries.map((b) => b.from)] : []))
 
 test('a gap is offered with what decides alike, and tried on one press; where nobody is, it says why there is none', async () => {
   const { user } = show()

@@ -1,6 +1,6 @@
 import { compareGroups, markerEffects } from '#core/compare'
 import { gradeCounts, partOf } from '#core/grades'
-import { methodOf } from '#core/rescale'
+import { rescalingsInWords } from '#core/rescale'
 import { readingPlaces, SOURCES } from '#core/trial'
 import type { CourseState } from '../../../course/state'
 import { heldBack } from '../../../parts/held-back'
@@ -77,14 +77,11 @@ export function reportFigures(state: CourseState): ReportFigures {
       }
     }),
     assessments: table.assessments.map((a, at) => assessmentOf(adopted, a.title, at)),
-    rescaled: w.adjustments
-      .filter((a) => a.on)
-      .map((a) => {
-        const of = a.assessmentId === null ? 'Course percent' : titles.get(a.assessmentId)
-        const where = a.sectionIds?.map((id) => table.sections.find((s) => s.id === id)?.name).join(', ')
-        const marker = (id: string) => nameOfMarker(table, w, w.markerIds.indexOf(id))
-        return `${of}${where ? `, ${where}` : ''}: ${methodOf(a.method.kind).done(a.method as never, { marker })}`
-      }),
+    rescaled: rescalingsInWords(w.adjustments, {
+      title: (id) => titles.get(id) ?? id,
+      section: (id) => table.sections.find((s) => s.id === id)?.name ?? id,
+      marker: (id) => nameOfMarker(table, w, w.markerIds.indexOf(id)),
+    }),
     conditions: heldBack(adopted).map((h, i) => {
       const c = w.course.conditions[i]!
       return { words: `${c.least}% in ${titles.get(partOf(c)) ?? '–'}, else at most ${c.atMost}`, held: h.held.length }
