@@ -108,6 +108,21 @@ export function highestPercent(course: PackedCourse, table: GradeTable): string 
   return highest && `${highest.n}/${highest.d}`
 }
 
+/** What the adjustments of the course percent make of any percent, in doubles and before it is kept within 0 and 100. */
+export function percentMap(
+  adjustments: readonly TotalAdjustment[],
+  students: readonly { final: number | null }[],
+): (percent: number) => number {
+  return adjustments.reduce<(percent: number) => number>(
+    (before, a) => {
+      const going = students.flatMap((s) => (s.final === null ? [] : before(s.final)))
+      const { quick } = stepOf(a, dependsOnHighest(a.method) && going.length > 0 ? rationalOf(Math.max(...going)) : null)
+      return (p) => quick(before(p))
+    },
+    (p) => p,
+  )
+}
+
 const dependsOnHighest = (method: TotalMethod): boolean => method.kind === 'topTo' && method.highest === undefined
 
 function stepOf({ method, neverLower }: TotalAdjustment, highest: Rational | null): Step {

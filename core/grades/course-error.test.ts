@@ -72,3 +72,30 @@ test('nothing scored, nothing to be unsure of', () => {
   const blank = { ...plan, marks: [] }
   expect(courseError(blank, errorsOf(blank), gradeCourse(blank)).students[0]).toMatchObject({ se: 0, parts: [] })
 })
+
+test.each([
+  ['multiplied, it is stretched', [{ method: { kind: 'multiply', by: 1.2 }, neverLower: false }], 1.2],
+  ['moved, it stays', [{ method: { kind: 'add', by: 5 }, neverLower: false }], 1],
+  [
+    'one after the other, both stretch it',
+    [
+      { method: { kind: 'multiply', by: 1.2 }, neverLower: false },
+      { method: { kind: 'line', from: [0, 50], to: [100, 100] }, neverLower: false },
+    ],
+    0.6,
+  ],
+  // 61.5 is the highest: it becomes 82, and everything else is moved by as much.
+  ['brought to a top, it stays', [{ method: { kind: 'topTo', to: 82, scale: false }, neverLower: false }], 1],
+  // Halved above 40 with never lower: the identity is above it all along.
+  ['never lower leaves it', [{ method: { kind: 'multiply', by: 0.5 }, neverLower: true }], 1],
+] as [string, NonNullable<Course['adjustments']>, number][])('where the course percent is rescaled: %s', (_, adjustments, times) => {
+  const errors = { two: { error: 1 }, paper: { error: 4 } }
+  const [plain, own] = [plan, { ...plan, adjustments }].map((c) => courseError(c, errors).students[0]!)
+  expect(own!.se).toBeCloseTo(plain!.se * times, 9)
+  own!.parts.forEach((p, i) => expect(p.weight).toBeCloseTo(plain!.parts[i]!.weight * times, 9))
+})
+
+test('a mark that is rescaled carries the error of its readings as far as it stretches them', () => {
+  const errors = { one: { error: 1 }, two: { error: 1 }, paper: { error: 4, stretch: new Map([['p', 1.5]]) } }
+  expect(courseError(plan, errors).students[0]!.se).toBeCloseTo(Math.sqrt(3 ** 2 + 3 ** 2), 12)
+})

@@ -1,8 +1,9 @@
 import { markerEffects } from '../compare/marker-effects'
 import type { CourseResult } from '../grades/course'
-import { errorsOf, type CourseErrors, type ReadingError } from '../grades/course-error'
+import { errorsOf, slopeOf, type CourseErrors, type ReadingError } from '../grades/course-error'
+import { rescaledTo } from './rescaled-marks'
 import type { Standing } from './standing'
-import { HAS_WORK, planForGrades, SOURCES, standingOfStudent } from './standing-marks'
+import { HAS_WORK, planForGrades, SOURCES, standingOfStudent, totalAdjustments } from './standing-marks'
 import { appliesGrid, readingPlaces, type Workings } from './workings'
 
 /** Scripts read twice that it takes to tell how far a reading is off. */
@@ -34,7 +35,7 @@ const told = new WeakMap<Standing, { by: unknown[]; unsure: Unsure }>()
  */
 export function unsureOf(w: Workings, standing: Standing, result: CourseResult, given: GivenErrors = NOTHING_GIVEN): Unsure {
   const { components, assessments, policy } = w.course
-  const by = [w.readings, w.scripts, w.leftOut, components, assessments, policy, JSON.stringify(given)]
+  const by = [w.readings, w.scripts, w.leftOut, components, assessments, policy, JSON.stringify([given, totalAdjustments(w)])]
   const before = told.get(standing)
   if (before?.by.every((x, i) => x === by[i])) return before.unsure
   const errors: Record<string, ReadingError> = {}
@@ -43,12 +44,26 @@ export function unsureOf(w: Workings, standing: Standing, result: CourseResult, 
     const { error, twice, readings } = errorOf(w, standing, at)
     const tells = error !== null && twice >= ENOUGH
     const used = tells ? error : (given[a.id] ?? null)
-    errors[a.id] = { error: used, readings }
+    const stretch = used !== null && used > 0 ? stretchOf(w, standing, at, used) : null
+    errors[a.id] = { error: used, readings, ...(stretch && { stretch }) }
     if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: tells ? twice : null })
   })
   const unsure = { ...errorsOf(planForGrades(w), (id) => standingOfStudent(w, standing, id), errors, result), known }
   told.set(standing, { by, unsure })
   return unsure
+}
+
+/** By how much rescaling stretches an error in each mark of an assessment; null where it is not rescaled. */
+function stretchOf(w: Workings, standing: Standing, at: number, error: number): Map<string, number> | null {
+  const assessmentId = w.cells.assessmentIds[at]!
+  if (!w.adjustments.some((a) => a.on && a.assessmentId === assessmentId)) return null
+  const rescaled = rescaledTo(w, standing)
+  const stretch = new Map<string, number>()
+  for (let cell = at; cell < w.cells.count; cell += w.cells.width) {
+    const plain = standing.plain[cell]!
+    if (!Number.isNaN(plain)) stretch.set(w.cells.studentId(cell), slopeOf((mark) => rescaled(cell, mark), plain, error))
+  }
+  return stretch
 }
 
 /** How far one reading of an assessment is off, and how many readings stand behind each mark. */
