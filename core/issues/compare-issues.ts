@@ -5,6 +5,13 @@ import { issuedMark, type IssueContent, type IssuedDecision, type IssuedMark, ty
 /** What of a student is shown side by side. */
 export type IssuedFigures = Pick<IssuedResult, 'section' | 'final' | 'rounded' | 'grade'> & { adjusted: number | null }
 
+/** Somebody by whom a mark came to be another, how, and when last. */
+export interface MarkWriter {
+  who: string
+  did: 'typed' | 'read' | 'settled' | 'took back'
+  at: string
+}
+
 export interface ChangedResult {
   studentId: string
   candidate: string
@@ -14,7 +21,7 @@ export interface ChangedResult {
   was: IssuedFigures | null
   now: IssuedFigures | null
   /** Marks that differ, by the title of their assessment. */
-  marks: { assessment: string; was: IssuedMark | null; now: IssuedMark | null }[]
+  marks: { assessment: string; was: IssuedMark | null; now: IssuedMark | null; by: MarkWriter[] }[]
 }
 
 export interface IssueDifference {
@@ -42,8 +49,14 @@ const figuresOf = ({ section, final, adjusted, rounded, grade }: IssuedResult): 
   grade,
 })
 
-/** Everything in which two issues of a course differ: who is in them, percents, grades and marks, and what brought it about. */
-export function compareIssues(from: IssueContent, to: IssueContent): IssueDifference {
+type WrittenBy = (studentId: string, assessment: string) => MarkWriter[]
+const NOBODY: WrittenBy = () => []
+
+/**
+ * Everything in which two issues of a course differ: who is in them, percents, grades and marks, and what brought it about.
+ * @param writtenBy who wrote what a mark came of between the two
+ */
+export function compareIssues(from: IssueContent, to: IssueContent, writtenBy = NOBODY): IssueDifference {
   const before = new Map(from.results.map((r) => [r.studentId, r]))
   const after = new Set(to.results.map((r) => r.studentId))
   const earlierMarks = marksByTitle(from)
@@ -52,7 +65,7 @@ export function compareIssues(from: IssueContent, to: IssueContent): IssueDiffer
   const students: ChangedResult[] = []
   for (const r of to.results) {
     const was = before.get(r.studentId)
-    const marks = was?.marks && r.marks ? differing(titles, earlierMarks(was), laterMarks(r)) : []
+    const marks = was?.marks && r.marks ? differing(titles, earlierMarks(was), laterMarks(r), (a) => writtenBy(r.studentId, a)) : []
     const [a, b] = [was && figuresOf(was), figuresOf(r)]
     const changed =
       !a ||
@@ -101,13 +114,14 @@ function differing(
   titles: readonly string[],
   was: Map<string, IssuedMark | null>,
   now: Map<string, IssuedMark | null>,
+  writtenBy: (assessment: string) => MarkWriter[],
 ): ChangedResult['marks'] {
   return titles.flatMap((assessment) => {
     const [a, b] = [was.get(assessment) ?? null, now.get(assessment) ?? null]
     if (a === null && b === null) return []
     const same =
       a && b && !isOther(a.mark, b.mark) && STATUSES.indexOf(a.status) === STATUSES.indexOf(b.status) && a.daysLate === b.daysLate
-    return same ? [] : [{ assessment, was: a, now: b }]
+    return same ? [] : [{ assessment, was: a, now: b, by: writtenBy(assessment) }]
   })
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import type { ChangedResult, IssuedDecision, IssuedMark } from '#core/issues'
+import type { ChangedResult, IssuedDecision, IssuedMark, MarkWriter } from '#core/issues'
 import { routes } from '#contract'
 import { call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
@@ -118,7 +118,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
                     s.now?.rounded ?? '',
                     s.was?.grade ?? '',
                     s.now?.grade ?? '',
-                    s.marks.map((m) => `${m.assessment}: ${markWords(m.was)} → ${markWords(m.now)}`).join('; '),
+                    s.marks.map((m) => `${m.assessment}: ${markWords(m.was)} → ${markWords(m.now)}${byWords(m.by)}`).join('; '),
                   ]),
                 }}
               />
@@ -176,7 +176,9 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
                             ? 'not in the earlier issue'
                             : s.is === 'gone'
                               ? 'no longer on the roll'
-                              : s.marks.map((m) => `${m.assessment} ${markWords(m.was)} → ${markWords(m.now)}`).join(', ') ||
+                              : s.marks
+                                  .map((m) => `${m.assessment} ${markWords(m.was)} → ${markWords(m.now)}${byWords(m.by)}`)
+                                  .join(', ') ||
                                 (s.was?.section !== s.now?.section
                                   ? `moved to ${s.now?.section}`
                                   : `by what was decided: ${d.also.join(', ')}`)}
@@ -228,6 +230,16 @@ const whoIs = (students: readonly ChangedResult[]): string => {
   const [fresh, gone] = (['new', 'gone'] as const).map((is) => students.filter((s) => s.is === is).length)
   return `${fresh! > 0 ? `, ${fresh} not in the earlier one` : ''}${gone! > 0 ? `, ${gone} no longer on the roll` : ''}`
 }
+
+const DID: Record<MarkWriter['did'], string> = {
+  typed: 'typed by',
+  read: 'read by',
+  settled: 'settled by',
+  'took back': 'settling taken back by',
+}
+/** By whom, in brackets; nothing where no mark was written, and it moved by what was decided. */
+const byWords = (by: readonly MarkWriter[]): string =>
+  by.length === 0 ? '' : ` (${by.map((w) => `${DID[w.did]} ${w.who}, ${shownAt(w.at, 'd MMM')}`).join('; ')})`
 
 const markWords = (m: IssuedMark | null): string => {
   if (!m) return 'not set'
