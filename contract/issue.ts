@@ -79,7 +79,14 @@ export const ChangedResult = says<ChangedOf>()(
     is: z.enum(['in both', 'new', 'gone']),
     was: IssuedFigures.nullable(),
     now: IssuedFigures.nullable(),
-    marks: z.array(z.strictObject({ assessment: z.string(), was: IssuedMark.nullable(), now: IssuedMark.nullable() })),
+    marks: z.array(
+      z.strictObject({
+        assessment: z.string(),
+        was: IssuedMark.nullable(),
+        now: IssuedMark.nullable(),
+        by: z.array(z.strictObject({ who: z.string(), did: z.enum(['typed', 'read', 'settled', 'took back']), at: z.string() })),
+      }),
+    ),
   }),
 )
 export const IssueDifference = says<DifferenceOf>()(
@@ -93,6 +100,17 @@ export const IssueDifference = says<DifferenceOf>()(
     withdrawn: z.array(IssuedDecision),
   }),
 )
+
+/** What making an issue consists of, in its order. */
+export const MAKING_STEPS = [
+  'reading the marks',
+  'grading everybody',
+  'telling how sure each grade is',
+  'writing every result down',
+  'sealing it',
+] as const
+export const MakingStep = z.enum(MAKING_STEPS)
+export type MakingStep = z.infer<typeof MakingStep>
 
 /** Who may have to sign. */
 export const SIGNERS = ['lead', 'external'] as const

@@ -12,6 +12,7 @@ import { lettingIn } from './kernel/access/let-in'
 import { sessions } from './kernel/access/sessions'
 import { setUpCode } from './kernel/access/set-up-code'
 import { waysIn } from './kernel/access/ways-in'
+import { lookAgain } from './kernel/look-again'
 import { clockIn, machineZone, type Clock } from './kernel/clock'
 import { confirmRoutes } from './areas/confirm/routes'
 import { announcing } from './areas/records/announce'
@@ -200,7 +201,6 @@ export function createApp(
   const faults = standInFaults(db)
   const letters = post(join(data, 'post'), faults, mail)
   const keepingOf = keeper(db.name, keeping ?? { folder: defaultFolder(data), hours: 0, keep: 14 }, pool, log)
-  app.locals.startKeeping = keepingOf.start
   keepingRoutes(handle, keepingOf, audit)
   packageRoutes(handle, db, pool, audit)
   const setUp = setUpCode(db)
@@ -236,7 +236,8 @@ export function createApp(
   wholePlanRoutes(handle, db, plans, writes)
   gradeSetRoutes(handle, db, plans)
   copyRoutes(handle, db, plans, writes)
-  placementRoutes(handle, db, plans, writes)
+  const announced = announcing(db, letters, pool, clock)
+  placementRoutes(handle, db, plans, writes, announced)
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, db, roll, broughtIn(db, roll), pool, writes)
@@ -256,10 +257,14 @@ export function createApp(
   postRoutes(handle, db, plans, letters, faults, audit)
   startingMarkRoutes(handle, db, plans, tables, writes)
   trialRoutes(handle, db, plans, tables, writes)
-  const announced = announcing(db, letters, pool, clock)
   confirmRoutes(handle, db, writes, { tables, pool, audit, announcing: announced })
   const office = recordsOffice(join(data, 'records-office'), faults)
   recordsRoutes(handle, db, writes, { pool, office, announcing: announced, clock })
+  const lettersDue = () => announced.due().catch((err: unknown) => log?.error({ err }, 'letters that are due did not go out'))
+  app.locals.startLooking = () => {
+    const ends = [keepingOf.start(), lookAgain(lettersDue)]
+    return () => ends.forEach((end) => end())
+  }
 
   app.use('/api', () => {
     throw new HttpProblem(404, 'There is no such address here. GET /api/openapi.json lists them.')

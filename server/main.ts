@@ -53,12 +53,12 @@ const server = app.listen(port, host, (error) => {
   // For whoever sits at the console, and not for the log.
   if (setUp.nobodyIsHere()) console.error(`\nNobody is here yet. Set this installation up at ${address}\nwith the code  ${setUp.code}\n`)
 })
-const endKeeping = (app.locals.startKeeping as () => () => void)()
+const endLooking = (app.locals.startLooking as () => () => void)()
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
     log.info({ signal }, 'stopping')
-    endKeeping()
+    endLooking()
     server.close(() => {
       clearInterval(closing)
       clearTimeout(enough)

@@ -120,7 +120,7 @@ export const coursesRoutes = {
     method: 'GET',
     path: '/api/courses/:courseId/events',
     access: staff,
-    summary: 'Tells when the course changes',
+    summary: 'Tells when the course changes, and as “making” how far an issue is that somebody makes',
     params: inCourse,
     produces: 'text/event-stream',
   }),

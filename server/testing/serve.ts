@@ -1,4 +1,6 @@
+import { EventEmitter, once } from 'node:events'
 import { mkdtempSync, rmSync } from 'node:fs'
+import { get } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -23,9 +25,17 @@ export interface TestServer {
   address: string
   /** Someone signed in, with a same-origin header on every request; null is nobody. */
   as: (signIn: string | null, passphrase?: string) => Promise<Client>
+  /** Hears the events of a course as somebody does. */
+  listen: (signIn: string, courseId?: string) => Promise<Listener>
   /** By which it is set up, while nobody is here. */
   code: string
   close: () => Promise<void>
+}
+
+export interface Listener {
+  /** All that was heard, once there is enough of it. */
+  until: (enough: (heard: string) => boolean) => Promise<string>
+  end: () => void
 }
 
 export type Client = (method: 'get' | 'post' | 'put' | 'patch' | 'delete', path: string, body?: unknown) => supertest.Test
@@ -48,22 +58,43 @@ async function serve(fill: (db: Db) => void, signOn?: SignOn): Promise<TestServe
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
   const request = supertest(address)
   const host = new URL(address).host
+  const cookieOf = async (signIn: string, passphrase: string): Promise<string> => {
+    const answer = await request.post('/api/session').set('origin', `http://${host}`).send({ signIn, passphrase }).expect(200)
+    return String(answer.headers['set-cookie']).split(';')[0]!
+  }
   return {
     db,
     file,
     address,
     code: (app.locals.setUp as SetUpCode).code,
     async as(signIn, passphrase = PASSPHRASE) {
-      let cookie = ''
-      if (signIn) {
-        const answer = await request.post('/api/session').set('origin', `http://${host}`).send({ signIn, passphrase }).expect(200)
-        cookie = String(answer.headers['set-cookie']).split(';')[0]!
-      }
+      const cookie = signIn ? await cookieOf(signIn, passphrase) : ''
       return (method, path, body) => {
         const test = request[method](path).set('origin', `http://${host}`)
         if (cookie) void test.set('cookie', cookie)
         if (body !== undefined) void test.send(body as object)
         return test
+      }
+    },
+    async listen(signIn, courseId = COURSE) {
+      let text = ''
+      const parts = new EventEmitter()
+      const headers = { cookie: await cookieOf(signIn, PASSPHRASE) }
+      const asked = get(`${address}/api/courses/${courseId}/events`, { headers }, (res) => {
+        res.setEncoding('utf8')
+        res.on('data', (part: string) => {
+          text += part
+          parts.emit('part')
+        })
+      })
+      // The other end hangs up when it is ended.
+      asked.on('error', () => undefined)
+      return {
+        async until(enough) {
+          while (!enough(text)) await once(parts, 'part')
+          return text
+        },
+        end: () => void asked.destroy(),
       }
     },
     async close() {

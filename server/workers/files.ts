@@ -16,6 +16,7 @@ import type { TriedPackage } from '#contract'
 import { bringIn, tryPackage } from '../areas/keeping/package/bring-in'
 import { takeOut } from '../areas/keeping/package/take-out'
 import { backUp, BackUpError, type BackUp } from '../areas/keeping/back-up'
+import { telling } from './telling'
 import type { LibraryFileRead } from '../areas/library/library-file'
 
 /** Off the main thread: what files hold. A file that cannot be read comes back as a sentence. */
@@ -34,13 +35,8 @@ export interface RollTask {
   port: MessagePort
 }
 
-export async function roll({ bytes, match, port }: RollTask): Promise<RollFile | string> {
-  try {
-    return await orSentence(() => readRoll(bytes, match, (doing) => port.postMessage(doing)))
-  } finally {
-    port.close()
-  }
-}
+export const roll = ({ bytes, match, port }: RollTask): Promise<RollFile | string> =>
+  telling<RollFile | string, string>(port, (tell) => orSentence(() => readRoll(bytes, match, tell)))
 
 /** The marks in a CSV, an XLSX, or zipped results. */
 export function marks(given: { bytes: Uint8Array } | { text: string }): Promise<MarksFile | string> {

@@ -1,15 +1,21 @@
 import { createHash } from 'node:crypto'
+import type { MessagePort } from 'node:worker_threads'
 import Database from 'better-sqlite3'
 import { compareIssues, type IssueDifference } from '#core/issues'
 import { openItems, planFacts, workingsOf, type OpenItem } from '#core/trial'
-import { unpackTable, type IssueContent, type IssueHead } from '#contract'
+import { unpackTable, type IssueContent, type IssueHead, type MakingStep } from '#contract'
 import { canonicalContent, gradesIssued, issueContent } from '../kernel/course/issue-content'
 import { issuesOf } from '../kernel/course/issues'
 import { planLoader } from '../kernel/course/load-plan'
 import type { PackedTable } from '../kernel/course/packed-table'
+import { whoWrote } from '../kernel/course/who-wrote'
 import type { Db } from '../kernel/db/open'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
+import { telling } from './telling'
 import { resultsCsv, resultsXlsx } from '../areas/confirm/results-files'
+
+/** After every moment. */
+const NEVER = '9999'
 
 interface OfCourse {
   /** The database. */
@@ -46,14 +52,21 @@ export interface ToFreeze {
   decisions: NonNullable<IssueContent['decisions']>
 }
 
-const contentOf = ({ table, number, decisions }: ToFreeze) => {
+type Tell = (step: MakingStep) => void
+
+const contentOf = ({ table, number, decisions }: ToFreeze, told: Tell = () => undefined) => {
+  told('reading the marks')
   const unpacked = unpackTable(table)
-  return { table: unpacked, content: issueContent(unpacked, number, decisions) }
+  return { table: unpacked, content: issueContent(unpacked, number, decisions, told) }
 }
 
-/** What the next issue would be. */
-export function issueMade(of: ToFreeze): IssueMade {
-  const { table, content } = contentOf(of)
+/** What the next issue would be; each step is told at the port as it begins. */
+export const issueMade = ({ port, ...of }: ToFreeze & { port: MessagePort }): Promise<IssueMade> =>
+  telling<IssueMade, MakingStep>(port, (tell) => made(of, tell))
+
+function made(of: ToFreeze, told: Tell): IssueMade {
+  const { table, content } = contentOf(of, told)
+  told('sealing it')
   const canonical = canonicalContent(content)
   return {
     version: table.version,
@@ -71,7 +84,9 @@ export const issuesCompared = ({ file, courseId, from, to }: OfCourse & { from: 
   reading(file, (db) => {
     const issues = issuesOf(db)
     const content = (number: number) => JSON.parse(issues.content(courseId, number)) as IssueContent
-    return compareIssues(content(from), typeof to === 'number' ? content(to) : contentOf(to).content)
+    const at = (number: number) => issues.head(courseId, number).at
+    const writtenBy = whoWrote(db, { courseId, after: at(from), until: typeof to === 'number' ? at(to) : NEVER })
+    return compareIssues(content(from), typeof to === 'number' ? content(to) : contentOf(to).content, writtenBy)
   })
 
 /** What is handed over of each student of an issue. */

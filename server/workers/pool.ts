@@ -5,7 +5,7 @@ import type { MarksFile } from '#core/exchange/marks-file'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { IssueDifference } from '#core/issues'
-import type { Erased, TriedPackage } from '#contract'
+import type { Erased, MakingStep, TriedPackage } from '#contract'
 import type { BackUp } from '../areas/keeping/back-up'
 import type { LibraryFileRead } from '../areas/library/library-file'
 import { HttpProblem } from '../kernel/problem'
@@ -13,6 +13,7 @@ import type { BoxList } from './box-list'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
 import type { IssueFileKind, IssueMade, issueRows, ToFreeze } from './issue'
+import { TOLD_ALL } from './telling'
 
 export interface WorkerSource {
   filename: string
@@ -101,13 +102,23 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     }
   }
 
+  /** The same, told through a port what is being done. */
+  async function runTold<T, Doing>(name: string, task: object, told: (doing: Doing) => void, asks: Asks): Promise<T | string> {
+    const { port1, port2 } = new MessageChannel()
+    const all = new Promise<void>((heard) => port1.on('message', (m: Doing | typeof TOLD_ALL) => (m === TOLD_ALL ? heard() : told(m))))
+    try {
+      const done = await run<T>(name, { ...task, port: port2 }, asks, [port2 as unknown as MessagePort])
+      // All that was told is heard before it is done; who gave up hears nothing more.
+      if (typeof done !== 'string') await all
+      return done
+    } finally {
+      port1.close()
+    }
+  }
+
   return {
-    readRoll(bytes: Uint8Array, match: RollMatch, told: (doing: string) => void, asks: Asks): Promise<RollFile | string> {
-      const { port1, port2 } = new MessageChannel()
-      port1.on('message', told)
-      const task: RollTask = { bytes, match, port: port2 }
-      return run<RollFile>('roll', task, asks, [port2 as unknown as MessagePort]).finally(() => port1.close())
-    },
+    readRoll: (bytes: Uint8Array, match: RollMatch, told: (doing: string) => void, asks: Asks) =>
+      runTold<RollFile, string>('roll', { bytes, match } satisfies Omit<RollTask, 'port'>, told, asks),
     /** What a file holds for the library. */
     readLibraryFile: (bytes: Uint8Array, asks: Asks) => run<LibraryFileRead>('library', { bytes }, asks),
     /** The list of the submission box. */
@@ -130,7 +141,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     bringInPackage: (task: { file: string; packed: string }, asks: Asks) =>
       run<{ courseId: string }>('broughtPackage', task, { ...asks, longest: LONGEST_BACKUP_MS }),
     /** What the next issue of a course would be. */
-    makeIssue: (task: ToFreeze, asks: Asks) => run<IssueMade>('issueMade', task, asks),
+    makeIssue: (task: ToFreeze, told: (step: MakingStep) => void, asks: Asks) =>
+      runTold<IssueMade, MakingStep>('issueMade', task, told, asks),
     /** In what two issues differ, or one and what would be frozen now. */
     compareIssues: (task: { file: string; courseId: string; from: number; to: number | ToFreeze }, asks: Asks) =>
       run<IssueDifference>('issuesCompared', task, asks),

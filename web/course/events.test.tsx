@@ -1,13 +1,16 @@
 import { act } from '@testing-library/react'
 import { pendingWrites } from '../saving/pending-writes'
 import { inPage } from '../testing/in-page'
-import { courseChanged, useCourseEvents } from './events'
+import { courseChanged, makingKey, useCourseEvents } from './events'
 
 /** A stream of versions, as the server tells them. */
 class Stream {
   static open: Stream[] = []
   onmessage: ((e: { data: string }) => void) | null = null
   closed = false
+  private named = new Map<string, (e: { data: string }) => void>()
+  addEventListener = (name: string, listener: (e: { data: string }) => void) => void this.named.set(name, listener)
+  tell = (name: string, data: string) => this.named.get(name)!({ data })
   constructor(readonly address: string) {
     Stream.open.push(this)
   }
@@ -88,4 +91,11 @@ test('the stream ends with the screen', () => {
   const { show } = follow(1)
   show(<p />)
   expect(Stream.open.every((s) => s.closed)).toBe(true)
+})
+
+test('how far an issue is that is being made stands where the page looks for it', () => {
+  const { queries } = follow(4)
+  expect(queries.getQueryData(makingKey('c'))).toBeUndefined()
+  act(() => Stream.open.at(-1)!.tell('making', 'sealing it'))
+  expect(queries.getQueryData(makingKey('c'))).toBe('sealing it')
 })

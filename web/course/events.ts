@@ -8,6 +8,9 @@ import { fetchAnew } from '../saving/refresh'
 /** Told when a course was changed by somebody; a screen that can fetch less than everything listens to it. */
 export const courseChanged = new EventTarget()
 
+/** Where it stands how far an issue is that is being made. */
+export const makingKey = (courseId: string) => ['making', courseId]
+
 /** Others' changes are on screen within a second, and fifty at once are fetched together. */
 const TOGETHER_MS = 600
 
@@ -42,6 +45,7 @@ export function useCourseEvents(courseId: string, known?: number): void {
       seen.current ??= latest
       timer ??= setTimeout(catchUp, TOGETHER_MS)
     }
+    source.addEventListener('making', (e: MessageEvent<string>) => queries.setQueryData(makingKey(courseId), e.data))
     return () => {
       source.close()
       clearTimeout(timer)

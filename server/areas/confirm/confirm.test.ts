@@ -6,7 +6,7 @@ import readBook from 'read-excel-file/node'
 import { parse } from 'csv-parse/sync'
 import { issuedMark } from '#core/issues'
 import { settleBy, standingRows, workingsOf } from '#core/trial'
-import { unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
+import { MAKING_STEPS, unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 import { resultsCsv } from './results-files'
 
@@ -43,7 +43,12 @@ test('signed, frozen, countersigned once by another, reopened, and the next issu
     }).expect(200)
   ).body as Decision
 
+  const listener = await server.listen('tamsin.oyelaran.holt')
+  await listener.until((heard) => heard.includes('\n\n'))
   const head = (await lead('post', api('/issues'), { statement: 'moderated' }).expect(200)).body as IssueHead
+  const told = await listener.until((heard) => heard.includes(MAKING_STEPS.at(-1)!))
+  listener.end()
+  expect([...told.matchAll(/event: making\ndata: (.+)\n/g)].map((m) => m[1])).toEqual([...MAKING_STEPS])
   expect(head).toMatchObject({ number: 1, signatures: [{ by: 'Ines Valdry', role: 'lead' }], reopened: null })
   const content = (await external('get', api('/issues/1')).expect(200)).body as IssueContent
   expect(content.results).toHaveLength(120)

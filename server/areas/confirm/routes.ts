@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { routes, type IssueContent, type IssueHead, type Signers } from '#contract'
+import { routes, type IssueContent, type IssueHead, type MakingStep, type Signers } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { decisions } from '../../kernel/course/decisions'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -122,7 +122,8 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
       // What is refused anyway is not worked out first.
       writes.requireOpen(courseId)
       requireSigners(courseId, signersOf(courseId))
-      const made = orProblem(await pool.makeIssue(await toFreeze(courseId), { personId: me.id }))
+      const told = (step: MakingStep) => writes.making(courseId, step)
+      const made = orProblem(await pool.makeIssue(await toFreeze(courseId), told, { personId: me.id }))
       const head = writes.writeOpen(courseId, () => {
         if (version.get(courseId)!.version !== made.version) return null
         requireClear(made)

@@ -40,16 +40,19 @@ export function tableRoutes(
   handle(routes.events, ({ params, req, res }) => {
     res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
     res.write(`data: ${plans.load(params.courseId).plan.version}\n\n`)
-    const off = writes.onChange(params.courseId, (version) => {
-      res.write(`data: ${version}\n\n`)
+    const say = (words: string) => {
+      res.write(`${words}\n\n`)
       ;(res as { flush?: () => void }).flush?.()
-    })
+    }
+    const off = writes.onChange(params.courseId, (version) => say(`data: ${version}`))
+    const offMaking = writes.onMaking(params.courseId, (step) => say(`event: making\ndata: ${step}`))
     const token = tokenOf(req)!
     // Whoever has signed out hears nothing any more, and whose session has run out neither.
     const offEnd = signIns.onEnd(token, () => res.end())
     const beat = setInterval(() => (signIns.who(token) ? res.write(': still here\n\n') : res.end()), HEARTBEAT_MS)
     res.on('close', () => {
       off()
+      offMaking()
       offEnd()
       clearInterval(beat)
     })

@@ -1,11 +1,11 @@
 import type { Logger } from 'pino'
 import type { Keeping } from '#contract'
 import type { WorkerPool } from '../../workers/pool'
+import { lookAgain } from '../../kernel/look-again'
 import type { KeepingSettings } from '../../kernel/settings'
 import { BackUpError, keepLatest, listBackUps, type BackUp } from './back-up'
 
 const HOUR_MS = 3_600_000
-const LOOK_EVERY_MS = HOUR_MS / 4
 
 /** Backups on a schedule and when asked for, one at a time, off the main thread. */
 export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool, log?: Logger) {
@@ -44,11 +44,7 @@ export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool
     backUpNow,
     /** Makes one whenever the latest is older than it should be. @returns what ends that */
     start(): () => void {
-      if (settings.hours === 0) return () => undefined
-      void lookNow()
-      const timer = setInterval(() => void lookNow(), LOOK_EVERY_MS)
-      timer.unref()
-      return () => clearInterval(timer)
+      return settings.hours === 0 ? () => undefined : lookAgain(lookNow)
     },
     async state(): Promise<Keeping> {
       const all = await listBackUps(settings.folder)

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js'
-import type { OwnWork, Plan, PlacementWrite } from '#contract'
+import type { Letter, OwnWork, Plan, PlacementWrite } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -117,4 +117,30 @@ test('a student is sent what is released and nothing else', async () => {
   ]).expect(200)
   expect(of(await own(), 'Field book 1')).toMatchObject({ released: false, mark: null, status: null })
   await student('get', api('/table')).expect(403)
+})
+
+test('a mark that is let out by hand is told to the student in a letter, once, and not while it is looked into', async () => {
+  const [script] = server.db
+    .prepare<[], { id: string; assessmentId: string; title: string; sectionId: string }>(
+      `SELECT x.id, a.id AS assessmentId, a.title, e.section_id AS sectionId FROM script x JOIN assessment a ON a.id = x.assessment_id
+       JOIN student s ON s.id = x.student_id AND s.person_id = 'student' JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
+       WHERE x.entered IS NOT NULL AND x.status = 'in' ORDER BY a.position LIMIT 1`,
+    )
+    .all()
+  const { assessmentId, title, sectionId } = script!
+  const letters = async () =>
+    ((await lead('get', api('/letters')).expect(200)).body as Letter[]).filter((l) => l.subject.includes(title)).map((l) => l.subject)
+  const out = (released: boolean) => put([write({ assessmentId, sectionId, release: { kind: 'by hand', released } })]).expect(200)
+  const status = (to: string) => server.db.prepare('UPDATE script SET status = ? WHERE id = ?').run(to, script!.id)
+  status('held')
+  await out(true)
+  expect(await letters()).toEqual([])
+  status('in')
+  await out(false)
+  expect(await letters()).toEqual([])
+  await out(true)
+  expect(await letters()).toEqual([`CFS 214: your mark in ${title} is out`])
+  // Nothing new is let out by writing it once more.
+  await out(true)
+  expect(await letters()).toHaveLength(1)
 })

@@ -8,7 +8,12 @@ import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { dueCalendar } from './calendar'
 
-export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
+/** Told of the marks that are let out to students by hand. */
+interface Announces {
+  letOut: (courseId: string, placed: PlacementWrite[], from: { id: string; name: string }) => Promise<unknown>
+}
+
+export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites, announcing: Announces): void {
   const placement = db.prepare<[string, string], { due: string | null; release: string }>(
     'SELECT due, release FROM placement WHERE assessment_id = ? AND section_id = ?',
   )
@@ -31,14 +36,14 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
     'SELECT p.name FROM person p JOIN course_role r ON r.person_id = p.id WHERE p.id = ? AND r.course_id = ?',
   )
 
-  handle(routes.setPlacements, ({ params: { courseId }, body }) => {
+  handle(routes.setPlacements, async ({ params: { courseId }, body, me }) => {
     const { plan } = plans.load(courseId)
     const sections = new Map(plan.sections.map((s) => [s.id, s]))
     const assessments = new Map(plan.assessments.map((a) => [a.id, a]))
     // What students may see is said also once results are confirmed.
     const releasesAlone = body.placements.every((p) => p.placed && placement.get(p.assessmentId, p.sectionId)?.due === p.due)
     const write = releasesAlone ? writes.write : writes.writeOpen
-    return write(courseId, () => {
+    const done = write(courseId, () => {
       const before = body.placements.map(({ assessmentId, sectionId }): PlacementWrite => {
         const row = placement.get(assessmentId, sectionId)
         return {
@@ -67,6 +72,10 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
       })
       return { before }
     })
+    const isOut = ({ placed, release }: PlacementWrite) => placed && release.kind === 'by hand' && release.released
+    const letOut = body.placements.filter((p, i) => isOut(p) && !isOut(done.before[i]!))
+    if (letOut.length > 0) await announcing.letOut(courseId, letOut, me)
+    return done
   })
 
   handle(routes.acceptFinding, ({ params: { courseId }, body, me }) =>

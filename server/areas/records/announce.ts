@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { format, parseISO } from 'date-fns'
+import { group } from 'd3-array'
 import type { IssuedFigures } from '#core/issues'
 import type { Clock } from '../../kernel/clock'
 import { issuesOf } from '../../kernel/course/issues'
@@ -7,6 +7,8 @@ import { now, type Db } from '../../kernel/db/open'
 import { orProblem } from '../../kernel/or-problem'
 import type { Message, Post } from '../../standins/post'
 import type { WorkerPool } from '../../workers/pool'
+
+const LIST = new Intl.ListFormat('en')
 
 interface Sender {
   id: string
@@ -29,6 +31,28 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
     `SELECT s.id AS studentId, e.section_id AS sectionId, p.id AS personId, p.name, p.sign_in AS signIn, p.email, r.on_day AS onDay
      FROM student s JOIN person p ON p.id = s.person_id JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
      LEFT JOIN result_release r ON r.course_id = s.course_id AND r.section_id = e.section_id WHERE s.course_id = ?`,
+  )
+
+  const untold = db.prepare<[string], { courseId: string; sectionId: string; onDay: string; by: string; byName: string; since: string }>(
+    `SELECT r.course_id AS courseId, r.section_id AS sectionId, r.on_day AS onDay, r.by_id AS "by", p.name AS byName, r.at AS since
+     FROM result_release r JOIN person p ON p.id = r.by_id WHERE r.told_at IS NULL AND r.on_day <= ?`,
+  )
+  const told = db.prepare('UPDATE result_release SET told_at = ? WHERE course_id = ? AND section_id = ? AND on_day = ?')
+  const lettersSince = db
+    .prepare<[string, string, string], string>('SELECT to_id FROM letter WHERE course_id = ? AND subject = ? AND at >= ?')
+    .pluck()
+  // What is looked into waits, whatever is let out.
+  const withMark = db.prepare<
+    [{ course: string; assessmentId: string; sectionId: string }],
+    { personId: string; name: string; signIn: string; email: string | null; assessment: string }
+  >(
+    `SELECT p.id AS personId, p.name, p.sign_in AS signIn, p.email, a.title AS assessment
+     FROM script x JOIN student s ON s.id = x.student_id JOIN person p ON p.id = s.person_id JOIN assessment a ON a.id = x.assessment_id
+     JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
+     WHERE s.course_id = @course AND x.assessment_id = @assessmentId AND e.section_id = @sectionId AND x.status <> 'held'
+       AND (x.entered IS NOT NULL OR x.status <> 'in'
+         OR EXISTS (SELECT 1 FROM reading r WHERE r.script_id = x.id AND r.state = 'handed in'))
+     ORDER BY a.position`,
   )
 
   /** What could not be sent stays unsent: the results are there all the same. */
@@ -54,23 +78,47 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
     return sent.length
   }
 
-  return {
-    /** Tells the students of sections that their results are out, or from when they will be. */
-    async released(courseId: string, number: number, sectionIds: readonly string[], onDay: string, from: Sender): Promise<number> {
+  async function tellDue(): Promise<number> {
+    let sent = 0
+    for (const { courseId, sectionId, onDay, by, byName, since } of untold.all(clock.today())) {
+      const issue = issues.inForce(courseId)
+      if (!issue) continue
       const { code, title } = course.get(courseId)!
-      const when = onDay <= clock.today() ? 'is out' : `will be out from ${format(parseISO(onDay), 'EEEE d MMMM yyyy')}`
+      const subject = `${code}: your result is out`
+      const has = new Set(lettersSince.all(courseId, subject, since))
+      const those = reached.all(courseId).filter((s) => s.sectionId === sectionId && !has.has(s.personId))
+      const body = (name: string) =>
+        `${name},\n\nyour result in ${code} ${title} is out (issue ${issue.number}). You find it, with how it came about, where you see your work.\n\n${byName}`
+      const went = await send(
+        courseId,
+        { id: by, name: byName },
+        those.map((s) => ({ to: s, toId: s.personId, subject, body: body(s.name) })),
+      )
+      sent += went
+      // Where the post is down, those who have none yet get theirs when it is looked again.
+      if (went === those.length) told.run(now(), courseId, sectionId, onDay)
+    }
+    return sent
+  }
+  // One look after the other, so that nobody is told twice.
+  let looking: Promise<number> = Promise.resolve(0)
+
+  return {
+    /** Tells the students of every section whose results have come out, each once; of whom none was told yet. @returns how many letters */
+    due: (): Promise<number> => (looking = looking.then(tellDue, tellDue)),
+    /** Tells students that the marks of single assessments were let out to them by hand. */
+    async letOut(courseId: string, placed: readonly { assessmentId: string; sectionId: string }[], from: Sender): Promise<number> {
+      const { code, title } = course.get(courseId)!
+      const marked = placed.flatMap((p) => withMark.all({ course: courseId, ...p }))
       return send(
         courseId,
         from,
-        reached
-          .all(courseId)
-          .filter((s) => sectionIds.includes(s.sectionId))
-          .map((s) => ({
-            to: s,
-            toId: s.personId,
-            subject: `${code}: your result ${when}`,
-            body: `${s.name},\n\nyour result in ${code} ${title} ${when} (issue ${number}). You find it, with how it came about, where you see your work.\n\n${from.name}`,
-          })),
+        [...group(marked, (m) => m.personId).values()].map((own) => ({
+          to: own[0]!,
+          toId: own[0]!.personId,
+          subject: `${code}: ${own.length === 1 ? `your mark in ${own[0]!.assessment} is` : `${own.length} of your marks are`} out`,
+          body: `${own[0]!.name},\n\nyou can see what came of ${LIST.format(own.map((m) => m.assessment))} in ${code} ${title} where you see your work.\n\n${from.name}`,
+        })),
       )
     },
     /** Tells those who signed an issue, other than who did it, that it was opened again, and why. */

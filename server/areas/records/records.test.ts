@@ -13,6 +13,10 @@ import {
   type RecordsState,
   type TableInColumns,
 } from '#contract'
+import { clockIn } from '../../kernel/clock'
+import type { Message, Post } from '../../standins/post'
+import type { WorkerPool } from '../../workers/pool'
+import { announcing } from './announce'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -151,7 +155,15 @@ test('students see their result once it is released to their section, told by a 
     (await lead('get', api('/issues/1/against/now')).expect(200)).body as { students: { studentId: string; marks: unknown[] }[] }
   ).students
   expect(before).toEqual([
-    expect.objectContaining({ studentId, marks: [expect.objectContaining({ now: expect.objectContaining({ mark: 1 }) as object })] }),
+    expect.objectContaining({
+      studentId,
+      marks: [
+        expect.objectContaining({
+          now: expect.objectContaining({ mark: 1 }) as object,
+          by: [{ who: 'Ines Valdry', did: 'typed', at: expect.any(String) as string }],
+        }),
+      ],
+    }),
   ])
   const second = await sign('after the appeal')
   expect(second).toMatchObject({ number: 2, inForce: true })
@@ -161,6 +173,42 @@ test('students see their result once it is released to their section, told by a 
   expect(letters.filter((s) => s.endsWith('your result has changed'))).toHaveLength(1)
   // Who signed the issue is told that it was opened again.
   expect(letters.filter((s) => s.endsWith('issue 1 is reopened'))).toHaveLength(1)
+})
+
+test('released for a later day, its students get their letter on that day: each once, also where the post was down in between', async () => {
+  const section = server.db
+    .prepare<[string], { id: string }>(
+      'SELECT s.id FROM section s WHERE s.course_id = ? AND NOT EXISTS (SELECT 1 FROM result_release r WHERE r.section_id = s.id) LIMIT 1',
+    )
+    .get(COURSE)!
+  const put = (id: string, person: string) => server.db.prepare('UPDATE student SET person_id = ? WHERE id = ?').run(person, id)
+  const students = server.db
+    .prepare<[string], string>('SELECT student_id FROM enrolment WHERE section_id = ? AND to_day IS NULL ORDER BY student_id LIMIT 2')
+    .pluck()
+    .all(section.id)
+  const people = server.db.prepare<[], string>("SELECT id FROM person WHERE sign_in IN ('rune.daal', 'tamsin.oyelaran.holt')").pluck().all()
+  students.forEach((s, i) => put(s, people[i]!))
+
+  const sent: Message[] = []
+  let down = false
+  const send = (m: Message) => {
+    if (down && sent.length > 0) return Promise.reject(new Error('the post is down'))
+    sent.push(m)
+    return Promise.resolve()
+  }
+  let day = '2027-01-04'
+  const clock = clockIn('UTC', () => new Date(`${day}T09:00:00Z`))
+  const { due } = announcing(server.db, { send } as Post, {} as WorkerPool, clock)
+  await lead('put', api('/result-releases'), { sectionIds: [section.id], onDay: '2027-01-05' }).expect(200)
+  expect(await due()).toBe(0)
+  day = '2027-01-05'
+  down = true
+  expect(await due()).toBe(1)
+  down = false
+  // Asked for twice at the same moment, it is done once.
+  expect(await Promise.all([due(), due()])).toEqual([1, 0])
+  expect(sent.map((m) => m.to.signIn).sort()).toEqual(['rune.daal', 'tamsin.oyelaran.holt'])
+  expect(sent.every((m) => m.subject.endsWith('your result is out') && m.body.includes('issue 2'))).toBe(true)
 })
 
 test('OneRoster: every result stands once, on a line item of its section that is in a category', async () => {

@@ -41,7 +41,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   )
   const setRelease = db.prepare(
     `INSERT INTO result_release (course_id, section_id, on_day, by_id, at) VALUES (?, ?, ?, ?, ?)
-     ON CONFLICT DO UPDATE SET on_day = excluded.on_day, by_id = excluded.by_id, at = excluded.at`,
+     ON CONFLICT DO UPDATE SET on_day = excluded.on_day, by_id = excluded.by_id, at = excluded.at, told_at = NULL`,
   )
   const holdBack = db.prepare('DELETE FROM result_release WHERE course_id = ? AND section_id = ?')
   const rows = db.prepare<[string, number], Row>(
@@ -79,7 +79,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   handle(routes.releases, ({ params }) => releasesOf(params.courseId))
 
   handle(routes.release, async ({ params: { courseId }, body: { sectionIds, onDay }, me }) => {
-    const number = inForce(courseId)
+    inForce(courseId)
     const before = new Map(releasesOf(courseId).map((r) => [r.sectionId, r.onDay]))
     const today = clock.today()
     for (const id of sectionIds) {
@@ -94,7 +94,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
         else setRelease.run(courseId, id, onDay, me.id, now())
       }
     })
-    if (onDay !== null) await announcing.released(courseId, number, sectionIds, onDay, me)
+    if (onDay !== null && onDay <= today) await announcing.due()
     return releasesOf(courseId)
   })
 

@@ -1,4 +1,3 @@
-import { get } from 'node:http'
 import { routes, type PileScript, type Role, type Route, type Sees, type SheetInColumns } from '#contract'
 import { SIGN_INS } from '../../testing/markers'
 import { serveDemo, type Client, type TestServer } from '../../testing/serve'
@@ -273,21 +272,11 @@ test('a student is told of nobody else, and of no reading', async () => {
 })
 
 test('events tell that something changed, and not what', async () => {
-  const cookie = String(
-    (await people.marker!('post', '/api/session', { signIn: SIGN_INS[0], passphrase: 'level-with-me' })).headers['set-cookie'],
-  ).split(';')[0]!
-  const heard = await new Promise<string>((done, failed) => {
-    const request = get(`${server.address}/api/courses/${COURSE}/events`, { headers: { cookie } }, (res) => {
-      let text = ''
-      res.setEncoding('utf8')
-      res.on('data', (part: string) => {
-        text += part
-        if (text.split('\n\n').length < 3) return (void setNames(true), void setBlind(true, ALL).catch(failed))
-        request.destroy()
-        done(text)
-      })
-    })
-    request.on('error', (e) => (e as { code?: string }).code !== 'ECONNRESET' && failed(e))
-  })
-  expect(heard).toMatch(/^(data: \d+\n\n)+$/)
+  const listener = await server.listen(SIGN_INS[0], COURSE)
+  await listener.until((heard) => heard.includes('\n\n'))
+  setNames(true)
+  await setBlind(true, ALL)
+  const heard = await listener.until((all) => all.split('data: ').length > 2 && all.endsWith('\n\n'))
+  listener.end()
+  expect(heard).toMatch(/^((data: \d+|: still here)\n\n)+$/)
 })

@@ -1,4 +1,5 @@
 import { EventEmitter } from 'node:events'
+import type { MakingStep } from '#contract'
 import type { Db } from '../db/open'
 import { HttpProblem } from '../problem'
 import { latestCells, type CellKey } from './latest-cells'
@@ -25,6 +26,7 @@ export function courseWrites(db: Db) {
   const raiseMarks = db.prepare<[string], { version: number }>('UPDATE course SET version = version + 1 WHERE id = ? RETURNING version')
   const issue = db.prepare<[string], { number: number }>('SELECT number FROM issue WHERE course_id = ? AND reopened_at IS NULL')
   const told = new EventEmitter().setMaxListeners(0)
+  const making = new EventEmitter().setMaxListeners(0)
   const latest = latestCells()
   const current = db.prepare<[string], { version: number }>('SELECT version FROM course WHERE id = ?')
 
@@ -140,6 +142,12 @@ export function courseWrites(db: Db) {
       })
       latest.add(courseId, current.get(courseId)!.version, [], true)
       return done
+    },
+    /** Tells open pages how far an issue is that is being made. */
+    making: (courseId: string, step: MakingStep): void => void making.emit(courseId, step),
+    onMaking(courseId: string, listener: (step: MakingStep) => void): () => void {
+      making.on(courseId, listener)
+      return () => making.off(courseId, listener)
     },
     onChange(courseId: string, listener: (version: number) => void): () => void {
       told.on(courseId, listener)

@@ -14,7 +14,7 @@ import {
   type Workings,
   type TableLike,
 } from '#core/trial'
-import type { CourseTable, IssueContent, IssueResult } from '#contract'
+import type { CourseTable, IssueContent, IssueResult, MakingStep } from '#contract'
 
 type Table = Omit<CourseTable, 'head' | 'scripts' | 'readings'> &
   Pick<TableLike, 'scripts' | 'readings'> & { head: Pick<CourseTable['head'], 'code' | 'title' | 'term'> }
@@ -25,8 +25,15 @@ const CHANCE = 4
 /**
  * The results as they would be frozen now.
  * @param decisions in force, the first first
+ * @param told what is done next
  */
-export function issueContent(table: Table, number: number, decisions: NonNullable<IssueContent['decisions']> = []): IssueContent {
+export function issueContent(
+  table: Table,
+  number: number,
+  decisions: NonNullable<IssueContent['decisions']> = [],
+  told: (doing: MakingStep) => void = () => undefined,
+): IssueContent {
+  told('grading everybody')
   const workings = workingsOf(table)
   const standing = standingMarks(workings)
   const result = gradeWorkings(workings, standing)
@@ -35,7 +42,9 @@ export function issueContent(table: Table, number: number, decisions: NonNullabl
   const components = new Map(table.components.map((c) => [c.id, c.title]))
   const titles = new Map([...components, ...table.assessments.map((a) => [a.id, a.title] as const)])
   const placeOf = new Map(workings.course.conditions.map((c, i) => [c as object, i]))
+  told('telling how sure each grade is')
   const chances = chancesOf(workings, standing, result)
+  told('writing every result down')
   const { code, title, term } = table.head
   return {
     course: { code, title, term },

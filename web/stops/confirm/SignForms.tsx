@@ -1,14 +1,16 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query'
 import { sightOf } from '#core/roles'
-import { routes, type IssueHead, type Me } from '#contract'
+import { MAKING_STEPS, routes, type IssueHead, type MakingStep, type Me } from '#contract'
 import { call } from '../../api/client'
 import { useCourse } from '../../course/course'
+import { makingKey } from '../../course/events'
 import { counted } from '../../parts/format'
 import { StatementForm } from './StatementForm'
 
 /** The signature that freezes the results. */
 export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
   const { id, table, adopted, mayDecide } = useCourse()
+  const queries = useQueryClient()
   const graded = adopted.students.filter((s) => s.grade !== null).length
   if (!mayDecide) return <p className="soft">Whoever leads the course signs here.</p>
   return (
@@ -23,12 +25,30 @@ export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
         id="sign-statement"
         words="I sign that"
         action="Sign and freeze"
-        doing="Making the issue…"
+        doing={<Making />}
         primary
         disabled={blocking}
-        onSend={(statement) => call(routes.confirm, { params: { courseId: id }, body: { statement } })}
+        onSend={(statement) => {
+          queries.removeQueries({ queryKey: makingKey(id) })
+          return call(routes.confirm, { params: { courseId: id }, body: { statement } })
+        }}
       />
     </section>
+  )
+}
+
+/** How far the issue is that is being made. */
+function Making() {
+  const { id } = useCourse()
+  const { data: step } = useQuery<MakingStep>({ queryKey: makingKey(id), queryFn: skipToken })
+  const at = step ? MAKING_STEPS.indexOf(step) : 0
+  return (
+    <div className="making">
+      <progress value={at} max={MAKING_STEPS.length} aria-label="Making the issue" />
+      <span role="status">
+        {MAKING_STEPS[at]}, {at + 1} of {MAKING_STEPS.length}
+      </span>
+    </div>
   )
 }
 

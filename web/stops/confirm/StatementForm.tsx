@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { messageOf } from '../../api/client'
 import { useCourse } from '../../course/course'
@@ -20,7 +20,7 @@ export function StatementForm({
   words: string
   action: string
   /** What is said while it is done. */
-  doing?: string
+  doing?: ReactNode
   disabled?: boolean
   onSend: (statement: string) => Promise<unknown>
   primary?: boolean
@@ -62,8 +62,9 @@ export function StatementForm({
         variant={primary ? 'primary' : 'outline-primary'}
         disabled={disabled || busy || text.trim() === ''}
       >
-        {busy ? (doing ?? action) : action}
+        {action}
       </Button>
+      {busy && doing}
       {problem && (
         <p className="note bad" role="alert">
           {problem}

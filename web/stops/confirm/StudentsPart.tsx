@@ -40,7 +40,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
           ? `${those.length} sections wait again.`
           : when <= today
             ? `Released to ${those.length} sections; their students get a letter.`
-            : `${those.length} sections see it from ${shownDay(when)}; their students get a letter.`,
+            : `${those.length} sections see it from ${shownDay(when)}; their students get a letter on that day.`,
       )
       setChosen(new Set())
       await again()
@@ -131,8 +131,9 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
             never more than their own.
           </p>
           <p className="soft small">
-            What a later issue changes is said in a letter to those whom it touches, once it is in force. What students have seen can’t be
-            taken back. Letters go through the post; where somebody has no sign-in yet, none is sent.
+            A letter says so on the day that it is out. What a later issue changes is said in a letter to those whom it touches, once it is
+            in force. What students have seen can’t be taken back. Letters go through the post; where somebody has no sign-in yet, none is
+            sent.
           </p>
         </section>
       </aside>
