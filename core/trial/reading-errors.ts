@@ -61,7 +61,11 @@ function stretchOf(w: Workings, standing: Standing, at: number, error: number): 
   const stretch = new Map<string, number>()
   for (let cell = at; cell < w.cells.count; cell += w.cells.width) {
     const plain = standing.plain[cell]!
-    if (!Number.isNaN(plain)) stretch.set(w.cells.studentId(cell), slopeOf((mark) => rescaled(cell, mark), plain, error))
+    if (!Number.isNaN(plain))
+      stretch.set(
+        w.cells.studentId(cell),
+        slopeOf((mark) => rescaled(cell, mark), plain, error),
+      )
   }
   return stretch
 }

@@ -7,7 +7,7 @@ import { call, messageOf } from '../../api/client'
 import { useCourse } from '../../course/course'
 import { useSaved } from '../../saving/saved'
 import { DateField } from '../../parts/DateField'
-import { today as dayNow } from '../../parts/format'
+import { counted, today as dayNow } from '../../parts/format'
 import { ByHand } from './ByHand'
 import { useIssues, useMayTell } from './useIssues'
 
@@ -30,6 +30,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
   const out = (sectionId: string) => (onDay.get(sectionId) ?? '9999') <= today
   const waiting = table.sections.filter((s) => !out(s.id))
   const those = chosen.size > 0 ? waiting.filter((s) => chosen.has(s.id)) : waiting
+  const sections = counted(those.length, 'section')
   const release = async (when: string | null) => {
     setProblem(null)
     setSaid(null)
@@ -37,10 +38,10 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
       await saving(call(routes.release, { params: { courseId: id }, body: { sectionIds: those.map((s) => s.id), onDay: when } }))
       setSaid(
         when === null
-          ? `${those.length} sections wait again.`
+          ? `Not released after all: ${sections}.`
           : when <= today
-            ? `Released to ${those.length} sections; their students get a letter.`
-            : `${those.length} sections see it from ${shownDay(when)}; their students get a letter on that day.`,
+            ? `Released to ${sections}; their students get a letter.`
+            : `To be seen in ${sections} from ${shownDay(when)}; their students get a letter on that day.`,
       )
       setChosen(new Set())
       await again()
@@ -95,7 +96,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
         {mayTell && waiting.length > 0 && (
           <div className="buttons mt-3">
             <Button size="sm" disabled={!may} onClick={() => void release(today)}>
-              Release to {those.length === table.sections.length ? 'everyone' : `${those.length} sections`} now
+              Release to {those.length === table.sections.length ? 'everyone' : sections} now
             </Button>
             <span>or from</span>
             <span style={{ width: 150 }}>
