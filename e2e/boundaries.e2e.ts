@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import { checkExport, independentResults } from './independent'
 import { comeIn, COURSE, expect, EXTERNAL, goTo, LEAD, signOut, test } from './level-table'
-import { adopt, settleAll } from './moderating'
+import { adopt, settleAll, tabTo } from './moderating'
 
 const part = (page: Page, name: string) => page.getByRole('group', { name: /^Parts of/ }).getByRole('button', { name, exact: true })
 const downloaded = async (page: Page, name: string): Promise<Buffer> => {
@@ -152,5 +152,63 @@ test('signed by two, released, read by a student, handed over, mended, reopened 
     expect(pdf.startsWith('%PDF-')).toBe(true)
     const [, width, height] = /\/MediaBox\s*\[\s*0 0 ([\d.]+) ([\d.]+)/.exec(pdf)!.map(Number)
     expect([Math.round(width!), Math.round(height!)]).toEqual([595, 842])
+  })
+})
+
+test('with the keyboard alone: a condition is tried and kept as a draft, and words are written into the report', async ({ page }) => {
+  const keys = page.keyboard
+  await comeIn(page, LEAD)
+  await page.goto(`${COURSE}/bound`)
+  await expect(page.getByRole('textbox', { name: 'Merit begins at' })).toBeVisible()
+
+  await test.step('the parts of Bound are walked by key; a condition is tried', async () => {
+    for (const name of ['suggested', 'drafts', 'how sure', 'conditions']) {
+      await keys.press('}')
+      await expect(part(page, name)).toHaveAttribute('aria-pressed', 'true')
+    }
+    await tabTo(page, page.getByLabel('The new condition is asked for by'))
+    await keys.type('Credit')
+    await tabTo(page, page.getByLabel('The new condition asks for at least'))
+    await keys.press('Control+a')
+    await keys.type('55')
+    await keys.press('Tab')
+    await expect(page.getByLabel('The new condition is on')).toBeFocused()
+    await keys.type('Written')
+    await tabTo(page, page.getByRole('button', { name: 'Try this condition' }))
+    await keys.press('Enter')
+    await expect(page.getByText(/^It holds [1-9]\d* students back\./)).toBeVisible()
+    await expect(page.getByText(/^Trial:/)).toBeVisible()
+  })
+
+  await test.step('it is kept as a draft, and the trial dropped', async () => {
+    for (let i = 0; i < 3; i++) await keys.press('}')
+    await expect(part(page, 'drafts')).toHaveAttribute('aria-pressed', 'true')
+    await keys.press('k')
+    await expect(page.getByLabel('What it is called')).toBeFocused()
+    await keys.type('With a condition')
+    await keys.press('Enter')
+    await expect(page.getByRole('row', { name: /^With a condition/ })).toBeVisible()
+    await keys.press('Control+Backspace')
+    await expect(page.getByText('No trial open')).toBeVisible()
+  })
+
+  await test.step('the parts of Confirm are walked by key; words are written into the report', async () => {
+    await keys.press('Alt+8')
+    await expect(page.getByRole('group', { name: 'Parts of Confirm' })).toBeVisible()
+    for (const name of ['what differs', 'to students', 'to records', 'report']) {
+      await keys.press(']')
+      await expect(part(page, name)).toHaveAttribute('aria-pressed', 'true')
+    }
+    await tabTo(page, page.getByLabel('Words before Conditions'))
+    await keys.type('None was asked for by the board.')
+    await expect(page.getByRole('article').getByText('None was asked for by the board.')).toBeVisible()
+    await tabTo(page, page.getByLabel('Markers by number'))
+    await keys.press('Space')
+    await expect(
+      page
+        .getByRole('article')
+        .getByText(/marker 1 /)
+        .first(),
+    ).toBeVisible()
   })
 })

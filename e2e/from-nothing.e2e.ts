@@ -3,6 +3,7 @@ import { readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Browser, Page } from '@playwright/test'
 import { expect, goTo, signOut, test, type Served } from './level-table'
+import { adoptByMouse } from './moderating'
 
 test.use({ template: null })
 
@@ -168,14 +169,6 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await expect(again.getByRole('alert')).toContainText('used already')
   })
 
-  const adopt = async (why: string) => {
-    await page.getByRole('button', { name: 'Adopt', exact: true }).click()
-    const dialog = page.getByRole('dialog')
-    await dialog.getByLabel('Why (kept in the record)').fill(why)
-    await dialog.getByRole('button', { name: 'Adopt' }).click()
-    await expect(dialog).toHaveCount(0)
-  }
-
   await test.step('settle where they disagree', async () => {
     await goTo(page, 'Reconcile')
     await expect(page.getByRole('heading', { name: '4 scripts to settle' })).toBeVisible()
@@ -184,7 +177,7 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await page.getByRole('button', { name: /M mean/ }).click()
     await page.getByRole('row').filter({ hasText: 'Dara Osk' }).click()
     await page.getByRole('button', { name: /H highest/ }).click()
-    await adopt('the second half was overlooked')
+    await adoptByMouse(page, 'the second half was overlooked')
     await expect(page.getByRole('heading', { name: 'Everything is settled' })).toBeVisible()
   })
 
@@ -208,7 +201,7 @@ test('from an empty folder to a confirmed course and a student’s own view, wit
     await line.press('Enter')
     await expect(page.getByRole('heading', { name: 'Excellent begins at 88.0, was 85.0' })).toBeVisible()
     await expect(page.getByText('Trial: 1 grade changes')).toBeVisible()
-    await adopt('the log book was easy')
+    await adoptByMouse(page, 'the log book was easy')
     await expect(page.getByRole('heading', { name: 'Excellent begins at 88.0' })).toBeVisible()
     await expect(page.getByText('Trial:')).toHaveCount(0)
   })

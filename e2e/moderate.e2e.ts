@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { comeIn, COURSE, expect, test } from './level-table'
+import { adopt } from './moderating'
 
 test('the generous marker is found, with their criteria, and five of their scripts are read again', async ({ lead: page }) => {
   await page.goto(`${COURSE}/compare`)
@@ -63,19 +64,12 @@ test('by keyboard alone: nine scripts settled by a key each, adopted, and one op
   await page.goto(`${COURSE}/compare`)
   await expect(page.getByRole('heading', { name: 'Are the sections on one level?' })).toBeVisible()
   const keys = page.keyboard
-  const adopt = async (why: string) => {
-    await keys.press('Control+Enter')
-    await expect(page.getByLabel('Why (kept in the record)')).toBeFocused()
-    await keys.type(why)
-    await keys.press('Enter')
-    await expect(page.getByText('No trial open')).toBeVisible()
-  }
   await keys.press('Alt+5')
   await expect(page.getByRole('heading', { name: '38 scripts to settle' })).toBeVisible()
   await expect(page.getByRole('button', { name: /^V levelled/ })).toBeVisible()
   for (const key of ['v', 'm', 'm', 'h', 'l', 'd', '1', '2', 'm']) await keys.press(key)
   await expect(page.getByText('9 tried')).toBeVisible()
-  await adopt('Read again at the board')
+  await adopt(page, 'Read again at the board')
   await expect(page.getByRole('heading', { name: '29 scripts to settle' })).toBeVisible()
   await expect(page.getByText('0 over tolerance, 29 within')).toBeVisible()
 
@@ -87,7 +81,7 @@ test('by keyboard alone: nine scripts settled by a key each, adopted, and one op
   await expect(closeUp.getByText(/Read again at the board/)).toBeVisible()
   await keys.press('Delete')
   await expect(page.getByText('1 tried')).toBeVisible()
-  await adopt('The second reader withdrew')
+  await adopt(page, 'The second reader withdrew')
   await expect(page.getByRole('heading', { name: '30 scripts to settle' })).toBeVisible()
   await expect(page.getByText('open again').first()).toBeVisible()
 })

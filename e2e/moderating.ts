@@ -1,13 +1,35 @@
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import { expect, goTo } from './level-table'
 
-/** Adopts what is tried, with a reason. */
+/** Tabs until the thing has the focus; a person's way there, bounded. */
+export async function tabTo(page: Page, target: Locator): Promise<void> {
+  for (let i = 0; i < 160; i++) {
+    if (await target.evaluate((el) => el === document.activeElement).catch(() => false)) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`cannot be reached with Tab: ${target}`)
+}
+
+/** Adopts what is tried, with a reason, by keyboard alone. */
 export async function adopt(page: Page, why: string): Promise<void> {
   await page.keyboard.press('Control+Enter')
+  await expect(page.getByLabel('Why (kept in the record)')).toBeFocused()
+  await page.keyboard.type(why)
+  await page.keyboard.press('Enter')
+  await isAdopted(page)
+}
+
+/** Adopts what is tried, with a reason, by mouse. */
+export async function adoptByMouse(page: Page, why: string): Promise<void> {
+  await page.getByRole('button', { name: 'Adopt', exact: true }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('Why (kept in the record)').fill(why)
-  await page.keyboard.press('Enter')
-  await expect(dialog).toBeHidden()
+  await dialog.getByRole('button', { name: 'Adopt' }).click()
+  await isAdopted(page)
+}
+
+async function isAdopted(page: Page): Promise<void> {
+  await expect(page.getByRole('dialog')).toBeHidden()
   await expect(page.getByText('No trial open')).toBeVisible()
 }
 

@@ -59,7 +59,7 @@ test('a question left out, a section matched, a lean taken out at half, the tota
   })
 
   await test.step('the total: the best to 100, kept beside everyone +3, and picked', async () => {
-    await page.goto(`${AT}?part=total`)
+    await page.goto(`${AT}?part=the total`)
     await page.getByRole('button', { name: /^top to/ }).click()
     await expect(page.getByRole('button', { name: '1 · top to 100' })).toBeVisible()
     const keep = async (name: string) => {

@@ -1,16 +1,7 @@
 import { readFile } from 'node:fs/promises'
-import type { Locator, Page } from '@playwright/test'
 import { checkExport, independentResults } from './independent'
 import { expect, test } from './level-table'
-
-/** Tabs until the thing has the focus; a person's way there, bounded. */
-async function tabTo(page: Page, target: Locator): Promise<void> {
-  for (let i = 0; i < 160; i++) {
-    if (await target.evaluate((el) => el === document.activeElement).catch(() => false)) return
-    await page.keyboard.press('Tab')
-  }
-  throw new Error(`cannot be reached with Tab: ${target}`)
-}
+import { adopt, tabTo } from './moderating'
 
 test('the whole run with the keyboard alone', async ({ page, served }) => {
   const keys = page.keyboard
@@ -19,14 +10,6 @@ test('the whole run with the keyboard alone', async ({ page, served }) => {
   await tabTo(page, page.getByRole('button', { name: 'Ines Valdry' }))
   await keys.press('Enter')
   await page.getByRole('navigation', { name: 'The run of work' }).waitFor()
-  const adopt = async (why: string) => {
-    await keys.press('Control+Enter')
-    await expect(page.getByLabel('Why (kept in the record)')).toBeFocused()
-    await keys.type(why)
-    await keys.press('Enter')
-    await expect(page.getByRole('dialog')).toBeHidden()
-    await expect(page.getByText('No trial open')).toBeVisible()
-  }
 
   await test.step('set out: weight moves between neighbours', async () => {
     const divider = page.getByRole('slider', { name: 'Between Viva and Written paper' })
@@ -34,7 +17,7 @@ test('the whole run with the keyboard alone', async ({ page, served }) => {
     await keys.press('PageUp')
     await expect(page.getByLabel('Weight of Viva')).toHaveValue('15')
     await expect(page.getByLabel('Weight of Written paper')).toHaveValue('10')
-    await adopt('The viva carries more')
+    await adopt(page, 'The viva carries more')
   })
 
   await test.step('mark: type every mark of the last practical in, with statuses by letter', async () => {
@@ -83,7 +66,7 @@ test('the whole run with the keyboard alone', async ({ page, served }) => {
     await keys.press('Control+z')
     await expect(page.getByText('29 scripts within tolerance wait')).toBeVisible()
     await keys.press('Control+y')
-    await adopt('Settled at the board')
+    await adopt(page, 'Settled at the board')
   })
 
   await test.step('rescale: a point walked up', async () => {
@@ -94,7 +77,7 @@ test('the whole run with the keyboard alone', async ({ page, served }) => {
     await tabTo(page, point)
     for (let i = 0; i < 6; i++) await keys.press('ArrowUp')
     await expect(point).toHaveAttribute('aria-valuetext', '15 becomes 18')
-    await adopt('One task proved unfair')
+    await adopt(page, 'One task proved unfair')
   })
 
   await test.step('bound: stepped by key', async () => {
@@ -103,7 +86,7 @@ test('the whole run with the keyboard alone', async ({ page, served }) => {
     await keys.press('ArrowLeft')
     await keys.press('ArrowLeft')
     await expect(page.getByRole('heading', { name: 'Merit begins at 69.0, was 70.0' })).toBeVisible()
-    await adopt('Widest gap')
+    await adopt(page, 'Widest gap')
   })
 
   await test.step('confirm, and the file equals an independent computation', async () => {

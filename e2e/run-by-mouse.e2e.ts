@@ -2,19 +2,12 @@ import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { checkExport, independentResults } from './independent'
 import { EXTERNAL, comeIn, expect, goTo, LEAD, signOut, test } from './level-table'
+import { adoptByMouse } from './moderating'
 
 test('the whole run with the mouse, from readings to a confirmed file that agrees with an independent computation', async ({
   lead: page,
   served,
 }) => {
-  const adopt = async (why: string) => {
-    await page.getByRole('button', { name: 'Adopt', exact: true }).click()
-    const dialog = page.getByRole('dialog')
-    await dialog.getByLabel('Why (kept in the record)').fill(why)
-    await dialog.getByRole('button', { name: 'Adopt' }).click()
-    await expect(dialog).toBeHidden()
-    await expect(page.getByText('No trial open')).toBeVisible()
-  }
   const horizon = page.getByRole('contentinfo', { name: 'Where it stands' })
 
   await test.step('set out: the sums hold, and a weight is tried', async () => {
@@ -25,7 +18,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
     await page.getByLabel('Weight of Written paper').press('Enter')
     await expect(page.getByText('sum 100')).toBeVisible()
     await expect(horizon.getByText(/^Trial:/)).toBeVisible()
-    await adopt('The viva carries more this year')
+    await adoptByMouse(page, 'The viva carries more this year')
   })
 
   await test.step('agree: the rubric as rulers, and who uses it', async () => {
@@ -92,7 +85,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
       await page.getByRole('button', { name: left % 2 === 0 ? /H highest/ : /M mean/ }).click()
     }
     await expect(page.getByText('38 tried')).toBeVisible()
-    await adopt('Read again with both markers')
+    await adoptByMouse(page, 'Read again with both markers')
   })
 
   await test.step('rescale: a point is pulled', async () => {
@@ -107,7 +100,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
     await page.mouse.up()
     await expect(point).not.toHaveAttribute('aria-valuenow', '15')
     await expect(horizon.getByText(/^Trial:/)).toBeVisible()
-    await adopt('One task proved unfair')
+    await adoptByMouse(page, 'One task proved unfair')
     await expect(page.getByText('1 · pulled points')).toBeVisible()
   })
 
@@ -121,7 +114,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
     await page.mouse.up()
     await expect(page.getByRole('heading', { name: /^Merit begins at .*, was 70\.0$/ })).toBeVisible()
     await expect(horizon.getByText(/grades? changes?$/)).toBeVisible()
-    await adopt('Widest gap near the old limit')
+    await adoptByMouse(page, 'Widest gap near the old limit')
   })
 
   await test.step('confirm: signed, frozen, taken away; the file equals an independent computation', async () => {

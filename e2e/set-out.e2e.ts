@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { COURSE, expect, MARKER, comeIn, test } from './level-table'
+import { adoptByMouse } from './moderating'
 
 const SECTIONS = ['Alidade', 'Clinometer', 'Dioptra', 'Groma', 'Heliotrope', 'Octant', 'Sextant', 'Theodolite']
 const MEETS = ['Mon Wed', 'Tue Thu', 'Wed Fri', 'Mon Thu', 'Tue Fri', 'Mon', 'Wed', 'Thu']
@@ -298,17 +299,11 @@ test('with marks about, what moves grades is tried: leaving an assessment out, t
   lead: page,
 }) => {
   const horizon = page.getByRole('contentinfo', { name: 'Where it stands' })
-  const adopt = async (why: string) => {
-    await horizon.getByRole('button', { name: 'Adopt', exact: true }).click()
-    await page.getByRole('dialog').getByLabel('Why (kept in the record)').fill(why)
-    await page.getByRole('dialog').getByRole('button', { name: 'Adopt' }).click()
-    await expect(page.getByText('No trial open')).toBeVisible()
-  }
   await page.getByLabel('Title of Traverse closure').click()
   const closeUp = page.getByRole('complementary')
   await closeUp.getByRole('button', { name: 'Take it away' }).click()
   await expect(horizon.getByText(/grades? changes?$/)).toBeVisible()
-  await adopt('The task was unfair')
+  await adoptByMouse(page, 'The task was unfair')
   await expect(page.getByLabel('Title of Traverse closure')).toHaveCount(0)
   await page.getByRole('button', { name: 'bring back' }).click()
   await expect(page.getByLabel('Title of Traverse closure')).toBeVisible()
@@ -338,7 +333,7 @@ test('with marks about, what moves grades is tried: leaving an assessment out, t
   await closeUp.getByLabel('Leave a student out of Map project').fill('aylin')
   await closeUp.getByLabel('Leave a student out of Map project').press('Enter')
   await expect(closeUp.getByText('trying')).toBeVisible()
-  await adopt('Long illness')
+  await adoptByMouse(page, 'Long illness')
   await expect(closeUp.getByRole('button', { name: 'back in' })).toBeVisible()
   await page.getByRole('link', { name: 'The record' }).click()
   await expect(page.getByText('1 student left out of Map project').first()).toBeVisible()

@@ -69,7 +69,7 @@ test('the run in pictures', async ({ lead: page }) => {
   await expect(page.getByText('Trial:')).toBeVisible()
   await shoot(page, '10-rescale')
   await page.getByRole('button', { name: 'Discard' }).click()
-  await page.goto(`${COURSE}/rescale?part=weights`)
+  await page.goto(`${COURSE}/rescale?part=common weights`)
   await page.getByRole('button', { name: 'Taking part', exact: true }).click()
   await expect(page.getByRole('heading', { name: /^Taking part decides/ })).toBeVisible()
   await shoot(page, '00-common-weights')

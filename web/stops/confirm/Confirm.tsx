@@ -1,6 +1,5 @@
-import { useSearchParams } from 'react-router'
 import { useCourse } from '../../course/course'
-import { useKeys } from '../../settings/keys'
+import { useParts } from '../../parts/useParts'
 import { DiffersPart } from './DiffersPart'
 import { OfficePart } from './OfficePart'
 import { ReportPart } from './ReportPart'
@@ -21,19 +20,7 @@ const SHOWN: Record<Part, typeof SignPart> = {
 /** What is still open, who signs, what an issue changes, and whom it is told to. */
 export default function Confirm() {
   const { table } = useCourse()
-  const [search, setSearch] = useSearchParams()
-  const shown = PARTS.find((p) => p === search.get('part')) ?? 'sign'
-  const go = (part: Part) => setSearch(part === 'sign' ? {} : { part }, { replace: true })
-  useKeys([{ key: ']', does: 'the next part of this stop', run: () => go(PARTS[(PARTS.indexOf(shown) + 1) % PARTS.length]!) }])
-  const nav = (
-    <div className="words-choice end no-print" role="group" aria-label="Parts of Confirm">
-      {PARTS.map((p) => (
-        <button key={p} aria-pressed={p === shown} onClick={() => go(p)}>
-          {p}
-        </button>
-      ))}
-    </div>
-  )
+  const { shown, nav } = useParts('Confirm', PARTS, ']')
   const Part = SHOWN[shown]
   return <Part key={table.head.id} nav={nav} />
 }
