@@ -28,29 +28,34 @@ export const JudgedInColumns = z.strictObject({
   mark: Column('f64'),
   /** A column for each criterion. */
   points: z.array(Column('f64')),
+  /** Scripts on which criteria were agreed one by one, and on what. */
+  agreed: z.strictObject({ student: Column('i32'), points: z.array(Column('f64')) }),
 })
 export type JudgedInColumns = z.infer<typeof JudgedInColumns>
 
-type Columns = 'student' | 'marker' | 'mark' | 'points'
+type Columns = 'student' | 'marker' | 'mark' | 'points' | 'agreed'
 export interface JudgedReadings extends Omit<JudgedInColumns, Columns> {
   student: ArrayLike<number>
   marker: ArrayLike<number>
   mark: ArrayLike<number>
   points: ArrayLike<number>[]
+  agreed: { student: ArrayLike<number>; points: ArrayLike<number>[] }
 }
 
-export const packJudged = ({ student, marker, mark, points, ...rest }: JudgedReadings): JudgedInColumns => ({
+export const packJudged = ({ student, marker, mark, points, agreed, ...rest }: JudgedReadings): JudgedInColumns => ({
   ...rest,
   student: packColumn('i32', student),
   marker: packColumn('u16', marker),
   mark: packColumn('f64', mark),
   points: points.map((column) => packColumn('f64', column)),
+  agreed: { student: packColumn('i32', agreed.student), points: agreed.points.map((column) => packColumn('f64', column)) },
 })
 
-export const unpackJudged = ({ student, marker, mark, points, ...rest }: JudgedInColumns): JudgedReadings => ({
+export const unpackJudged = ({ student, marker, mark, points, agreed, ...rest }: JudgedInColumns): JudgedReadings => ({
   ...rest,
   student: unpackColumn('i32', student),
   marker: unpackColumn('u16', marker),
   mark: unpackColumn('f64', mark),
   points: points.map((column) => unpackColumn('f64', column)),
+  agreed: { student: unpackColumn('i32', agreed.student), points: agreed.points.map((column) => unpackColumn('f64', column)) },
 })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Criterion, MarkScheme, RubricLevel, Scale } from '#core/scales'
+import type { OutcomeRule as RuleOf } from '#core/outcomes'
 import { Id, plainName, Title } from './course'
 import { holds, says } from './says'
 
@@ -79,16 +80,18 @@ export const ScaleBody = says<Scale>()(
 
 export type ScaleBody = z.infer<typeof ScaleBody>
 
-export const OutcomeRule = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('latest') }),
-  z.strictObject({ kind: z.literal('highest') }),
-  z.strictObject({ kind: z.literal('mean') }),
-  /** Recent results weigh more: s = α·x + (1 − α)·s. */
-  z.strictObject({ kind: z.literal('recent'), alpha: z.number().min(0.05).max(1) }),
-  /** So many results at or above the level, of the last so many or of all. */
-  z.strictObject({ kind: z.literal('times'), times: z.number().int().min(1).max(100), of: z.number().int().min(1).max(100).nullable() }),
-])
-export type OutcomeRule = z.infer<typeof OutcomeRule>
+export const OutcomeRule = says<RuleOf>()(
+  z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('latest') }),
+    z.strictObject({ kind: z.literal('highest') }),
+    z.strictObject({ kind: z.literal('mean') }),
+    /** Recent results weigh more: s = α·x + (1 − α)·s. */
+    z.strictObject({ kind: z.literal('recent'), alpha: z.number().min(0.05).max(1) }),
+    /** So many results at or above the level, of the last so many or of all. */
+    z.strictObject({ kind: z.literal('times'), times: z.number().int().min(1).max(100), of: z.number().int().min(1).max(100).nullable() }),
+  ]),
+)
+export type OutcomeRule = RuleOf
 
 /** What students should be able to do; its title is its short name. */
 export const OutcomeBody = z.strictObject({

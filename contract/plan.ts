@@ -15,6 +15,7 @@ import {
   Title,
   Weight,
 } from './course'
+import { OutcomeBody } from './library'
 import { says } from './says'
 import { StandardInUse } from './exemplars'
 import { Weekdays } from './roll'
@@ -187,6 +188,19 @@ export const OwnWork = z.strictObject({
           why: z.strictObject({ picks: z.record(z.string(), z.number()), judgement: z.string().nullable(), note: z.string() }).nullable(),
         }),
       ),
+    }),
+  ),
+  /** Where one stands on outcomes that students are shown, by what is released. */
+  standings: z.array(
+    z.strictObject({
+      title: z.string(),
+      statement: z.string(),
+      levels: OutcomeBody.shape.levels,
+      reached: z.number().int(),
+      level: z.number().int().nullable(),
+      isReached: z.boolean(),
+      results: z.number().int(),
+      history: z.array(z.number().int()),
     }),
   ),
   /** The course result, once it is confirmed and released to their section. */

@@ -2,6 +2,7 @@ import { rubricMark, type Picks } from '#core/scales'
 import type { OutcomeBody, RubricBody } from '#contract'
 import type { Db } from '../server/kernel/db/open'
 import { LEAD_ID, markerId } from './department'
+import { random } from './random'
 import { MAP_RUBRIC } from './standards'
 
 const LEVELS = [
@@ -32,14 +33,30 @@ const OUTCOMES: { id: string; title: string; body: OutcomeBody }[] = [
       rule: { kind: 'times', times: 2, of: 3 },
     },
   },
+  {
+    id: 'outcome-draw',
+    title: 'Draws for a reader',
+    body: {
+      statement: 'Gives weight to what the reader looks for, in line, lettering and relief.',
+      levels: LEVELS,
+      reached: 3,
+      rule: { kind: 'mean' },
+    },
+  },
 ]
+
+const LINKS: Record<string, string> = {
+  purpose: 'outcome-generalise',
+  generalisation: 'outcome-generalise',
+  lettering: 'outcome-draw',
+  relief: 'outcome-draw',
+  sources: 'outcome-account',
+}
 
 /** The map rubric with its links to outcomes. */
 const LINKED_RUBRIC: RubricBody = {
   ...MAP_RUBRIC,
-  criteria: MAP_RUBRIC.criteria.map((c) =>
-    c.id === 'generalisation' || c.id === 'purpose' ? { ...c, outcomeIds: ['outcome-generalise'] } : c,
-  ),
+  criteria: MAP_RUBRIC.criteria.map((c) => (LINKS[c.id] ? { ...c, outcomeIds: [LINKS[c.id]!] } : c)),
   bands: [
     { from: 0, words: 'a drawing of the ground' },
     { from: 50, words: 'a map' },
@@ -121,4 +138,38 @@ export function writeOutcomes(db: Db): void {
   const standard = db.prepare("INSERT INTO standard (id, kind, title, owner_id, body) VALUES (?, 'outcome', ?, ?, ?)")
   for (const o of OUTCOMES) standard.run(o.id, o.title, LEAD_ID, JSON.stringify(o.body))
   db.prepare("UPDATE standard SET body = ? WHERE id = 'rubric-map'").run(JSON.stringify(LINKED_RUBRIC))
+}
+
+/** Words of those who saw something in the field. */
+const SEEN = [
+  'Set the level up unasked and closed on the bolt',
+  'Booked for the party all morning, nothing to ask about afterwards',
+  'Could say at the weir why the fence is not on the sheet',
+  'Had to be told what comes after the back sight',
+]
+
+/** What the course adds: an overall judgement that counts, results noted in the field, and who may see what. */
+export function writeStandings(db: Db, courseId: string, seed: number): void {
+  // Of its own: what was drawn before stays what it was.
+  const rng = random(seed)
+  const viva = `${courseId}-viva-1`
+  db.prepare("INSERT INTO outcome_judgement (assessment_id, outcome_id) VALUES (?, 'outcome-account')").run(viva)
+  db.prepare(
+    "INSERT INTO outcome_shown (course_id, outcome_id, by_id, at) VALUES (?, 'outcome-generalise', ?, '2026-10-02T09:00:00.000Z')",
+  ).run(courseId, LEAD_ID)
+  const students = db.prepare<[string], string>('SELECT id FROM student WHERE course_id = ? ORDER BY id').pluck().all(courseId)
+  const note = db.prepare(
+    "INSERT INTO typed_evidence (id, course_id, outcome_id, student_id, level, day, note, by_id, at) VALUES (?, ?, 'outcome-account', ?, ?, ?, ?, ?, ?)",
+  )
+  students.forEach((id, i) => {
+    if (!rng.chance(0.3)) return
+    const day = `2026-10-${String(5 + (i % 20)).padStart(2, '0')}`
+    const at = rng.below(SEEN.length)
+    note.run(`noted-${i}`, courseId, id, [3, 4, 3, 2][at], day, SEEN[at], LEAD_ID, `${day}T16:00:00.000Z`)
+  })
+  db.prepare(
+    "INSERT INTO kept_group (id, course_id, name, by_id, at) VALUES ('group-field-day', ?, 'Next field day, with Ines', ?, '2026-11-20T12:00:00.000Z')",
+  ).run(courseId, LEAD_ID)
+  const member = db.prepare("INSERT INTO kept_group_student (group_id, student_id) VALUES ('group-field-day', ?)")
+  for (const id of students.filter((_, i) => i % 17 === 3)) member.run(id)
 }

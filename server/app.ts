@@ -39,6 +39,7 @@ import { ideaRoutes } from './areas/ideas/routes'
 import { lineListRoutes } from './areas/line-lists/routes'
 import { noteRoutes } from './areas/notes/routes'
 import { postRoutes } from './areas/post/routes'
+import { outcomeRoutes } from './areas/outcomes/routes'
 import { placementRoutes } from './areas/placements/routes'
 import { installedCourseRoutes } from './areas/courses/installed-courses'
 import { copyRoutes } from './areas/courses/copy'
@@ -249,6 +250,7 @@ export function createApp(
   handOverRoutes(handle, db, tables, writes)
   judgedRoutes(handle, db)
   ideaRoutes(handle, db)
+  outcomeRoutes(handle, db, plans)
   lineListRoutes(handle, db, plans)
   noteRoutes(handle, db)
   furtherReadingRoutes(handle, db, tables, writes)

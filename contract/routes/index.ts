@@ -10,6 +10,7 @@ import { markingRoutes } from './marking'
 import { ideasRoutes } from './ideas'
 import { lineListRoutes } from './line-lists'
 import { notesRoutes } from './notes'
+import { outcomesRoutes } from './outcomes'
 import { peopleRoutes } from './people'
 import { placementsRoutes } from './placements'
 import { planRoutes } from './plan'
@@ -32,6 +33,7 @@ export const AREAS = {
   ideas: ideasRoutes,
   'line-lists': lineListRoutes,
   notes: notesRoutes,
+  outcomes: outcomesRoutes,
   people: peopleRoutes,
   placements: placementsRoutes,
   plan: planRoutes,
@@ -57,6 +59,7 @@ export const routes = {
   ...ideasRoutes,
   ...lineListRoutes,
   ...notesRoutes,
+  ...outcomesRoutes,
   ...peopleRoutes,
   ...placementsRoutes,
   ...planRoutes,

@@ -65,4 +65,11 @@ export const ROWS: Readonly<Record<number, string>> = {
     INSERT INTO line_list_student VALUES ('j', 'x', 0);
     INSERT INTO line_list_judge VALUES ('j', 'm');
     INSERT INTO line_judgement VALUES ('j', 'x', 'm', 1, '${AT}');`,
+  32: `
+    INSERT INTO standard (id, kind, title, owner_id, body) VALUES ('o', 'outcome', 'Closes', 'p', '{}');
+    INSERT INTO outcome_shown VALUES ('c', 'o', 'p', '${AT}');
+    INSERT INTO outcome_judgement VALUES ('a', 'o');
+    INSERT INTO typed_evidence VALUES ('v', 'c', 'o', 'x', 2, '2026-10-12', 'Said why', 'p', '${AT}', NULL);
+    INSERT INTO kept_group VALUES ('q', 'c', 'Next field day', 'p', '${AT}');
+    INSERT INTO kept_group_student VALUES ('q', 'x');`,
 }

@@ -13,11 +13,21 @@ import {
   type OpenItem,
   type Workings,
 } from '#core/trial'
-import { routes, unpackJudged, unpackTable, type JudgedReadings, type Problem, type TablePlan, type TableSince } from '#contract'
+import {
+  routes,
+  unpackJudged,
+  unpackTable,
+  type CourseOutcomes,
+  type JudgedReadings,
+  type Problem,
+  type TablePlan,
+  type TableSince,
+} from '#contract'
 import { call, OfflineError, page, ProblemError } from '../api/client'
 import {
   FIGURES,
   JUDGED_FIGURES,
+  OUTCOME_FIGURES,
   YEARS,
   type Figure,
   type FigureArgs,
@@ -25,6 +35,9 @@ import {
   type JudgedFigure,
   type JudgedFigureArgs,
   type JudgedFigureName,
+  type OutcomeFigure,
+  type OutcomeFigureArgs,
+  type OutcomeFigureName,
   type Years,
 } from './figures'
 import { changeBetween, Outcome, type CourseState } from './state'
@@ -118,6 +131,24 @@ export class CourseBook {
         ...args: JudgedFigureArgs<N>
       ) => JudgedFigure<N>
       return figure(this.state(), judged, ...args)
+    })
+  }
+
+  /** The same for figures of outcomes, which need the readings of every assessment that gives evidence of one. */
+  async askOutcomes<N extends OutcomeFigureName>(
+    name: N,
+    given: CourseOutcomes,
+    args: OutcomeFigureArgs<N>,
+  ): Promise<Told<OutcomeFigure<N>>> {
+    return telling(async () => {
+      const judged = await Promise.all([...new Set(given.links.map((l) => l.assessmentId))].map((id) => this.judgedOf(id)))
+      const figure = OUTCOME_FIGURES[name] as unknown as (
+        state: CourseState,
+        judged: readonly JudgedReadings[],
+        given: CourseOutcomes,
+        ...args: OutcomeFigureArgs<N>
+      ) => OutcomeFigure<N>
+      return figure(this.state(), judged, given, ...args)
     })
   }
 

@@ -4,13 +4,24 @@ import { createContext, use, useCallback, useEffect, useMemo, useState, useSyncE
 import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { planWithChanges, type Change } from '#core/trial'
-import type { TablePlan } from '#contract'
+import type { CourseOutcomes, TablePlan } from '#contract'
 import { problemOf } from '../api/problem-of'
 import { usePlanQuery } from './plan'
 import { useCourseEvents } from './events'
 import { useTrial, type OpenTrial } from './trial'
 import type { CourseBook } from './book'
-import type { Figure, FigureArgs, FigureName, JudgedFigure, JudgedFigureArgs, JudgedFigureName, Years } from './figures'
+import type {
+  Figure,
+  FigureArgs,
+  FigureName,
+  JudgedFigure,
+  JudgedFigureArgs,
+  JudgedFigureName,
+  OutcomeFigure,
+  OutcomeFigureArgs,
+  OutcomeFigureName,
+  Years,
+} from './figures'
 import type { Withdrawal } from './withdrawal'
 import { CourseStore, type Adopted } from './store'
 
@@ -125,6 +136,17 @@ export const useJudgedFigures = <N extends JudgedFigureName>(
   ...args: JudgedFigureArgs<N>
 ): JudgedFigure<N> | undefined =>
   useAsked([name, assessmentId, ...args], (store) => store.askJudged(name, assessmentId!, args), assessmentId !== null)
+
+/**
+ * The same of outcomes; nothing is asked for before it is known which there are.
+ * @param stamp another one whenever something about them is another
+ */
+export const useOutcomeFigures = <N extends OutcomeFigureName>(
+  name: N,
+  given: CourseOutcomes | undefined,
+  stamp: number,
+  ...args: OutcomeFigureArgs<N>
+): OutcomeFigure<N> | undefined => useAsked([name, stamp, ...args], (store) => store.askOutcomes(name, given!, args), given !== undefined)
 
 /** The same beside earlier courses. */
 export const useYears = (courseIds: readonly string[], wanted: string | null): Years | undefined =>

@@ -1,4 +1,4 @@
-import type { JudgedReadings } from '#contract'
+import type { CourseOutcomes, JudgedReadings } from '#contract'
 import { boundFigures } from '../stops/bound/figures'
 import { heldBack } from '../parts/held-back'
 import { oneMoreMark } from '../stops/bound/one-more'
@@ -17,6 +17,7 @@ import { readingQueueOf } from '../stops/reconcile/queue'
 import { ideasFigures } from '../parts/ideas/figures'
 import { weightsFigures } from '../stops/rescale/weights/figures'
 import { copiesOf, rescaleFigures } from '../stops/rescale/figures'
+import { evidenceFigures, standingsFigures } from '../stops/agree/standings/figures'
 import { studentFigures } from '../stops/student/figures'
 import type { CourseState } from './state'
 
@@ -63,6 +64,23 @@ export type JudgedFigureArgs<N extends JudgedFigureName> = (typeof JUDGED_FIGURE
   ? A
   : never
 export type JudgedFigure<N extends JudgedFigureName> = ReturnType<(typeof JUDGED_FIGURES)[N]>
+
+/** Those that the readings of all assessments are needed for that give evidence of an outcome. */
+export const OUTCOME_FIGURES = {
+  standings: standingsFigures,
+  evidence: evidenceFigures,
+} satisfies Record<string, (state: CourseState, judged: readonly JudgedReadings[], given: CourseOutcomes, ...args: never[]) => unknown>
+
+export type OutcomeFigureName = keyof typeof OUTCOME_FIGURES
+export type OutcomeFigureArgs<N extends OutcomeFigureName> = (typeof OUTCOME_FIGURES)[N] extends (
+  state: CourseState,
+  judged: readonly JudgedReadings[],
+  given: CourseOutcomes,
+  ...args: infer A
+) => unknown
+  ? A
+  : never
+export type OutcomeFigure<N extends OutcomeFigureName> = ReturnType<(typeof OUTCOME_FIGURES)[N]>
 
 /** This course beside others. */
 export const YEARS = (state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null) => compareYears(state, earlier, wanted)

@@ -2,12 +2,24 @@ import type { Remote } from 'comlink'
 import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { resultOfColumns, type Change } from '#core/trial'
+import type { CourseOutcomes } from '#contract'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
 import type { AdoptedCourse, CourseBook, Told, TriedCourse } from './book'
 import type { Withdrawal } from './withdrawal'
-import type { Figure, FigureArgs, FigureName, JudgedFigure, JudgedFigureArgs, JudgedFigureName, Years } from './figures'
+import type {
+  Figure,
+  FigureArgs,
+  FigureName,
+  JudgedFigure,
+  JudgedFigureArgs,
+  JudgedFigureName,
+  OutcomeFigure,
+  OutcomeFigureArgs,
+  OutcomeFigureName,
+  Years,
+} from './figures'
 
-export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askYears' | 'askWithdrawal'>
+export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'>
 
 export interface Adopted extends Omit<AdoptedCourse, 'graded'> {
   result: CourseResult
@@ -88,6 +100,11 @@ export class CourseStore {
   /** @throws ProblemError, OfflineError */
   async askJudged<N extends JudgedFigureName>(name: N, assessmentId: string, args: JudgedFigureArgs<N>): Promise<JudgedFigure<N>> {
     return told((await this.book.askJudged(name, assessmentId, args as never)) as Told<JudgedFigure<N>>)
+  }
+
+  /** @throws ProblemError, OfflineError */
+  async askOutcomes<N extends OutcomeFigureName>(name: N, given: CourseOutcomes, args: OutcomeFigureArgs<N>): Promise<OutcomeFigure<N>> {
+    return told((await this.book.askOutcomes(name, given, args as never)) as Told<OutcomeFigure<N>>)
   }
 
   /** @throws ProblemError, OfflineError */

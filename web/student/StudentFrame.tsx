@@ -10,6 +10,7 @@ import { HowJudged } from './HowJudged'
 import { KeysHelp } from '../settings/KeysHelp'
 import { OwnRemarks } from './OwnRemarks'
 import { OwnResult } from './OwnResult'
+import { OwnStandings } from './OwnStandings'
 
 const opens = (w: OwnWork['work'][number]) => w.standard !== null || w.exemplars.length > 0 || w.remarks.length > 0
 
@@ -74,6 +75,7 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
                   </tbody>
                 </table>
               )}
+              {own.data.standings.length > 0 && <OwnStandings standings={own.data.standings} />}
             </>
           )}
         </section>

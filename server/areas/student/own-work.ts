@@ -11,6 +11,7 @@ import type { TableLoader } from '../../kernel/course/load-table'
 import { libraryQueries } from '../../kernel/standards/queries'
 import { asUsed, standardsOf } from '../../kernel/standards/judge'
 import { tuningQueries, type ExemplarRow } from '../../kernel/standards/exemplars'
+import { ownStandings } from './own-standings'
 import { remarksFor } from './remarks'
 
 /** What a student is sent: their own work, and of it only what is released. */
@@ -18,6 +19,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
   const inLibrary = standardsOf(libraryQueries(db))
   const tuning = tuningQueries(db)
   const remarksOf = remarksFor(db)
+  const standingsOf = ownStandings(db)
   // Notes for markers, and comments kept ready for them, are not for students.
   const standardOf = (a: Assessment): StandardInUse | null => {
     const standard = inLibrary(a.standardId)
@@ -67,6 +69,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     const today = clock.today()
     const issue = issues.inForce(courseId)
     const issued = issue && resultIn(courseId, issue.number, student.id)
+    const releasedIds = new Set<string>()
     const stays: Stay[] = table.stays[student.id] ?? []
     const work = table.assessments.flatMap((a, at): OwnWork['work'] => {
       if (!applies(student.id, a.id)) return []
@@ -77,6 +80,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       const due = placement?.due ?? null
       const release = placement?.release
       const released = !!release && isReleased(release, { today, due, confirmed: issue !== null })
+      if (released) releasedIds.add(a.id)
       const mark = released ? standing.get(a.id) : undefined
       // A script that is held is looked into: its mark and its remarks wait.
       const remarked = mark && a.use.remarks && mark.mark !== null && mark.status !== 'held'
@@ -95,6 +99,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       ]
     })
     return {
+      standings: standingsOf(plan, workings, student.id, releasedIds),
       name: student.name,
       candidate: student.candidate,
       section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',

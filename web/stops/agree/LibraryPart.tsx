@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useState, type ReactNode } from 'react'
 import { Button, Dropdown, Form } from 'react-bootstrap'
+import { useRole } from '../../session/useRole'
 import { sightOf } from '#core/roles'
 import { routes, type Standard } from '#contract'
-import { addressOf, call } from '../../api/client'
+import { addressOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { meQuery } from '../../session/ahead'
 import { useKeys } from '../../settings/keys'
@@ -71,7 +72,7 @@ const EMPTY: Record<EntryKind, Standard> = {
 export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
   const library = useLibrary(courseId)
   const me = useQuery(meQuery)
-  const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
+  const role = useRole(courseId)
   const queries = useQueryClient()
   const { write } = useWrites()
   const [chosenId, setChosen] = useState<string | null>(null)

@@ -1,20 +1,11 @@
 import { Plus, Trash2 } from 'lucide-react'
 import { Button, Form } from 'react-bootstrap'
-import type { Library, OutcomeBody, OutcomeRule } from '#contract'
-import { NumberField } from '../../parts/NumberField'
+import type { Library, OutcomeBody } from '#contract'
 import { TitleField } from '../../parts/TitleField'
 import { MakerHead } from './MakerHead'
-import { RULES } from './outcome-words'
+import { RuleFields } from './RuleFields'
 import { useMaker } from './useMaker'
 import { WordsField } from './WordsField'
-
-const FRESH: Record<OutcomeRule['kind'], OutcomeRule> = {
-  latest: { kind: 'latest' },
-  highest: { kind: 'highest' },
-  mean: { kind: 'mean' },
-  recent: { kind: 'recent', alpha: 0.65 },
-  times: { kind: 'times', times: 2, of: 3 },
-}
 
 /** An outcome being made: what students should be able to do, its levels, which of them counts as reached, and the rule that decides. */
 export function OutcomeMaker({
@@ -36,7 +27,6 @@ export function OutcomeMaker({
   const set = (patch: Partial<OutcomeBody>, label: string) => maker.edit({ ...body, ...patch }, label)
   const setLevel = (i: number, patch: Partial<OutcomeBody['levels'][number]>, label: string) =>
     set({ levels: body.levels.map((l, at) => (at === i ? { ...l, ...patch } : l)) }, label)
-  const now = body.rule
   return (
     <>
       <MakerHead what="outcome" maker={maker}>
@@ -124,58 +114,7 @@ export function OutcomeMaker({
         </Button>
         <Form.Group controlId="outcome-rule" className="mt-3">
           <Form.Label className="soft small mb-0">Where a student stands after several results</Form.Label>
-          <div className="d-flex gap-3 align-items-baseline flex-wrap">
-            <Form.Select
-              size="sm"
-              style={{ maxWidth: 300 }}
-              value={now.kind}
-              onChange={(e) => set({ rule: FRESH[e.target.value as OutcomeRule['kind']] }, 'the rule')}
-            >
-              {Object.entries(RULES).map(([kind, words]) => (
-                <option key={kind} value={kind}>
-                  {words}
-                </option>
-              ))}
-            </Form.Select>
-            {now.kind === 'recent' && (
-              <span>
-                the latest weighs{' '}
-                <NumberField
-                  label="Weight of the latest result in percent"
-                  className="short"
-                  value={now.alpha * 100}
-                  min={5}
-                  max={100}
-                  step={5}
-                  onCommit={(p) => p !== null && set({ rule: { kind: 'recent', alpha: p / 100 } }, 'weight of the latest')}
-                />{' '}
-                %
-              </span>
-            )}
-            {now.kind === 'times' && (
-              <span>
-                <NumberField
-                  label="How many times"
-                  className="short"
-                  value={now.times}
-                  min={1}
-                  max={100}
-                  onCommit={(n) => n !== null && set({ rule: { ...now, times: Math.round(n) } }, 'how many times')}
-                />{' '}
-                of the last{' '}
-                <NumberField
-                  label="Of the last so many results"
-                  className="short"
-                  optional
-                  value={now.of}
-                  min={1}
-                  max={100}
-                  onCommit={(n) => set({ rule: { ...now, of: n === null ? null : Math.round(n) } }, 'of how many')}
-                />{' '}
-                <span className="soft small">(empty: of all)</span>
-              </span>
-            )}
-          </div>
+          <RuleFields rule={body.rule} onRule={(rule, label) => set({ rule }, label)} />
         </Form.Group>
       </div>
     </>

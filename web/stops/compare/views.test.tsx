@@ -58,6 +58,7 @@ const judged: JudgedReadings = unpackJudged(
       [8, 8, 4, 4, 4, 8, 4, 8],
       [4, 8, 2, 5, 6, 7, 4, 4],
     ],
+    agreed: { student: [], points: [] },
   }),
 )
 const lastYear = (): CourseState => {

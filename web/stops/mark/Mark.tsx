@@ -1,9 +1,7 @@
-import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { useNavigate, useParams } from 'react-router'
+import { useRole } from '../../session/useRole'
 import { sightOf } from '#core/roles'
-import { routes } from '#contract'
-import { call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { useKeys } from '../../settings/keys'
 import { WritesProvider } from '../../saving/writes'
@@ -23,7 +21,7 @@ const ADDRESS: Record<Part, string> = { sheet: 'sheet', desk: 'desk', 'sharing o
 export default function Mark() {
   const { courseId = '', part } = useParams()
   const navigate = useNavigate()
-  const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
+  const role = useRole(courseId)
   const marker = sightOf(role).reads
   const piles = usePiles(courseId, marker)
   const came = useDeliveries(courseId, !!role && !marker)

@@ -24,6 +24,9 @@ export const STANDARDS = `WITH RECURSIVE used (id) AS (
     UNION SELECT t.standard_id FROM reading t WHERE t.standard_id IS NOT NULL AND ${OF_SCRIPT}
     UNION SELECT t.standard_id FROM exemplar t WHERE t.standard_id IS NOT NULL AND ${OF_ASSESSMENT}
     UNION SELECT t.standard_id FROM carried_reading t WHERE ${OF_READING}
+    UNION SELECT t.outcome_id FROM outcome_shown t WHERE ${OF_COURSE}
+    UNION SELECT t.outcome_id FROM outcome_judgement t WHERE ${OF_ASSESSMENT}
+    UNION SELECT t.outcome_id FROM typed_evidence t WHERE ${OF_COURSE}
     UNION SELECT x.id FROM used u JOIN standard s ON s.id = u.id JOIN standard x
       ON x.id IN (s.follows, s.copied_from) OR x.id IN (SELECT atom FROM json_tree(s.body) WHERE type = 'text')
     UNION SELECT g.copy_id FROM used u JOIN suggestion g ON g.standard_id = u.id WHERE g.copy_id IS NOT NULL
@@ -74,6 +77,11 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'line_list_student', of: OF_LIST },
   { name: 'line_list_judge', of: OF_LIST },
   { name: 'line_judgement', of: OF_LIST },
+  { name: 'outcome_shown', of: OF_COURSE },
+  { name: 'outcome_judgement', of: OF_ASSESSMENT },
+  { name: 'typed_evidence', of: OF_COURSE },
+  { name: 'kept_group', of: OF_COURSE },
+  { name: 'kept_group_student', of: 't.group_id IN (SELECT id FROM kept_group WHERE course_id = :course)' },
   { name: 'finding_accepted', of: OF_COURSE },
   { name: 'look', of: OF_COURSE },
   { name: 'note', of: OF_COURSE },

@@ -1,10 +1,9 @@
-import { useQuery } from '@tanstack/react-query'
 import { useRef, useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
+import { useRole } from '../../../session/useRole'
 import { sightOf } from '#core/roles'
-import { routes, type ExemplarBody } from '#contract'
-import { call } from '../../../api/client'
+import { type ExemplarBody } from '#contract'
 import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../settings/keys'
 import { WriteProblem } from '../../../saving/writes'
@@ -18,7 +17,7 @@ import { useExemplars, useTuning } from './queries'
 /** Scripts that everybody reads before the first real one: the lead agrees marks on them, markers see how far off they are. */
 export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode }) {
   const tuning = useTuning(courseId)
-  const role = useQuery({ queryKey: ['courses'], queryFn: () => call(routes.courses) }).data?.find((c) => c.id === courseId)?.role
+  const role = useRole(courseId)
   const [search, setSearch] = useSearchParams()
   // Chosen at once: the address follows a moment later, and what is typed meanwhile must not be about the one before.
   const [ofId, setOf] = useState(search.get('of'))

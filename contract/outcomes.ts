@@ -1,0 +1,69 @@
+import { z } from 'zod'
+import type { EvidenceLink as LinkOf } from '#core/outcomes'
+import { Id, plainName } from './course'
+import { OutcomeBody } from './library'
+import { says } from './says'
+
+/** What gives evidence of an outcome in a course. */
+export const EvidenceLink = says<LinkOf>()(
+  z.strictObject({
+    outcomeId: Id,
+    assessmentId: Id,
+    criterionId: Id.nullable(),
+    title: z.string(),
+    from: z.array(z.number()),
+  }),
+)
+
+/** A result that a person noted: a conversation, a check in class. */
+export const TypedEvidence = z.strictObject({
+  id: Id,
+  outcomeId: Id,
+  studentId: Id,
+  level: z.number().int().min(1).max(20),
+  day: z.string(),
+  note: z.string(),
+  by: z.string(),
+  at: z.iso.datetime(),
+})
+export type TypedEvidence = z.infer<typeof TypedEvidence>
+
+export const CourseOutcome = z.strictObject({
+  id: Id,
+  title: z.string(),
+  ...OutcomeBody.shape,
+  /** Whether it is one’s own in the library, so that its rule can be set. */
+  mine: z.boolean(),
+  owner: z.string(),
+  revision: z.number().int(),
+  /** Whether students of the course see where they stand on it. */
+  shown: z.boolean(),
+  /** Assessments whose overall judgement counts as evidence. */
+  judgements: z.array(Id),
+})
+export type CourseOutcome = z.infer<typeof CourseOutcome>
+
+export const CourseOutcomes = z.strictObject({
+  outcomes: z.array(CourseOutcome),
+  links: z.array(EvidenceLink),
+  /** Assessments whose overall judgement could count. */
+  judged: z.array(Id),
+  typed: z.array(TypedEvidence),
+})
+export type CourseOutcomes = z.infer<typeof CourseOutcomes>
+
+export const OutcomeInCourse = z.strictObject({ shown: z.boolean(), judgements: z.array(Id).max(200) })
+
+export const EvidenceTyped = z.strictObject({
+  studentId: Id,
+  level: z.number().int().min(1).max(20),
+  day: z.iso.date('Give the day.'),
+  note: z.string().trim().min(1, 'Say what it rests on, in a few words.').max(2000, 'At most 2000 characters.'),
+})
+
+/** People who were found together and are kept under a name. */
+export const MOST_GROUPS = 60
+export const GroupName = plainName(z.string().trim().min(1, 'Give it a name.').max(120, 'At most 120 characters.'))
+export const PeopleGroup = z.strictObject({ id: Id, name: z.string(), studentIds: z.array(Id), by: z.string(), at: z.iso.datetime() })
+export type PeopleGroup = z.infer<typeof PeopleGroup>
+export const GroupKept = z.strictObject({ name: GroupName, studentIds: z.array(Id).min(1, 'Nobody is in it.').max(20_000) })

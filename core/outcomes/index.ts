@@ -1,0 +1,3 @@
+export * from './outcome-standing'
+export * from './standings-table'
+export * from './evidence'
