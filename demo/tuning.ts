@@ -154,15 +154,20 @@ export function writeStandings(db: Db, courseId: string, seed: number): void {
   const rng = random(seed)
   const viva = `${courseId}-viva-1`
   db.prepare("INSERT INTO outcome_judgement (assessment_id, outcome_id) VALUES (?, 'outcome-account')").run(viva)
-  db.prepare(
-    "INSERT INTO outcome_shown (course_id, outcome_id, by_id, at) VALUES (?, 'outcome-generalise', ?, '2026-10-02T09:00:00.000Z')",
-  ).run(courseId, LEAD_ID)
+  const show = db.prepare("INSERT INTO outcome_shown (course_id, outcome_id, by_id, at) VALUES (?, ?, ?, '2026-10-02T09:00:00.000Z')")
+  for (const outcome of ['outcome-generalise', 'outcome-account']) show.run(courseId, outcome, LEAD_ID)
   const students = db.prepare<[string], string>('SELECT id FROM student WHERE course_id = ? ORDER BY id').pluck().all(courseId)
   const note = db.prepare(
     "INSERT INTO typed_evidence (id, course_id, outcome_id, student_id, level, day, note, by_id, at) VALUES (?, ?, 'outcome-account', ?, ?, ?, ?, ?, ?)",
   )
+  const own = db.prepare<[string], string>('SELECT id FROM student WHERE course_id = ? AND person_id IS NOT NULL').pluck().get(courseId)
   students.forEach((id, i) => {
-    if (!rng.chance(0.3)) return
+    if (id === own)
+      for (const [n, level] of [2, 3, 3].entries()) {
+        const day = `2026-10-1${n * 4}`
+        note.run(`noted-own-${n}`, courseId, id, level, day, SEEN[3 - n], LEAD_ID, `${day}T16:00:00.000Z`)
+      }
+    if (id === own || !rng.chance(0.3)) return
     const day = `2026-10-${String(5 + (i % 20)).padStart(2, '0')}`
     const at = rng.below(SEEN.length)
     note.run(`noted-${i}`, courseId, id, [3, 4, 3, 2][at], day, SEEN[at], LEAD_ID, `${day}T16:00:00.000Z`)

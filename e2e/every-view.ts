@@ -7,6 +7,7 @@ export const VIEWS: readonly { path: string; heading: string }[] = [
   { path: 'set-out/course', heading: 'The course' },
   { path: 'agree', heading: 'A map for a reader' },
   { path: 'agree/exemplars', heading: 'Exemplars' },
+  { path: 'agree/standings', heading: 'Who stands where' },
   { path: 'mark', heading: 'The mark sheet' },
   { path: 'mark/sharing-out', heading: 'Who reads what' },
   { path: 'mark/came-in', heading: 'What came in' },

@@ -29,6 +29,13 @@ test('the run in pictures', async ({ lead: page }) => {
   await page.getByRole('button', { name: 'Lea Ostrand', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Lea Ostrand' })).toBeVisible()
   await shoot(page, '16-agree-exemplars')
+  await page.goto(`${COURSE}/agree/standings`)
+  await page.getByRole('button', { name: 'Accounts for every observation' }).click()
+  await page.getByRole('slider', { name: 'Who stands up to' }).press('ArrowLeft')
+  await page.getByRole('slider', { name: 'Who stands up to' }).press('ArrowLeft')
+  await page.getByLabel('Try another rule').selectOption({ label: 'the highest result' })
+  await expect(page.getByText(/^By that \d+ more would be/)).toBeVisible()
+  await shoot(page, '07-standings')
   await page.goto(`${COURSE}/mark`)
   await expect(page.getByRole('grid')).toBeVisible()
   await shoot(page, '06-mark')
@@ -73,23 +80,6 @@ test('the run in pictures', async ({ lead: page }) => {
   await page.getByRole('button', { name: 'Taking part', exact: true }).click()
   await expect(page.getByRole('heading', { name: /^Taking part decides/ })).toBeVisible()
   await shoot(page, '00-common-weights')
-  for (const [part, way, name] of [
-    ['total', /^top to/, 'Best is 100'],
-    ['marks', /^top to/, 'Traverse lifted'],
-  ] as const) {
-    await page.goto(`${COURSE}/rescale?part=${part}`)
-    await page.getByRole('button', { name: way }).click()
-    await expect(page.getByText('Trial:')).toBeVisible()
-    await page.getByRole('button', { name: 'ideas', exact: true }).click()
-    await page.getByRole('button', { name: /^Keep what is tried/ }).click()
-    await page.getByLabel('What it is called').fill(name)
-    await page.getByRole('button', { name: 'Keep it' }).click()
-    await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible()
-    await page.getByRole('button', { name: 'Discard' }).click()
-    await expect(page.getByText('No trial open')).toBeVisible()
-  }
-  await page.getByRole('button', { name: 'Traverse lifted' }).click()
-  await shoot(page, '07-ideas')
   await page.goto(`${COURSE}/bound`)
   await expect(page.getByRole('heading', { name: 'Where do the grades begin?' })).toBeVisible()
   await page.keyboard.press('ArrowLeft')

@@ -1,11 +1,10 @@
-import { screen, waitFor, within } from '@testing-library/react'
+import { screen, waitFor } from '@testing-library/react'
 import { Route, Routes } from 'react-router'
-import { routes, type Installation, type OwnWork } from '#contract'
-import { courseHead, self } from '../testing/data'
+import { routes, type Installation } from '#contract'
+import { self } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { SignedOn } from './SignedOn'
 import { SignIn } from './SignIn'
-import { StudentFrame } from '../student/StudentFrame'
 
 const HERE: Installation = { department: 'Hydrography', needsSetUp: false, demo: false, passphrases: true, provider: null }
 const ME = self('mo', 'Mo Lund')
@@ -75,78 +74,5 @@ describe('the door', () => {
     await queries.refetchQueries({ queryKey: ['signed on'] })
     await waitFor(() => expect(queries.getQueryData(['me'])).toEqual({ ...ME, look: null }))
     expect(sessionStorage).toHaveLength(0)
-  })
-})
-
-describe('a student', () => {
-  const COURSE = courseHead('student')
-  const work = (assessment: string, more: Partial<OwnWork['work'][number]> = {}): OwnWork['work'][number] => ({
-    assessment,
-    due: '2026-11-16',
-    released: false,
-    mark: null,
-    outOf: 20,
-    status: null,
-    remarks: [],
-    standard: null,
-    exemplars: [],
-    ...more,
-  })
-  const seen = (all: OwnWork['work'], result: OwnWork['result'] = null) => {
-    serverAnswers([[routes.ownWork, () => ({ name: 'Ada', candidate: '4711', section: 'East', work: all, result })]])
-    return inPage(<StudentFrame me={ME as never} courses={[COURSE]} head={COURSE} />)
-  }
-  test('sees marks that are released, aligned on the decimal, and of all else that it is not yet', async () => {
-    seen([
-      work('Sketch', { released: true, mark: 12.5, status: 'in' }),
-      work('Paper', { released: true, mark: 9, status: 'late' }),
-      work('Talk'),
-      work('Viva', { released: true, status: 'absent', due: null }),
-    ])
-    await screen.findByText('12.5')
-    const rows = screen.getAllByRole('row').slice(1)
-    expect(rows.map((r) => r.textContent)).toEqual([
-      'SketchMon 16 Nov12.5of 20',
-      'PaperMon 16 Nov9.0of 20',
-      'TalkMon 16 Novnot released',
-      'Vivano day yetabsent',
-    ])
-  })
-
-  test('reads the confirmed result, where the grade begins and what held it back', async () => {
-    seen([work('Sketch')], {
-      issue: 1,
-      percent: 64.5,
-      grade: 'Pass',
-      pending: 0,
-      components: [{ title: 'Written paper', percent: 38 }],
-      begins: 50,
-      heldBy: [{ on: 'Written paper', least: 40, atMost: 'Pass' }],
-    })
-    const result = await screen.findByRole('region', { name: 'Your result' })
-    expect(result.textContent).toMatch(/^Your result: Pass, 64.5%Confirmed, issue 1. Pass begins at 50./)
-    expect(result.textContent).toMatch(/A grade above Pass asks for at least 40% in Written paper./)
-  })
-
-  test('opens what was remarked, reading by reading, without who it was', async () => {
-    const remarks = [
-      { comment: 'A clear ridge.', parts: [{ title: 'Line', words: 'Steady.', points: { given: 6, of: 8, takenOff: false } }] },
-      { comment: '', parts: [{ title: 'Late', words: 'By a day.', points: { given: 2, of: 4, takenOff: true } }] },
-    ]
-    const { user } = seen([work('Sketch', { released: true, mark: 12, remarks })])
-    await user.click(await screen.findByRole('button', { name: 'Sketch' }))
-    const region = screen.getByRole('region', { name: /remarked on your Sketch/ })
-    expect(
-      within(region)
-        .getAllByRole('article')
-        .map((a) => a.textContent),
-    ).toEqual(['Reading 1A clear ridge.Line 6 of 8Steady.', 'Reading 2Late −2 of at most −4By a day.'])
-    await user.click(screen.getByRole('button', { name: 'Sketch' }))
-    expect(screen.queryByRole('region', { name: /remarked/ })).toBeNull()
-  })
-
-  test('with nothing set is told what will be here', async () => {
-    seen([])
-    expect(await screen.findByText(/Nothing is set for you yet/)).toBeTruthy()
   })
 })

@@ -1,25 +1,31 @@
 import { useQuery } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { routes, type CourseHead, type Me, type OwnWork } from '#contract'
 import { call } from '../api/client'
 import { problemOf } from '../api/problem-of'
-import { fixed, numeral } from '../parts/format'
+import { today } from '../parts/format'
 import { Head } from '../shell/Head'
 import { HowJudged } from './HowJudged'
 import { KeysHelp } from '../settings/KeysHelp'
 import { OwnRemarks } from './OwnRemarks'
 import { OwnResult } from './OwnResult'
 import { OwnStandings } from './OwnStandings'
+import { useFresh } from './useFresh'
+import { opens, WorkTable } from './WorkTable'
 
-const opens = (w: OwnWork['work'][number]) => w.standard !== null || w.exemplars.length > 0 || w.remarks.length > 0
+/** After every day. */
+const LAST = '9999'
 
 /** What a student sees: their own work, and of it only what is released. */
 export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHead[]; head: CourseHead }) {
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
   const problem = problemOf(own)
   const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
-  const places = Math.max(0, ...(own.data?.work ?? []).map((w) => (numeral(w.mark).split('.')[1] ?? '').length))
+  const fresh = useFresh(head.id, own.data?.work)
+  const byDay = (own.data?.work ?? []).toSorted((a, b) => ((a.due ?? LAST) < (b.due ?? LAST) ? -1 : 1))
+  const back = byDay.filter((w) => w.released && (w.mark !== null || (w.status !== null && w.status !== 'in'))).reverse()
+  const coming = byDay.filter((w) => !back.includes(w) && w.due !== null && w.due >= today())
+  const waiting = byDay.filter((w) => !back.includes(w) && !coming.includes(w))
   return (
     <div className="frame without-run">
       <Head me={me} courses={courses} course={head} />
@@ -36,44 +42,11 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
               {own.data.work.length === 0 ? (
                 <p className="soft">Nothing is set for you yet. What is set will stand here with the day it is due.</p>
               ) : (
-                <table className="grid">
-                  <thead>
-                    <tr>
-                      <th>assessment</th>
-                      <th>due</th>
-                      <th className="num">mark</th>
-                      <th>
-                        <span className="visually-hidden">marked out of</span>
-                      </th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {own.data.work.map((w) => (
-                      <tr key={w.assessment} className={shown === w ? 'chosen' : undefined}>
-                        <td className="fw-semibold">
-                          {opens(w) ? (
-                            <button className="row-name" aria-expanded={shown === w} onClick={() => setShown(shown === w ? null : w)}>
-                              {w.assessment}
-                            </button>
-                          ) : (
-                            w.assessment
-                          )}
-                        </td>
-                        <td>{w.due ? format(parseISO(w.due), 'EEE d MMM') : <span className="soft">no day yet</span>}</td>
-                        {w.released && w.mark !== null ? (
-                          <>
-                            <td className="num fw-semibold">{fixed(w.mark, places)}</td>
-                            <td className="soft">of {numeral(w.outOf)}</td>
-                          </>
-                        ) : (
-                          <td className="num soft" colSpan={2}>
-                            {!w.released ? 'not released' : w.status === null || w.status === 'in' ? 'no mark yet' : w.status}
-                          </td>
-                        )}
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
+                <>
+                  <WorkTable title="Coming" work={coming} shown={shown} onShow={setShown} />
+                  <WorkTable title="Back" work={back} fresh={fresh} shown={shown} onShow={setShown} />
+                  <WorkTable title="Not back yet" work={waiting} shown={shown} onShow={setShown} />
+                </>
               )}
               {own.data.standings.length > 0 && <OwnStandings standings={own.data.standings} />}
             </>

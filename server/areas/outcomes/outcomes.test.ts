@@ -24,7 +24,7 @@ const note = (outcomeId: string, body: object) =>
 test('what gives evidence of an outcome is named: criteria that are linked, and overall judgements that count', async () => {
   const { outcomes, links, judged } = await known()
   expect(outcomes.map((o) => [o.id, o.mine, o.shown]).sort()).toEqual([
-    ['outcome-account', true, false],
+    ['outcome-account', true, true],
     ['outcome-draw', true, false],
     ['outcome-generalise', true, true],
   ])
@@ -87,15 +87,19 @@ test('a student sees where they stand on what is shown, by what is released alon
   const bump = () => server.db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(COURSE)
   hold({ kind: 'by hand', released: false })
   bump()
-  expect((await own()).map((s) => [s.title, s.results, s.level])).toEqual([['Sheds detail with judgement', 0, null]])
+  const of = async (title: string) => (await own()).find((s) => s.title === title)
+  expect(await of('Sheds detail with judgement')).toMatchObject({ results: 0, level: null })
+  // What was noted by hand waits for nothing.
+  expect(await of('Accounts for every observation')).toMatchObject({ history: [2, 3, 3], isReached: true })
+  expect(await of('Draws for a reader')).toBeUndefined()
   hold({ kind: 'by hand', released: true })
   bump()
-  const [standing] = await own()
+  const standing = await of('Sheds detail with judgement')
   const rows = server.db
     .prepare<[string], { picks: string }>("SELECT picks FROM reading WHERE script_id = ? AND state = 'handed in'")
     .all(`${COURSE}-map:${studentId}`)
   expect(standing!.results).toBe(rows.length === 0 ? 0 : 2)
   expect(standing!.levels[standing!.reached - 1]!.label).toBe('alone')
   await set('outcome-generalise', false, []).expect(204)
-  expect(await own()).toEqual([])
+  expect(await of('Sheds detail with judgement')).toBeUndefined()
 })

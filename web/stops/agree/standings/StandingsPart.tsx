@@ -188,7 +188,10 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
                   onClick={() => setStudent(r.studentId === studentId ? null : r.studentId)}
                 >
                   <td>
-                    <button className="row-name">{label(r.studentId)}</button>
+                    {/* One stop on the way with Tab: the close-up must not lie behind hundreds. */}
+                    <button className="row-name" tabIndex={r.studentId === (studentId ?? shown[0]?.studentId) ? 0 : -1}>
+                      {label(r.studentId)}
+                    </button>
                   </td>
                   {outcomes.map((o, k) => (
                     <td key={o.id}>

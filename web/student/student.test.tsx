@@ -1,0 +1,133 @@
+import { screen, within } from '@testing-library/react'
+import { addDays, format, parseISO } from 'date-fns'
+import { routes, type OwnWork } from '#contract'
+import { today } from '../parts/format'
+import { courseHead, self } from '../testing/data'
+import { inPage, reload, serverAnswers } from '../testing/in-page'
+import { StudentFrame } from './StudentFrame'
+
+beforeEach(() => localStorage.clear())
+
+const ME = self('ada', 'Ada')
+const rowsOf = (title: string) =>
+  within(screen.getByRole('heading', { name: title }).closest('section')!)
+    .getAllByRole('row')
+    .slice(1)
+    .map((r) => r.textContent)
+const COURSE = courseHead('student')
+const work = (assessment: string, more: Partial<OwnWork['work'][number]> = {}): OwnWork['work'][number] => ({
+  assessment,
+  due: '2026-11-16',
+  released: false,
+  mark: null,
+  outOf: 20,
+  status: null,
+  remarks: [],
+  standard: null,
+  exemplars: [],
+  ...more,
+})
+const seen = (all: OwnWork['work'], more: Partial<OwnWork> = {}) => {
+  serverAnswers([
+    [routes.ownWork, () => ({ name: 'Ada', candidate: '4711', section: 'East', work: all, standings: [], result: null, ...more })],
+  ])
+  return inPage(<StudentFrame me={ME as never} courses={[COURSE]} head={COURSE} />)
+}
+test('sees marks that are released, aligned on the decimal, and of all else that it is not yet', async () => {
+  seen([
+    work('Sketch', { released: true, mark: 12.5, status: 'in' }),
+    work('Paper', { released: true, mark: 9, status: 'late' }),
+    work('Talk'),
+    work('Viva', { released: true, status: 'absent', due: null }),
+  ])
+  await screen.findByText('12.5')
+  expect(rowsOf('Back')).toEqual(['Vivano day yetabsent', 'PaperMon 16 Nov9.0of 20', 'SketchMon 16 Nov12.5of 20'])
+  expect(rowsOf('Not back yet')).toEqual(['TalkMon 16 Novnot released'])
+  expect(screen.queryByRole('heading', { name: 'Coming' })).toBeNull()
+})
+
+test('reads the confirmed result, where the grade begins and what held it back', async () => {
+  seen([work('Sketch')], {
+    result: {
+      issue: 1,
+      percent: 64.5,
+      grade: 'Pass',
+      pending: 0,
+      components: [{ title: 'Written paper', percent: 38 }],
+      begins: 50,
+      heldBy: [{ on: 'Written paper', least: 40, atMost: 'Pass' }],
+    },
+  })
+  const result = await screen.findByRole('region', { name: 'Your result' })
+  expect(result.textContent).toMatch(/^Your result: Pass, 64.5%Confirmed, issue 1. Pass begins at 50./)
+  expect(result.textContent).toMatch(/A grade above Pass asks for at least 40% in Written paper./)
+})
+
+test('opens what was remarked, reading by reading, without who it was', async () => {
+  const remarks = [
+    { comment: 'A clear ridge.', parts: [{ title: 'Line', words: 'Steady.', points: { given: 6, of: 8, takenOff: false } }] },
+    { comment: '', parts: [{ title: 'Late', words: 'By a day.', points: { given: 2, of: 4, takenOff: true } }] },
+  ]
+  const { user } = seen([work('Sketch', { released: true, mark: 12, remarks })])
+  await user.click(await screen.findByRole('button', { name: 'Sketch' }))
+  const region = screen.getByRole('region', { name: /remarked on your Sketch/ })
+  expect(
+    within(region)
+      .getAllByRole('article')
+      .map((a) => a.textContent),
+  ).toEqual(['Reading 1A clear ridge.Line 6 of 8Steady.', 'Reading 2Late −2 of at most −4By a day.'])
+  await user.click(screen.getByRole('button', { name: 'Sketch' }))
+  expect(screen.queryByRole('region', { name: /remarked/ })).toBeNull()
+})
+
+test('with nothing set is told what will be here', async () => {
+  seen([])
+  expect(await screen.findByText(/Nothing is set for you yet/)).toBeTruthy()
+})
+
+test('what is to come stands first, the next first, with how far off it is', async () => {
+  const day = (by: number) => format(addDays(parseISO(today()), by), 'yyyy-MM-dd')
+  seen([work('Far', { due: day(12) }), work('Now', { due: day(0) }), work('Near', { due: day(1) }), work('Gone')])
+  await screen.findByRole('heading', { name: 'Coming' })
+  expect(rowsOf('Coming').map((r) => r.replace(/[A-Z][a-z]{2} \d+ [A-Z][a-z]{2}/, ' '))).toEqual([
+    'Now  todaynot released',
+    'Near  in 1 daynot released',
+    'Far  in 12 daysnot released',
+  ])
+  expect(rowsOf('Not back yet')).toHaveLength(1)
+})
+
+test('what came back since one was here is said to be new; the first time nothing is, and seen once it is old', async () => {
+  const marked = (mark: number | null) => [
+    work('Sketch', { released: mark !== null, mark, status: 'in' }),
+    work('Paper', { released: true, mark: 9, status: 'in' }),
+  ]
+  seen(marked(null))
+  await screen.findByText('Paper')
+  expect(screen.queryByText('new')).toBeNull()
+  reload()
+  seen(marked(12))
+  await screen.findByText('Sketch')
+  expect(rowsOf('Back')).toEqual(
+    ['PaperMon 16 Nov9.0of 20', 'Sketch newMon 16 Nov12.0of 20'].map((r) => r.replace('9.0', '9').replace('12.0', '12')),
+  )
+  reload()
+  seen(marked(12))
+  await screen.findByText('Sketch')
+  expect(screen.queryByText('new')).toBeNull()
+})
+
+test('where one stands is a place and a word, with what comes next; with nothing seen that is said', async () => {
+  const levels = ['begins', 'with help', 'alone'].map((label) => ({ label, words: `${label} in words` }))
+  const outcome = { title: 'Closes', statement: 'Carries the sums to a close.', levels, reached: 2 }
+  seen([], {
+    standings: [
+      { ...outcome, level: 2, isReached: true, results: 2, history: [1, 2] },
+      { ...outcome, title: 'Draws', level: null, isReached: false, results: 0, history: [] },
+    ],
+  })
+  const own = await screen.findByRole('region', { name: 'Where you stand' })
+  expect(within(own).getByRole('img', { name: 'with help, reached, 2 results; before: begins' })).toBeTruthy()
+  expect(within(own).getByText(/^with help in words/).textContent).toBe('with help in words Next, alone: alone in words')
+  expect(within(own).getByText('not seen yet')).toBeTruthy()
+})
