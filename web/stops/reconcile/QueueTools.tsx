@@ -1,4 +1,5 @@
 import { Form } from 'react-bootstrap'
+import { SectionSelect } from '../../parts/SectionSelect'
 import { useCourse } from '../../course/course'
 import { QUEUE_ORDERS, type QueueOrder, type ReadingQueue } from './queue'
 import { pairsOf, type Filter } from './filter'
@@ -47,19 +48,7 @@ export function QueueTools({ queue, order, onOrder, filter, onFilter, onAssessme
           </option>
         ))}
       </Form.Select>
-      <Form.Select
-        size="sm"
-        aria-label="Section"
-        value={filter.sectionId}
-        onChange={(e) => onFilter({ ...filter, sectionId: e.target.value })}
-      >
-        <option value="">all sections</option>
-        {table.sections.map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name}
-          </option>
-        ))}
-      </Form.Select>
+      <SectionSelect sections={table.sections} value={filter.sectionId} onChange={(sectionId) => onFilter({ ...filter, sectionId })} />
       <Form.Select size="sm" aria-label="Read by" value={filter.readBy} onChange={(e) => onFilter({ ...filter, readBy: e.target.value })}>
         <option value="">whoever read them</option>
         <optgroup label="a marker">

@@ -11,7 +11,7 @@ import { counted, share } from '../../../parts/format'
 import { ruleInWords } from '../outcome-words'
 import { RuleFields } from '../RuleFields'
 import type { OtherStanding, TriedRule } from './figures'
-import type { Who } from './StandingsPart'
+import type { Who } from './who'
 import type { Groups } from './useGroups'
 
 interface Props {

@@ -1,5 +1,6 @@
 import { useMemo, useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
+import { SectionSelect } from '../../../parts/SectionSelect'
 import type { Standings } from '#core/outcomes'
 import { useCourse } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
@@ -18,11 +19,8 @@ import { StudentEvidence } from './StudentEvidence'
 import { standingsOut } from './table-out'
 import { useGroups } from './useGroups'
 import { useStandings } from './useStandings'
+import type { Who } from './who'
 import './standings.css'
-
-/** Whom the list is narrowed to, beside section and name. */
-export type Who =
-  { kind: 'all' } | { kind: 'stretch'; from: number; to: number } | { kind: 'none' } | { kind: 'group'; id: string } | { kind: 'moved' }
 
 const ROW = 44
 
@@ -107,14 +105,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
       <main className="table-side standings">
         {head}
         <div className="standings-find">
-          <Form.Select size="sm" className="w-auto" aria-label="Section" value={sectionId} onChange={(e) => setSection(e.target.value)}>
-            <option value="">all sections</option>
-            {table.sections.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </Form.Select>
+          <SectionSelect className="w-auto" sections={table.sections} value={sectionId} onChange={setSection} />
           <span className="soft">who stands</span>
           <Stretch
             labels={labels}

@@ -1,4 +1,5 @@
 import { Button, Dropdown, Form } from 'react-bootstrap'
+import { SectionSelect } from '../../../parts/SectionSelect'
 import { routes, type SheetInColumns } from '#contract'
 import { addressOf } from '../../../api/client'
 import { ONLY, type Only } from './rows'
@@ -18,14 +19,7 @@ interface Props {
 export function SheetTools({ courseId, sheet, shown, onSection, onAssessment, onOnly, onBringIn }: Props) {
   return (
     <div className="sheet-tools">
-      <Form.Select size="sm" aria-label="Section" value={shown.sectionId} onChange={(e) => onSection(e.target.value)}>
-        <option value="">all sections</option>
-        {sheet.sections.map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name}
-          </option>
-        ))}
-      </Form.Select>
+      <SectionSelect sections={sheet.sections} value={shown.sectionId} onChange={onSection} />
       <Form.Select size="sm" aria-label="Assessment" value={shown.assessmentId} onChange={(e) => onAssessment(e.target.value)}>
         <option value="">all assessments</option>
         {sheet.assessments.map((a) => (
