@@ -17,7 +17,7 @@ import {
 } from './course'
 import { OutcomeBody } from './library'
 import { says } from './says'
-import { StandardInUse } from './exemplars'
+import { Judged, StandardInUse } from './exemplars'
 import { Weekdays } from './roll'
 
 export const Release = says<ReleaseOf>()(
@@ -176,6 +176,8 @@ export const OwnWork = z.strictObject({
       status: z.string().nullable(),
       /** What was remarked, once the mark is released and where students see that. */
       remarks: z.array(Remarks),
+      /** The levels that stand, by what they were judged, where students see remarks; agreed on by its readers, or of its one reading. */
+      levels: z.strictObject({ standard: StandardInUse, judged: Judged, agreed: z.boolean() }).nullable(),
       /** What it is marked by, where students see that. */
       standard: StandardInUse.nullable(),
       /** Exemplars shown to students: the mark, or what each criterion reached and why. */

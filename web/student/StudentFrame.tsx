@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { routes, type CourseHead, type Me, type OwnWork } from '#contract'
 import { call } from '../api/client'
 import { problemOf } from '../api/problem-of'
@@ -11,7 +12,7 @@ import { OwnRemarks } from './OwnRemarks'
 import { OwnResult } from './OwnResult'
 import { OwnStandings } from './OwnStandings'
 import { useFresh } from './useFresh'
-import { opens, WorkTable } from './WorkTable'
+import { opens, rowId, WorkTable } from './WorkTable'
 
 /** After every day. */
 const LAST = '9999'
@@ -21,6 +22,16 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
   const own = useQuery({ queryKey: ['own work', head.id], queryFn: () => call(routes.ownWork, { params: { courseId: head.id } }) })
   const problem = problemOf(own)
   const [shown, setShown] = useState<OwnWork['work'][number] | null>(null)
+  const aside = useRef<HTMLElement>(null)
+  // On a phone it lies beneath all that is listed.
+  useEffect(() => {
+    if (shown) aside.current?.scrollIntoView({ block: 'nearest' })
+  }, [shown])
+  const backToAll = () => {
+    const from = shown!.assessment
+    flushSync(() => setShown(null))
+    document.getElementById(rowId(from))?.focus()
+  }
   const fresh = useFresh(head.id, own.data?.work)
   const byDay = (own.data?.work ?? []).toSorted((a, b) => ((a.due ?? LAST) < (b.due ?? LAST) ? -1 : 1))
   const back = byDay.filter((w) => w.released && (w.mark !== null || (w.status !== null && w.status !== 'in'))).reverse()
@@ -52,9 +63,12 @@ export function StudentFrame({ me, courses, head }: { me: Me; courses: CourseHea
             </>
           )}
         </section>
-        <aside aria-label="The work chosen">
+        <aside aria-label="The work chosen" ref={aside}>
           {shown ? (
             <>
+              <button className="quiet-button back-to-all" onClick={backToAll}>
+                ‹ all work
+              </button>
               {shown.remarks.length > 0 && <OwnRemarks work={shown} />}
               <HowJudged work={shown} />
             </>

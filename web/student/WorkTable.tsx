@@ -5,7 +5,10 @@ import { counted, fixed, numeral, today } from '../parts/format'
 type Work = OwnWork['work'][number]
 
 /** Whether there is more to be seen of it than its line. */
-export const opens = (w: Work): boolean => w.standard !== null || w.exemplars.length > 0 || w.remarks.length > 0
+export const opens = (w: Work): boolean => w.standard !== null || w.levels !== null || w.exemplars.length > 0 || w.remarks.length > 0
+
+/** By which its line is found again. */
+export const rowId = (assessment: string): string => `work-${assessment}`
 
 interface Props {
   title: string
@@ -37,7 +40,12 @@ export function WorkTable({ title, work, fresh, shown, onShow }: Props) {
             <tr key={w.assessment} className={shown === w ? 'chosen' : undefined}>
               <td className="fw-semibold">
                 {opens(w) ? (
-                  <button className="row-name" aria-expanded={shown === w} onClick={() => onShow(shown === w ? null : w)}>
+                  <button
+                    id={rowId(w.assessment)}
+                    className="row-name"
+                    aria-expanded={shown === w}
+                    onClick={() => onShow(shown === w ? null : w)}
+                  >
                     {w.assessment}
                   </button>
                 ) : (

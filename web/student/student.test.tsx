@@ -23,6 +23,7 @@ const work = (assessment: string, more: Partial<OwnWork['work'][number]> = {}): 
   outOf: 20,
   status: null,
   remarks: [],
+  levels: null,
   standard: null,
   exemplars: [],
   ...more,
@@ -130,4 +131,34 @@ test('where one stands is a place and a word, with what comes next; with nothing
   expect(within(own).getByRole('img', { name: 'with help, reached, 2 results; before: begins' })).toBeTruthy()
   expect(within(own).getByText(/^with help in words/).textContent).toBe('with help in words Next, alone: alone in words')
   expect(within(own).getByText('not seen yet')).toBeTruthy()
+})
+
+test('what one’s work reached is shown on the rubric, level by level, and whether its readers agreed on it', async () => {
+  const levels = (points: number[], words: string[]) => points.map((p, i) => ({ points: p, words: words[i]! }))
+  const standard: NonNullable<OwnWork['work'][number]['standard']> = {
+    kind: 'rubric',
+    id: 'r',
+    title: 'A map',
+    version: 1,
+    body: {
+      criteria: [
+        { id: 'line', title: 'Line', ranges: false, penalty: false, levels: levels([0, 4, 8], ['none', 'some', 'all of it']) },
+        { id: 'relief', title: 'Relief', ranges: false, penalty: false, levels: levels([0, 2], ['flat', 'rises']) },
+      ],
+    },
+  }
+  const judged = { picks: { line: 4, relief: 2 }, judgement: null, mark: null }
+  const { user } = seen([work('Map', { released: true, mark: 12, status: 'in', levels: { standard, judged, agreed: true } })])
+  await user.click(await screen.findByRole('button', { name: 'Map' }))
+  expect(screen.getByText('Agreed on by its readers, criterion by criterion.')).toBeTruthy()
+  const line = screen.getByRole('radiogroup', { name: 'Line' })
+  expect(
+    within(line)
+      .getAllByRole('radio')
+      .map((r) => r.getAttribute('aria-checked')),
+  ).toEqual(['false', 'true', 'false'])
+  expect(within(line).getByText(/some/)).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: '‹ all work' }))
+  expect(screen.queryByRole('radiogroup')).toBeNull()
+  expect(document.activeElement).toBe(screen.getByRole('button', { name: 'Map' }))
 })

@@ -37,6 +37,13 @@ beforeAll(async () => {
     '{"sections":[],"students":[["Aldous Wend"]]}',
     at,
   )
+  const [student] = db.prepare<[string], string>('SELECT id FROM student WHERE course_id = ?').pluck().all(COURSE)
+  db.prepare("INSERT INTO typed_evidence VALUES ('e', ?, 'outcome-draw', ?, 2, '2026-01-02', 'Aldous said why', 'lead', ?, NULL)").run(
+    COURSE,
+    student,
+    at,
+  )
+  db.prepare("INSERT INTO kept_group VALUES ('g', ?, 'With Aldous Wend', 'lead', ?)").run(COURSE, at)
 }, 60_000)
 afterAll(() => server.close())
 
@@ -81,7 +88,7 @@ test('names, works and remarks are counted, then erased everywhere; figures, dec
   const issue = () =>
     server.db.prepare('SELECT content, hash FROM issue WHERE course_id = ?').get(COURSE) as { content: string; hash: string }
   const was = issue()
-  const expected: Erased = { students: students.length, works: 1, deliveries: 1, remarks: 2, rolls: 1 }
+  const expected: Erased = { students: students.length, works: 1, deliveries: 1, remarks: 4, rolls: 1 }
   expect((await admin('get', names).expect(200)).body).toEqual(expected)
   expect(texts()).toContain('Aldous')
   expect((await admin('delete', names).expect(200)).body).toEqual(expected)

@@ -27,6 +27,13 @@ const ERASED: { what: keyof Erased; table: string; rows: string; become: string 
   { what: 'remarks', table: 'reading', rows: `${REMARKED} AND t.id IN (${READINGS})`, become: `${NO_REMARK}, version = version + 1` },
   { what: 'remarks', table: 'reading_state', rows: `${REMARKED} AND t.reading_id IN (${READINGS})`, become: NO_REMARK },
   { what: 'remarks', table: 'next_reading', rows: `${REMARKED} AND t.reading_id IN (${READINGS})`, become: NO_REMARK },
+  { what: 'remarks', table: 'typed_evidence', rows: "t.course_id = :course AND t.note <> ''", become: "note = ''" },
+  {
+    what: 'remarks',
+    table: 'kept_group',
+    rows: "t.course_id = :course AND t.name NOT LIKE 'erased %'",
+    become: "name = 'erased ' || id",
+  },
   {
     what: 'rolls',
     table: 'roll_file',

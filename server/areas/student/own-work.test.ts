@@ -83,3 +83,34 @@ test('a note beside a judgement stands under what it was noted on', async () => 
   const { remarks } = await own('Viva')
   expect(remarks[0]!.parts).toEqual([{ title: 'What was claimed', words: 'Little, and all of it held.', points: null }])
 })
+
+test('the levels that stand are those of the one reading, or what was agreed on criterion by criterion; of several readings none', async () => {
+  const scriptId = `${COURSE}-field-book-1:${studentId}`
+  const bump = () => server.db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(COURSE)
+  server.db.prepare("UPDATE script SET status = 'in', days_late = 0 WHERE id = ?").run(scriptId)
+  bump()
+  await use('field-book-1', {})
+  const one = await own('Field book 1')
+  const picks = JSON.parse(
+    server.db.prepare<[string], string>('SELECT picks FROM reading WHERE script_id = ?').pluck().get(scriptId)!,
+  ) as Record<string, number>
+  expect(one.levels).toMatchObject({ agreed: false, judged: { picks, judgement: null }, standard: { kind: 'scheme' } })
+  const reading = server.db.prepare<[string], { mark: number }>('SELECT mark FROM reading WHERE script_id = ?').get(scriptId)!
+  const other = server.db.prepare<[], string>("SELECT id FROM person WHERE sign_in = 'rune.daal'").pluck().get()!
+  server.db
+    .prepare(
+      "INSERT INTO reading (id, script_id, marker_id, mark, picks, state, handed_in_at) VALUES ('second', ?, ?, ?, '{}', 'handed in', '2026-11-01T10:00:00.000Z')",
+    )
+    .run(scriptId, other, reading.mark)
+  bump()
+  expect((await own('Field book 1')).levels).toBeNull()
+  const decision = server.db.prepare<[string], string>('SELECT id FROM decision WHERE course_id = ? LIMIT 1').pluck().get(COURSE)!
+  const rule = { kind: 'criteria', picks: { ...picks, sketches: 3 }, mark: 20, reason: 'looked at together' }
+  server.db
+    .prepare('INSERT INTO agreed_mark (script_id, decision_id, mark, rule, in_force) VALUES (?, ?, 20, ?, 1)')
+    .run(scriptId, decision, JSON.stringify(rule))
+  bump()
+  expect((await own('Field book 1')).levels).toMatchObject({ agreed: true, judged: { picks: rule.picks } })
+  await use('field-book-1', { remarks: false })
+  expect((await own('Field book 1')).levels).toBeNull()
+})

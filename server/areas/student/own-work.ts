@@ -12,6 +12,7 @@ import { libraryQueries } from '../../kernel/standards/queries'
 import { asUsed, standardsOf } from '../../kernel/standards/judge'
 import { tuningQueries, type ExemplarRow } from '../../kernel/standards/exemplars'
 import { ownStandings } from './own-standings'
+import { levelsFor, type Levels } from './levels'
 import { remarksFor } from './remarks'
 
 /** What a student is sent: their own work, and of it only what is released. */
@@ -20,6 +21,13 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
   const tuning = tuningQueries(db)
   const remarksOf = remarksFor(db)
   const standingsOf = ownStandings(db)
+  const levelsOf = levelsFor(db)
+  function shownLevels(levels: Levels | null, use: StandardUse): OwnWork['work'][number]['levels'] {
+    const standard = levels && inLibrary(levels.standardId)
+    if (!standard) return null
+    const { picks, judgement, agreed } = levels
+    return { standard: forStudents(standard, use), judged: { picks, judgement, mark: null }, agreed }
+  }
   // Notes for markers, and comments kept ready for them, are not for students.
   const standardOf = (a: Assessment): StandardInUse | null => {
     const standard = inLibrary(a.standardId)
@@ -93,6 +101,7 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
           outOf: released ? a.outOf : null,
           status: mark?.status ?? null,
           remarks: remarked ? remarksOf(mark.scriptId, mark.plain) : [],
+          levels: remarked ? shownLevels(levelsOf(mark.scriptId, mark.plain, a.standardId), a.use) : null,
           standard: a.use.studentsBefore ? standardOf(a) : null,
           exemplars: tuning.all(a.id).flatMap((x) => shown(x, a.outOf)),
         },
