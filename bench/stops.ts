@@ -65,15 +65,23 @@ async function visit(page: Page, browser: Browser): Promise<void> {
   console.log(`  page memory: ${Math.round(await memory(browser))} MB`)
 }
 
-/** Compare by what is not sections, and all that waits within tolerance settled in one go. */
+/** Compare by what is not sections, standings, and all that waits within tolerance settled in one go. */
 async function moderate(page: Page): Promise<void> {
-  await page.goto(`${COURSE}/compare`)
-  await DRAWN.Compare!(page)
   const timed = async (words: string, act: () => Promise<unknown>) => {
     const began = performance.now()
     await act()
     console.log(`  ${words.padEnd(29)} ${seconds(began)}`)
   }
+  await page.goto(`${COURSE}/agree`)
+  const standings = page.getByRole('link', { name: 'standings' })
+  await standings.waitFor()
+  await page.getByRole('contentinfo', { name: 'Where it stands' }).getByText(/final/).waitFor()
+  await timed('Standings:', async () => {
+    await standings.click()
+    await page.locator('.level-ruler').first().waitFor()
+  })
+  await page.goto(`${COURSE}/compare`)
+  await DRAWN.Compare!(page)
   const rows = page.getByRole('combobox', { name: 'Rows', exact: true })
   await timed('Compare, by markers:', async () => {
     await rows.selectOption('markers')
