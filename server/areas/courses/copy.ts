@@ -20,6 +20,9 @@ export function assessmentCopier(db: Db) {
        @tolerance, @readingsWanted, @step, (SELECT blind FROM assessment WHERE id = @of), @standardId, @notes,
        (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
   )
+  const judgements = db.prepare(
+    'INSERT INTO outcome_judgement (assessment_id, outcome_id) SELECT @id, outcome_id FROM outcome_judgement WHERE assessment_id = @of',
+  )
   const place = db.prepare('INSERT INTO placement (assessment_id, section_id, due, release) VALUES (?, ?, ?, ?)')
 
   return {
@@ -47,6 +50,8 @@ export function assessmentCopier(db: Db) {
         standardId: take.standard ? a.standardId : null,
         notes: take.notes ? a.notes : '',
       })
+      // What its overall judgement tells of goes along with what it is judged by.
+      if (take.standard) judgements.run({ id, of: a.id })
       return id
     },
     /**

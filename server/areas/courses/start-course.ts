@@ -4,7 +4,7 @@ import { movedFirstDay } from '#core/roll'
 import type { KeptCondition } from '#core/trial'
 import { routes, type CourseHead, type NewCourse, type Policy } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
-import type { Db } from '../../kernel/db/open'
+import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
@@ -37,6 +37,10 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
   const same = db.prepare<[string, string], { id: string }>('SELECT id FROM course WHERE code = ? AND term = ?')
   const insert = db.prepare(
     'INSERT INTO course (id, code, title, term, first_day, last_day, policy, boundaries) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  )
+  const showOutcomes = db.prepare(
+    `INSERT INTO outcome_shown (course_id, outcome_id, by_id, at)
+     SELECT @id, outcome_id, @by, @at FROM outcome_shown WHERE course_id = @from`,
   )
   const setConditions = db.prepare('UPDATE course SET conditions = ? WHERE id = ?')
   const insertRole = db.prepare('INSERT INTO course_role (course_id, person_id, role) VALUES (?, ?, ?)')
@@ -103,6 +107,7 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
         if (take.placements) copier.placeLike(a.id, from, copy, { sections, head: to })
       }
     })
+    if (take.standards) showOutcomes.run({ id, by: lead, at: now(), from: from.head.id })
     if (!take.boundaries) return
     const conditions = from.conditions.map((c): KeptCondition => {
       const id = randomUUID()

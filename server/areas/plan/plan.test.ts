@@ -9,6 +9,7 @@ import {
   type GradeSet,
   type Plan,
   type TableInColumns,
+  type CourseOutcomes,
 } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
@@ -329,4 +330,18 @@ test('a department keeps sets of grades: whoever kept one replaces or drops it, 
       "UPDATE course_role SET role = 'marker' WHERE course_id = 'cfs118-2026' AND person_id = (SELECT id FROM person WHERE sign_in = 'lea.ostrand')",
     )
     .run()
+})
+
+test('a course begun from another one takes along what gives evidence of outcomes and who sees it, and no result', async () => {
+  const outcomes = async (id: string) => (await lead('get', `/api/courses/${id}/outcomes`).expect(200)).body as CourseOutcomes
+  const [from, id] = [await outcomes(COURSE), await started(COURSE)]
+  const to = await outcomes(id)
+  const linked = (o: CourseOutcomes) => o.links.map((l) => [l.outcomeId, l.title, l.from]).sort()
+  expect(linked(to)).toEqual(linked(from))
+  expect(to.outcomes.map((o) => [o.id, o.shown, o.judgements.length]).sort()).toEqual(
+    from.outcomes.map((o) => [o.id, o.shown, o.judgements.length]).sort(),
+  )
+  expect([from.typed.length > 0, to.typed]).toEqual([true, []])
+  // Without the standards nothing is judged by them, so there is nothing to be shown.
+  expect((await outcomes(await started(COURSE, { ...ALL, standards: false }))).outcomes).toEqual([])
 })
