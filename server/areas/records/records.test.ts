@@ -220,6 +220,8 @@ test('OneRoster: every result stands once, on a line item of its section that is
       res.on('data', (c: Buffer) => parts.push(c))
       res.on('end', () => done(null, Buffer.concat(parts)))
     })
+  const { hash } = ((await lead('get', api('/issues')).expect(200)).body as IssueHead[]).find((i) => i.number === 1)!
+  expect(answer.headers['content-disposition']).toContain(hash.slice(0, 12))
   const files = unzipSync(answer.body as Buffer)
   const rows = (name: string) => parse(strFromU8(files[name]!), { columns: true }) as Record<string, string>[]
   const manifest = new Map(rows('manifest.csv').map((r) => [r.propertyName, r.value]))

@@ -193,10 +193,10 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   })
 
   handle(routes.oneRoster, async ({ params: { courseId, number }, me, res }) => {
-    issues.head(courseId, number)
+    const { hash } = issues.head(courseId, number)
     const { code, term } = course.get(courseId)!
     const content = orProblem(await pool.oneRosterFile({ file, courseId, number }, { personId: me.id }))
-    const name = `${code} ${term} issue ${number} one-roster.zip`.replace(/\s+/g, '-')
+    const name = `${code} ${term} issue ${number} ${hash.slice(0, 12)} one-roster.zip`.replace(/\s+/g, '-')
     return sendFile(res, { name, type: routes.oneRoster.produces!, content: Buffer.from(content) })
   })
 }

@@ -34,7 +34,7 @@ interface Props {
 
 const reachedOf = ({ reached, none, at }: LevelCounts): number | null => {
   const seen = at.reduce((n, x) => n + x, 0)
-  return seen === 0 ? null : ((reached / (seen + none)) as number)
+  return seen === 0 ? null : reached / (seen + none)
 }
 
 /** One outcome: who reaches it, section by section, what gives evidence of it, its rule to be tried, and the people listed. */
