@@ -20,9 +20,12 @@ export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
   function outcomesOf(courseId: string, personId: string): CourseOutcomes {
     const { plan } = plans.load(courseId)
     const links = linksOf(plan)
-    const typed = own.typed(courseId).flatMap((t) => {
-      const is = newest(t.outcomeId)
-      return is ? [{ ...t, outcomeId: is.id }] : []
+    const notes = own.typed(courseId)
+    // Each is looked up once, however many notes there are on it.
+    const isNow = new Map([...new Set(notes.map((t) => t.outcomeId))].map((id) => [id, newest(id)?.id]))
+    const typed = notes.flatMap((t) => {
+      const outcomeId = isNow.get(t.outcomeId)
+      return outcomeId === undefined ? [] : [{ ...t, outcomeId }]
     })
     const shown = new Set([...own.shown(courseId)].map((id) => newest(id)?.id))
     const judgements = own.judgements(courseId)

@@ -101,6 +101,7 @@ test('a student is sent what is released and nothing else', async () => {
     assessment: 'Map project',
     due: expect.stringMatching(/^2026-1/) as string,
     released: false,
+    levels: null,
     mark: null,
     outOf: null,
     status: null,

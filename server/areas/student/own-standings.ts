@@ -29,7 +29,7 @@ export function ownStandings(db: Db) {
     )
     const levels = new Map([...bodies].map(([id, b]) => [id, b.levels.length]))
     const found = evidenceOf(workings, links, read, levels).get(studentId)
-    const typed = outcomes.typed(plan.head.id).filter((t) => t.studentId === studentId)
+    const typed = outcomes.typedOf(plan.head.id, studentId)
     return shown.map(({ id, title }) => {
       const { statement, levels: of, reached, rule } = bodies.get(id)!
       const evidence = [...(found?.get(id) ?? []), ...typed.filter((t) => newest(t.outcomeId)?.id === id)]

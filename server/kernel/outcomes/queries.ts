@@ -30,6 +30,10 @@ export function outcomeQueries(db: Db) {
   const typed = db.prepare<[string], TypedEvidence>(
     `SELECT ${COLUMNS} FROM typed_evidence e JOIN person p ON p.id = e.by_id WHERE e.course_id = ? AND e.taken_back_at IS NULL ORDER BY e.at, e.rowid`,
   )
+  const typedOf = db.prepare<[string, string], TypedEvidence>(
+    `SELECT ${COLUMNS} FROM typed_evidence e JOIN person p ON p.id = e.by_id
+     WHERE e.course_id = ? AND e.student_id = ? AND e.taken_back_at IS NULL ORDER BY e.at, e.rowid`,
+  )
   const one = db.prepare<[string], TypedEvidence>(`SELECT ${COLUMNS} FROM typed_evidence e JOIN person p ON p.id = e.by_id WHERE e.id = ?`)
   const insert = db.prepare(
     `INSERT INTO typed_evidence (id, course_id, outcome_id, student_id, level, day, note, by_id, at)
@@ -52,6 +56,8 @@ export function outcomeQueries(db: Db) {
     shown: (courseId: string): ReadonlySet<string> => new Set(shown.all(courseId)),
     judgements: (courseId: string) => judgements.all(courseId),
     typed: (courseId: string) => typed.all(courseId),
+    /** Of one student. */
+    typedOf: (courseId: string, studentId: string) => typedOf.all(courseId, studentId),
     set: db.transaction((courseId: string, outcomeId: string, to: { shown: boolean; judgements: readonly string[] }, byId: string) => {
       if (to.shown) show.run(courseId, outcomeId, byId, now())
       else hide.run(courseId, outcomeId)

@@ -27,7 +27,7 @@ CREATE TABLE typed_evidence (
   at TEXT NOT NULL,
   taken_back_at TEXT
 ) STRICT;
-CREATE INDEX typed_evidence_by_course ON typed_evidence (course_id);
+CREATE INDEX typed_evidence_by_student ON typed_evidence (course_id, student_id);
 CREATE TRIGGER typed_evidence_stays BEFORE DELETE ON typed_evidence
 BEGIN SELECT RAISE(ABORT, 'what was noted is taken back, never deleted'); END;
 
