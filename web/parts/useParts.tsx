@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { useSearchParams } from 'react-router'
 import { useKeys } from '../settings/keys'
 import { nextOf } from './PartsNav'
@@ -15,11 +15,19 @@ export function useParts<P extends string>(
   keeps: readonly string[] = [],
 ): { shown: P; go: (part: P) => void; nav: ReactNode } {
   const [search, setSearch] = useSearchParams()
-  const shown = parts.find((p) => p === search.get('part')) ?? parts[0]!
-  // At once: the next key steps on from here.
+  const addressed = parts.find((p) => p === search.get('part')) ?? parts[0]!
+  // The address follows a moment later; the next key steps on from here, and not from there.
+  const [shown, setShown] = useState(addressed)
+  const onItsWay = useRef<P | null>(null)
+  useEffect(() => {
+    if (onItsWay.current === null) setShown(addressed)
+    else if (onItsWay.current === addressed) onItsWay.current = null
+  }, [addressed])
   const go = (part: P) => {
+    setShown(part)
+    onItsWay.current = part === addressed ? null : part
     const kept = [...search].filter(([name]) => keeps.includes(name))
-    setSearch([...(part === parts[0] ? [] : [['part', part] as [string, string]]), ...kept], { replace: true, flushSync: true })
+    setSearch([...(part === parts[0] ? [] : [['part', part] as [string, string]]), ...kept], { replace: true })
   }
   useKeys([{ key, does: 'the next part of this stop', run: () => go(nextOf(parts, shown)) }])
   const nav = (
