@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import type { MessagePort } from 'node:worker_threads'
 import Database from 'better-sqlite3'
 import { compareIssues, type IssueDifference } from '#core/issues'
-import { openItems, planFacts, workingsOf, type OpenItem } from '#core/trial'
+import { openItems, planFacts, standingMarks, workingsOf, type OpenItem } from '#core/trial'
 import { unpackTable, type IssueContent, type IssueHead, type MakingStep } from '#contract'
 import { canonicalContent, gradesIssued, issueContent } from '../kernel/course/issue-content'
 import { issuesOf } from '../kernel/course/issues'
@@ -57,7 +57,9 @@ type Tell = (step: MakingStep) => void
 const contentOf = ({ table, number, decisions }: ToFreeze, told: Tell = () => undefined) => {
   told('reading the marks')
   const unpacked = unpackTable(table)
-  return { table: unpacked, content: issueContent(unpacked, number, decisions, told) }
+  const workings = workingsOf(unpacked)
+  const standing = standingMarks(workings)
+  return { table: unpacked, workings, standing, content: issueContent(unpacked, number, decisions, told, workings, standing) }
 }
 
 /** What the next issue would be; each step is told at the port as it begins. */
@@ -65,12 +67,12 @@ export const issueMade = ({ port, ...of }: ToFreeze & { port: MessagePort }): Pr
   telling<IssueMade, MakingStep>(port, (tell) => made(of, tell))
 
 function made(of: ToFreeze, told: Tell): IssueMade {
-  const { table, content } = contentOf(of, told)
+  const { table, workings, standing, content } = contentOf(of, told)
   told('sealing it')
   const canonical = canonicalContent(content)
   return {
     version: table.version,
-    blocking: openItems(workingsOf(table), planFacts(table)).filter((i) => i.blocking),
+    blocking: openItems(workings, planFacts(table), standing).filter((i) => i.blocking),
     content: canonical,
     hash: createHash('sha256').update(canonical).digest('hex'),
     boundaries: content.boundaries,
