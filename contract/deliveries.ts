@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Id } from './course'
+import { Id, plainName } from './course'
 
 export const DeliveryKind = z.enum(['text', 'pdf', 'other'])
 
@@ -44,6 +44,24 @@ export const Collected = z.strictObject({
   faults: z.array(z.string()),
 })
 export type Collected = z.infer<typeof Collected>
+
+/** The largest file that is handed in here. */
+export const MOST_HANDED_IN = 10_000_000
+export const HandedIn = z.strictObject({
+  fileName: plainName(z.string().trim().min(1, 'The file has no name.').max(200, 'Give the file a shorter name.')),
+  /** The file’s bytes in base64. */
+  file: z.string().max(Math.ceil(MOST_HANDED_IN / 3) * 4, 'The file is over 10 MB: save it smaller, as a PDF without large pictures.'),
+})
+/** The receipt. */
+export const Receipt = z.strictObject({
+  fileName: z.string(),
+  at: z.iso.datetime(),
+  daysLate: z.number().int(),
+  attempt: z.number().int(),
+  /** SHA-256 of the file, in hex. */
+  hash: z.string(),
+})
+export type Receipt = z.infer<typeof Receipt>
 
 export const SortDelivery = z.discriminatedUnion('to', [
   z.strictObject({ to: z.literal('script'), studentId: Id, assessmentId: Id }),

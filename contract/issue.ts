@@ -28,6 +28,7 @@ export const IssueResult = says<ResultOf>()(
     pending: z.number().int(),
     components: z.array(z.strictObject({ title: z.string(), percent: z.number().nullable() })),
     marks: z.array(z.union([z.number(), IssuedMark]).nullable()).optional(),
+    dropped: z.array(z.number().int()).optional(),
     heldBy: z.array(z.number().int()).optional(),
     chance: z.number().nullable().optional(),
   }),
@@ -43,7 +44,7 @@ export const IssueContent = says<ContentOf>()(
     number: z.number().int(),
     policy: Policy,
     boundaries: z.array(Boundary),
-    components: z.array(z.strictObject({ title: z.string(), weight: z.number().nullable() })),
+    components: z.array(z.strictObject({ title: z.string(), weight: z.number().nullable(), bonus: z.literal(true).optional() })),
     assessments: z
       .array(
         z.strictObject({

@@ -15,9 +15,7 @@ import {
   Title,
   Weight,
 } from './course'
-import { OutcomeBody } from './library'
 import { says } from './says'
-import { Judged, StandardInUse } from './exemplars'
 import { Weekdays } from './roll'
 
 export const Release = says<ReleaseOf>()(
@@ -146,78 +144,3 @@ export const NewCourse = inOrder(
   }),
 )
 export type NewCourse = z.infer<typeof NewCourse>
-
-/** What one reader remarked for the student; of nobody by name. */
-const Remarks = z.strictObject({
-  comment: z.string(),
-  /** By criterion, or by what is noted on beside a judgement; points where that reading alone gave the mark. */
-  parts: z.array(
-    z.strictObject({
-      title: z.string(),
-      words: z.string(),
-      points: z.strictObject({ given: z.number(), of: z.number(), takenOff: z.boolean() }).nullable(),
-    }),
-  ),
-})
-export type Remarks = z.infer<typeof Remarks>
-
-/** What a student sees of their own work: a mark only once it is released. */
-export const OwnWork = z.strictObject({
-  name: z.string(),
-  candidate: z.string(),
-  section: z.string(),
-  work: z.array(
-    z.strictObject({
-      assessment: z.string(),
-      due: z.iso.date().nullable(),
-      released: z.boolean(),
-      mark: z.number().nullable(),
-      outOf: z.number().nullable(),
-      status: z.string().nullable(),
-      /** What was remarked, once the mark is released and where students see that. */
-      remarks: z.array(Remarks),
-      /** The levels that stand, by what they were judged, where students see remarks; agreed on by its readers, or of its one reading. */
-      levels: z.strictObject({ standard: StandardInUse, judged: Judged, agreed: z.boolean() }).nullable(),
-      /** What it is marked by, where students see that. */
-      standard: StandardInUse.nullable(),
-      /** Exemplars shown to students: the mark, or what each criterion reached and why. */
-      exemplars: z.array(
-        z.strictObject({
-          label: z.string(),
-          text: z.string(),
-          mark: z.number(),
-          outOf: z.number(),
-          why: z.strictObject({ picks: z.record(z.string(), z.number()), judgement: z.string().nullable(), note: z.string() }).nullable(),
-        }),
-      ),
-    }),
-  ),
-  /** Where one stands on outcomes that students are shown, by what is released. */
-  standings: z.array(
-    z.strictObject({
-      title: z.string(),
-      statement: z.string(),
-      levels: OutcomeBody.shape.levels,
-      reached: z.number().int(),
-      level: z.number().int().nullable(),
-      isReached: z.boolean(),
-      results: z.number().int(),
-      history: z.array(z.number().int()),
-    }),
-  ),
-  /** The course result, once it is confirmed and released to their section. */
-  result: z
-    .strictObject({
-      issue: z.number().int(),
-      percent: z.number().nullable(),
-      grade: z.string().nullable(),
-      pending: z.number().int(),
-      components: z.array(z.strictObject({ title: z.string(), percent: z.number().nullable() })),
-      /** Where the grade begins. */
-      begins: z.number().nullable(),
-      /** What the grade above asks for and was not reached. */
-      heldBy: z.array(z.strictObject({ on: z.string(), least: z.number(), atMost: z.string() })),
-    })
-    .nullable(),
-})
-export type OwnWork = z.infer<typeof OwnWork>

@@ -4,6 +4,7 @@ import { writePiles } from './piles'
 import { random } from './random'
 import { writeRemarks } from './remarks'
 import { writeLastYear, THIS_YEAR, writeSecondCourse, writeThisYear } from './story'
+import { writeStudentView } from './student-view'
 import { writeOutcomes, writeStandings, writeTuning } from './tuning'
 
 export const DEMO_SIZE: Size = { students: 236, sections: 8, markers: 11, seed: 214 }
@@ -21,6 +22,7 @@ export function buildDemo(db: Db, size: Size = DEMO_SIZE): void {
     writePiles(db, size)
     writeRemarks(db, size)
     writeStandings(db, THIS_YEAR.id, size.seed)
+    writeStudentView(db, THIS_YEAR.id)
     // Every state of a mark is kept, the first one too.
     db.prepare(
       `INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at)

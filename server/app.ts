@@ -34,7 +34,7 @@ import { inviter } from './kernel/access/invite'
 import { personRoutes } from './areas/people/list-routes'
 import { doorRoutes } from './areas/door/routes'
 import { signOnRoutes } from './areas/door/sign-on-routes'
-import { ownWorkRoutes } from './areas/student/own-work'
+import { studentRoutes } from './areas/student/routes'
 import { ideaRoutes } from './areas/ideas/routes'
 import { lineListRoutes } from './areas/line-lists/routes'
 import { noteRoutes } from './areas/notes/routes'
@@ -55,6 +55,8 @@ import { scaleRoutes } from './areas/library/routes'
 import { courseWrites } from './kernel/course/course-writes'
 import { planLoader } from './kernel/course/load-plan'
 import { tableLoader } from './kernel/course/load-table'
+import { workedOut } from './kernel/course/worked-out'
+import { letterSender } from './kernel/letters'
 import { tableRoutes } from './areas/courses/table-routes'
 import { tuningRoutes } from './areas/exemplars/routes'
 import { trialRoutes } from './areas/trials/routes'
@@ -242,7 +244,7 @@ export function createApp(
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, db, roll, broughtIn(db, roll), pool, writes)
-  ownWorkRoutes(handle, db, plans, tables, clock)
+  studentRoutes(handle, db, { plans, worked: workedOut(tables), send: letterSender(db, letters), clock })
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
   markingRoutes(handle, db, plans, tables, writes, pool)

@@ -1,7 +1,7 @@
 import { Id } from '../course'
-import { Collected, Deliveries, DeliveryRow, SortDelivery } from '../deliveries'
+import { Collected, Deliveries, DeliveryRow, HandedIn, Receipt, SortDelivery } from '../deliveries'
 import { route } from '../route'
-import { inCourse, lead, overseers } from './common'
+import { inCourse, lead, ofAssessment, overseers } from './common'
 
 export const deliveriesRoutes = {
   deliveries: route({
@@ -28,6 +28,16 @@ export const deliveriesRoutes = {
     params: inCourse.extend({ deliveryId: Id }),
     body: SortDelivery,
     response: DeliveryRow,
+  }),
+  handIn: route({
+    takes: 'a file',
+    method: 'POST',
+    path: '/api/courses/:courseId/own-work/:assessmentId/attempts',
+    access: ['student'],
+    summary: 'Hand in one’s own work as text or PDF, where the assessment takes it here; answered with a receipt',
+    params: ofAssessment,
+    body: HandedIn,
+    response: Receipt,
   }),
   deliveryFile: route({
     method: 'GET',

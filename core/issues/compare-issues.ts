@@ -131,7 +131,7 @@ function alsoDiffers(from: IssueContent, to: IssueContent): IssueDifference['als
   const both = (part: 'assessments' | 'conditions' | 'adjustments') => from[part] !== undefined && to[part] !== undefined
   return [
     ...(differs((c) => c.boundaries) ? (['boundaries'] as const) : []),
-    ...(differs((c) => c.components) ? (['weights'] as const) : []),
+    ...(differs((c) => c.components.map(({ title, weight }) => [title, weight])) ? (['weights'] as const) : []),
     ...(differs((c) => c.policy) ? (['policies'] as const) : []),
     ...(both('conditions') && differs((c) => c.conditions) ? (['conditions'] as const) : []),
     ...(both('adjustments') && differs((c) => c.adjustments) ? (['rescaling'] as const) : []),

@@ -1,2 +1,3 @@
 export * from './issue'
 export * from './compare-issues'
+export * from './result-in-words'

@@ -32,6 +32,8 @@ export interface IssuedResult {
   components: { title: string; percent: number | null }[]
   /** In the order of the assessments. */
   marks?: IssuedCell[] | undefined
+  /** Places of the assessments that were left out as the lowest. */
+  dropped?: number[] | undefined
   /** Places of the conditions that took the grade down. */
   heldBy?: number[] | undefined
   /** Chance that the grade is the right one, as far as readings tell; null where they do not. */
@@ -59,7 +61,8 @@ export interface IssueContent {
   number: number
   policy: Policy
   boundaries: Boundary[]
-  components: { title: string; weight: number | null }[]
+  /** A bonus one adds points; what is not one is not said to be none. */
+  components: { title: string; weight: number | null; bonus?: true | undefined }[]
   assessments?: { title: string; component: string; outOf: number; worth: number | null; counts: boolean; bonus: boolean }[] | undefined
   conditions?: IssuedCondition[] | undefined
   /** Rescalings in force, in words and in their order. */

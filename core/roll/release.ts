@@ -1,3 +1,4 @@
+import { max } from 'd3-array'
 import { shiftDay, type Day } from './days'
 
 /** When students may see what came of a placement. */
@@ -23,4 +24,19 @@ export function isReleased(release: Release, at: { today: Day; due: Day | null; 
     case 'by hand':
       return release.released
   }
+}
+
+/** The day since when students have been able to see a mark: it is out, and it is there. Null where neither day is known. */
+export function releasedSince(
+  release: Release,
+  at: { due: Day | null; confirmedOn: Day | null; letOutOn: Day | null; markedOn: Day | null },
+): Day | null {
+  const out: Record<Release['kind'], () => Day | null> = {
+    'at once': () => null,
+    on: () => (release as { day: Day }).day,
+    days: () => at.due && shiftDay(at.due, (release as { days: number }).days),
+    confirmed: () => at.confirmedOn,
+    'by hand': () => at.letOutOn,
+  }
+  return max([out[release.kind](), at.markedOn].filter((d) => d !== null)) ?? null
 }

@@ -72,4 +72,8 @@ export const ROWS: Readonly<Record<number, string>> = {
     INSERT INTO typed_evidence VALUES ('v', 'c', 'o', 'x', 2, '2026-10-12', 'Said why', 'p', '${AT}', NULL);
     INSERT INTO kept_group VALUES ('q', 'c', 'Next field day', 'p', '${AT}');
     INSERT INTO kept_group_student VALUES ('q', 'x');`,
+  33: `
+    INSERT INTO student_view VALUES ('c', 1, 10);
+    INSERT INTO handed_in_here VALUES ('a');
+    INSERT INTO mark_question VALUES ('q', 'a:x', NULL, NULL, 'The ford is drawn.', 7, '${AT}', NULL, NULL, NULL);`,
 }

@@ -15,9 +15,17 @@ export async function readDelivery({ path, fileName }: { path: string; fileName:
   const found = await stat(path).catch(() => null)
   if (!found?.isFile()) return `${fileName} is in the list and not in the box.`
   if (found.size > LARGEST) return `${fileName} is over 20 MB.`
-  const content = await readFile(path)
-  return { content, kind: kindOf(content), hash: createHash('sha256').update(content).digest('hex') }
+  return known(await readFile(path))
 }
+
+/** A file that came as base64. */
+export const handedIn = ({ base64 }: { base64: string }): DeliveredFile => known(Buffer.from(base64, 'base64'))
+
+const known = (content: Buffer): DeliveredFile => ({
+  content,
+  kind: kindOf(content),
+  hash: createHash('sha256').update(content).digest('hex'),
+})
 
 function kindOf(content: Buffer): DeliveredFile['kind'] {
   if (content.subarray(0, 5).toString('latin1') === '%PDF-') return 'pdf'

@@ -125,6 +125,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readBoxList: (path: string, asks: Asks) => run<BoxList>('boxList', { path }, asks),
     /** A file of the submission box. */
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
+    /** A file that a student hands in. */
+    takeIn: (base64: string, asks: Asks) => run<DeliveredFile>('handedIn', { base64 }, asks),
     /** A backup of a database, checked. */
     backUp: (file: string, into: string) => run<BackUp>('backup', { file, into }, { personId: 'backup', longest: LONGEST_BACKUP_MS }),
     countNames: (task: { file: string; courseId: string }, asks: Asks) => run<Erased>('countNames', task, asks),

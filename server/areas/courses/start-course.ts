@@ -8,6 +8,7 @@ import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
+import { studentViews } from '../../kernel/student-view'
 import { assessmentCopier } from './copy'
 
 /** What a course has before anybody says otherwise. */
@@ -56,6 +57,7 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
     'INSERT INTO component (id, course_id, title, weight, combine, drop_lowest, bonus, position) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
   )
   const copier = assessmentCopier(db)
+  const views = studentViews(db)
 
   handle(routes.startCourse, ({ body, me }): CourseHead => {
     if (leads.get(me.id)!.n === 0) throw new HttpProblem(403, 'A course is started by who leads one, or by whoever runs this installation.')
@@ -107,6 +109,7 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
         if (take.placements) copier.placeLike(a.id, from, copy, { sections, head: to })
       }
     })
+    views.copy(from.head.id, id, became)
     if (take.standards) showOutcomes.run({ id, by: lead, at: now(), from: from.head.id })
     if (!take.boundaries) return
     const conditions = from.conditions.map((c): KeptCondition => {

@@ -110,6 +110,11 @@ export function deliveryQueries(db: Db) {
       const own = row ? hashes.all(row.id).map((h) => h.hash) : []
       return { scriptId: row?.id ?? null, status: row?.status ?? 'in', hashes: own, attempts: own.length + (row?.text ? 1 : 0) }
     },
+    /** Whether there is a mark on it, typed or read. */
+    isMarked(studentId: string, assessmentId: string): boolean {
+      const row = script.get(studentId, assessmentId)
+      return row !== undefined && (row.entered !== null || row.read === 1)
+    },
     /** The script has work: when it came, and how late as long as nobody has marked it. */
     arrived(scriptId: string, at: { studentId: string; assessmentId: string; cameAt: string; daysLate: number }, by: string): void {
       insertScript.run(scriptId, at.studentId, at.assessmentId)

@@ -1,16 +1,19 @@
 import { randomUUID } from 'node:crypto'
-import { dueFor, placeDelivery, type Expected, type Placing, type Stay } from '#core/roll'
+import { dueFor, isReleased, placeDelivery, placementFor, whyNotHandedIn, type Expected, type Placing, type Stay } from '#core/roll'
 import { scriptIdOf } from '#core/trial'
-import { routes, type Collected, type DeliveryRow } from '#contract'
+import { routes, type Collected, type DeliveryRow, type Receipt } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Clock } from '../../kernel/clock'
 import type { Handle } from '../../kernel/http'
+import { orProblem } from '../../kernel/or-problem'
 import { sendFile } from '../../kernel/send-file'
+import { studentViews } from '../../kernel/student-view'
 import { HttpProblem } from '../../kernel/problem'
 import type { StandInFaults } from '../../standins/faults'
 import type { SubmissionBox } from '../../standins/submission-box'
 import type { WorkerPool } from '../../workers/pool'
 import { appliesTo } from '../../kernel/course/applies-to'
+import { issuesOf } from '../../kernel/course/issues'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { deliveryQueries, type NewDelivery, type Sorted } from './queries'
@@ -27,6 +30,8 @@ export function deliveryRoutes(
   clock: Clock,
 ): void {
   const queries = deliveryQueries(db)
+  const views = studentViews(db)
+  const issues = issuesOf(db)
   const students = db.prepare<[string], { id: string; candidate: string; sectionId: string }>(
     `SELECT s.id, s.candidate, e.section_id AS sectionId FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE s.course_id = ?`,
   )
@@ -106,6 +111,58 @@ export function deliveryRoutes(
       })
     }
     return done
+  })
+
+  const student = db.prepare<[string, string], { id: string; candidate: string; sectionId: string }>(
+    `SELECT s.id, s.candidate, e.section_id AS sectionId FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
+     WHERE s.course_id = ? AND s.person_id = ?`,
+  )
+  handle(routes.handIn, async ({ params: { courseId, assessmentId }, body, me }): Promise<Receipt> => {
+    const own = student.get(courseId, me.id)
+    const { plan } = plans.load(courseId)
+    const at = plan.assessments.findIndex((a) => a.id === assessmentId)
+    if (!own || at < 0) throw new HttpProblem(404, 'There is no such work of yours.')
+    const { title } = plan.assessments[at]!
+    const file = orProblem(await pool.takeIn(body.file, { personId: me.id }), 422, { field: 'file' })
+    if (file.kind === 'other')
+      throw new HttpProblem(422, `“${body.fileName}” is neither text nor PDF: save it as a PDF and hand that in.`, { field: 'file' })
+    const cameAt = clock.now()
+    const content = Buffer.from(file.content)
+    const delivery: NewDelivery = {
+      fileName: body.fileName,
+      kind: file.kind,
+      hash: file.hash,
+      id: randomUUID(),
+      courseId,
+      content,
+      candidate: own.candidate,
+      assessment: title,
+      cameAt,
+    }
+    return writes.write(courseId, () => {
+      const expected = expecting(courseId).of(own.id, assessmentId)
+      if (typeof expected === 'string') throw new HttpProblem(404, expected)
+      const placed = plan.placements.flatMap(([a, s, due, r]) =>
+        a === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [],
+      )
+      const placement = placementFor(placed, staysOf.all(own.id), own.sectionId)
+      const inForce = issues.inForce(courseId) !== null
+      const isOut = !!placement && isReleased(placement.release, { today: clock.today(), due: placement.due, confirmed: inForce })
+      const why = whyNotHandedIn({
+        ...expected,
+        wanted: views.of(courseId).handIn.includes(assessmentId),
+        released: isOut && queries.isMarked(own.id, assessmentId),
+        confirmed: plan.head.confirmedIssue !== null,
+      })
+      if (why !== null) throw new HttpProblem(409, why)
+      const placing = placeDelivery({ ...delivery, day: clock.dayOf(cameAt) }, expected)
+      if (placing.kind !== 'place')
+        throw new HttpProblem(409, placing.kind === 'set aside' ? 'You have handed in this very file before.' : placing.why, {
+          field: 'file',
+        })
+      queries.insert(delivery, settle(placing, cameAt, me.id, true))
+      return { fileName: body.fileName, at: cameAt, daysLate: placing.daysLate, attempt: placing.attempt, hash: file.hash }
+    })
   })
 
   const oneOf = (courseId: string, id: string): DeliveryRow => {

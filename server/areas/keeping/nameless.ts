@@ -30,6 +30,12 @@ const ERASED: { what: keyof Erased; table: string; rows: string; become: string 
   { what: 'remarks', table: 'typed_evidence', rows: "t.course_id = :course AND t.note <> ''", become: "note = ''" },
   {
     what: 'remarks',
+    table: 'mark_question',
+    rows: `(t.reason <> '' OR coalesce(t.answer, '') <> '') AND t.script_id IN (${SCRIPTS})`,
+    become: "reason = '', answer = CASE WHEN answer IS NOT NULL THEN '' END",
+  },
+  {
+    what: 'remarks',
     table: 'kept_group',
     rows: "t.course_id = :course AND t.name NOT LIKE 'erased %'",
     become: "name = 'erased ' || id",

@@ -98,6 +98,10 @@ test('a student is sent what is released and nothing else', async () => {
   // What it is judged by and the exemplars shown are no secret of the student's mark; the tuning tests are about them.
   const { standard: _, exemplars: __, ...map } = of(first, 'Map project')
   expect(map).toEqual({
+    id: `${COURSE}-map`,
+    asking: null,
+    // That its work is handed in here is no secret of the mark.
+    handIn: expect.objectContaining({ open: true }) as object,
     assessment: 'Map project',
     due: expect.stringMatching(/^2026-1/) as string,
     released: false,

@@ -21,6 +21,7 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
     `INSERT INTO placement (assessment_id, section_id, due, release) VALUES (?, ?, ?, ?)
      ON CONFLICT DO UPDATE SET due = excluded.due, release = excluded.release`,
   )
+  const letOutAt = db.prepare('UPDATE placement SET let_out_at = ? WHERE assessment_id = ? AND section_id = ?')
   const remove = db.prepare('DELETE FROM placement WHERE assessment_id = ? AND section_id = ?')
   const marks = db.prepare<[string, string], { n: number }>(
     `SELECT count(*) AS n FROM script s JOIN enrolment e ON e.student_id = s.student_id
@@ -60,7 +61,11 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
           throw new HttpProblem(422, `There is no such ${assessment ? 'section' : 'assessment'} in this course.`, {
             field: `placements.${i}`,
           })
-        if (p.placed) return void set.run(p.assessmentId, p.sectionId, p.due, JSON.stringify(p.release))
+        if (p.placed) {
+          set.run(p.assessmentId, p.sectionId, p.due, JSON.stringify(p.release))
+          if (isOut(p) !== isOut(before[i]!)) letOutAt.run(isOut(p) ? now() : null, p.assessmentId, p.sectionId)
+          return
+        }
         const { n } = marks.get(p.assessmentId, p.sectionId)!
         if (n > 0)
           throw new HttpProblem(
@@ -72,7 +77,6 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
       })
       return { before }
     })
-    const isOut = ({ placed, release }: PlacementWrite) => placed && release.kind === 'by hand' && release.released
     const letOut = body.placements.filter((p, i) => isOut(p) && !isOut(done.before[i]!))
     if (letOut.length > 0) await announcing.letOut(courseId, letOut, me)
     return done
@@ -90,6 +94,8 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
       return undefined
     }),
   )
+
+  const isOut = ({ placed, release }: PlacementWrite) => placed && release.kind === 'by hand' && release.released
 
   const own = (courseId: string, personId: string) => new Set(teaches.all(courseId, personId).map((s) => s.id))
   handle(routes.sectionCalendar, ({ params: { courseId, sectionId }, me, role, res }) => {

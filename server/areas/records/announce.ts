@@ -1,24 +1,19 @@
-import { randomUUID } from 'node:crypto'
 import { group } from 'd3-array'
 import type { IssuedFigures } from '#core/issues'
 import type { Clock } from '../../kernel/clock'
 import { issuesOf } from '../../kernel/course/issues'
 import { now, type Db } from '../../kernel/db/open'
 import { orProblem } from '../../kernel/or-problem'
-import type { Message, Post } from '../../standins/post'
+import { letterSender, type Sender } from '../../kernel/letters'
+import type { Post } from '../../standins/post'
 import type { WorkerPool } from '../../workers/pool'
 
 const LIST = new Intl.ListFormat('en')
 
-interface Sender {
-  id: string
-  name: string
-}
-
 /** Letters to students: that their results are out, and what a later issue changes for whom it touches. */
 export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
   const issues = issuesOf(db)
-  const insert = db.prepare('INSERT INTO letter (id, course_id, by_id, to_id, subject, body, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
+  const send = letterSender(db, post)
   const signers = db.prepare<[string, number, string], { personId: string; name: string; signIn: string; email: string | null }>(
     `SELECT DISTINCT p.id AS personId, p.name, p.sign_in AS signIn, p.email FROM signature s JOIN person p ON p.id = s.person_id
      WHERE s.course_id = ? AND s.number = ? AND p.id <> ?`,
@@ -54,29 +49,6 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
          OR EXISTS (SELECT 1 FROM reading r WHERE r.script_id = x.id AND r.state = 'handed in'))
      ORDER BY a.position`,
   )
-
-  /** What could not be sent stays unsent: the results are there all the same. */
-  async function send(
-    courseId: string,
-    from: Sender,
-    letters: { to: Message['to']; toId: string; subject: string; body: string }[],
-  ): Promise<number> {
-    const at = now()
-    const sent: (Message & { toId: string })[] = []
-    for (const { to, toId, subject, body } of letters) {
-      const message = { id: randomUUID(), courseId, from: from.name, to, toId, subject, body, at }
-      try {
-        await post.send(message)
-        sent.push(message)
-      } catch {
-        break
-      }
-    }
-    db.transaction(() => {
-      for (const m of sent) insert.run(m.id, courseId, from.id, m.toId, m.subject, m.body, m.at)
-    })()
-    return sent.length
-  }
 
   async function tellDue(): Promise<number> {
     let sent = 0

@@ -1,28 +1,49 @@
-import { appliesIn, isReleased, placementFor, type Stay } from '#core/roll'
-import { standingMarks, standingOfStudent, workingsOf } from '#core/trial'
-import { routes, type Assessment, type IssueContent, type IssueResult, type OwnWork, type StandardInUse, type StandardUse } from '#contract'
+import { appliesIn, daysLateOn, isReleased, placementFor, releasedSince, shiftDay, whyNotHandedIn, type Day, type Stay } from '#core/roll'
+import type { Status } from '#core/grades'
+import { criteriaOf } from '#core/scales'
+import { standingOfStudent } from '#core/trial'
+import type { Assessment, OwnWork, StandardInUse, StandardUse } from '#contract'
 import type { Clock } from '../../kernel/clock'
-import type { Db } from '../../kernel/db/open'
-import type { Handle } from '../../kernel/http'
-import { HttpProblem } from '../../kernel/problem'
 import { issuesOf } from '../../kernel/course/issues'
 import type { PlanLoader } from '../../kernel/course/load-plan'
-import type { TableLoader } from '../../kernel/course/load-table'
-import { libraryQueries } from '../../kernel/standards/queries'
-import { asUsed, standardsOf } from '../../kernel/standards/judge'
+import type { WorkedOutMarks } from '../../kernel/course/worked-out'
+import type { Db } from '../../kernel/db/open'
+import { HttpProblem } from '../../kernel/problem'
 import { tuningQueries, type ExemplarRow } from '../../kernel/standards/exemplars'
-import { ownStandings } from './own-standings'
+import { asUsed, standardsOf } from '../../kernel/standards/judge'
+import { libraryQueries } from '../../kernel/standards/queries'
+import { studentViews } from '../../kernel/student-view'
 import { levelsFor, type Levels } from './levels'
+import { ownCourse } from './own-course'
+import { ownResults } from './own-result'
+import { ownStandings } from './own-standings'
+import { questionQueries } from './question-queries'
 import { remarksFor } from './remarks'
 
-/** What a student is sent: their own work, and of it only what is released. */
-export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, clock: Clock): void {
+type Work = OwnWork['work'][number]
+
+/** What a student sees: their own work, and of it only what is released. */
+export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock: Clock) {
   const inLibrary = standardsOf(libraryQueries(db))
   const tuning = tuningQueries(db)
   const remarksOf = remarksFor(db)
   const standingsOf = ownStandings(db)
   const levelsOf = levelsFor(db)
-  function shownLevels(levels: Levels | null, use: StandardUse): OwnWork['work'][number]['levels'] {
+  const resultsOf = ownResults(db, clock)
+  const questions = questionQueries(db)
+  const views = studentViews(db)
+  const issues = issuesOf(db)
+  const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
+  const letOut = db
+    .prepare<[string, string], string | null>('SELECT let_out_at FROM placement WHERE assessment_id = ? AND section_id = ?')
+    .pluck()
+  const attempts = db.prepare<[string, string], { fileName: string; at: string; hash: string }>(
+    `SELECT d.file_name AS fileName, d.came_at AS at, d.hash FROM delivery d JOIN script s ON s.id = d.script_id
+     WHERE s.assessment_id = ? AND s.student_id = ? AND d.state = 'placed' ORDER BY d.attempt`,
+  )
+  const statusOf = db.prepare<[string, string], Status>('SELECT status FROM script WHERE assessment_id = ? AND student_id = ?').pluck()
+
+  function shownLevels(levels: Levels | null, use: StandardUse): Work['levels'] {
     const standard = levels && inLibrary(levels.standardId)
     if (!standard) return null
     const { picks, judgement, agreed } = levels
@@ -33,53 +54,23 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
     const standard = inLibrary(a.standardId)
     return standard && forStudents(standard, a.use)
   }
-  const issues = issuesOf(db)
-  const release = db.prepare<[string, string], { onDay: string }>(
-    'SELECT on_day AS onDay FROM result_release WHERE course_id = ? AND section_id = ?',
-  )
-  const NEVER = '9999'
-  const releasedOn = (courseId: string, sectionId: string): string => release.get(courseId, sectionId)?.onDay ?? NEVER
-  // One student's part alone is read out of the frozen content.
-  const frozen = db.prepare<
-    [{ course: string; number: number; student: string }],
-    { result: string; conditions: string | null; boundaries: string; hash: string }
-  >(
-    `SELECT r.value AS result, json_extract(i.content, '$.conditions') AS conditions, i.boundaries, i.hash
-     FROM issue i, json_each(i.content, '$.results') r
-     WHERE i.course_id = @course AND i.number = @number AND json_extract(r.value, '$.studentId') = @student`,
-  )
-  function resultIn(courseId: string, number: number, studentId: string): OwnWork['result'] {
-    const row = frozen.get({ course: courseId, number, student: studentId })
-    if (!row) return null
-    const { rounded, grade, pending, components, heldBy = [] } = JSON.parse(row.result) as IssueResult
-    const conditions = JSON.parse(row.conditions ?? '[]') as NonNullable<IssueContent['conditions']>
-    const boundaries = JSON.parse(row.boundaries) as IssueContent['boundaries']
-    return {
-      issue: number,
-      percent: rounded,
-      grade,
-      pending,
-      components,
-      begins: boundaries.find((b) => b.grade === grade)?.from ?? null,
-      heldBy: heldBy.map((at) => conditions[at]!),
-    }
-  }
-  const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
 
-  handle(routes.ownWork, ({ params: { courseId }, me }): OwnWork => {
+  /** @throws HttpProblem 404 for who is not on the roll */
+  return async (courseId: string, personId: string): Promise<OwnWork & { studentId: string }> => {
     const { plan } = plans.load(courseId)
-    const table = tables.load(courseId)
-    const student = table.students.find((s) => s.id === own.get(courseId, me.id)?.id)
+    const { table, workings, standing } = await worked(courseId)
+    const student = table.students.find((s) => s.id === own.get(courseId, personId)?.id)
     if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
     const applies = appliesIn(table)
-    const workings = workingsOf(table)
-    const standing = new Map(standingOfStudent(workings, standingMarks(workings), student.id).map((s) => [s.assessmentId, s]))
+    const marks = new Map(standingOfStudent(workings, standing, student.id).map((s) => [s.assessmentId, s]))
     const today = clock.today()
     const issue = issues.inForce(courseId)
-    const issued = issue && resultIn(courseId, issue.number, student.id)
+    const confirmedOn = issue && clock.dayOf(issue.signatures.at(-1)?.at ?? issue.at)
+    const view = views.of(courseId)
     const releasedIds = new Set<string>()
     const stays: Stay[] = table.stays[student.id] ?? []
-    const work = table.assessments.flatMap((a, at): OwnWork['work'] => {
+
+    const work = table.assessments.flatMap((a, at): Work[] => {
       if (!applies(student.id, a.id)) return []
       const placed = plan.placements.flatMap(([x, s, due, r]) =>
         x === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [],
@@ -89,11 +80,47 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
       const release = placement?.release
       const released = !!release && isReleased(release, { today, due, confirmed: issue !== null })
       if (released) releasedIds.add(a.id)
-      const mark = released ? standing.get(a.id) : undefined
+      const mark = released ? marks.get(a.id) : undefined
       // A script that is held is looked into: its mark and its remarks wait.
       const remarked = mark && a.use.remarks && mark.mark !== null && mark.status !== 'held'
+      const levels = remarked ? shownLevels(levelsOf(mark.scriptId, mark.plain, a.standardId), a.use) : null
+
+      function askingOf(): Work['asking'] {
+        if (!mark || mark.mark === null || mark.status === 'held') return null
+        const asked = questions.ofScript(mark.scriptId)
+        if (view.askDays === null && asked.length === 0) return null
+        const dayOf = (moment: string | null | undefined): Day | null => (moment ? clock.dayOf(moment) : null)
+        const since = releasedSince(release!, {
+          due,
+          confirmedOn,
+          letOutOn: dayOf(letOut.get(a.id, placement!.sectionId)),
+          markedOn: dayOf(questions.markedAt(mark.scriptId)),
+        })
+        const until = view.askDays === null ? null : shiftDay(since ?? today, view.askDays)
+        const standard = levels?.standard ?? (a.use.remarks || a.use.studentsBefore ? standardOf(a) : null)
+        return {
+          until: until !== null && until >= today ? until : null,
+          criteria: criteriaOf(standard).map(({ id, title }) => ({ id, title })),
+          questions: asked,
+        }
+      }
+      function handInOf(): Work['handIn'] {
+        const wanted = view.handIn.includes(a.id)
+        const came = attempts.all(a.id, student!.id)
+        if (!wanted && came.length === 0) return null
+        const status = statusOf.get(a.id, student!.id) ?? null
+        const why = whyNotHandedIn({
+          wanted,
+          applies: true,
+          status,
+          released: mark !== undefined && mark.mark !== null,
+          confirmed: plan.head.confirmedIssue !== null,
+        })
+        return { open: why === null, why, attempts: came.map((x) => ({ ...x, daysLate: daysLateOn(due, clock.dayOf(x.at)) })) }
+      }
       return [
         {
+          id: a.id,
           assessment: a.title,
           due,
           released,
@@ -101,22 +128,29 @@ export function ownWorkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables:
           outOf: released ? a.outOf : null,
           status: mark?.status ?? null,
           remarks: remarked ? remarksOf(mark.scriptId, mark.plain) : [],
-          levels: remarked ? shownLevels(levelsOf(mark.scriptId, mark.plain, a.standardId), a.use) : null,
+          levels,
           standard: a.use.studentsBefore ? standardOf(a) : null,
           exemplars: tuning.all(a.id).flatMap((x) => shown(x, a.outOf)),
+          asking: askingOf(),
+          handIn: handInOf(),
         },
       ]
     })
+    const results = resultsOf(courseId, student.id, student.sectionId)
     return {
+      studentId: student.id,
       standings: standingsOf(plan, workings, student.id, releasedIds),
       name: student.name,
       candidate: student.candidate,
       section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',
       work,
-      result: issued && releasedOn(courseId, student.sectionId) <= today ? issued : null,
+      course: view.soFar && !results.result ? ownCourse(plan, workings, standing, student.id, releasedIds) : null,
+      ...results,
     }
-  })
+  }
 }
+
+export type OwnWorkOf = ReturnType<typeof ownWork>
 
 function forStudents(standard: StandardInUse, use: StandardUse): StandardInUse {
   if (standard.kind === 'scale') return standard

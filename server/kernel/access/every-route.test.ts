@@ -36,6 +36,7 @@ const PARAMS: Record<string, string> = {
   outcomeId: 'nobody',
   evidenceId: 'nobody',
   groupId: 'nobody',
+  questionId: 'nobody',
   suggestionId: 'nobody',
   commentId: 'nobody',
   deliveryId: 'nobody',

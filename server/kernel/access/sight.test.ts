@@ -71,6 +71,7 @@ beforeAll(async () => {
     outcomeId: 'outcome-generalise',
     evidenceId: 'nothing',
     groupId: 'nothing',
+    questionId: 'nothing',
     commentId: 'nothing',
     deliveryId: 'nothing',
     sharingId: '1',

@@ -45,13 +45,15 @@ export function issueContent(
   told('telling how sure each grade is')
   const chances = chancesOf(workings, standing, result)
   told('writing every result down')
+  const columnOf = new Map(table.assessments.map((a, at) => [a.id, at]))
+  const droppedAt = (ids: readonly string[]) => (ids.length === 0 ? {} : { dropped: ids.map((id) => columnOf.get(id)!) })
   const { code, title, term } = table.head
   return {
     course: { code, title, term },
     number,
     policy: table.policy,
     boundaries: table.boundaries,
-    components: table.components.map((c) => ({ title: c.title, weight: c.weight })),
+    components: table.components.map((c) => ({ title: c.title, weight: c.weight, ...(c.bonus && { bonus: true as const }) })),
     assessments: table.assessments.map((a) => ({
       title: a.title,
       component: components.get(a.componentId)!,
@@ -81,6 +83,7 @@ export function issueContent(
         pending: r.pending,
         components: r.components.map((c, k) => ({ title: table.components[k]!.title, percent: c.percent })),
         marks: marksAt(workings, standing, i),
+        ...droppedAt(r.components.flatMap((c) => c.dropped)),
         heldBy: r.heldBy.map((place) => placeOf.get(result.conditions[place]!)!),
         chance: chances.get(r.studentId) ?? null,
       }

@@ -1,0 +1,122 @@
+import type { Policy } from '../grades/course'
+import { descending } from '../grades/rounding'
+import { issuedMark, type IssueContent, type IssuedMark, type IssuedResult } from './issue'
+
+/** How a confirmed result came about, for the student whose it is. */
+export interface ResultInWords {
+  components: { title: string; percent: number | null; words: string[] }[]
+  /** From the course percent to the grade. */
+  steps: string[]
+}
+
+type Frozen = Pick<IssueContent, 'policy' | 'boundaries' | 'components' | 'assessments' | 'conditions'>
+
+/** At most two decimals, without trailing zeros. */
+const short = (x: number) => String(Number(x.toFixed(2)))
+
+/**
+ * Why a student has the result that was confirmed, in sentences, out of what was frozen with it. It names nobody, and of rescaling only that
+ * it was done: what was decided about sections and markers is not the student's.
+ */
+export function resultInWords(content: Frozen, result: IssuedResult): ResultInWords {
+  const weights = new Map(content.components.map((c) => [c.title, c]))
+  return {
+    components: result.components.map(({ title, percent }) => {
+      const { weight = null, bonus } = weights.get(title) ?? {}
+      const works = (content.assessments ?? []).flatMap((a, at) => {
+        const mark = issuedMark(result.marks?.[at] ?? null)
+        return a.component === title && mark ? workInWords(a, mark, content.policy, result.dropped?.includes(at) ?? false) : []
+      })
+      const counts =
+        percent === null
+          ? 'Nothing in it counts yet.'
+          : bonus
+            ? `A bonus: it adds ${short(((weight ?? 0) * percent) / 100)} points.`
+            : weight === null
+              ? ''
+              : `It weighs ${short(weight)}.`
+      return { title, percent, words: [...works, ...(counts ? [counts] : [])] }
+    }),
+    steps: stepsOf(content, result),
+  }
+}
+
+function workInWords(
+  a: NonNullable<Frozen['assessments']>[number],
+  { mark, plain, status, daysLate }: IssuedMark,
+  policy: Policy,
+  dropped: boolean,
+): string {
+  const rescaled = plain === undefined ? '' : `, rescaled from ${short(plain)}`
+  const said: Record<IssuedMark['status'], () => string> = {
+    in: () => (mark === null ? 'no mark yet' : `${short(mark)} of ${short(a.outOf)}${rescaled}`),
+    late: () =>
+      mark === null
+        ? 'late, no mark yet'
+        : `${short(mark)} of ${short(a.outOf)}${rescaled}, ${daysInWords(daysLate)}${lateInWords(policy)}`,
+    missing: () =>
+      policy.missing.kind === 'pending'
+        ? 'missing, still open'
+        : `missing, counts ${policy.missing.kind === 'zero' ? '0' : `${short(policy.missing.percent)}%`}`,
+    absent: () => ({ pending: 'absent, still open', zero: 'absent, counts 0', exempt: 'absent, left out' })[policy.absent.kind],
+    exempt: () => 'exempt, left out',
+    held: () => 'looked into, still open',
+  }
+  const tail = [...(dropped ? ['left out as the lowest'] : []), ...(a.bonus ? ['a bonus'] : []), ...(a.counts ? [] : ['does not count'])]
+  return `${[`${a.title}: ${said[status]()}`, ...tail].join(', ')}.`
+}
+
+const daysInWords = (days: number) => (days === 0 ? 'late' : `${days} ${days === 1 ? 'day' : 'days'} late`)
+
+function lateInWords({ late }: Policy): string {
+  if (late.kind === 'none') return ''
+  if (late.kind === 'cap') return ` (counts ${short(late.percent)}% at most)`
+  return ` (${short(late.percent)}% of the maximum taken off a day${late.maxDays === null ? '' : `, for ${late.maxDays} days at most`})`
+}
+
+function stepsOf({ policy, boundaries, conditions = [] }: Frozen, r: IssuedResult): string[] {
+  if (r.final === null)
+    return [`${r.pending === 1 ? 'One work is' : `${r.pending} works are`} still open, so there is no course percent yet.`]
+  const steps = [`By their weights the parts make ${short(r.final)}%.`]
+  if (r.adjusted != null && Math.abs(r.adjusted - r.final) > 1e-9)
+    steps.push(`The course was rescaled for everybody: ${short(r.adjusted)}%.`)
+  const before = r.adjusted ?? r.final
+  if (policy.rounding && r.rounded !== null && Math.abs(r.rounded - before) > 1e-9)
+    steps.push(
+      `Rounded half up to ${policy.rounding.decimals === 0 ? 'whole percents' : `${policy.rounding.decimals} ${policy.rounding.decimals === 1 ? 'decimal' : 'decimals'}`}: ${short(r.rounded)}%.`,
+    )
+  const sorted = descending(boundaries)
+  const at = sorted.findIndex((b) => r.rounded !== null && r.rounded >= b.from)
+  if (at >= 0) {
+    const next = at > 0 ? ` ${sorted[at - 1]!.grade} begins at ${short(sorted[at - 1]!.from)}.` : ''
+    steps.push(`${sorted[at]!.grade} begins at ${short(sorted[at]!.from)}.${next}`)
+  }
+  for (const place of r.heldBy ?? []) {
+    const c = conditions[place]
+    if (c) steps.push(`A grade above ${c.atMost} asks for at least ${short(c.least)}% in ${c.on}, so it is ${r.grade}.`)
+  }
+  return steps
+}
+
+/** What a later issue changed for one student, in sentences; empty where nothing did. */
+export function changedInWords(was: Frozen & { result: IssuedResult }, now: Frozen & { result: IssuedResult }): string[] {
+  const words: string[] = []
+  const [a, b] = [was.result, now.result]
+  if (a.grade !== b.grade) words.push(`The grade was ${a.grade ?? 'still open'} and is ${b.grade ?? 'open again'}.`)
+  if (a.rounded !== b.rounded)
+    words.push(
+      `The percent was ${a.rounded === null ? 'still open' : short(a.rounded)} and is ${b.rounded === null ? 'open again' : short(b.rounded)}.`,
+    )
+  const marksOf = ({ assessments = [], result }: typeof was) =>
+    new Map(assessments.map(({ title }, at) => [title, issuedMark(result.marks?.[at] ?? null)]))
+  const later = marksOf(now)
+  for (const [title, then] of marksOf(was)) {
+    const mark = later.get(title) ?? null
+    if (then?.mark !== mark?.mark || then?.status !== mark?.status) words.push(`${title}: ${inShort(then)} before, ${inShort(mark)} now.`)
+  }
+  if (words.length > 0 && JSON.stringify(was.boundaries) !== JSON.stringify(now.boundaries)) words.push('Where grades begin was moved.')
+  return words
+}
+
+const inShort = (m: IssuedMark | null): string =>
+  m === null ? 'not set' : m.mark === null ? (m.status === 'in' || m.status === 'late' ? 'no mark' : m.status) : short(m.mark)

@@ -1,0 +1,77 @@
+import { createHash } from 'node:crypto'
+import type { OwnWork, Receipt } from '#contract'
+import { shiftDay } from '#core/roll'
+import { clockIn, machineZone } from '../../kernel/clock'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+const MAP = `${COURSE}-map`
+const PDF = Buffer.from('%PDF-1.4\n%%EOF')
+const today = clockIn(machineZone()).today()
+
+let server: TestServer
+let lead: Client
+let student: Client
+let studentId: string
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  student = await server.as('student')
+  studentId = server.db.prepare<[], string>("SELECT id FROM student WHERE person_id = 'student'").pluck().get()!
+  // Nobody has read it yet.
+  server.db.prepare("UPDATE reading SET state = 'draft' WHERE script_id = ?").run(`${MAP}:${studentId}`)
+  server.db.prepare('UPDATE script SET entered = NULL WHERE id = ?').run(`${MAP}:${studentId}`)
+  due(0)
+}, 60_000)
+afterAll(() => server.close())
+
+/** Sets it due so many days from today. */
+function due(days: number): void {
+  server.db.prepare('UPDATE placement SET due = ? WHERE assessment_id = ?').run(shiftDay(today, days), MAP)
+  server.db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(COURSE)
+}
+const handIn = (fileName: string, content: Buffer, id = MAP) =>
+  student('post', api(`/own-work/${id}/attempts`), { fileName, file: content.toString('base64') })
+const own = async (id = MAP) => ((await student('get', api('/own-work')).expect(200)).body as OwnWork).work.find((w) => w.id === id)!
+const script = () => server.db.prepare('SELECT status, days_late AS daysLate FROM script WHERE id = ?').get(`${MAP}:${studentId}`) as object
+const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
+
+test('what is handed in is an attempt with a receipt, where what comes through the box is', async () => {
+  const receipt = (await handIn('My map.pdf', PDF).expect(200)).body as Receipt
+  expect(receipt).toMatchObject({ fileName: 'My map.pdf', daysLate: 0, hash: createHash('sha256').update(PDF).digest('hex') })
+  expect((await own()).handIn).toMatchObject({ open: true, attempts: [{ fileName: 'My map.pdf', hash: receipt.hash, daysLate: 0 }] })
+  const file = await lead(
+    'get',
+    api(`/deliveries/${server.db.prepare("SELECT id FROM delivery WHERE file_name = 'My map.pdf'").pluck().get() as string}/file`),
+  )
+  expect(file.body).toEqual(PDF)
+  expect(detail(await handIn('Again.pdf', PDF).expect(409))).toMatch(/this very file before/)
+})
+
+test('after the due day it counts as late, and is taken', async () => {
+  due(-2)
+  expect((await handIn('late.txt', Buffer.from('The ford, drawn.')).expect(200)).body).toMatchObject({ daysLate: 2 })
+  expect(script()).toMatchObject({ status: 'late', daysLate: 2 })
+  due(0)
+})
+
+test('neither text nor PDF, too large, or without a name is refused with what to do', async () => {
+  expect(detail(await handIn('map.zip', Buffer.from([0x50, 0x4b, 0, 1])).expect(422))).toMatch(/save it as a PDF/)
+  expect(detail(await handIn('map.pdf', Buffer.alloc(10_000_010)).expect(422))).toMatch(/over 10 MB/)
+  await handIn(' ', PDF).expect(422)
+})
+
+test('only what takes work here, is theirs and has not come back', async () => {
+  expect(detail(await handIn('x.pdf', PDF, `${COURSE}-viva-1`).expect(409))).toMatch(/not handed in here/)
+  await handIn('x.pdf', PDF, 'nothing').expect(404)
+  await lead('patch', api('/student-view'), { assessmentId: `${COURSE}-field-book-1`, handedIn: true }).expect(200)
+  expect((await own(`${COURSE}-field-book-1`)).handIn).toMatchObject({
+    open: false,
+    why: expect.stringMatching(/come back already/) as string,
+  })
+  expect(detail(await handIn('x.pdf', PDF, `${COURSE}-field-book-1`).expect(409))).toMatch(/come back already/)
+  await lead('patch', api('/student-view'), { assessmentId: MAP, handedIn: false }).expect(200)
+  // The receipts stay.
+  expect((await own()).handIn).toMatchObject({ open: false })
+  expect(detail(await handIn('x.pdf', Buffer.from('New.')).expect(409))).toMatch(/not handed in here/)
+  await lead('patch', api('/student-view'), { assessmentId: 'nothing', handedIn: true }).expect(422)
+})

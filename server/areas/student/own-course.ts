@@ -1,0 +1,54 @@
+import { partOf } from '#core/grades'
+import { courseOfStudent, type Standing, type Workings } from '#core/trial'
+import type { OwnCourse } from '#contract'
+import type { PlanCore } from '../../kernel/course/load-plan'
+
+/**
+ * The course as one student may reckon with it: what is set for them, with the marks that are released to them and nothing of the others. What
+ * rescales the course as a whole is not in it: that is decided, and told, with the results.
+ */
+export function ownCourse(plan: PlanCore, w: Workings, standing: Standing, studentId: string, released: ReadonlySet<string>): OwnCourse {
+  const course = courseOfStudent(w, standing, studentId)
+  const applying = new Set(course.placements.map((p) => p.assessmentId))
+  const titles = new Map([...plan.components, ...plan.assessments].map((x) => [x.id, x.title]))
+  const titleOf = (id: string) => titles.get(id) ?? ''
+  const assessments = course.assessments.filter((a) => applying.has(a.id))
+  const components = course.components.filter((c) => assessments.some((a) => a.componentId === c.id))
+  const parts = new Set([...assessments, ...components].map((p) => p.id))
+  return {
+    policy: course.policy,
+    components: components.map(({ id, weight, combine, dropLowest, bonus }) => ({
+      id,
+      title: titleOf(id),
+      weight,
+      combine,
+      dropLowest,
+      bonus,
+    })),
+    assessments: assessments.map(({ id, componentId, outOf, worth, counts, bonus, droppable }) => ({
+      id,
+      componentId,
+      title: titleOf(id),
+      outOf,
+      worth,
+      counts,
+      bonus,
+      droppable,
+    })),
+    marks: course.marks.flatMap(({ assessmentId, mark, status, daysLate }) =>
+      released.has(assessmentId) && applying.has(assessmentId)
+        ? [{ assessmentId, mark: status === 'held' ? null : mark, status, daysLate }]
+        : [],
+    ),
+    boundaries: course.boundaries,
+    conditions: (course.conditions ?? []).flatMap((c) =>
+      parts.has(partOf(c))
+        ? [
+            'componentId' in c
+              ? { componentId: c.componentId, least: c.least, atMost: c.atMost }
+              : { assessmentId: c.assessmentId, least: c.least, atMost: c.atMost },
+          ]
+        : [],
+    ),
+  }
+}
