@@ -1,8 +1,12 @@
+import { addDays, formatISO, parseISO } from 'date-fns'
 import { rubricMark, scaleValue, schemeMark, type Picks } from '#core/scales'
 import type { Db } from '../server/kernel/db/open'
 import { markerId, scriptId, type CourseSpec, type DemoStudent, type Size } from './department'
 import { clamp, half, type Random } from './random'
 import { FIELD_BOOK_SCHEME, MAP_RUBRIC, VIVA_SCALE, type PlanItem } from './standards'
+
+/** The week of term in which the story is told. */
+const TOLD_IN = 12
 
 /** How a marker marks, by their place in the list: percent added, and how far they scatter. */
 const SEVERE = 4
@@ -50,7 +54,11 @@ export function marksWriter(db: Db, spec: CourseSpec, size: Size, rng: Random) {
     `INSERT INTO reading (id, script_id, marker_id, standard_id, mark, picks, judgement, comment, state, handed_in_at)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?, 'handed in', ?)`,
   )
-  const handedIn = (nth: number) => `${spec.lastDay}T0${Math.min(9, nth)}:00:00.000Z`
+  // Some days after the work was due, and never after the day on which the story is told.
+  const handedIn = (week: number, nth: number) => {
+    const day = formatISO(addDays(parseISO(spec.firstDay), Math.min(TOLD_IN - 1, week) * 7 + 5), { representation: 'date' })
+    return `${day}T0${Math.min(9, nth)}:00:00.000Z`
+  }
 
   function read(item: PlanItem, student: DemoStudent, marker: number, nth: number, target: number): number {
     const done = judged(item, target, rng)
@@ -65,7 +73,7 @@ export function marksWriter(db: Db, spec: CourseSpec, size: Size, rng: Random) {
       JSON.stringify(done.picks),
       done.judgement,
       comment,
-      handedIn(nth),
+      handedIn(item.week, nth),
     )
     return done.mark
   }

@@ -40,7 +40,7 @@ const FINE = 2 ** 14
  * it counts with what is held for it, else with 0.
  * @param grade one of the course's
  * @param held marks that stay as they are
- * @param step marks come in multiples of it
+ * @param step marks come in multiples of it; what is out of 1 is there or not
  * @throws CourseError for an unknown student, assessment or grade
  */
 export function needed(course: Course, studentId: string, grade: string, held: TriedMarks = {}, step = 0.5): Needed {
@@ -49,9 +49,12 @@ export function needed(course: Course, studentId: string, grade: string, held: T
   if (wanted < 0) throw new CourseError(`There is no grade ${grade}.`, 'grade')
   const open = new Set(openWork(course, studentId))
   const free = course.assessments.filter((a) => open.has(a.id) && !(a.id in held))
+  const stepOf = ({ outOf }: { outOf: number }) => (outOf <= 1 ? outOf : step)
   const marksAt = (k: number): Record<string, number> => ({
     ...held,
-    ...Object.fromEntries(free.map((a) => [a.id, a.bonus ? 0 : Math.min(a.outOf, Math.ceil((a.outOf * k) / FINE / step) * step)])),
+    ...Object.fromEntries(
+      free.map((a) => [a.id, a.bonus ? 0 : Math.min(a.outOf, Math.ceil((a.outOf * k) / FINE / stepOf(a)) * stepOf(a))]),
+    ),
   })
   const tryAt = (k: number) => {
     const marks = marksAt(k)

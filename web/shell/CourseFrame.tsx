@@ -20,13 +20,13 @@ import { usePlanQuery, useRollQuery } from '../course/plan'
 import { Run } from './Run'
 import { SavedProvider } from '../saving/saved'
 import { isStop, needsMarks, STOPS, stopStates } from './stops'
-import { StudentFrame } from '../student/StudentFrame'
 import { TrialProvider } from '../course/trial'
 import { UndoProvider } from '../saving/undo'
 import { useAskedToJudge } from '../stops/bound/judging/useAskedToJudge'
 
 // The charts come after what is on screen.
 const Horizon = later(() => import('./Horizon'))
+const StudentFrame = later(() => import('../student/StudentFrame'))
 
 /** What stands around every stop of a course, for each part in it. */
 export default function CourseFrame() {
@@ -49,7 +49,9 @@ export default function CourseFrame() {
           <LeaveGuard />
           <UndoProvider>
             {sightOf(head.role).students === 'self' ? (
-              <StudentFrame me={me.data} courses={courses.data!} head={head} />
+              <Suspense fallback={null}>
+                <StudentFrame me={me.data} courses={courses.data!} head={head} />
+              </Suspense>
             ) : sightOf(head.role).reads ? (
               <MarkerFrame me={me.data} courses={courses.data!} head={head} />
             ) : (

@@ -6,16 +6,9 @@ import { StandardInWords } from '../parts/standard/StandardInWords'
 const SEES_ALL = { hidePoints: false, hideWords: false }
 
 /** What a student's work will be judged by, and scripts of earlier students that show it. */
-export function HowJudged({ work: { assessment, standard, levels, outOf, exemplars } }: { work: OwnWork['work'][number] }) {
+export function HowJudged({ work: { assessment, standard, levels, exemplars } }: { work: OwnWork['work'][number] }) {
   return (
     <section aria-label={`How ${assessment} is judged`}>
-      {levels && outOf !== null && (
-        <>
-          <h2>What your {assessment} reached</h2>
-          {levels.agreed && <p className="soft">Agreed on by its readers, criterion by criterion.</p>}
-          <Judge standard={levels.standard} outOf={outOf} use={SEES_ALL} judged={levels.judged} />
-        </>
-      )}
       {!levels && standard && (
         <>
           <h2>How {assessment} is judged</h2>

@@ -1,8 +1,8 @@
 import type { OwnWork } from '#contract'
 import { fixed, numeral } from '../parts/format'
 
-/** A student's confirmed result, and how it came about. */
-export function OwnResult({ result: r }: { result: NonNullable<OwnWork['result']> }) {
+/** A student's confirmed result, why it is that, and what stood before it. */
+export function OwnResult({ result: r, earlier }: { result: NonNullable<OwnWork['result']>; earlier: OwnWork['earlier'] }) {
   return (
     <section aria-label="Your result" className="own-result">
       <h2>
@@ -12,29 +12,36 @@ export function OwnResult({ result: r }: { result: NonNullable<OwnWork['result']
       <p className="soft">
         {r.grade === null
           ? `${r.pending} of your works are still pending; your grade comes with a later issue.`
-          : `Confirmed, issue ${r.issue}.${r.begins !== null && r.begins > 0 ? ` ${r.grade} begins at ${numeral(r.begins)}.` : ''}`}
+          : `Confirmed, issue ${r.issue}.`}
       </p>
-      {r.heldBy.map((c) => (
-        <p key={`${c.on} ${c.atMost}`}>
-          A grade above {c.atMost} asks for at least {numeral(c.least)}% in {c.on}.
-        </p>
+      <h3>Why</h3>
+      {r.components.map((c) => (
+        <details key={c.title}>
+          <summary>
+            <span>{c.title}</span>
+            <b className="num">{c.percent === null ? 'nothing yet' : `${fixed(c.percent)}%`}</b>
+          </summary>
+          <ul>
+            {c.words.map((w) => (
+              <li key={w}>{w}</li>
+            ))}
+          </ul>
+        </details>
       ))}
-      <table className="grid">
-        <thead>
-          <tr>
-            <th>part</th>
-            <th className="num">percent</th>
-          </tr>
-        </thead>
-        <tbody>
-          {r.components.map((c) => (
-            <tr key={c.title}>
-              <td>{c.title}</td>
-              <td className="num">{fixed(c.percent)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ol className="mt-2">
+        {r.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+      {earlier.map((e) => (
+        <div key={e.issue}>
+          <h3>
+            Before, in issue {e.issue}: {e.grade ?? 'no grade yet'}
+            {e.percent !== null && `, ${numeral(e.percent)}%`}
+          </h3>
+          <p className="soft">{e.changed.length > 0 ? e.changed.join(' ') : 'The same for you as what came after it.'}</p>
+        </div>
+      ))}
     </section>
   )
 }

@@ -5,7 +5,14 @@ import { counted, fixed, numeral, today } from '../parts/format'
 type Work = OwnWork['work'][number]
 
 /** Whether there is more to be seen of it than its line. */
-export const opens = (w: Work): boolean => w.standard !== null || w.levels !== null || w.exemplars.length > 0 || w.remarks.length > 0
+export const opens = (w: Work): boolean =>
+  w.standard !== null ||
+  w.levels !== null ||
+  w.exemplars.length > 0 ||
+  w.remarks.length > 0 ||
+  w.handIn !== null ||
+  // The days for asking are over, and nothing was asked: there is nothing more to see.
+  (w.asking !== null && (w.asking.until !== null || w.asking.questions.length > 0))
 
 /** By which its line is found again. */
 export const rowId = (assessment: string): string => `work-${assessment}`
@@ -13,20 +20,24 @@ export const rowId = (assessment: string): string => `work-${assessment}`
 interface Props {
   title: string
   work: readonly Work[]
-  /** Those that are new since one was here last. */
-  fresh?: ReadonlySet<string>
   shown: Work | null
-  onShow: (work: Work | null) => void
+  onShow: (id: string | null) => void
 }
 
 /** Pieces of work with the day they are due and the mark they came back with. */
-export function WorkTable({ title, work, fresh, shown, onShow }: Props) {
+export function WorkTable({ title, work, shown, onShow }: Props) {
   if (work.length === 0) return null
   const places = Math.max(0, ...work.map((w) => (numeral(w.mark).split('.')[1] ?? '').length))
   return (
     <section>
       <h2>{title}</h2>
       <table className="grid">
+        <colgroup>
+          <col className="what" />
+          <col className="when" />
+          <col />
+          <col className="of" />
+        </colgroup>
         <thead className="visually-hidden">
           <tr>
             <th>assessment</th>
@@ -44,14 +55,14 @@ export function WorkTable({ title, work, fresh, shown, onShow }: Props) {
                     id={rowId(w.assessment)}
                     className="row-name"
                     aria-expanded={shown === w}
-                    onClick={() => onShow(shown === w ? null : w)}
+                    onClick={() => onShow(shown === w ? null : w.id)}
                   >
                     {w.assessment}
                   </button>
                 ) : (
                   w.assessment
                 )}
-                {fresh?.has(w.assessment) && <span className="ochre small fw-normal"> new</span>}
+                <More work={w} />
               </td>
               <td className="own-due">{w.due ? <Due day={w.due} /> : <span className="soft">no day yet</span>}</td>
               {w.released && w.mark !== null ? (
@@ -61,7 +72,13 @@ export function WorkTable({ title, work, fresh, shown, onShow }: Props) {
                 </>
               ) : (
                 <td className="num soft" colSpan={2}>
-                  {!w.released ? 'not released' : w.status === null || w.status === 'in' ? 'no mark yet' : w.status}
+                  {isToHandIn(w) ? (
+                    <button className="btn btn-outline-primary btn-sm" onClick={() => onShow(w.id)} aria-label={`Hand in ${w.assessment}`}>
+                      Hand in
+                    </button>
+                  ) : (
+                    waitsFor(w)
+                  )}
                 </td>
               )}
             </tr>
@@ -72,12 +89,26 @@ export function WorkTable({ title, work, fresh, shown, onShow }: Props) {
   )
 }
 
+const isToHandIn = ({ handIn }: Work): boolean => handIn !== null && handIn.open && handIn.attempts.length === 0
+
+function waitsFor({ released, status, handIn }: Work): string {
+  if (!released) return handIn && handIn.attempts.length > 0 ? 'handed in' : 'not released'
+  return status === null || status === 'in' ? 'no mark yet' : status
+}
+
+/** What there is beyond the mark, in a few words. */
+function More({ work: { remarks, asking } }: { work: Work }) {
+  const waits = asking?.questions.some((q) => q.answer === null)
+  const words = waits ? 'asked' : remarks.length > 0 ? 'remarks' : null
+  return words && <span className="soft small fw-normal"> {words}</span>
+}
+
 /** The day, and how far off it is while it is to come. */
 function Due({ day }: { day: string }) {
   const left = differenceInCalendarDays(parseISO(day), parseISO(today()))
   return (
     <>
-      {format(parseISO(day), 'EEE d MMM')}
+      <span className="text-nowrap">{format(parseISO(day), 'EEE d MMM')}</span>
       {left >= 0 && <span className="soft small"> {left === 0 ? 'today' : `in ${counted(left, 'day')}`}</span>}
     </>
   )
