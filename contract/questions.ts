@@ -40,6 +40,7 @@ export const Question = Asked.extend({
   scriptId: Id,
   /** By name, or by number where names are not shown. */
   student: z.string(),
+  candidate: z.string(),
   section: z.string(),
   assessment: z.string(),
   outOf: z.number(),

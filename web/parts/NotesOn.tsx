@@ -1,13 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
 import { routes, type Note, type NoteAbout } from '#contract'
 import { call } from '../api/client'
 import { useCourse } from '../course/course'
-import { useDraft } from '../saving/drafts'
 import { ask } from '../saving/ask'
 import { useWrites } from '../saving/writes'
 import { counted, shownAt } from './format'
+import { WordsForm } from './WordsForm'
 
 /** Notes on a section, a marker, a script or a decision: left by whoever oversees the course, answered by its lead, kept for good. */
 export function NotesOn({ about }: { about: NoteAbout }) {
@@ -30,8 +29,9 @@ export function NotesOn({ about }: { about: NoteAbout }) {
         <OneNote key={n.id} note={n} courseId={id} />
       ))}
       {writing ? (
-        <Words
+        <WordsForm
           what="Your note"
+          action="Leave it"
           draft={`note ${about.kind} ${about.id} ${about.assessmentId}`}
           onSend={leave}
           onClose={() => setWriting(false)}
@@ -70,7 +70,7 @@ function OneNote({ note: n, courseId }: { note: Note; courseId: string }) {
           </span>
         </blockquote>
       ) : mayDecide && answering ? (
-        <Words what="Your answer" draft={`answer ${n.id}`} onSend={answer} onClose={() => setAnswering(false)} />
+        <WordsForm what="Your answer" action="Answer" draft={`answer ${n.id}`} onSend={answer} onClose={() => setAnswering(false)} />
       ) : mayDecide ? (
         <button className="quiet-button" onClick={() => setAnswering(true)}>
           Answer
@@ -79,47 +79,5 @@ function OneNote({ note: n, courseId }: { note: Note; courseId: string }) {
         <span className="ochre small">not answered yet</span>
       )}
     </div>
-  )
-}
-
-/** A few words that are sent by a button, and kept until they are. */
-function Words({
-  what,
-  draft,
-  onSend,
-  onClose,
-}: {
-  what: string
-  draft: string
-  onSend: (words: string) => Promise<boolean>
-  onClose: () => void
-}) {
-  const [words, setWords, drop] = useDraft(draft)
-  return (
-    <Form
-      onSubmit={(e) => {
-        e.preventDefault()
-        void onSend(words.trim()).then((sent) => sent && drop())
-      }}
-    >
-      <Form.Control
-        as="textarea"
-        autoFocus
-        rows={2}
-        aria-label={what}
-        value={words}
-        maxLength={2000}
-        onChange={(e) => setWords(e.target.value)}
-        onKeyDown={(e) => e.key === 'Escape' && onClose()}
-      />
-      <div className="d-flex gap-2 mt-1">
-        <Button type="submit" size="sm" variant="outline-primary" disabled={words.trim() === ''}>
-          {what === 'Your note' ? 'Leave it' : 'Answer'}
-        </Button>
-        <Button size="sm" variant="link" onClick={onClose}>
-          Not now
-        </Button>
-      </div>
-    </Form>
   )
 }

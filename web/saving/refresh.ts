@@ -20,6 +20,8 @@ const OF_COURSE = [
   'further readings',
   'notes',
   'between',
+  'questions',
+  'student view',
   'deliveries',
   'letters',
   'roll files',
@@ -37,6 +39,7 @@ const TOUCHES: { [A in Area]?: readonly CourseKey[] } = {
   sharing: ['sharing', 'further readings', 'piles', 'pile', 'plan', 'table', 'sheet', 'course people', 'deliveries'],
   deliveries: ['deliveries', 'piles', 'pile', 'sheet', 'table', 'script'],
   notes: ['notes'],
+  student: ['questions', 'student view', 'letters'],
   post: ['letters'],
   people: ['course people', 'student access', 'sharing', 'piles', 'plan', 'roll', 'letters'],
 }

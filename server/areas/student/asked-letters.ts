@@ -42,7 +42,7 @@ export function askedLetters(db: Db, send: ReturnType<typeof letterSender>) {
             to,
             toId: to.id,
             subject: `${code}: ${who} asks about ${assessment}`,
-            body: `${to.name},\n\n${who} asks about the mark in ${assessment}${about ? `, ${about}` : ''} (${code} ${title}):\n\n${reason}\n\nIt is answered at Mark, questions.`,
+            body: `${to.name},\n\n${who} asks about the mark in ${assessment}${about ? `, ${about}` : ''} (${code} ${title}):\n\n${reason}\n\nIt is answered at ${to.leads ? 'Reconcile' : 'Mark'}, asked by students.`,
           }
         }),
       )

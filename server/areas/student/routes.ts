@@ -62,6 +62,7 @@ export function studentRoutes(handle: Handle, db: Db, { plans, worked, send, clo
               assessmentId: q.assessmentId,
               scriptId: q.scriptId,
               student: named ? name : candidate,
+              candidate,
               section: q.section,
               assessment: q.assessment,
               outOf: q.outOf,

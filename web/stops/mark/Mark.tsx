@@ -5,6 +5,8 @@ import { sightOf } from '#core/roles'
 import { problemOf } from '../../api/problem-of'
 import { useKeys } from '../../settings/keys'
 import { WritesProvider } from '../../saving/writes'
+import { QuestionsPart } from '../../parts/questions/QuestionsPart'
+import { useQuestions } from '../../parts/questions/useQuestions'
 import { nextOf, PartsNav } from '../../parts/PartsNav'
 import { Box } from './box/Box'
 import { useDeliveries } from './box/queries'
@@ -14,8 +16,14 @@ import { MarkSheet } from './sheet/MarkSheet'
 import { useSheet } from './sheet/queries'
 import { Sharing } from './sharing/Sharing'
 
-type Part = 'sheet' | 'desk' | 'sharing out' | 'what came in'
-const ADDRESS: Record<Part, string> = { sheet: 'sheet', desk: 'desk', 'sharing out': 'sharing-out', 'what came in': 'came-in' }
+type Part = 'sheet' | 'desk' | 'sharing out' | 'what came in' | 'asked by students'
+const ADDRESS: Record<Part, string> = {
+  sheet: 'sheet',
+  desk: 'desk',
+  'sharing out': 'sharing-out',
+  'what came in': 'came-in',
+  'asked by students': 'asked',
+}
 
 /** The third stop: who reads what, the desk where it is read, and the sheet where marks come in by hand. */
 export default function Mark() {
@@ -25,7 +33,8 @@ export default function Mark() {
   const marker = sightOf(role).reads
   const piles = usePiles(courseId, marker)
   const came = useDeliveries(courseId, !!role && !marker)
-  const parts: Part[] = marker ? ['desk', 'sheet'] : ['sheet', 'sharing out', 'what came in']
+  const parts: Part[] = marker ? ['desk', 'sheet', 'asked by students'] : ['sheet', 'sharing out', 'what came in']
+  const asked = useQuestions(courseId, marker)
   // A marker with something to read begins there.
   const first: Part = marker && (piles.data?.length ?? 0) > 0 ? 'desk' : 'sheet'
   const shown = parts.find((p) => ADDRESS[p] === part) ?? first
@@ -33,13 +42,14 @@ export default function Mark() {
   useKeys([{ key: ']', does: 'the next part of this stop', run: () => void navigate(`${base}/${ADDRESS[nextOf(parts, shown)]}`) }])
   if (!role || (marker && piles.isPending)) return null
   const left = piles.data?.reduce((n, p) => n + p.total - p.handedIn, 0) ?? 0
+  const waiting = (asked.data ?? []).filter((q) => q.answer === null).length
   const nav = (
     <PartsNav
       of="marking"
       base={base}
       parts={parts}
       shown={shown}
-      open={{ desk: left, 'what came in': came.data?.counts.waiting ?? 0 }}
+      open={{ desk: left, 'what came in': came.data?.counts.waiting ?? 0, 'asked by students': waiting }}
       addresses={ADDRESS}
     />
   )
@@ -54,6 +64,12 @@ export default function Mark() {
     return (
       <WritesProvider courseId={courseId}>
         <Box courseId={courseId} decides={sightOf(role).decides} nav={nav} />
+      </WritesProvider>
+    )
+  if (shown === 'asked by students')
+    return (
+      <WritesProvider courseId={courseId}>
+        <QuestionsPart courseId={courseId} answers nav={nav} />
       </WritesProvider>
     )
   return <SheetPart courseId={courseId} nav={nav} />

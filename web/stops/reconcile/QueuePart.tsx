@@ -12,6 +12,7 @@ import { AskForReadings } from '../../parts/AskForReadings'
 import { AxisTicks } from '../../parts/AxisTicks'
 import { ReadingsLine } from '../../parts/ReadingsLine'
 import { counted, fixed, numeral } from '../../parts/format'
+import { useQuestions } from '../../parts/questions/useQuestions'
 import { Rows } from '../../parts/Rows'
 import { tickStep, ticksOf } from '../../parts/ticks'
 import { agreedBetween, isAgreed } from './between'
@@ -26,6 +27,8 @@ interface Props {
   queue: ReadingQueue
   /** Those that are shown. */
   rows: QueueRow[]
+  /** The script that is looked at to begin with; null for the first. */
+  first: string | null
   head: ReactNode
 }
 
@@ -33,10 +36,10 @@ const ROW = 34
 const NOT_AGREED = { holds: false, agrees: null }
 
 /** The queue as rows on one axis, and the script that is looked at. */
-export function QueuePart({ queue, rows, head }: Props) {
+export function QueuePart({ queue, rows, first, head }: Props) {
   const { id, table, trial, propose, setTrial, mayDecide } = useCourse()
   const label = usePersonLabels(table.students)
-  const [chosenId, setChosen] = useState<string | null>(null)
+  const [chosenId, setChosen] = useState(first)
   const [asking, setAsking] = useState<QueueRow | null>(null)
   const chosen = rows.find((r) => r.scriptId === chosenId) ?? rows[0]
   const at = chosen ? rows.indexOf(chosen) : -1
@@ -47,6 +50,8 @@ export function QueuePart({ queue, rows, head }: Props) {
   const waits = waiting(asked.data)
   const said = useQuery({ queryKey: ['between', id], queryFn: () => call(routes.between, { params: { courseId: id } }) })
   const betweenOf = new Map((said.data ?? []).filter((b) => b.holds).map((b) => [b.scriptId, b]))
+  const questions = (useQuestions(id).data ?? []).filter((q) => q.answer === null)
+  const askedAbout = new Set(questions.map((q) => q.scriptId))
   const list = useRef<HTMLTableSectionElement>(null)
   useEffect(() => {
     list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })
@@ -193,6 +198,7 @@ export function QueuePart({ queue, rows, head }: Props) {
                   >
                     <td className="fw-semibold">
                       {label(r.studentId)}
+                      {askedAbout.has(r.scriptId) && <span className="ochre small fw-normal"> asked</span>}
                       {!one && <small className={styles.under}>{assessments.get(r.assessmentId)!.title}</small>}
                     </td>
                     <td className={styles.line}>
@@ -235,6 +241,7 @@ export function QueuePart({ queue, rows, head }: Props) {
             leans={leans}
             between={betweenOf.get(chosen.scriptId) ?? null}
             asked={(asked.data ?? []).filter((a) => a.studentId === chosen.studentId && a.assessmentId === chosen.assessmentId)}
+            questions={questions.filter((q) => q.scriptId === chosen.scriptId)}
             onSettle={(rule) => settle(chosen, rule)}
             onOpen={() => open(chosen)}
             onAsk={() => setAsking(chosen)}

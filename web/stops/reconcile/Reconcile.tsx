@@ -7,16 +7,18 @@ import { CarriedHere } from '../../parts/CarriedHere'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { WriteProblem, WritesProvider } from '../../saving/writes'
 import { counted } from '../../parts/format'
+import { useQuestions } from '../../parts/questions/useQuestions'
+import { AskedPart } from './AskedPart'
 import { LookNextPart } from './LookNext'
 import type { QueueOrder, QueueRow } from './queue'
 import { QueuePart } from './QueuePart'
 import { narrowed, NO_FILTER, type Filter } from './filter'
 import { QueueTools } from './QueueTools'
 
-type Part = 'the queue' | 'where to look next'
-const PARTS: Part[] = ['the queue', 'where to look next']
-/** As the second stands in the address. */
-const NEXT = 'look-next'
+/** Its parts, as they stand in the address. */
+const PARTS = { 'the queue': null, 'where to look next': 'look-next', 'asked by students': 'asked' } as const
+type Part = keyof typeof PARTS
+const NAMES = Object.keys(PARTS) as Part[]
 
 /** Scripts whose readings disagree, of all assessments or one; settled one by one or, within the tolerance, in bulk. */
 export default function Reconcile() {
@@ -31,8 +33,9 @@ export default function Reconcile() {
 function Parts() {
   const { table } = useCourse()
   const [search, setSearch] = useSearchParams()
-  const part: Part = search.get('part') === NEXT ? 'where to look next' : 'the queue'
-  const setPart = (to: Part) => setSearch(to === 'the queue' ? {} : { part: NEXT }, { replace: true })
+  const part = NAMES.find((p) => PARTS[p] === search.get('part')) ?? 'the queue'
+  const setPart = (to: Part) => setSearch(PARTS[to] === null ? {} : { part: PARTS[to] }, { replace: true })
+  const waiting = (useQuestions(table.head.id).data ?? []).filter((q) => q.answer === null).length
   const [carried, setCarried] = useState(carriedIn(useLocation()))
   const [order, setOrder] = useState<QueueOrder>('matters')
   const [filter, setFilter] = useState<Filter>(NO_FILTER)
@@ -46,20 +49,34 @@ function Parts() {
     {
       key: 'w',
       does: 'where to look next, or back to the queue',
-      run: () => setPart(PARTS.find((p) => p !== part)!),
+      run: () => setPart(part === 'where to look next' ? 'the queue' : 'where to look next'),
+    },
+    {
+      key: 'q',
+      does: 'what students asked, or back to the queue',
+      run: () => setPart(part === 'asked by students' ? 'the queue' : 'asked by students'),
     },
   ])
   if (!queue) return <WorkingOut />
   const parts = (
     <div className="words-choice" role="group" aria-label="Parts of Reconcile">
-      {PARTS.map((p) => (
+      {NAMES.map((p) => (
         <button key={p} aria-pressed={p === part} onClick={() => setPart(p)}>
           {p}
+          {p === 'asked by students' && waiting > 0 && <b className="ochre"> {waiting}</b>}
         </button>
       ))}
     </div>
   )
   if (part === 'where to look next') return <LookNextPart parts={parts} />
+  if (part === 'asked by students')
+    return (
+      <AskedPart
+        parts={parts}
+        inQueue={(scriptId) => queue.rows.some((r) => r.scriptId === scriptId)}
+        onSettle={(q) => setSearch({ script: q.scriptId }, { replace: true })}
+      />
+    )
   if (queue.toSettle.length === 0)
     return (
       <div className="work alone">
@@ -78,6 +95,7 @@ function Parts() {
     <QueuePart
       queue={queue}
       rows={rows}
+      first={search.get('script')}
       head={
         <>
           <div className="stop-head">

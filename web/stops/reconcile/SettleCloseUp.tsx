@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { agreeMark, type AgreeRule } from '#core/agree'
-import { routes, type AgreedBetween, type AskedReading, type Assessment } from '#contract'
+import { routes, type AgreedBetween, type AskedReading, type Assessment, type Question } from '#contract'
 import { call } from '../../api/client'
 import { useCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
@@ -27,6 +27,8 @@ interface Props {
   leans: Record<string, number> | null
   /** What its two readers proposed to each other; null where they did not. */
   between: AgreedBetween | null
+  /** What its student asked about it and nobody answered. */
+  questions: readonly Question[]
   /** Readings of it that were asked for. */
   asked: readonly AskedReading[]
   onSettle: (rule: AgreeRule) => void
@@ -41,7 +43,7 @@ interface Way {
 }
 
 /** One script's readings side by side, criterion by criterion, with the work itself, and the ways to settle it. */
-export function SettleCloseUp({ row, assessment, leans, between, asked, onSettle, onOpen, onAsk }: Props) {
+export function SettleCloseUp({ row, assessment, leans, between, questions, asked, onSettle, onOpen, onAsk }: Props) {
   const { id, table, mayDecide } = useCourse()
   const label = usePersonLabels(table.students)
   const detail = useQuery({
@@ -87,6 +89,12 @@ export function SettleCloseUp({ row, assessment, leans, between, asked, onSettle
   )
   return (
     <>
+      {questions.map((q) => (
+        <blockquote key={q.id} className="note">
+          <Link to="?part=asked">Its student asks</Link>
+          {q.about && ` about ${q.about}`}: <span dir="auto">{q.reason}</span>
+        </blockquote>
+      ))}
       <section>
         <h2>
           <Link to={`/courses/${id}/students/${row.studentId}`}>{label(row.studentId)}</Link>{' '}

@@ -8,6 +8,7 @@ import { DateField } from '../../../parts/DateField'
 import { counted } from '../../../parts/format'
 import { TitleField } from '../../../parts/TitleField'
 import { Grades } from './Grades'
+import { StudentsSee } from './StudentsSee'
 import '../people/people.css'
 
 /** What the course is called, when it is taught, and which grades it has. */
@@ -24,6 +25,7 @@ export function CoursePart({ decided, nav }: { decided: Plan; nav: ReactNode }) 
           <div className="course-parts">
             <Called plan={decided} />
             <Grades decided={decided} />
+            <StudentsSee plan={decided} />
             <TakeAlong courseId={decided.head.id} />
           </div>
         </main>
