@@ -40,6 +40,7 @@ import { lineListRoutes } from './areas/line-lists/routes'
 import { noteRoutes } from './areas/notes/routes'
 import { postRoutes } from './areas/post/routes'
 import { outcomeRoutes } from './areas/outcomes/routes'
+import { calendarRoutes } from './areas/calendars/routes'
 import { placementRoutes } from './areas/placements/routes'
 import { installedCourseRoutes } from './areas/courses/installed-courses'
 import { copyRoutes } from './areas/courses/copy'
@@ -240,7 +241,8 @@ export function createApp(
   gradeSetRoutes(handle, db, plans)
   copyRoutes(handle, db, plans, writes)
   const announced = announcing(db, letters, pool, clock)
-  placementRoutes(handle, db, plans, writes, announced)
+  placementRoutes(handle, db, plans, writes, announced, clock)
+  calendarRoutes(handle, db, plans, address, clock)
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, db, roll, broughtIn(db, roll), pool, writes)

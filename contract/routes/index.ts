@@ -1,4 +1,5 @@
 import { confirmRoutes } from './confirm'
+import { calendarsRoutes } from './calendars'
 import { recordsRoutes } from './records'
 import { coursesRoutes } from './courses'
 import { deliveriesRoutes } from './deliveries'
@@ -22,6 +23,7 @@ import { trialsRoutes } from './trials'
 
 /** Every route there is, by area: the server, the contract and the page call an area by the same name. */
 export const AREAS = {
+  calendars: calendarsRoutes,
   confirm: confirmRoutes,
   courses: coursesRoutes,
   deliveries: deliveriesRoutes,
@@ -47,6 +49,7 @@ export type Area = keyof typeof AREAS
 
 /** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
 export const routes = {
+  ...calendarsRoutes,
   ...confirmRoutes,
   ...recordsRoutes,
   ...coursesRoutes,

@@ -11,6 +11,7 @@ import { useSaved } from '../saving/saved'
 import { useWrites } from '../saving/writes'
 import { shownAt } from '../parts/format'
 import { TitleField } from '../parts/TitleField'
+import { DueDaysCalendar } from './DueDaysCalendar'
 import { browserName } from './browser-name'
 import { PassphraseField } from './PassphraseField'
 import { PlainFrame } from './PlainFrame'
@@ -41,6 +42,7 @@ function AccountParts() {
       <div>
         <Own account={account.data} />
         {account.data.hasPassphrase && <ChangePassphrase account={account.data} />}
+        <DueDaysCalendar />
       </div>
       <Sessions account={account.data} />
     </div>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Suspense, useMemo } from 'react'
 import { flushSync } from 'react-dom'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { routes, type CourseHead, type Me } from '#contract'
 import { call } from '../api/client'
 import { problemOf } from '../api/problem-of'
@@ -71,6 +71,11 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
                 <>
                   <WorkTable title="New since you were here" work={back.filter((w) => fresh.has(w.assessment))} {...list} />
                   <WorkTable title="Coming" work={coming} {...list} />
+                  {coming.length > 0 && (
+                    <p className="small mt-1 mb-0">
+                      <Link to="/account#calendar">These days in your calendar</Link>
+                    </p>
+                  )}
                   <WorkTable title="Back" work={back.filter((w) => !fresh.has(w.assessment))} {...list} />
                   <WorkTable title="Not back yet" work={waiting} {...list} />
                 </>

@@ -6,14 +6,23 @@ import { sendFile } from '../../kernel/send-file'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
-import { dueCalendar } from './calendar'
+import { calendarOf } from '../../kernel/calendar'
+import type { Clock } from '../../kernel/clock'
+import { dueDays } from '../../kernel/due-days'
 
 /** Told of the marks that are let out to students by hand. */
 interface Announces {
   letOut: (courseId: string, placed: PlacementWrite[], from: { id: string; name: string }) => Promise<unknown>
 }
 
-export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites, announcing: Announces): void {
+export function placementRoutes(
+  handle: Handle,
+  db: Db,
+  plans: PlanLoader,
+  writes: CourseWrites,
+  announcing: Announces,
+  clock: Clock,
+): void {
   const placement = db.prepare<[string, string], { due: string | null; release: string }>(
     'SELECT due, release FROM placement WHERE assessment_id = ? AND section_id = ?',
   )
@@ -97,13 +106,14 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
 
   const isOut = ({ placed, release }: PlacementWrite) => placed && release.kind === 'by hand' && release.released
 
+  const daysOf = dueDays(db)
   const own = (courseId: string, personId: string) => new Set(teaches.all(courseId, personId).map((s) => s.id))
   handle(routes.sectionCalendar, ({ params: { courseId, sectionId }, me, role, res }) => {
     const { plan } = plans.load(courseId)
     const section = plan.sections.find((s) => s.id === sectionId)
     if (!section || (sightOf(role).students !== 'all' && !own(courseId, me.id).has(sectionId)))
       throw new HttpProblem(404, 'There is no such section among yours.')
-    const content = dueCalendar(plan, new Set([sectionId]), `${plan.head.code} ${section.name}`)
+    const content = calendarOf(`${plan.head.code} ${section.name}`, daysOf(plan, new Set([sectionId])), clock.now())
     return sendFile(res, { name: `due ${section.name}.ics`, type: 'text/calendar', content })
   })
   handle(routes.personCalendar, ({ params: { courseId, personId }, me, role, res }) => {
@@ -111,7 +121,7 @@ export function placementRoutes(handle: Handle, db: Db, plans: PlanLoader, write
     const who = person.get(personId, courseId)
     if (!who || (sightOf(role).students !== 'all' && personId !== me.id))
       throw new HttpProblem(404, 'There is no such person in this course.')
-    const content = dueCalendar(plan, own(courseId, personId), `${plan.head.code}, ${who.name}`)
+    const content = calendarOf(`${plan.head.code}, ${who.name}`, daysOf(plan, own(courseId, personId)), clock.now())
     return sendFile(res, { name: 'due days.ics', type: 'text/calendar', content })
   })
 }

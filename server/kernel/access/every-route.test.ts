@@ -37,6 +37,7 @@ const PARAMS: Record<string, string> = {
   evidenceId: 'nobody',
   groupId: 'nobody',
   questionId: 'nobody',
+  token: 'nobody-has-this-private-address',
   suggestionId: 'nobody',
   commentId: 'nobody',
   deliveryId: 'nobody',

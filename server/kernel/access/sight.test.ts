@@ -72,6 +72,7 @@ beforeAll(async () => {
     evidenceId: 'nothing',
     groupId: 'nothing',
     questionId: 'nothing',
+    token: 'nobody-has-this-private-address',
     commentId: 'nothing',
     deliveryId: 'nothing',
     sharingId: '1',

@@ -95,4 +95,14 @@ export const PACKAGED: readonly PackagedTable[] = [
 ]
 
 /** What is the installation's, or a person's own, and stays where it is. */
-export const STAYS: readonly string[] = ['setting', 'session', 'way_in', 'sign_on_account', 'audit', 'notice', 'kept_comment', 'grade_set']
+export const STAYS: readonly string[] = [
+  'setting',
+  'session',
+  'way_in',
+  'sign_on_account',
+  'audit',
+  'notice',
+  'kept_comment',
+  'grade_set',
+  'calendar_address',
+]
