@@ -1,5 +1,6 @@
 export * from './course'
 export * from './changes'
+export * from './class-view'
 export * from './table'
 export * from './columns'
 export * from './table-in-columns'

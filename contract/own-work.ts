@@ -72,6 +72,8 @@ export const OwnWork = z.strictObject({
   name: z.string(),
   candidate: z.string(),
   section: z.string(),
+  /** What one is called where the class looks on; null where nothing was drawn or chosen. */
+  codeName: z.string().nullable(),
   work: z.array(
     z.strictObject({
       id: Id,

@@ -23,6 +23,7 @@ export function writeStudentView(db: Db, courseId: string): void {
     )
     .pluck()
     .get(`${courseId}-field-book-2`, own)!
+  db.prepare('INSERT INTO code_name (student_id, course_id, name) VALUES (?, ?, ?)').run(own, courseId, 'plover')
   const asked: Asked[] = [
     {
       id: 'question-1',

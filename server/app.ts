@@ -40,6 +40,7 @@ import { lineListRoutes } from './areas/line-lists/routes'
 import { noteRoutes } from './areas/notes/routes'
 import { postRoutes } from './areas/post/routes'
 import { outcomeRoutes } from './areas/outcomes/routes'
+import { classRoutes } from './areas/classes/routes'
 import { calendarRoutes } from './areas/calendars/routes'
 import { placementRoutes } from './areas/placements/routes'
 import { installedCourseRoutes } from './areas/courses/installed-courses'
@@ -246,7 +247,9 @@ export function createApp(
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, db, roll, broughtIn(db, roll), pool, writes)
-  studentRoutes(handle, db, { plans, worked: workedOut(tables), send: letterSender(db, letters), clock })
+  const worked = workedOut(tables)
+  studentRoutes(handle, db, { plans, worked, send: letterSender(db, letters), clock })
+  classRoutes(handle, db, plans, worked, clock)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
   markingRoutes(handle, db, plans, tables, writes, pool)

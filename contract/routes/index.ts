@@ -1,5 +1,6 @@
 import { confirmRoutes } from './confirm'
 import { calendarsRoutes } from './calendars'
+import { classesRoutes } from './classes'
 import { recordsRoutes } from './records'
 import { coursesRoutes } from './courses'
 import { deliveriesRoutes } from './deliveries'
@@ -24,6 +25,7 @@ import { trialsRoutes } from './trials'
 /** Every route there is, by area: the server, the contract and the page call an area by the same name. */
 export const AREAS = {
   calendars: calendarsRoutes,
+  classes: classesRoutes,
   confirm: confirmRoutes,
   courses: coursesRoutes,
   deliveries: deliveriesRoutes,
@@ -50,6 +52,7 @@ export type Area = keyof typeof AREAS
 /** Every route there is: the server registers these, the web calls these, and the API description is made from these. */
 export const routes = {
   ...calendarsRoutes,
+  ...classesRoutes,
   ...confirmRoutes,
   ...recordsRoutes,
   ...coursesRoutes,

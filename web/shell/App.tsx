@@ -22,6 +22,7 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     children: [
       { index: true, element: <FirstCourse /> },
+      { path: 'class/:courseId/:sectionId', lazy: stopCode(() => import('../class/ClassView')), errorElement: <StopBroken /> },
       { path: 'account', lazy: stopCode(() => import('../session/AccountPage')), errorElement: <StopBroken /> },
       { path: 'installation/:part?', lazy: stopCode(() => import('../installation/Installation')), errorElement: <StopBroken /> },
       {

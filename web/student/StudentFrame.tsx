@@ -9,6 +9,7 @@ import { today } from '../parts/format'
 import { KeysHelp } from '../settings/KeysHelp'
 import { later } from '../shell/code'
 import { Head } from '../shell/Head'
+import { CodeName } from './CodeName'
 import { OneWork } from './OneWork'
 import { asCourse } from './own-course'
 import { OwnResult } from './OwnResult'
@@ -80,6 +81,7 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
                   <WorkTable title="Not back yet" work={waiting} {...list} />
                 </>
               )}
+              {own.data.codeName !== null && <CodeName courseId={head.id} name={own.data.codeName} />}
               {own.data.standings.length > 0 && (
                 <div className="if-narrow">
                   <OwnStandings standings={own.data.standings} />

@@ -34,6 +34,7 @@ function seen(course: OwnCourse | null) {
     name: 'Ada',
     candidate: '1',
     section: 'East',
+    codeName: null,
     work: [],
     course,
     standings: [],

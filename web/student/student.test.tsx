@@ -39,6 +39,7 @@ const seen = (all: OwnWork['work'], more: Partial<OwnWork> = {}) => {
         name: 'Ada',
         candidate: '4711',
         section: 'East',
+        codeName: null,
         work: all,
         course: null,
         standings: [],

@@ -41,6 +41,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
     `SELECT d.file_name AS fileName, d.came_at AS at, d.hash FROM delivery d JOIN script s ON s.id = d.script_id
      WHERE s.assessment_id = ? AND s.student_id = ? AND d.state = 'placed' ORDER BY d.attempt`,
   )
+  const codeName = db.prepare<[string], string>('SELECT name FROM code_name WHERE student_id = ?').pluck()
   const statusOf = db.prepare<[string, string], Status>('SELECT status FROM script WHERE assessment_id = ? AND student_id = ?').pluck()
 
   function shownLevels(levels: Levels | null, use: StandardUse): Work['levels'] {
@@ -143,6 +144,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
       name: student.name,
       candidate: student.candidate,
       section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',
+      codeName: codeName.get(student.id) ?? null,
       work,
       course: view.soFar && !results.result ? ownCourse(plan, workings, standing, student.id, releasedIds) : null,
       ...results,

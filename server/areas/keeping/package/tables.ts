@@ -85,6 +85,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'student_view', of: OF_COURSE },
   { name: 'handed_in_here', of: OF_ASSESSMENT },
   { name: 'mark_question', of: OF_SCRIPT },
+  { name: 'code_name', of: OF_COURSE },
   { name: 'finding_accepted', of: OF_COURSE },
   { name: 'look', of: OF_COURSE },
   { name: 'note', of: OF_COURSE },

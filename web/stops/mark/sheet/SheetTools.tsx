@@ -1,4 +1,5 @@
 import { Button, Dropdown, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { SectionSelect } from '../../../parts/SectionSelect'
 import { routes, type SheetInColumns } from '#contract'
 import { addressOf } from '../../../api/client'
@@ -51,6 +52,11 @@ export function SheetTools({ courseId, sheet, shown, onSection, onAssessment, on
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
+      {shown.sectionId !== '' && (
+        <Link className="btn btn-sm btn-outline-primary" to={`/class/${courseId}/${shown.sectionId}`}>
+          Show the class
+        </Link>
+      )}
       {sheet.writable && (
         <Button size="sm" variant="outline-primary" onClick={onBringIn}>
           Bring in a file <kbd>B</kbd>

@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { Form } from 'react-bootstrap'
 import { currentSection } from '#core/roll'
 import { routes, type Plan, type Roll, type RollSection } from '#contract'
@@ -75,6 +76,8 @@ export function SectionCloseUp({ section: s, roll, plan, edits }: { section: Rol
         <a href={addressOf(routes.sectionCalendar, { courseId: plan.head.id, sectionId: s.id })} download>
           Its due days as a calendar
         </a>
+        {' · '}
+        <Link to={`/class/${plan.head.id}/${s.id}`}>For the class to look at</Link>
         {s.teacherId && (
           <>
             {' · '}

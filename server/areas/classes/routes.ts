@@ -1,0 +1,121 @@
+import { randomInt } from 'node:crypto'
+import { appliesIn, drawCodeNames, isReleased, placementFor } from '#core/roll'
+import { sightOf } from '#core/roles'
+import { standingOfStudent } from '#core/trial'
+import { routes, type ClassCell, type ClassView, type Role } from '#contract'
+import type { Clock } from '../../kernel/clock'
+import { issuesOf } from '../../kernel/course/issues'
+import type { PlanLoader } from '../../kernel/course/load-plan'
+import type { WorkedOutMarks } from '../../kernel/course/worked-out'
+import type { Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { HttpProblem } from '../../kernel/problem'
+
+const MANY = 2 ** 32
+
+/** What a class may look at together: its work by numbers or code names. No name is in any answer. */
+export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock: Clock): void {
+  const issues = issuesOf(db)
+  const teacher = db.prepare<[string, string], string | null>('SELECT teacher_id FROM section WHERE id = ? AND course_id = ?').pluck()
+  const members = db.prepare<[string], { id: string; number: string; codeName: string | null }>(
+    `SELECT s.id, s.candidate AS number, c.name AS codeName FROM enrolment e JOIN student s ON s.id = e.student_id
+     LEFT JOIN code_name c ON c.student_id = s.id WHERE e.section_id = ? AND e.to_day IS NULL ORDER BY length(s.candidate), s.candidate`,
+  )
+  const came = db
+    .prepare<[string], string>(
+      `SELECT x.assessment_id || ' ' || x.student_id FROM script x JOIN enrolment e ON e.student_id = x.student_id AND e.to_day IS NULL
+       WHERE e.section_id = ? AND (x.came_at IS NOT NULL OR x.text IS NOT NULL)`,
+    )
+    .pluck()
+  const taken = db.prepare<[string], string>('SELECT name FROM code_name WHERE course_id = ?').pluck()
+  const takenByOther = db
+    .prepare<[string, string, string], 1>('SELECT 1 FROM code_name WHERE course_id = ? AND name = ? AND student_id <> ?')
+    .pluck()
+  const set = db.prepare(
+    'INSERT INTO code_name (student_id, course_id, name) VALUES (?, ?, ?) ON CONFLICT (student_id) DO UPDATE SET name = excluded.name',
+  )
+  const drop = db.prepare('DELETE FROM code_name WHERE student_id = ?')
+  const self = db.prepare<[string, string], { id: string; name: string }>(
+    'SELECT id, name FROM student WHERE course_id = ? AND person_id = ?',
+  )
+
+  /** @throws HttpProblem 404 where there is no such section, or it is not theirs */
+  function requireSection(courseId: string, sectionId: string, me: string, role: Role): void {
+    const teaches = teacher.get(sectionId, courseId)
+    if (teaches === undefined || (sightOf(role).students !== 'all' && teaches !== me))
+      throw new HttpProblem(404, 'There is no such section among yours.')
+  }
+
+  async function viewOf(courseId: string, sectionId: string): Promise<ClassView> {
+    const { plan } = plans.load(courseId)
+    const { table, workings, standing } = await worked(courseId)
+    const applies = appliesIn(table)
+    const today = clock.today()
+    const confirmed = issues.inForce(courseId) !== null
+    const section = plan.sections.find((s) => s.id === sectionId)!
+    const placedFor = plan.assessments.map((_, at) =>
+      plan.placements.flatMap(([a, s, due, r]) => (a === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [])),
+    )
+    const own = plan.assessments
+      .map((a, at) => ({ a, at, placed: placedFor[at]! }))
+      .filter(({ placed }) => placed.some((p) => p.sectionId === sectionId))
+    const arrived = new Set(came.all(sectionId))
+    return {
+      course: `${plan.head.code} ${plan.head.title}`,
+      section: section.name,
+      assessments: own.map(({ a, placed }) => ({
+        id: a.id,
+        title: a.title,
+        outOf: a.outOf,
+        due: placed.find((p) => p.sectionId === sectionId)!.due,
+      })),
+      rows: members.all(sectionId).map(({ id, number, codeName }) => {
+        const marks = new Map(standingOfStudent(workings, standing, id).map((m) => [m.assessmentId, m]))
+        const cells = own.map(({ a, placed }): ClassCell => {
+          if (!applies(id, a.id)) return 'not set'
+          const placement = placementFor(placed, table.stays[id] ?? [], sectionId)
+          const mark = marks.get(a.id)
+          const isOut = !!placement && isReleased(placement.release, { today, due: placement.due, confirmed })
+          if (isOut && mark && mark.status !== 'in' && mark.status !== 'late') return mark.status === 'held' ? 'looked into' : mark.status
+          if (isOut && mark && mark.mark !== null) return mark.mark
+          return (mark?.plain ?? null) !== null || arrived.has(`${a.id} ${id}`) ? 'came in' : 'nothing yet'
+        })
+        return { number, codeName, cells }
+      }),
+    }
+  }
+
+  handle(routes.classView, ({ params: { courseId, sectionId }, me, role }) => {
+    requireSection(courseId, sectionId, me.id, role)
+    return viewOf(courseId, sectionId)
+  })
+
+  handle(routes.drawCodeNames, ({ params: { courseId, sectionId }, body: { anew }, me, role }) => {
+    requireSection(courseId, sectionId, me.id, role)
+    db.transaction(() => {
+      const those = members.all(sectionId)
+      if (anew) for (const { id } of those) drop.run(id)
+      const without = those.filter((m) => anew || m.codeName === null)
+      const drawn = drawCodeNames(without.length, new Set(taken.all(courseId)), () => randomInt(MANY) / MANY)
+      without.forEach(({ id }, i) => set.run(id, courseId, drawn[i]!))
+    })()
+    return viewOf(courseId, sectionId)
+  })
+
+  handle(routes.chooseCodeName, ({ params: { courseId }, body: { name }, me }) => {
+    const student = self.get(courseId, me.id)
+    if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
+    const parts = student.name.toLowerCase().split(/\s+/)
+    if (
+      name
+        .toLowerCase()
+        .split(/\s+/)
+        .some((word) => parts.includes(word))
+    )
+      throw new HttpProblem(422, 'That tells who you are: choose a thing, and not your name.', { field: 'name' })
+    if (takenByOther.get(courseId, name, student.id))
+      throw new HttpProblem(409, `Somebody in this course is called ${name} already.`, { field: 'name' })
+    set.run(student.id, courseId, name)
+    return undefined
+  })
+}
