@@ -1,25 +1,8 @@
-import AxeBuilder from '@axe-core/playwright'
+import { expectNoFindings, expectNoSideways, findings } from './checks'
 import type { Page } from '@playwright/test'
 import { VIEWS } from './every-view'
 import { comeIn, COURSE, expect, LEAD, MARKER, signOut, test } from './level-table'
 import { listening } from './listening'
-
-const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
-
-/** As the page is, and in the dark theme, which differs in nothing but its colours. */
-async function expectNoFindings(page: Page, what: string): Promise<void> {
-  await page.emulateMedia({ colorScheme: 'light' })
-  expect.soft(await findings(page), what).toEqual([])
-  await page.emulateMedia({ colorScheme: 'dark' })
-  expect.soft(await findings(page, ['color-contrast']), `${what}, dark`).toEqual([])
-  await page.emulateMedia({ colorScheme: 'light' })
-}
-
-async function findings(page: Page, rules?: string[]): Promise<string[]> {
-  const axe = new AxeBuilder({ page })
-  const { violations } = await (rules ? axe.withRules(rules) : axe.withTags(WCAG)).analyze()
-  return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} — ${n.failureSummary?.split('\n')[1]?.trim()}`))
-}
 
 /** Views that share a visit: a test of its own for each few, so that they are walked side by side. */
 const TOGETHER = 5
@@ -40,13 +23,7 @@ for (const visit of VISITS)
       await expectNoFindings(page, path)
       const { width, height } = page.viewportSize()!
       await page.setViewportSize({ width: width / 2, height: height / 2 })
-      // Charts take their new width a frame later.
-      await expect
-        .poll(
-          () => page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
-          `${path} scrolls sideways`,
-        )
-        .toBeLessThanOrEqual(1)
+      await expectNoSideways(page, path)
       await page.setViewportSize({ width, height })
     }
     expect(said).toEqual([])

@@ -18,6 +18,7 @@ export const VIEWS: readonly { path: string; heading: string }[] = [
   { path: 'compare?rows=years&of=course', heading: 'Is this year like the last?' },
   { path: 'reconcile', heading: '38 scripts to settle' },
   { path: 'reconcile?part=look-next', heading: 'Where to look next' },
+  { path: 'reconcile?part=asked', heading: '1 question waits for an answer' },
   { path: 'rescale', heading: 'Traverse closure' },
   { path: 'bound', heading: 'Where do the grades begin?' },
   { path: 'bound?part=suggested', heading: 'Where is nobody near a line?' },

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { Suspense, useMemo } from 'react'
-import { flushSync } from 'react-dom'
+import { Suspense, useEffect, useMemo, useRef } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { routes, type CourseHead, type Me } from '#contract'
 import { call } from '../api/client'
@@ -37,11 +36,13 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
   const needs = at.has('need') && course !== null
   const titles = useMemo(() => new Map(own.data?.course?.assessments.map((a) => [a.id, a.title])), [own.data?.course])
   const show = (id: string | null) => setAt(id === null ? {} : { work: id })
-  const backToAll = () => {
-    const from = shown ? rowId(shown.assessment) : 'what-if'
-    flushSync(() => setAt({}, { flushSync: true }))
-    document.getElementById(from)?.focus()
-  }
+  const opened = shown ? rowId(shown.assessment) : needs ? 'what-if' : null
+  const before = useRef(opened)
+  // Back in the list, by whichever way, one goes on from where one left it.
+  useEffect(() => {
+    if (opened === null && before.current !== null) document.getElementById(before.current)?.focus()
+    before.current = opened
+  }, [opened])
   const fresh = useFresh(head.id, own.data?.work)
   const byDay = work.toSorted((a, b) => ((a.due ?? LAST) < (b.due ?? LAST) ? -1 : 1))
   const back = byDay.filter((w) => w.released && (w.mark !== null || (w.status !== null && w.status !== 'in'))).reverse()
@@ -51,7 +52,7 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
   return (
     <div className="frame without-run">
       <Head me={me} courses={courses} course={head} />
-      <main className={`table-side own-work ${shown || needs ? 'opened' : ''}`}>
+      <main className={`table-side own-work ${opened ? 'opened' : ''}`}>
         <section>
           <h1>Your work in {head.title}</h1>
           {problem && <p className="note bad">{problem}</p>}
@@ -91,9 +92,9 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
           )}
         </section>
         <aside aria-label={needs ? 'What would be needed' : 'The work chosen'}>
-          {shown || needs ? (
+          {opened ? (
             <>
-              <button className="quiet-button back-to-all" onClick={backToAll}>
+              <button className="quiet-button back-to-all" onClick={() => show(null)}>
                 ‹ all work
               </button>
               {shown && <OneWork courseId={head.id} work={shown} />}
