@@ -101,6 +101,11 @@ export const OutcomeBody = z.strictObject({
   /** The lowest level that counts as reached, from 1. */
   reached: z.number().int().min(1).max(20),
   rule: OutcomeRule,
+  /** Groups that it stands in, the widest first. */
+  group: z
+    .array(plainName(z.string().trim().min(1).max(120)))
+    .max(6, 'Six groups within each other at most.')
+    .optional(),
 })
 export type OutcomeBody = z.infer<typeof OutcomeBody>
 

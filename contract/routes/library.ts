@@ -130,6 +130,14 @@ export const libraryRoutes = {
     params: ofStandard,
     produces: 'application/json',
   }),
+  outcomesCase: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library-outcomes.json',
+    access: staff,
+    summary: 'All outcomes of the library with their groups as a CASE 1.1 package',
+    params: inCourse,
+    produces: 'application/json',
+  }),
   attachStandard: route({
     method: 'PUT',
     path: '/api/courses/:courseId/assessments/:assessmentId/standard',

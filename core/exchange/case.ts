@@ -27,10 +27,13 @@ export interface CaseOutcome {
   levels: { label: string; words: string }[]
   reached: number
   rule: object
+  /** Groups that it stands in, the widest first. */
+  group?: string[] | undefined
 }
 
 const MAX_RUBRICS = 200
 const MAX_OUTCOMES = 500
+const MOST_GROUPS = 6
 const AT = '1970-01-01T00:00:00+00:00'
 
 interface Stamp {
@@ -42,7 +45,12 @@ interface Stamp {
 }
 
 /** Under which names our entries have their identifiers. */
-export const caseNames = { rubric: (id: string) => `rubric ${id}`, outcome: (id: string) => `outcome ${id}` }
+export const caseNames = {
+  rubric: (id: string) => `rubric ${id}`,
+  outcome: (id: string) => `outcome ${id}`,
+  /** A group is what it and those around it are called. */
+  group: (path: readonly string[]) => `group ${JSON.stringify(path)}`,
+}
 
 /**
  * Rubrics with their outcomes as a CASE 1.1 package: CFItem, CFRubric, CFRubricCriterion, CFRubricCriterionLevel. A level's name
@@ -58,8 +66,14 @@ export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes =
     first === undefined
       ? {}
       : { CFItemURI: outcomeLink(first), ...(rest.length > 0 ? { extensions: { furtherCFItemURIs: rest.map(outcomeLink) } } : {}) }
-  const documentName = `document ${rubrics.map((r) => r.id).join(' ')}`
-  const title = rubrics.length === 1 ? rubrics[0]!.title : 'Rubrics'
+  const documentName = `document ${(rubrics.length > 0 ? rubrics : outcomes).map((r) => r.id).join(' ')}`
+  const title = rubrics.length === 1 ? rubrics[0]!.title : rubrics.length > 1 ? 'Rubrics' : 'Outcomes'
+  const groups = groupsOf(outcomes)
+  const groupLink = (path: readonly string[]) => (path.length === 0 ? documentLink : link(path.at(-1)!, caseNames.group(path)))
+  const placed = [
+    ...groups.map((path) => ({ name: path.join(' '), origin: groupLink(path), under: path.slice(0, -1) })),
+    ...outcomes.map((o) => ({ name: o.id, origin: outcomeLink(o.id), under: o.group ?? [] })),
+  ]
   const documentLink = link(title, documentName)
   return {
     CFDocument: {
@@ -70,21 +84,29 @@ export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes =
       // A package is known by its document's identifier.
       CFPackageURI: documentLink,
     },
-    CFItems: outcomes.map((o) => ({
-      ...base(caseNames.outcome(o.id)),
-      CFDocumentURI: documentLink,
-      fullStatement: o.statement || o.title,
-      abbreviatedStatement: o.title,
-      CFItemType: 'Outcome',
-      extensions: { levels: o.levels, reached: o.reached, rule: o.rule },
-    })),
-    CFAssociations: outcomes.map((o, i) => ({
-      ...base(`child ${documentName} ${o.id}`),
+    CFItems: [
+      ...groups.map((path) => ({
+        ...base(caseNames.group(path)),
+        CFDocumentURI: documentLink,
+        fullStatement: path.at(-1)!,
+        CFItemType: GROUP,
+      })),
+      ...outcomes.map((o) => ({
+        ...base(caseNames.outcome(o.id)),
+        CFDocumentURI: documentLink,
+        fullStatement: o.statement || o.title,
+        abbreviatedStatement: o.title,
+        CFItemType: 'Outcome',
+        extensions: { levels: o.levels, reached: o.reached, rule: o.rule },
+      })),
+    ],
+    CFAssociations: placed.map(({ name, origin, under }, i) => ({
+      ...base(`child ${documentName} ${name}`),
       CFDocumentURI: documentLink,
       associationType: 'isChildOf',
       sequenceNumber: i + 1,
-      originNodeURI: outcomeLink(o.id),
-      destinationNodeURI: documentLink,
+      originNodeURI: origin,
+      destinationNodeURI: groupLink(under),
     })),
     CFRubrics: rubrics.map((r) => ({
       ...base(caseNames.rubric(r.id)),
@@ -111,6 +133,14 @@ export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes =
       })),
     })),
   }
+}
+
+const GROUP = 'Outcome group'
+
+/** Every group that outcomes stand in, those around others first. */
+function groupsOf(outcomes: readonly CaseOutcome[]): string[][] {
+  const all = outcomes.flatMap(({ group = [] }) => group.map((_, i) => group.slice(0, i + 1)))
+  return [...new Map(all.map((path) => [JSON.stringify(path), path])).values()].sort((a, b) => a.length - b.length)
 }
 
 type Json = Record<string, unknown>
@@ -165,8 +195,12 @@ export function readCase(json: string): ReadCase {
         }),
     }
   })
-  const wanted = [...items].filter(([id]) => rubrics.length === 0 || named.has(id)).slice(0, MAX_OUTCOMES)
-  return { rubrics: read, outcomes: wanted.map(([id, item]) => outcomeOf(id, item)) }
+  const parents = parentsIn(root, items)
+  const around = new Set(parents.values())
+  // What others stand in is a group, unless a criterion names it.
+  const isOutcome = (id: string) => named.has(id) || (rubrics.length === 0 && !around.has(id) && text(items.get(id)!.CFItemType) !== GROUP)
+  const wanted = [...items].filter(([id]) => isOutcome(id)).slice(0, MAX_OUTCOMES)
+  return { rubrics: read, outcomes: wanted.map(([id, item]) => ({ ...outcomeOf(id, item), ...groupOf(id, parents, items) })) }
 }
 
 /** A criterion whose scores, weighed, are points; where they are below 0 it takes them off. */
@@ -203,6 +237,29 @@ function criterionOf(c: Json, i: number, outcomeIds: string[]): CaseCriterion {
       })
       .sort((a, b) => a.points - b.points),
   }
+}
+
+/** Which item each item of a file stands in. */
+function parentsIn(root: Json, items: ReadonlyMap<string, Json>): Map<string, string> {
+  const idOf = (x: unknown) => text((x as Json | undefined)?.identifier)
+  return new Map(
+    list(root.CFAssociations).flatMap((a) => {
+      const [origin, under] = [idOf(a.originNodeURI), idOf(a.destinationNodeURI)]
+      return a.associationType === 'isChildOf' && items.has(origin) && items.has(under) ? [[origin, under] as const] : []
+    }),
+  )
+}
+
+/** The groups that an item stands in; those beyond the sixth, and a ring of them, are left off. */
+function groupOf(id: string, parents: ReadonlyMap<string, string>, items: ReadonlyMap<string, Json>): { group?: string[] } {
+  const path: string[] = []
+  const seen = new Set([id])
+  for (let at = parents.get(id); at !== undefined && !seen.has(at); at = parents.get(at)) {
+    seen.add(at)
+    const item = items.get(at)!
+    path.unshift((text(item.abbreviatedStatement) || text(item.fullStatement) || 'Group').trim().slice(0, 120) || 'Group')
+  }
+  return path.length > 0 ? { group: path.slice(0, MOST_GROUPS) } : {}
 }
 
 const USUAL_LEVELS = ['not yet', 'partly', 'reached', 'beyond'].map((label) => ({ label, words: '' }))

@@ -260,6 +260,64 @@ test('items hang under their document, by which the package is known', () => {
     ['isChildOf', made.CFItems[0]!.identifier, document],
   ])
 })
+describe('outcomes by themselves, with the groups that they stand in', () => {
+  const word = fc.constantFrom('Field', 'Level', 'Draw', 'A › B', '"quoted"', '図', 'a\\nb')
+  const outcome = fc.record({ title: word, group: fc.array(word, { maxLength: 4 }), reached: fc.integer({ min: 1, max: 2 }) })
+
+  test('come back as what they were, each in its place of the tree', () =>
+    fc.assert(
+      fc.property(fc.array(outcome, { minLength: 1, maxLength: 8 }), (list) => {
+        const levels = ['with help', 'alone'].map((label) => ({ label, words: `${label} in words` }))
+        const outcomes = list.map(({ group, ...o }, i) => ({
+          ...o,
+          id: `o${i}`,
+          statement: `${o.title} in full`,
+          levels,
+          rule: { kind: 'latest' },
+          ...(group.length > 0 && { group }),
+        }))
+        const read = readCase(JSON.stringify(writeCase([], { ...stamp, outcomes })))
+        expect(read.rubrics).toEqual([])
+        expect(read.outcomes).toEqual(outcomes.map((o) => ({ ...o, id: stamp.uuid(`outcome ${o.id}`) })))
+      }),
+    ))
+
+  test('a group stands once, under the one around it, and outermost ones and what has none under the document', () => {
+    const one = (id: string, group?: string[]) => ({
+      id,
+      title: id,
+      statement: id,
+      levels: [],
+      reached: 1,
+      rule: {},
+      ...(group && { group }),
+    })
+    const made = writeCase([], { ...stamp, outcomes: [one('a', ['Field', 'Level']), one('b', ['Field']), one('c')] }) as {
+      CFItems: { identifier: string; fullStatement: string }[]
+      CFAssociations: { originNodeURI: { identifier: string }; destinationNodeURI: { identifier: string } }[]
+      CFDocument: { identifier: string }
+    }
+    const called = new Map([[made.CFDocument.identifier, 'document'], ...made.CFItems.map((i) => [i.identifier, i.fullStatement] as const)])
+    const tree = made.CFAssociations.map((a) => [a.originNodeURI, a.destinationNodeURI].map((n) => called.get(n.identifier)).join(' in '))
+    expect(tree).toEqual(['Field in document', 'Level in Field', 'a in Level', 'b in Field', 'c in document'])
+  })
+
+  test('a tree of other people: what others stand in is a group; a ring of them comes to an end', () => {
+    const item = (identifier: string, fullStatement: string) => ({ identifier, fullStatement })
+    const child = (of: string, under: string) => ({
+      associationType: 'isChildOf',
+      originNodeURI: { identifier: of },
+      destinationNodeURI: { identifier: under },
+    })
+    const file = {
+      CFItems: [item('s', 'Surveying'), item('t', 'Traverses'), item('u', 'Closes a traverse'), item('x', 'Round'), item('y', 'And round')],
+      CFAssociations: [child('t', 's'), child('u', 't'), child('x', 'y'), child('y', 'x'), child('s', 'nowhere')],
+    }
+    expect(readCase(JSON.stringify(file)).outcomes.map((o) => [o.title, o.group])).toEqual([
+      ['Closes a traverse', ['Surveying', 'Traverses']],
+    ])
+  })
+})
 test('what is no CASE gets a sentence', () => {
   expect(() => readCase('{')).toThrow('This is not JSON')
   expect(() => readCase('{"CFItems":[]}')).toThrow('holds no rubric')

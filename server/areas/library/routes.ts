@@ -157,6 +157,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     const [header, ...rows] = tableOf(row)
     return send(res, row, 'xlsx', routes.standardXlsx.produces!, await writeWorkbook('Rubric', header!, rows))
   })
+  const asOutcome = (o: StandardRow) => ({ id: o.id, title: o.title, ...(JSON.parse(o.body) as OutcomeBody) })
   handle(routes.standardCase, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
@@ -164,9 +165,17 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     const rubric = JSON.parse(row.body) as RubricBody
     const { criteria } = rubric
     const linked = [...new Set(criteria.flatMap((c) => c.outcomeIds ?? []))].flatMap((id) => library.get(id) ?? [])
-    const outcomes = linked.map((o) => ({ id: o.id, title: o.title, ...(JSON.parse(o.body) as OutcomeBody) }))
+    const outcomes = linked.map(asOutcome)
     const content = writeCase([{ ...rubric, id: row.lineId, title: row.title }], { uuid: uuidOf, at: row.editedAt ?? '', outcomes })
     return send(res, row, 'json', routes.standardCase.produces!, JSON.stringify(content, null, 2))
+  })
+
+  handle(routes.outcomesCase, ({ res }) => {
+    const all = library.listed().filter((row) => row.kind === 'outcome')
+    if (all.length === 0) throw new HttpProblem(404, 'There is no outcome in the library yet.')
+    const at = all.reduce((latest, o) => ((o.editedAt ?? '') > latest ? o.editedAt! : latest), '')
+    const content = writeCase([], { uuid: uuidOf, at, outcomes: all.map(asOutcome) })
+    return sendFile(res, { name: 'Outcomes.json', type: routes.outcomesCase.produces!, content: JSON.stringify(content, null, 2) })
   })
 
   handle(routes.rubricVersions, ({ params, me, role }) => {

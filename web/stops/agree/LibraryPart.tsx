@@ -280,6 +280,11 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                           {words}
                         </Dropdown.Item>
                       ))}
+                      {chosen.kind === 'outcome' && (
+                        <Dropdown.Item href={addressOf(routes.outcomesCase, { courseId })} download>
+                          All outcomes with their groups, CASE 1.1 JSON
+                        </Dropdown.Item>
+                      )}
                     </Dropdown.Menu>
                   </Dropdown>
                 )}

@@ -17,10 +17,14 @@ export function OutcomeMaker({
   of: Library['outcomes'][number]
   onMoved: (id: string) => void
 }) {
-  const { statement, levels, reached, rule } = of
+  const { statement, levels, reached, rule, group } = of
   const maker = useMaker<'outcome'>(
     courseId,
-    { id: of.id, revision: of.revision, standard: { kind: 'outcome', title: of.title, body: { statement, levels, reached, rule } } },
+    {
+      id: of.id,
+      revision: of.revision,
+      standard: { kind: 'outcome', title: of.title, body: { statement, levels, reached, rule, ...(group && { group }) } },
+    },
     onMoved,
   )
   const { body } = maker
@@ -39,6 +43,17 @@ export function OutcomeMaker({
           placeholder="what students should be able to do, as a sentence"
           onCommit={(words) => set({ statement: words }, 'the statement')}
         />
+        <div className="d-flex gap-2 align-items-baseline mt-2">
+          <span className="soft small text-nowrap">stands in the group</span>
+          <TitleField
+            label="Group of the outcome, those around it before it, with › between"
+            value={(body.group ?? []).join(' › ')}
+            placeholder="none; “Field work › Levelling” is one in another"
+            optional
+            disabled={false}
+            onCommit={(path) => set({ group: groupIn(path) }, 'its group')}
+          />
+        </div>
         <table className="grid mt-3">
           <thead>
             <tr>
@@ -119,4 +134,13 @@ export function OutcomeMaker({
       </div>
     </>
   )
+}
+
+/** A path of groups as it is typed; > does for ›. */
+function groupIn(path: string): string[] | undefined {
+  const parts = path
+    .split(/[›>]/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '')
+  return parts.length > 0 ? parts.slice(0, 6) : undefined
 }

@@ -53,6 +53,6 @@ export function wordsOf(e: Entry, outcomes: Library['outcomes'] = []): string {
         ? e.of.criteria.flatMap((c) => [c.title, c.words])
         : e.kind === 'scale'
           ? e.of.labels.map((l) => l.label)
-          : [e.of.statement, ...e.of.levels.flatMap((l) => [l.label, l.words])]
+          : [e.of.statement, ...(e.of.group ?? []), ...e.of.levels.flatMap((l) => [l.label, l.words])]
   return [e.of.title, e.of.owner, KINDS[e.kind], ...body].join(' ').toLowerCase()
 }
