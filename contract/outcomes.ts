@@ -52,6 +52,21 @@ export const CourseOutcomes = z.strictObject({
 })
 export type CourseOutcomes = z.infer<typeof CourseOutcomes>
 
+const counts = z.strictObject({ at: z.array(z.number().int()), none: z.number().int(), reached: z.number().int() })
+/** How many of a course stand at each level of its outcomes, of all and section by section. */
+export const SharesOfCourse = z.strictObject({
+  term: z.string(),
+  outcomes: z.array(
+    z.strictObject({
+      outcomeId: Id,
+      levels: z.number().int(),
+      all: counts,
+      sections: z.array(z.strictObject({ name: z.string(), counts })),
+    }),
+  ),
+})
+export type SharesOfCourse = z.infer<typeof SharesOfCourse>
+
 export const OutcomeInCourse = z.strictObject({ shown: z.boolean(), judgements: z.array(Id).max(200) })
 
 export const EvidenceTyped = z.strictObject({

@@ -21,6 +21,7 @@ const OUTCOMES: { id: string; title: string; body: OutcomeBody }[] = [
       levels: LEVELS,
       reached: 3,
       rule: { kind: 'recent', alpha: 0.65 },
+      group: ['On the sheet'],
     },
   },
   {
@@ -31,6 +32,7 @@ const OUTCOMES: { id: string; title: string; body: OutcomeBody }[] = [
       levels: LEVELS,
       reached: 3,
       rule: { kind: 'times', times: 2, of: 3 },
+      group: ['In the field'],
     },
   },
   {
@@ -41,6 +43,7 @@ const OUTCOMES: { id: string; title: string; body: OutcomeBody }[] = [
       levels: LEVELS,
       reached: 3,
       rule: { kind: 'mean' },
+      group: ['On the sheet'],
     },
   },
 ]
@@ -172,6 +175,14 @@ export function writeStandings(db: Db, courseId: string, seed: number): void {
     const at = rng.below(SEEN.length)
     note.run(`noted-${i}`, courseId, id, [3, 4, 3, 2][at], day, SEEN[at], LEAD_ID, `${day}T16:00:00.000Z`)
   })
+  // Last year it was noted in the field for most, so that this year has something to be held against.
+  const last = db.prepare<[], string>("SELECT id FROM student WHERE course_id = 'cfs214-2025' ORDER BY id").pluck().all()
+  for (const [i, id] of last.entries())
+    for (const month of rng.chance(0.8) ? ['09', '10', '11'] : ['10']) {
+      const day = `2025-${month}-${String(8 + (i % 20)).padStart(2, '0')}`
+      const at = rng.below(SEEN.length)
+      note.run(`noted-last-${i}-${month}`, 'cfs214-2025', id, [3, 3, 3, 2][at], day, SEEN[at], LEAD_ID, `${day}T16:00:00.000Z`)
+    }
   db.prepare(
     "INSERT INTO kept_group (id, course_id, name, by_id, at) VALUES ('group-field-day', ?, 'Next field day, with Ines', ?, '2026-11-20T12:00:00.000Z')",
   ).run(courseId, LEAD_ID)

@@ -257,7 +257,7 @@ export function createApp(
   handOverRoutes(handle, db, tables, writes)
   judgedRoutes(handle, db)
   ideaRoutes(handle, db)
-  outcomeRoutes(handle, db, plans)
+  outcomeRoutes(handle, db, plans, pool)
   lineListRoutes(handle, db, plans)
   noteRoutes(handle, db)
   furtherReadingRoutes(handle, db, tables, writes)

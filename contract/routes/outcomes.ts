@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Id } from '../course'
-import { CourseOutcomes, EvidenceTyped, GroupKept, OutcomeInCourse, PeopleGroup, TypedEvidence } from '../outcomes'
+import { CourseOutcomes, EvidenceTyped, GroupKept, OutcomeInCourse, PeopleGroup, SharesOfCourse, TypedEvidence } from '../outcomes'
 import { route } from '../route'
 import { inCourse, lead, overseers } from './common'
 
@@ -14,6 +14,22 @@ export const outcomesRoutes = {
     summary: 'Outcomes that the course gives evidence of, by what, and what was noted by hand',
     params: inCourse,
     response: CourseOutcomes,
+  }),
+  outcomeShares: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/outcome-shares',
+    access: overseers,
+    summary: 'How many stand at each level of the course’s outcomes, to hold another year against',
+    params: inCourse,
+    response: SharesOfCourse,
+  }),
+  standingsRoster: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/standings-roster.zip',
+    access: overseers,
+    summary: 'Standings as OneRoster 1.2 results, linked to the identifiers of their outcomes',
+    params: inCourse,
+    produces: 'application/zip',
   }),
   setOutcome: route({
     takes: 'a little',

@@ -171,6 +171,8 @@ const COLUMNS = {
     'metadata.status',
     'metadata.daysLate',
   ],
+  'lineItemLearningObjectiveIds.csv': ['sourcedId', 'status', 'dateLastModified', 'lineItemSourcedId', 'source', 'learningObjectiveId'],
+  'resultLearningObjectiveIds.csv': ['sourcedId', 'status', 'dateLastModified', 'resultSourcedId', 'source', 'learningObjectiveId'],
 } as const
 
 type SheetName = keyof typeof COLUMNS

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto'
 import type { MessagePort } from 'node:worker_threads'
-import Database from 'better-sqlite3'
 import { compareIssues, type IssueDifference } from '#core/issues'
 import { openItems, planFacts, standingMarks, workingsOf, type OpenItem } from '#core/trial'
 import { unpackTable, type IssueContent, type IssueHead, type MakingStep } from '#contract'
@@ -9,8 +8,8 @@ import { issuesOf } from '../kernel/course/issues'
 import { planLoader } from '../kernel/course/load-plan'
 import type { PackedTable } from '../kernel/course/packed-table'
 import { whoWrote } from '../kernel/course/who-wrote'
-import type { Db } from '../kernel/db/open'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
+import { reading } from './reading'
 import { telling } from './telling'
 import { resultsCsv, resultsXlsx } from '../areas/confirm/results-files'
 
@@ -33,16 +32,6 @@ export interface IssueMade {
   boundaries: IssueContent['boundaries']
   counts: Record<string, number>
   students: number
-}
-
-function reading<T>(file: string, work: (db: Db) => T): T {
-  const db = new Database(file, { readonly: true, fileMustExist: true })
-  try {
-    // All of it as it was at one moment.
-    return db.transaction(() => work(db))()
-  } finally {
-    db.close()
-  }
 }
 
 /** A course as it is decided, and what was decided, packed where they are kept. */

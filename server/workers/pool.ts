@@ -5,7 +5,7 @@ import type { MarksFile } from '#core/exchange/marks-file'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { IssueDifference } from '#core/issues'
-import type { Erased, MakingStep, TriedPackage } from '#contract'
+import type { Erased, MakingStep, TriedPackage, SharesOfCourse } from '#contract'
 import type { BackUp } from '../areas/keeping/back-up'
 import type { LibraryFileRead } from '../areas/library/library-file'
 import { HttpProblem } from '../kernel/problem'
@@ -125,6 +125,10 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readBoxList: (path: string, asks: Asks) => run<BoxList>('boxList', { path }, asks),
     /** A file of the submission box. */
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
+    /** How many of a course stand at each level of its outcomes. */
+    sharesOfCourse: (task: { file: string; courseId: string }, asks: Asks) => run<SharesOfCourse>('sharesOfCourse', task, asks),
+    /** Standings of a course as OneRoster results. */
+    standingsRoster: (task: { file: string; courseId: string; at: string }, asks: Asks) => run<Uint8Array>('standingsRoster', task, asks),
     /** A file that a student hands in. */
     takeIn: (base64: string, asks: Asks) => run<DeliveredFile>('handedIn', { base64 }, asks),
     /** A backup of a database, checked. */

@@ -1,6 +1,6 @@
-import { v5 } from 'uuid'
 import { caseNames, type CaseOutcome, type FileRubric } from '#core/exchange/case'
 import { OutcomeRule, type LibraryFile, type RubricBody } from '#contract'
+import { uuidOf } from '../../kernel/uuid'
 import type { libraryQueries } from '../../kernel/standards/queries'
 
 /** What a worker found in a file that was brought to the library. */
@@ -10,11 +10,6 @@ export interface LibraryFileRead {
   outcomes: CaseOutcome[]
   notes: string[]
 }
-
-const NAMESPACE = '6a0f5d4e-2f1b-5c53-9c0e-5a1d7c3b9e21'
-
-/** A UUID that is always the same for a name (RFC 9562, version 5). */
-export const uuidOf = (name: string): string => v5(name, NAMESPACE)
 
 /** What of a file is in the library already: taken out of it once, or brought in from the same file. */
 export function recognised(read: LibraryFileRead, library: ReturnType<typeof libraryQueries>): LibraryFile {

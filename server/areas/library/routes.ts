@@ -30,7 +30,8 @@ import type { TableLoader } from '../../kernel/course/load-table'
 import type { WorkerPool } from '../../workers/pool'
 import { shownOf, type Hides } from '../../kernel/standards/hidden'
 import { carrier } from '../../kernel/standards/carry'
-import { recognised, uuidOf } from './library-file'
+import { recognised } from './library-file'
+import { uuidOf } from '../../kernel/uuid'
 import { libraryQueries, type StandardRow } from '../../kernel/standards/queries'
 
 const MOST_SUGGESTIONS = 50

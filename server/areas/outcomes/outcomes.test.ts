@@ -1,4 +1,5 @@
-import type { CourseOutcomes, OwnWork, PeopleGroup, TypedEvidence } from '#contract'
+import { strFromU8, unzipSync } from 'fflate'
+import type { CourseOutcomes, OwnWork, PeopleGroup, SharesOfCourse, TypedEvidence } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 let server: TestServer
@@ -13,6 +14,12 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.close())
 
+const binary = (res: unknown, done: (error: Error | null, body: Buffer) => void) => {
+  const parts: Buffer[] = []
+  const stream = res as NodeJS.ReadableStream
+  stream.on('data', (part: Buffer) => parts.push(part))
+  stream.on('end', () => done(null, Buffer.concat(parts)))
+}
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const known = async () => (await lead('get', api('/outcomes')).expect(200)).body as CourseOutcomes
 const one = async (id: string) => (await known()).outcomes.find((o) => o.id === id)!
@@ -36,6 +43,69 @@ test('what gives evidence of an outcome is named: criteria that are linked, and 
   expect([overall.outcomeId, overall.assessmentId]).toEqual(['outcome-account', `${COURSE}-viva-1`])
   expect(overall.from).toEqual(overall.from.toSorted((a, b) => a - b))
   expect(judged).toContain(`${COURSE}-viva-1`)
+})
+
+test('one that nothing gives evidence of yet is followed once students are to see it', async () => {
+  const { id } = (
+    await lead('post', api('/library'), {
+      standard: {
+        kind: 'outcome',
+        title: 'Keeps the book',
+        body: {
+          statement: 'Books every sight',
+          levels: [
+            { label: 'not yet', words: '' },
+            { label: 'yes', words: '' },
+          ],
+          reached: 2,
+          rule: { kind: 'latest' },
+          group: ['In the field'],
+        },
+      },
+      source: null,
+    }).expect(200)
+  ).body as { id: string }
+  expect(await one(id)).toBeUndefined()
+  await set(id, true, []).expect(204)
+  expect(await one(id)).toMatchObject({ title: 'Keeps the book', shown: true, judgements: [], group: ['In the field'] })
+  expect(await own()).toContainEqual(expect.objectContaining({ title: 'Keeps the book', level: null, results: 0 }))
+  await set(id, false, []).expect(204)
+  expect(await one(id)).toBeUndefined()
+})
+
+test('another year is held against by how many stood at each level; all add up to the roll', async () => {
+  const { term, outcomes } = (await lead('get', api('/outcome-shares')).expect(200)).body as SharesOfCourse
+  expect(term).toBe('autumn 2026')
+  const students = server.db
+    .prepare<[string], number>(
+      'SELECT count(*) FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE s.course_id = ?',
+    )
+    .pluck()
+    .get(COURSE)!
+  const total = ({ at, none }: { at: number[]; none: number }) => at.reduce((n, x) => n + x, none)
+  for (const o of outcomes) {
+    expect(total(o.all)).toBe(students)
+    expect(o.sections.reduce((n, s) => n + total(s.counts), 0)).toBe(students)
+    expect(o.all.at).toHaveLength(o.levels)
+  }
+  expect(outcomes.map((o) => o.outcomeId).sort()).toEqual(['outcome-account', 'outcome-draw', 'outcome-generalise'])
+  // Of last year as well.
+  const before = (await lead('get', '/api/courses/cfs214-2025/outcome-shares').expect(200)).body as SharesOfCourse
+  expect(before.outcomes.find((o) => o.outcomeId === 'outcome-account')!.all.at.reduce((n, x) => n + x, 0)).toBeGreaterThan(50)
+  await student('get', api('/outcome-shares')).expect(403)
+})
+
+test('standings go out as OneRoster results that name the outcome as CASE does', async () => {
+  const { body } = await lead('get', api('/standings-roster.zip')).buffer(true).parse(binary).expect(200)
+  const files = unzipSync(body as Buffer)
+  const objectives = strFromU8(files['resultLearningObjectiveIds.csv']!)
+  const items = strFromU8(files['lineItems.csv']!)
+  const { CFItems } = (await lead('get', api('/library-outcomes.json')).expect(200)).body as {
+    CFItems: { identifier: string; abbreviatedStatement: string }[]
+  }
+  const account = CFItems.find((i) => i.abbreviatedStatement === 'Accounts for every observation')!
+  expect(items).toContain('Accounts for every observation')
+  expect(objectives).toContain(account.identifier)
 })
 
 test('which overall judgements count is set, of those that are on a scale alone', async () => {

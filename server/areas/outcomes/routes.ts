@@ -1,57 +1,34 @@
-import { routes, MOST_GROUPS, type CourseOutcome, type CourseOutcomes, type OutcomeBody } from '#contract'
+import { routes, MOST_GROUPS, type OutcomeBody } from '#contract'
 import type { PlanLoader } from '../../kernel/course/load-plan'
-import type { Db } from '../../kernel/db/open'
+import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
-import { standardsOf } from '../../kernel/standards/judge'
-import { libraryQueries, type StandardRow } from '../../kernel/standards/queries'
+import { sendFile } from '../../kernel/send-file'
+import type { WorkerPool } from '../../workers/pool'
+import { courseOutcomes } from '../../kernel/outcomes/course-outcomes'
+import type { StandardRow } from '../../kernel/standards/queries'
 import { outcomeLinks } from '../../kernel/outcomes/links'
 import { outcomeQueries } from '../../kernel/outcomes/queries'
 
 /** Outcomes over time: what gives evidence of them, what was noted by hand, who may see it, and groups that are kept. */
-export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
-  const library = libraryQueries(db)
-  const standardOf = standardsOf(library)
+export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader, pool: WorkerPool): void {
+  const outcomesOf = courseOutcomes(db, plans)
   const own = outcomeQueries(db)
-  const { newest, linksOf } = outcomeLinks(db)
+  const { newest } = outcomeLinks(db)
   const student = db.prepare<[string, string], object>('SELECT 1 FROM student WHERE id = ? AND course_id = ?')
   const students = db.prepare<[string], string>('SELECT id FROM student WHERE course_id = ?').pluck()
 
-  function outcomesOf(courseId: string, personId: string): CourseOutcomes {
-    const { plan } = plans.load(courseId)
-    const links = linksOf(plan)
-    const notes = own.typed(courseId)
-    // Each is looked up once, however many notes there are on it.
-    const isNow = new Map([...new Set(notes.map((t) => t.outcomeId))].map((id) => [id, newest(id)?.id]))
-    const typed = notes.flatMap((t) => {
-      const outcomeId = isNow.get(t.outcomeId)
-      return outcomeId === undefined ? [] : [{ ...t, outcomeId }]
-    })
-    const shown = new Set([...own.shown(courseId)].map((id) => newest(id)?.id))
-    const judgements = own.judgements(courseId)
-    const ids = new Set([...links.map((l) => l.outcomeId), ...typed.map((t) => t.outcomeId)])
-    const outcomes = [...ids].map((id): CourseOutcome => {
-      const row = library.get(id)!
-      return {
-        id,
-        title: row.title,
-        ...(JSON.parse(row.body) as OutcomeBody),
-        mine: row.ownerId === personId,
-        owner: row.owner,
-        revision: row.revision,
-        shown: shown.has(id),
-        judgements: judgements.flatMap((j) => (newest(j.outcomeId)?.id === id ? j.assessmentId : [])),
-      }
-    })
-    return {
-      outcomes,
-      links,
-      judged: plan.assessments.flatMap((a) => (standardOf(a.standardId)?.kind === 'scale' ? a.id : [])),
-      typed,
-    }
-  }
-
   handle(routes.courseOutcomes, ({ params, me }) => outcomesOf(params.courseId, me.id))
+
+  handle(routes.outcomeShares, async ({ params: { courseId }, me }) =>
+    orProblem(await pool.sharesOfCourse({ file: db.name, courseId }, { personId: me.id })),
+  )
+  handle(routes.standingsRoster, async ({ params: { courseId }, me, res }) => {
+    const content = orProblem(await pool.standingsRoster({ file: db.name, courseId, at: now() }, { personId: me.id }))
+    const { code, term } = plans.load(courseId).plan.head
+    return sendFile(res, { name: `${code} ${term} standings.zip`, type: routes.standingsRoster.produces!, content })
+  })
 
   handle(routes.setOutcome, ({ params: { courseId, outcomeId }, body, me }) => {
     outcome(outcomeId)

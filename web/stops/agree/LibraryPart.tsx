@@ -15,6 +15,7 @@ import { AttachedWrongly } from './AttachedWrongly'
 import { FromTable } from './FromTable'
 import { entriesOf, hiddenOf, KINDS, SHOWS_ALL, useLibrary, wordsOf, type Entry, type EntryKind } from './library'
 import { ReadOnly } from './ReadOnly'
+import { FollowOutcome } from './standings/FollowOutcome'
 import { OutcomeMaker } from './OutcomeMaker'
 import { RubricMaker } from './RubricMaker'
 import { ScaleMaker } from './ScaleMaker'
@@ -220,6 +221,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
         {chosen && (
           <>
             <Uses courseId={courseId} entry={chosen} decides={lead} />
+            {oversees && chosen.kind === 'outcome' && <FollowOutcome outcomeId={chosen.of.id} />}
             {chosen.kind === 'rubric' && whole && <VersionChanges key={chosen.of.id} courseId={courseId} of={chosen.of} />}
             {role !== 'external' && (
               <Suggestions

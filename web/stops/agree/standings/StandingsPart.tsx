@@ -2,6 +2,8 @@ import { useMemo, useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { SectionSelect } from '../../../parts/SectionSelect'
 import type { Standings } from '#core/outcomes'
+import { routes } from '#contract'
+import { addressOf } from '../../../api/client'
 import { useCourse } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { usePersonLabels } from '../../../settings/names'
@@ -218,7 +220,12 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
             onTry={setTried}
             who={who}
             onWho={setWho}
-            takeOut={<TakeOut table={standingsOut(table, given, shown, label)} />}
+            takeOut={
+              <TakeOut
+                table={standingsOut(table, given, shown, label)}
+                more={[{ words: 'Everybody’s as OneRoster results', href: addressOf(routes.standingsRoster, { courseId: id }) }]}
+              />
+            }
             people={shown.map((r) => ({ id: r.studentId, value: r.of[at]!.level ?? 0 }))}
             groups={groups}
             onChanged={again}

@@ -11,6 +11,7 @@ import { DateField } from '../../../parts/DateField'
 import { today } from '../../../parts/format'
 import { ruleInWords } from '../outcome-words'
 
+import { EvidenceScript } from './EvidenceScript'
 interface Props {
   studentId: string
   outcome: CourseOutcome
@@ -83,7 +84,13 @@ export function StudentEvidence({ studentId, outcome, given, stamp, onChanged, o
                   </>
                 ) : (
                   <>
-                    {title.get(e.assessmentId!)} <span className="soft small">{linkOf(e.assessmentId!, e.criterionId)}</span>
+                    {title.get(e.assessmentId!)} <span className="soft small">{linkOf(e.assessmentId!, e.criterionId)}</span>{' '}
+                    <EvidenceScript
+                      scriptId={e.scriptId!}
+                      studentId={studentId}
+                      assessmentId={e.assessmentId!}
+                      title={title.get(e.assessmentId!) ?? ''}
+                    />
                   </>
                 )}
               </span>

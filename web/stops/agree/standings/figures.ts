@@ -1,4 +1,5 @@
 import {
+  allResults,
   evidenceOf,
   outcomeShares,
   outcomeStanding,
@@ -49,19 +50,16 @@ const outcomesOf = ({ outcomes }: Given): Outcome[] =>
 function found({ workings }: CourseState, given: Given, judged: readonly JudgedReadings[]) {
   const levels = new Map(given.outcomes.map((o) => [o.id, o.levels.length]))
   const read = evidenceOf(workings, given.links, judged, levels)
-  const typed = new Map<string, TypedEvidence[]>()
-  for (const t of given.typed) typed.set(`${t.studentId} ${t.outcomeId}`, [...(typed.get(`${t.studentId} ${t.outcomeId}`) ?? []), t])
-  return (studentId: string, outcomeId: string): StudentEvidence[] => [
-    ...(read.get(studentId)?.get(outcomeId) ?? []).map((e) => ({ ...e, typed: null })),
-    ...(typed.get(`${studentId} ${outcomeId}`) ?? []).map((t) => ({
-      level: t.level,
-      day: t.day,
-      assessmentId: null,
-      criterionId: null,
-      scriptId: null,
-      typed: t,
-    })),
-  ]
+  const results = allResults(read, given.typed)
+  return (studentId: string, outcomeId: string): StudentEvidence[] =>
+    results(studentId, outcomeId).map(({ level, day, found, typed }) => ({
+      level,
+      day,
+      assessmentId: found?.assessmentId ?? null,
+      criterionId: found?.criterionId ?? null,
+      scriptId: found?.scriptId ?? null,
+      typed,
+    }))
 }
 
 /** Students × outcomes, shares by section, and who would stand otherwise by a rule that is tried. */

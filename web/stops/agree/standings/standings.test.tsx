@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { routes, type CourseOutcomes, type JudgedReadings, type PeopleGroup } from '#contract'
 import { OUTCOME_FIGURES } from '../../../course/figures'
-import { courseHead } from '../../../testing/data'
+import { courseHead, scriptDetail } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { smallState, smallTable } from '../../../testing/small-course'
 import { smallTrial } from '../../../testing/small-trial'
@@ -184,4 +184,33 @@ test('where nothing gives evidence it says what to do', async () => {
   given = { outcomes: [], links: [], judged: [], typed: [] }
   show()
   expect(await screen.findByText(/^Nothing here gives evidence of an outcome yet/)).toBeTruthy()
+})
+
+test('last year stands beside this one where the same was followed then, section by section', async () => {
+  const before = courseHead('lead', { id: 'before', term: 'autumn 2025', confirmedIssue: 1, firstDay: '2025-09-08', lastDay: '2025-12-19' })
+  const counts = { at: [1, 0, 3], none: 0, reached: 3 }
+  serverAnswers([
+    [routes.courseOutcomes, () => given],
+    [routes.groups, () => groups],
+    [routes.outcomeShares, () => ({ term: 'autumn 2025', outcomes: [{ outcomeId: 'o', levels: 3, all: counts, sections: [] }] })],
+  ])
+  smallTrial(TABLE)
+  inPage(<StandingsPart nav={null} />, { known: [[['courses'], [TABLE.head, before]]] })
+  expect(await screen.findByRole('columnheader', { name: 'autumn 2025' })).toBeTruthy()
+  const everyone = screen.getByRole('row', { name: /^everyone \d/ })
+  expect(
+    within(everyone)
+      .getAllByRole('cell')
+      .map((c) => c.textContent),
+  ).toEqual(['everyone', '25%', '', '75%'])
+})
+
+test('a result opens into its script', async () => {
+  const { user, server } = show()
+  const attempt = { number: 1, kind: 'text' as const, text: 'Drawn to the bolt.', cameAt: null }
+  server.answer(routes.script, () => scriptDetail('essay:ada', { attempts: [attempt] }))
+  await user.click(await screen.findByRole('button', { name: 'ada' }))
+  await user.click(await screen.findByRole('button', { name: /^The script of/ }))
+  expect(await screen.findByText('Drawn to the bolt.')).toBeTruthy()
+  expect(screen.getByRole('link', { name: 'All that the student did' }).getAttribute('href')).toBe('/courses/c/students/ada')
 })

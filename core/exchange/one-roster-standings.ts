@@ -1,0 +1,73 @@
+import type { Outcome, Standings } from '../outcomes/standings-table'
+import { rosterWriter } from './roster-files'
+
+/** How standings are told to others who know the course by their own ids. */
+export interface RosterOfStandings {
+  courseId: string
+  code: string
+  /** When they were taken. */
+  at: string
+  firstDay: string
+  lastDay: string
+  /** Student → the number by which others know them. */
+  numberOf: ReadonlyMap<string, string>
+  /** Outcome → the identifier that it has in CASE. */
+  identifierOf: (outcomeId: string) => string
+}
+
+/**
+ * Standings as OneRoster 1.2 CSV, bulk, zipped: each outcome as a line item of each section, each standing as a result with the level as
+ * its score and its label as the text, both linked to the outcome’s identifier as a learning objective.
+ * Who has not enough evidence has no score. Source: 1EdTech OneRoster 1.2, CSV binding.
+ */
+export function oneRosterStandings(outcomes: readonly Outcome[], rows: readonly Standings[], of: RosterOfStandings): Uint8Array {
+  const { put, pack } = rosterWriter([
+    'categories.csv',
+    'lineItems.csv',
+    'lineItemLearningObjectiveIds.csv',
+    'results.csv',
+    'resultLearningObjectiveIds.csv',
+  ])
+  const category = `${of.courseId}-category-outcomes`
+  put('categories.csv', { sourcedId: category, title: 'Outcomes', weight: '' })
+  const written = new Set<string>()
+  const objective = (outcomeId: string) => ({ source: 'case', learningObjectiveId: of.identifierOf(outcomeId) })
+  const item = (o: Outcome, classSourcedId: string): string => {
+    const sourcedId = `${of.courseId}-outcome-${o.id}-${classSourcedId}`
+    if (written.has(sourcedId)) return sourcedId
+    written.add(sourcedId)
+    put('lineItems.csv', {
+      sourcedId,
+      title: o.title,
+      description: o.levels.map((label, i) => `${i + 1} ${label}${i + 1 === o.reached ? ' (reached)' : ''}`).join(', '),
+      assignDate: of.firstDay,
+      dueDate: of.lastDay,
+      classSourcedId,
+      categorySourcedId: category,
+      resultValueMin: '1',
+      resultValueMax: String(o.levels.length),
+    })
+    put('lineItemLearningObjectiveIds.csv', { sourcedId: `${sourcedId}-objective`, lineItemSourcedId: sourcedId, ...objective(o.id) })
+    return sourcedId
+  }
+  for (const { studentId, sectionId, of: standings } of rows)
+    outcomes.forEach((o, k) => {
+      const { level, results } = standings[k]!
+      if (results === 0) return
+      const lineItemSourcedId = item(o, sectionId)
+      const sourcedId = `${lineItemSourcedId}-${studentId}`
+      put('results.csv', {
+        sourcedId,
+        lineItemSourcedId,
+        studentSourcedId: of.numberOf.get(studentId) ?? studentId,
+        classSourcedId: sectionId,
+        scoreStatus: level === null ? 'partially graded' : 'fully graded',
+        score: level === null ? '' : String(level),
+        textScore: level === null ? '' : o.levels[level - 1]!,
+        scoreDate: of.at.slice(0, 10),
+        inProgress: String(level === null),
+      })
+      put('resultLearningObjectiveIds.csv', { sourcedId: `${sourcedId}-objective`, resultSourcedId: sourcedId, ...objective(o.id) })
+    })
+  return pack()
+}

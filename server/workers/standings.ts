@@ -1,0 +1,52 @@
+import { oneRosterStandings } from '#core/exchange/one-roster-standings'
+import { caseNames } from '#core/exchange/case'
+import type { SharesOfCourse } from '#contract'
+import { uuidOf } from '../kernel/uuid'
+import { courseStandings } from '../kernel/outcomes/course-standings'
+import { reading } from './reading'
+
+interface OfCourse {
+  /** The database. */
+  file: string
+  courseId: string
+}
+
+/** How many of a course stand at each level of its outcomes. */
+export const sharesOfCourse = ({ file, courseId }: OfCourse): SharesOfCourse =>
+  reading(file, (db) => {
+    const { plan, outcomes, shares } = courseStandings(db, courseId)
+    const names = new Map(plan.sections.map((s) => [s.id, s.name]))
+    return {
+      term: plan.head.term,
+      outcomes: shares.map(({ outcomeId, all, sections }, k) => ({
+        outcomeId,
+        levels: outcomes[k]!.levels.length,
+        all,
+        sections: [...sections].map(([id, counts]) => ({ name: names.get(id) ?? '', counts })),
+      })),
+    }
+  })
+
+/** Standings of a course as OneRoster results. */
+export const standingsRoster = ({ file, courseId, at }: OfCourse & { at: string }): Uint8Array =>
+  reading(file, (db) => {
+    const { plan, outcomes, rows } = courseStandings(db, courseId)
+    const numbers = db
+      .prepare<[string], { id: string; number: string | null }>('SELECT id, external_id AS number FROM student WHERE course_id = ?')
+      .all(courseId)
+    const { code, firstDay, lastDay } = plan.head
+    return oneRosterStandings(
+      outcomes.map(({ id, title, levels, reached, rule }) => ({ id, title, levels: levels.map((l) => l.label), reached, rule })),
+      rows,
+      {
+        courseId,
+        code,
+        at,
+        firstDay,
+        lastDay,
+        numberOf: new Map(numbers.map((s) => [s.id, s.number ?? s.id])),
+        // The one that it has where outcomes are taken out as CASE.
+        identifierOf: (id) => uuidOf(caseNames.outcome(id)),
+      },
+    )
+  })

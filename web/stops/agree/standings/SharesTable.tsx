@@ -1,0 +1,76 @@
+import type { LevelCounts } from '#core/outcomes'
+import { useCourse } from '../../../course/course'
+import { share } from '../../../parts/format'
+import { useEarlierShares } from './useEarlierShares'
+
+/** The share that reached it, of all who were seen or not; null where nobody was seen. */
+export const reachedOf = ({ reached, none, at }: LevelCounts): number | null => {
+  const seen = at.reduce((n, x) => n + x, 0)
+  return seen === 0 ? null : reached / (seen + none)
+}
+
+interface Props {
+  outcomeId: string
+  levels: number
+  /** Its level from which it counts as reached, in words. */
+  from: string
+  shares: { all: LevelCounts; sections: { id: string; counts: LevelCounts }[] }
+}
+
+/** Who reaches an outcome, section by section, beside the year before where it was followed then. */
+export function SharesTable({ outcomeId, levels, from, shares }: Props) {
+  const { table } = useCourse()
+  const earlier = useEarlierShares(outcomeId, levels)
+  const all = reachedOf(shares.all)
+  const nameOf = (id: string) => table.sections.find((s) => s.id === id)?.name ?? ''
+  const before = (name: string) => earlier?.sections.find((s) => s.name === name)?.counts
+  const rows = shares.sections
+    .map((s) => ({ name: nameOf(s.id), part: reachedOf(s.counts) }))
+    .toSorted((a, b) => (b.part ?? -1) - (a.part ?? -1))
+  return (
+    <table className="grid">
+      <thead>
+        <tr>
+          <th>section</th>
+          <th className="num">{from}</th>
+          <th aria-hidden />
+          {earlier && <th className="num">{earlier.term}</th>}
+        </tr>
+      </thead>
+      <tbody>
+        {earlier && (
+          <tr className="fw-semibold">
+            <td>everyone</td>
+            <td className="num">{share(all)}</td>
+            <td>{all !== null && <Place part={all} all={all} before={reachedOf(earlier.all)} />}</td>
+            <td className="num">{share(reachedOf(earlier.all))}</td>
+          </tr>
+        )}
+        {rows.map(({ name, part }) => {
+          const then = before(name)
+          return (
+            <tr key={name}>
+              <td>{name}</td>
+              <td className="num fw-semibold">{share(part)}</td>
+              <td>{part !== null && <Place part={part} all={all} before={then ? reachedOf(then) : null} />}</td>
+              {earlier && <td className="num soft">{then ? share(reachedOf(then)) : ''}</td>}
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
+  )
+}
+
+/** A share on a line from none to all, with everyone’s as a tick and the year before as a ring. */
+function Place({ part, all, before }: { part: number; all: number | null; before: number | null }) {
+  const at = (x: number) => 4 + x * 102
+  return (
+    <svg width={110} height={16} aria-hidden>
+      <line x1={4} x2={106} y1={8} y2={8} className="ruler-line" />
+      {all !== null && <line x1={at(all)} x2={at(all)} y1={2} y2={14} className="ruler-all" />}
+      {before !== null && <circle cx={at(before)} cy={8} r="4.5" className="ruler-then" />}
+      <circle cx={at(part)} cy={8} r="4" className="ruler-dot" />
+    </svg>
+  )
+}
