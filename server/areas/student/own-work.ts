@@ -152,8 +152,6 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
   }
 }
 
-export type OwnWorkOf = ReturnType<typeof ownWork>
-
 function forStudents(standard: StandardInUse, use: StandardUse): StandardInUse {
   if (standard.kind === 'scale') return standard
   if (standard.kind === 'scheme') return { ...standard, body: { criteria: standard.body.criteria.map(({ notes: _, ...c }) => c) } }

@@ -34,7 +34,7 @@ export function SharesTable({ outcomeId, levels, from, shares }: Props) {
           <th>section</th>
           <th className="num">{from}</th>
           <th aria-hidden />
-          {earlier && <th className="num">{earlier.term}</th>}
+          {earlier && <th className="num text-wrap">{earlier.term}</th>}
         </tr>
       </thead>
       <tbody>
@@ -64,10 +64,10 @@ export function SharesTable({ outcomeId, levels, from, shares }: Props) {
 
 /** A share on a line from none to all, with everyone’s as a tick and the year before as a ring. */
 function Place({ part, all, before }: { part: number; all: number | null; before: number | null }) {
-  const at = (x: number) => 4 + x * 102
+  const at = (x: number) => 4 + x * 72
   return (
-    <svg width={110} height={16} aria-hidden>
-      <line x1={4} x2={106} y1={8} y2={8} className="ruler-line" />
+    <svg width={80} height={16} aria-hidden>
+      <line x1={4} x2={76} y1={8} y2={8} className="ruler-line" />
       {all !== null && <line x1={at(all)} x2={at(all)} y1={2} y2={14} className="ruler-all" />}
       {before !== null && <circle cx={at(before)} cy={8} r="4.5" className="ruler-then" />}
       <circle cx={at(part)} cy={8} r="4" className="ruler-dot" />
