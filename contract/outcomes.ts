@@ -52,6 +52,12 @@ export const CourseOutcomes = z.strictObject({
 })
 export type CourseOutcomes = z.infer<typeof CourseOutcomes>
 
+/** What each level is worth, in percent, from the lowest up. */
+export const LevelPercents = z.array(z.number().min(0, 'Not below 0.').max(100, 'At most 100.')).min(1).max(20)
+/** An assessment whose marks are where students stand on an outcome. */
+export const ByStanding = z.strictObject({ assessmentId: Id, outcomeId: Id, outcome: z.string(), percents: LevelPercents })
+export type ByStanding = z.infer<typeof ByStanding>
+
 const counts = z.strictObject({ at: z.array(z.number().int()), none: z.number().int(), reached: z.number().int() })
 /** How many of a course stand at each level of its outcomes, of all and section by section. */
 export const SharesOfCourse = z.strictObject({

@@ -92,6 +92,8 @@ export const Sheet = z.strictObject({
     Assessment.pick({ id: true, title: true, outOf: true, marking: true, passMark: true, componentId: true, bonus: true }).extend({
       /** It is read blind: whether and how is not told in this person's sheet. */
       blind: z.boolean(),
+      /** The outcome by which it is marked; null where it is marked in another way. */
+      byStanding: z.string().nullable(),
       /** Labels of the scale that it is marked on; null where there is none. */
       labels: ScaleBody.shape.labels.nullable(),
     }),

@@ -137,7 +137,7 @@ test('assessments by different versions are named, with what would mend it', asy
 test('exemplars that students may see stand with the work they are for', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: /sees own work once it is released/ }).click()
-  await page.getByRole('button', { name: 'Map project' }).click()
+  await page.getByRole('button', { name: 'Map project', exact: true }).click()
   await page.getByText('The terrace sheet: this one reached 83.75 of 100, and why').click()
   await expect(page.getByText('The warden is there in every choice')).toBeVisible()
   await page.getByText('The quarry sheet: this one reached 21.25 of 100').click()

@@ -22,6 +22,7 @@ import { keepingRoutes } from './areas/keeping/routes'
 import { deliveryRoutes } from './areas/deliveries/routes'
 import { deskRoutes } from './areas/marking/desk-routes'
 import { furtherReadingRoutes } from './areas/sharing/further-readings'
+import { byStandingRoutes } from './areas/marking/by-standing'
 import { judgedRoutes } from './areas/marking/judged'
 import { handOverRoutes } from './areas/sharing/hand-over'
 import { markingRoutes } from './areas/marking/routes'
@@ -55,6 +56,7 @@ import { rollQueries } from './areas/roll/queries'
 import { rollRoutes } from './areas/roll/routes'
 import { scaleRoutes } from './areas/library/routes'
 import { courseWrites } from './kernel/course/course-writes'
+import { outcomeNews } from './kernel/outcomes/news'
 import { planLoader } from './kernel/course/load-plan'
 import { tableLoader } from './kernel/course/load-table'
 import { workedOut } from './kernel/course/worked-out'
@@ -257,7 +259,9 @@ export function createApp(
   handOverRoutes(handle, db, tables, writes)
   judgedRoutes(handle, db)
   ideaRoutes(handle, db)
-  outcomeRoutes(handle, db, plans, pool)
+  const news = outcomeNews()
+  outcomeRoutes(handle, db, plans, pool, news)
+  byStandingRoutes(handle, db, { plans, tables, writes, pool, news })
   lineListRoutes(handle, db, plans)
   noteRoutes(handle, db)
   furtherReadingRoutes(handle, db, tables, writes)

@@ -1,6 +1,7 @@
 import { Id, Mark } from '../course'
 import { JudgedInColumns } from '../judged'
 import { AgreedBetween, DeskScript, KeptComment, Pile, PileScript, ReadingBody } from '../marking'
+import { ByStanding } from '../outcomes'
 import { route } from '../route'
 import { BroughtIn, Cell, CellRefusal, CellState, CellWrite, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from '../table'
 import { z } from 'zod'
@@ -20,6 +21,31 @@ const MarksUpload = z.union([
 export type MarksUpload = z.infer<typeof MarksUpload>
 
 export const markingRoutes = {
+  byStanding: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/by-standing',
+    access: staff,
+    summary: 'Assessments whose marks are where students stand on an outcome',
+    params: inCourse,
+    response: z.array(ByStanding),
+  }),
+  markByStanding: route({
+    takes: 'a little',
+    method: 'PUT',
+    path: '/api/courses/:courseId/assessments/:assessmentId/by-standing',
+    access: lead,
+    summary: 'Mark an assessment by where students stand on an outcome; its marks follow as evidence comes in',
+    params: ofAssessment,
+    body: ByStanding.pick({ outcomeId: true, percents: true }),
+    response: z.strictObject({ marks: z.number().int() }),
+  }),
+  markByHand: route({
+    method: 'DELETE',
+    path: '/api/courses/:courseId/assessments/:assessmentId/by-standing',
+    access: lead,
+    summary: 'Mark it by hand again; the marks it has stay as they are',
+    params: ofAssessment,
+  }),
   attemptFile: route({
     method: 'GET',
     path: '/api/courses/:courseId/assessments/:assessmentId/pile/:studentId/attempts/:attempt',

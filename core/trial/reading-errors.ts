@@ -41,11 +41,11 @@ export function unsureOf(w: Workings, standing: Standing, result: CourseResult, 
   const errors: Record<string, ReadingError> = {}
   const known: KnownError[] = []
   assessments.forEach((a, at) => {
-    const { error, twice, readings } = errorOf(w, standing, at)
+    const { error, twice, readings } = errorOf(w, standing, at, a.id in given)
     const tells = error !== null && twice >= ENOUGH
     const used = tells ? error : (given[a.id] ?? null)
     const stretch = used !== null && used > 0 ? stretchOf(w, standing, at, used) : null
-    errors[a.id] = { error: used, readings, ...(stretch && { stretch }) }
+    errors[a.id] = { error: used, ...(readings && { readings }), ...(stretch && { stretch }) }
     if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: tells ? twice : null })
   })
   const unsure = { ...errorsOf(planForGrades(w), (id) => standingOfStudent(w, standing, id), errors, result), known }
@@ -70,26 +70,42 @@ function stretchOf(w: Workings, standing: Standing, at: number, error: number): 
   return stretch
 }
 
-/** How far one reading of an assessment is off, and how many readings stand behind each mark. */
-function errorOf(w: Workings, standing: Standing, at: number): { error: number | null; twice: number; readings: Map<string, number> } {
+interface Told {
+  error: number | null
+  /** Scripts read twice or more. */
+  twice: number
+  /** How many readings stand behind each mark; null where no error is known that they would make smaller. */
+  readings: Map<string, number> | null
+}
+
+/**
+ * How far one reading of an assessment is off, and how many readings stand behind each mark.
+ * @param isGiven whether a person says how far, where its readings do not tell
+ */
+function errorOf(w: Workings, standing: Standing, at: number, isGiven: boolean): Told {
   const { from, at: places } = readingPlaces(w)
   const applies = appliesGrid(w)
-  const columns = { script: [] as number[], marker: [] as number[], mark: [] as number[] }
-  const behind = new Map<string, number>()
+  const read: number[] = []
   let twice = 0
   for (let cell = at; cell < w.cells.count; cell += w.cells.width) {
     const n = from[cell + 1]! - from[cell]!
     if (n === 0 || applies[cell] === 0 || !HAS_WORK[w.scripts.status[cell]!]) continue
-    // One reading that counts alone stands for itself, however many there are.
-    behind.set(w.cells.studentId(cell), ['agreed', 'ruled'].includes(SOURCES[standing.source[cell]!]!) ? n : 1)
+    read.push(cell)
     if (n > 1) twice++
+  }
+  const tells = twice >= ENOUGH
+  if (!tells && !isGiven) return { error: null, twice, readings: null }
+  // One reading that counts alone stands for itself, however many there are.
+  const counts = (cell: number) => (['agreed', 'ruled'].includes(SOURCES[standing.source[cell]!]!) ? from[cell + 1]! - from[cell]! : 1)
+  const readings = new Map(read.map((cell) => [w.cells.studentId(cell), counts(cell)]))
+  if (!tells) return { error: null, twice, readings }
+  const columns = { script: [] as number[], marker: [] as number[], mark: [] as number[] }
+  for (const cell of read)
     for (let i = from[cell]!; i < from[cell + 1]!; i++) {
       columns.script.push(cell)
       columns.marker.push(w.readings.marker[places[i]!]!)
       columns.mark.push(w.readings.mark[places[i]!]!)
     }
-  }
-  if (twice < ENOUGH) return { error: null, twice, readings: behind }
   const effects = markerEffects({ ...columns, scripts: w.cells.count, markers: w.markerIds.length })
-  return { error: effects?.sdError ?? null, twice, readings: behind }
+  return { error: effects?.sdError ?? null, twice, readings }
 }

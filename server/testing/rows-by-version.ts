@@ -78,4 +78,5 @@ export const ROWS: Readonly<Record<number, string>> = {
     INSERT INTO mark_question VALUES ('q', 'a:x', NULL, NULL, 'The ford is drawn.', 7, '${AT}', NULL, NULL, NULL);`,
   34: `INSERT INTO calendar_address VALUES ('m', 'token', '${AT}');`,
   35: `INSERT INTO code_name VALUES ('x', 'c', 'wren');`,
+  36: `INSERT INTO by_standing VALUES ('a', 'o', '[0,60,100]', 'p', '${AT}');`,
 }

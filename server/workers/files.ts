@@ -112,5 +112,5 @@ export const triedPackage = (of: { file: string; packed: string }): Promise<Trie
 export const broughtPackage = (of: { file: string; packed: string }): Promise<{ courseId: string } | string> =>
   orSentence(async () => ({ courseId: await bringIn(of) }))
 
-export { sharesOfCourse, standingsRoster } from './standings'
+export { sharesOfCourse, standingLevels, standingsRoster } from './standings'
 export { handedIn, readDelivery as delivery } from './delivery'

@@ -10,6 +10,7 @@ import type { BackUp } from '../areas/keeping/back-up'
 import type { LibraryFileRead } from '../areas/library/library-file'
 import { HttpProblem } from '../kernel/problem'
 import type { BoxList } from './box-list'
+import type { LevelsOf } from './standings'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
 import type { IssueFileKind, IssueMade, issueRows, ToFreeze } from './issue'
@@ -127,6 +128,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
     /** How many of a course stand at each level of its outcomes. */
     sharesOfCourse: (task: { file: string; courseId: string }, asks: Asks) => run<SharesOfCourse>('sharesOfCourse', task, asks),
+    standingLevels: (task: { file: string; courseId: string; outcomeIds: readonly string[] }, asks: Asks) =>
+      run<LevelsOf>('standingLevels', task, asks),
     /** Standings of a course as OneRoster results. */
     standingsRoster: (task: { file: string; courseId: string; at: string }, asks: Asks) => run<Uint8Array>('standingsRoster', task, asks),
     /** A file that a student hands in. */

@@ -50,3 +50,13 @@ export const standingsRoster = ({ file, courseId, at }: OfCourse & { at: string 
       },
     )
   })
+
+/** Students with the level at which they stand on each of some outcomes; null where there is not enough evidence. */
+export type LevelsOf = Record<string, [studentId: string, level: number | null][]>
+
+export const standingLevels = ({ file, courseId, outcomeIds }: OfCourse & { outcomeIds: readonly string[] }): LevelsOf =>
+  reading(file, (db) => {
+    const { outcomes, rows } = courseStandings(db, courseId)
+    const wanted = outcomes.flatMap((o, k) => (outcomeIds.includes(o.id) ? [[o.id, k] as const] : []))
+    return Object.fromEntries(wanted.map(([id, k]) => [id, rows.map(({ studentId, of }) => [studentId, of[k]!.level])]))
+  })

@@ -35,6 +35,13 @@ const ERASED: { what: keyof Erased; table: string; rows: string; become: string 
     become: "reason = '', answer = CASE WHEN answer IS NOT NULL THEN '' END",
   },
   {
+    // What somebody chose to be called may tell who they are.
+    what: 'remarks',
+    table: 'code_name',
+    rows: "t.course_id = :course AND t.name NOT LIKE 'erased %'",
+    become: "name = 'erased ' || student_id",
+  },
+  {
     what: 'remarks',
     table: 'kept_group',
     rows: "t.course_id = :course AND t.name NOT LIKE 'erased %'",

@@ -51,6 +51,12 @@ interface ScriptRow {
 /** The mark sheet: what one may see of it, and how cells are written. */
 export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   const masked = namesFor(db)
+  const followed = db.prepare<[string], { assessmentId: string; outcome: string }>(
+    `SELECT b.assessment_id AS assessmentId, o.title AS outcome FROM by_standing b JOIN standard o ON o.id = b.outcome_id
+     JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ?`,
+  )
+  /** Assessments that are marked by where students stand, with the outcome. */
+  const followedIn = (courseId: string) => new Map(followed.all(courseId).map((f) => [f.assessmentId, f.outcome]))
   const taught = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
   const script = db.prepare<[string, string], ScriptRow>(
     `SELECT s.id, s.status, s.days_late, s.entered, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
@@ -102,6 +108,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     )
     // Places in the table's list, which has everybody, to places in the list that is sent.
     const shownAt = table.students.map((s) => studentAt.get(s.id) ?? -1)
+    const outcomeOf = followedIn(courseId)
     const cells = noCells()
     scripts.id.forEach((_, i) => {
       const student = shownAt[scripts.student[i]!]!
@@ -128,6 +135,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         componentId,
         bonus,
         blind: unseen.has(id),
+        byStanding: outcomeOf.get(id) ?? null,
         labels: marking === 'completion' ? DONE_OR_NOT : marking === 'judgement' && standardId !== null ? labelsOf(standardId) : null,
       })),
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
@@ -177,8 +185,17 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     })
   }
 
-  /** Writes what can be written, inside the caller's transaction; refuses the rest cell by cell. */
-  function write(courseId: string, cells: CellWrite[], personId: string, role: Role): { saved: Cell[]; refused: CellRefusal[] } {
+  /**
+   * Writes what can be written, inside the caller's transaction; refuses the rest cell by cell.
+   * @param following whether it is where students stand that is written down
+   */
+  function write(
+    courseId: string,
+    cells: CellWrite[],
+    personId: string,
+    role: Role,
+    following = false,
+  ): { saved: Cell[]; refused: CellRefusal[] } {
     const sight = sightOf(role)
     // The plan and the students in hand are all it takes: a save must not wait for a department's marks to be read.
     const { plan } = plans.load(courseId)
@@ -186,6 +203,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     const students = new Map(cells.map((c) => [c.studentId, student.get(c.studentId, courseId)]))
     const applies = appliesTo(plan, (id) => staysOf.all(id))
     const own = sight.students === 'all' ? null : new Set(taught.all(courseId, personId).map((s) => s.id))
+    const outcomeOf = following ? new Map<string, string>() : followedIn(courseId)
     const saved: Cell[] = []
     const refused: CellRefusal[] = []
     for (const cell of cells) {
@@ -208,6 +226,11 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       else if (!applies(whose, assessment.id)) refuse('not placed', `${assessment.title} is not set for this student.`)
       else if (sight.types !== 'all' && retyped && gateOf(assessment.id, personId).gate === 'held')
         refuse('held', heldWords(assessment.title, gateOf(assessment.id, personId).unread))
+      else if (retyped && outcomeOf.has(assessment.id))
+        refuse(
+          'readings',
+          `${assessment.title} is marked by where students stand on “${outcomeOf.get(assessment.id)}”: it follows their results.`,
+        )
       // Sent again because the answer was lost: it stands there already.
       else if (current && current.version !== cell.version && sameValue(current, cell)) saved.push(current)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')

@@ -9,10 +9,11 @@ import type { WorkerPool } from '../../workers/pool'
 import { courseOutcomes } from '../../kernel/outcomes/course-outcomes'
 import type { StandardRow } from '../../kernel/standards/queries'
 import { outcomeLinks } from '../../kernel/outcomes/links'
+import type { OutcomeNews } from '../../kernel/outcomes/news'
 import { outcomeQueries } from '../../kernel/outcomes/queries'
 
 /** Outcomes over time: what gives evidence of them, what was noted by hand, who may see it, and groups that are kept. */
-export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader, pool: WorkerPool): void {
+export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader, pool: WorkerPool, news: OutcomeNews): void {
   const outcomesOf = courseOutcomes(db, plans)
   const own = outcomeQueries(db)
   const { newest } = outcomeLinks(db)
@@ -36,6 +37,7 @@ export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader, pool: W
     if (body.judgements.some((id) => !judged.includes(id)))
       throw new HttpProblem(422, 'Only what is marked by overall judgement on a scale can count so.', { field: 'judgements' })
     own.set(courseId, outcomeId, body, me.id)
+    news.tell(courseId)
     return undefined
   })
 
@@ -44,11 +46,14 @@ export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader, pool: W
     if (body.level > levels.length) throw new HttpProblem(422, `It has ${levels.length} levels.`, { field: 'level' })
     if (!student.get(body.studentId, courseId))
       throw new HttpProblem(422, 'There is no such student in this course.', { field: 'studentId' })
-    return own.type({ ...body, courseId, outcomeId, byId: me.id })
+    const noted = own.type({ ...body, courseId, outcomeId, byId: me.id })
+    news.tell(courseId)
+    return noted
   })
 
   handle(routes.takeBackEvidence, ({ params: { courseId, outcomeId, evidenceId } }) => {
     if (!own.takeBack(courseId, outcomeId, evidenceId)) throw new HttpProblem(404, 'There is no such note that still counts.')
+    news.tell(courseId)
     return undefined
   })
 

@@ -11,6 +11,7 @@ import { RuleFields } from '../RuleFields'
 import type { OtherStanding, TriedRule } from './figures'
 import type { Who } from './who'
 import type { Groups } from './useGroups'
+import { MarksByIt } from './MarksByIt'
 import { OutcomeHere } from './OutcomeHere'
 import { reachedOf, SharesTable } from './SharesTable'
 import { ThesePeople } from './ThesePeople'
@@ -123,6 +124,7 @@ export function OutcomeCloseUp({ outcome, given, shares, moved, tried, onTry, wh
       </section>
       <ThesePeople people={people} takeOut={takeOut} who={who} onWho={onWho} outcome={outcome} groups={groups} />
       <OutcomeHere outcome={outcome} judged={given.judged} onChanged={onChanged} />
+      <MarksByIt outcome={outcome} />
       {problem && (
         <p className="note bad" role="alert">
           {problem}

@@ -63,6 +63,7 @@ function show() {
   const server = serverAnswers([
     [routes.courseOutcomes, () => given],
     [routes.groups, () => groups],
+    [routes.byStanding, () => []],
     [
       routes.keepGroup,
       (body: { name: string; studentIds: string[] }) => {
@@ -192,6 +193,7 @@ test('last year stands beside this one where the same was followed then, section
   serverAnswers([
     [routes.courseOutcomes, () => given],
     [routes.groups, () => groups],
+    [routes.byStanding, () => []],
     [routes.outcomeShares, () => ({ term: 'autumn 2025', outcomes: [{ outcomeId: 'o', levels: 3, all: counts, sections: [] }] })],
   ])
   smallTrial(TABLE)

@@ -110,6 +110,9 @@ export function CellCloseUp({
               `, ${scaleLabel({ labels: assessment.labels }, (mark / assessment.outOf) * 100) ?? 'below every label'}`}
           </span>
         </p>
+        {assessment.byStanding !== null && (
+          <p className="soft">Marked by where the student stands on “{assessment.byStanding}”: it follows their results.</p>
+        )}
         <div className="words-choice" role="group" aria-label="Status">
           {STATUSES.map((s) => (
             <button

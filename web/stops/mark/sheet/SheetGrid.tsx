@@ -153,7 +153,7 @@ export function SheetGrid(props: Props) {
                   {a.title}
                   {sorted && (sorted.down ? ' ↓' : ' ↑')}
                 </span>
-                <span className="soft">of {numeral(a.outOf)}</span>
+                <span className="soft">{a.byStanding === null ? `of ${numeral(a.outOf)}` : 'by standing'}</span>
               </button>
             </div>
           )

@@ -14,6 +14,7 @@ const assessment = (id: string, passMark: number | null = null) => ({
   passMark,
   bonus: false,
   blind: false,
+  byStanding: null,
   componentId: 'c',
   labels: null,
 })

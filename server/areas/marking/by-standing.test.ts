@@ -1,0 +1,98 @@
+import { unpackSheet, type ByStanding, type Cell, type Sheet, type SheetInColumns } from '#contract'
+import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+
+const PART = `${COURSE}-part-1`
+const OUTCOME = 'outcome-account'
+const PERCENTS = [0, 40, 70, 100]
+
+let server: TestServer
+let lead: Client
+let marker: Client
+let studentId: string
+beforeAll(async () => {
+  server = await serveDemo()
+  lead = await server.as('ines.valdry')
+  marker = await server.as('rune.daal')
+  studentId = server.db
+    .prepare<[], string>("SELECT id FROM student WHERE person_id = 'student' AND course_id = 'cfs214-2026'")
+    .pluck()
+    .get()!
+  server.db.prepare('UPDATE assessment SET out_of = 35 WHERE id = ?').run(PART)
+  server.db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(COURSE)
+}, 60_000)
+afterAll(() => server.close())
+
+const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
+const put = (percents: number[] = PERCENTS, assessment = PART) =>
+  lead('put', api(`/assessments/${assessment}/by-standing`), { outcomeId: OUTCOME, percents })
+const sheet = async (): Promise<Sheet> => unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
+const cells = async (): Promise<Cell[]> => (await sheet()).cells.filter((c) => c.assessmentId === PART)
+const own = async () => (await cells()).find((c) => c.studentId === studentId)!
+const note = (level: number, day: string) =>
+  lead('post', api(`/outcomes/${OUTCOME}/evidence`), { studentId, level, day, note: 'Seen at the weir.' })
+/** Does something, and waits until the course is told to be another. */
+async function untilChanged(work: () => Promise<unknown>): Promise<void> {
+  const listener = await server.listen('ines.valdry')
+  await listener.until((heard) => heard.includes('data:'))
+  const before = (heard: string) => [...heard.matchAll(/data: ?(\d+)/g)].map((m) => Number(m[1]))
+  const first = server.db.prepare<[string], number>('SELECT version FROM course WHERE id = ?').pluck().get(COURSE)!
+  await work()
+  await listener.until((heard) => before(heard).some((v) => v > first))
+  listener.end()
+}
+
+test('every level must be worth something, none less than a lower one, and what is read cannot be marked so', async () => {
+  expect(detail(await put([0, 100]).expect(422))).toMatch(/has 4 levels/)
+  expect(detail(await put([0, 60, 40, 100]).expect(422))).toMatch(/must not be worth less/)
+  expect(detail(await put(PERCENTS, `${COURSE}-map`).expect(409))).toMatch(/marked by readings/)
+  await put(PERCENTS, 'nothing').expect(404)
+})
+
+test('marks are what the level is worth; who has not enough evidence is pending, and each is kept in its history', async () => {
+  const { marks } = (await put().expect(200)).body as { marks: number }
+  expect(marks).toBeGreaterThan(50)
+  const now = await cells()
+  expect(new Set(now.map((c) => c.mark))).toEqual(new Set([0, 14, 24.5, 35, null].filter((m) => now.some((c) => c.mark === m))))
+  expect(now.filter((c) => c.mark !== null).every((c) => [0, 14, 24.5, 35].includes(c.mark!))).toBe(true)
+  expect((await sheet()).assessments.find((a) => a.id === PART)!.byStanding).toBe('Accounts for every observation')
+  const state = server.db.prepare('SELECT entered, by_id AS by FROM script_state WHERE script_id = ? ORDER BY version DESC LIMIT 1')
+  expect(state.get(`${PART}:${studentId}`)).toEqual({ entered: (await own()).mark, by: 'lead' })
+  // Done once more, nothing is another.
+  expect((await put().expect(200)).body).toEqual({ marks: 0 })
+  expect((await lead('get', api('/by-standing'))).body as ByStanding[]).toEqual([
+    { assessmentId: PART, outcomeId: OUTCOME, outcome: 'Accounts for every observation', percents: PERCENTS },
+  ])
+})
+
+test('it follows what is noted by hand, as soon as that is', async () => {
+  const before = (await own()).mark
+  expect(before).not.toBe(35)
+  await note(4, '2026-11-24').expect(200)
+  await untilChanged(() => note(4, '2026-11-25').expect(200))
+  expect((await own()).mark).toBe(35)
+})
+
+test('nothing is typed over it, by whomever', async () => {
+  const { version, status } = await own()
+  const cell = { studentId, assessmentId: PART, version, mark: 3, status, daysLate: 0 }
+  const { body } = await lead('patch', api('/sheet'), { cells: [cell] }).expect(200)
+  expect(body).toMatchObject({
+    saved: [],
+    refused: [{ kind: 'readings', message: expect.stringMatching(/marked by where students stand/) as string }],
+  })
+  await marker('put', api(`/assessments/${PART}/by-standing`), { outcomeId: OUTCOME, percents: PERCENTS }).expect(403)
+})
+
+test('who is exempt stays that; by hand again, the marks stay and are typed', async () => {
+  const { version } = await own()
+  const cell = { studentId, assessmentId: PART, version, mark: null, status: 'exempt', daysLate: 0 }
+  await lead('patch', api('/sheet'), { cells: [cell] }).expect(200)
+  expect((await put().expect(200)).body).toEqual({ marks: 0 })
+  expect(await own()).toMatchObject({ status: 'exempt', mark: null })
+  const others = (await cells()).map((c) => c.mark)
+  await lead('delete', api(`/assessments/${PART}/by-standing`)).expect(204)
+  expect((await cells()).map((c) => c.mark)).toEqual(others)
+  const { version: then } = await own()
+  const typed = { studentId, assessmentId: PART, version: then, mark: 20, status: 'in', daysLate: 0 }
+  expect((await lead('patch', api('/sheet'), { cells: [typed] })).body).toMatchObject({ refused: [], saved: [{ mark: 20 }] })
+})

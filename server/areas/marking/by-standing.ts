@@ -1,0 +1,195 @@
+import { markByStanding } from '#core/outcomes'
+import { STATUSES } from '#core/grades'
+import { HAS_WORK } from '#core/trial'
+import { routes, type ByStanding, type CellWrite, type OutcomeBody } from '#contract'
+import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { PlanLoader } from '../../kernel/course/load-plan'
+import type { TableLoader } from '../../kernel/course/load-table'
+import { now, type Db } from '../../kernel/db/open'
+import type { Handle } from '../../kernel/http'
+import { outcomeLinks } from '../../kernel/outcomes/links'
+import type { OutcomeNews } from '../../kernel/outcomes/news'
+import { HttpProblem } from '../../kernel/problem'
+import type { WorkerPool } from '../../workers/pool'
+import { sheets } from './sheet'
+
+/** Marks that are written down in one go, so that whoever waits does not wait for all. */
+const TOGETHER = 1000
+
+interface Needs {
+  plans: PlanLoader
+  tables: TableLoader
+  writes: CourseWrites
+  pool: WorkerPool
+  news: OutcomeNews
+}
+
+interface Row {
+  assessmentId: string
+  outcomeId: string
+  percents: string
+  byId: string
+}
+
+/**
+ * Assessments whose marks are where students stand on an outcome. The marks are written down as if they were typed by whoever set it so,
+ * each with its history, as soon as evidence comes in; a confirmed course is left as it is.
+ */
+export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes, pool, news }: Needs): void {
+  const { write } = sheets(db, tables, plans)
+  const { newest } = outcomeLinks(db)
+  const rows = db.prepare<[string], Row>(
+    `SELECT b.assessment_id AS assessmentId, b.outcome_id AS outcomeId, b.percents, b.by_id AS byId FROM by_standing b
+     JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ? ORDER BY a.position`,
+  )
+  const courses = db
+    .prepare<[], string>('SELECT DISTINCT a.course_id FROM by_standing b JOIN assessment a ON a.id = b.assessment_id')
+    .pluck()
+  const set = db.prepare(
+    `INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) VALUES (?, ?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET outcome_id = excluded.outcome_id, percents = excluded.percents, by_id = excluded.by_id, at = excluded.at`,
+  )
+  const drop = db.prepare('DELETE FROM by_standing WHERE assessment_id = ?')
+  const isRead = db.prepare<[string], object>(
+    'SELECT 1 FROM reading r JOIN script s ON s.id = r.script_id WHERE s.assessment_id = ? LIMIT 1',
+  )
+  const isAway = db.prepare<[string], string | null>('SELECT away_at FROM course WHERE id = ?').pluck()
+
+  /** Marks that are another than where their students stand. */
+  async function behind(courseId: string, own: readonly Row[]): Promise<{ cells: CellWrite[]; byId: string }[]> {
+    const isNow = new Map(own.map((r) => [r.outcomeId, newest(r.outcomeId)?.id ?? r.outcomeId]))
+    const levels = await pool.standingLevels(
+      { file: db.name, courseId, outcomeIds: [...isNow.values()] },
+      { personId: `standing ${courseId}` },
+    )
+    if (typeof levels === 'string') return []
+    const { assessments, students, scripts } = tables.load(courseId)
+    return own.map(({ assessmentId, outcomeId, percents, byId }) => {
+      const at = assessments.findIndex((a) => a.id === assessmentId)
+      const worth = JSON.parse(percents) as number[]
+      const there = new Map<string, number>()
+      scripts.assessment.forEach((a, i) => a === at && there.set(students[scripts.student[i]!]!.id, i))
+      const cells = (levels[isNow.get(outcomeId)!] ?? []).flatMap(([studentId, level]): CellWrite[] => {
+        const mark = markByStanding(level, worth, assessments[at]!.outOf)
+        const i = there.get(studentId)
+        const before = i === undefined ? null : scripts.entered[i]!
+        // Who was exempt, absent or missing stays that.
+        if (mark === before || (i !== undefined && !HAS_WORK[scripts.status[i]!])) return []
+        const status = i === undefined ? 'in' : STATUSES[scripts.status[i]!]!
+        return [
+          {
+            studentId,
+            assessmentId,
+            mark,
+            status,
+            daysLate: i === undefined ? 0 : scripts.daysLate[i]!,
+            version: i === undefined ? 0 : scripts.version[i]!,
+          },
+        ]
+      })
+      return { cells, byId }
+    })
+  }
+
+  let writing = false
+  /** @returns how many marks were another and are written down now */
+  async function follow(courseId: string): Promise<number> {
+    const { plan } = plans.load(courseId)
+    const known = new Set(plan.assessments.map((a) => a.id))
+    const own = rows.all(courseId).filter((r) => known.has(r.assessmentId))
+    if (own.length === 0 || plan.head.confirmedIssue !== null || isAway.get(courseId) !== null) return 0
+    let marks = 0
+    for (const { cells, byId } of await behind(courseId, own))
+      for (let from = 0; from < cells.length; from += TOGETHER) {
+        writing = true
+        try {
+          const { saved } = await writes.writeMarksTogether(
+            courseId,
+            () => write(courseId, cells.slice(from, from + TOGETHER), byId, 'lead', true),
+            (done) => done.saved,
+            (all) =>
+              tables.patch(
+                courseId,
+                all.flatMap((done) => done.saved),
+                all.length,
+              ),
+          )
+          marks += saved.length
+        } finally {
+          writing = false
+        }
+      }
+    return marks
+  }
+
+  /** One after the other in each course; asked for again meanwhile, it is done once more afterwards. */
+  const doing = new Map<string, { again: boolean; done: Promise<number> }>()
+  function keepUp(courseId: string): Promise<number> {
+    const now = doing.get(courseId)
+    if (now) {
+      now.again = true
+      return now.done
+    }
+    const own = { again: true, done: Promise.resolve(0) }
+    doing.set(courseId, own)
+    own.done = (async () => {
+      let marks = 0
+      try {
+        while (own.again) {
+          own.again = false
+          marks += await follow(courseId)
+        }
+      } finally {
+        doing.delete(courseId)
+      }
+      return marks
+    })()
+    return own.done
+  }
+  const listening = new Set<string>()
+  function listen(courseId: string): void {
+    if (listening.has(courseId)) return
+    listening.add(courseId)
+    // What was written down by it is no evidence. What fails now is made good at the next change.
+    writes.onChange(courseId, () => void (!writing && keepUp(courseId).catch(() => 0)))
+  }
+  for (const courseId of courses.all()) listen(courseId)
+  news.on((courseId) => void (listening.has(courseId) && keepUp(courseId).catch(() => 0)))
+
+  handle(routes.byStanding, ({ params: { courseId } }) =>
+    rows.all(courseId).map(({ assessmentId, outcomeId, percents }): ByStanding => {
+      const outcome = newest(outcomeId)
+      return {
+        assessmentId,
+        outcomeId: outcome?.id ?? outcomeId,
+        outcome: outcome?.title ?? '',
+        percents: JSON.parse(percents) as number[],
+      }
+    }),
+  )
+
+  handle(routes.markByStanding, async ({ params: { courseId, assessmentId }, body: { outcomeId, percents }, me }) => {
+    const assessment = plans.load(courseId).plan.assessments.find((a) => a.id === assessmentId)
+    const outcome = newest(outcomeId)
+    if (!assessment || !outcome) throw new HttpProblem(404, `There is no such ${assessment ? 'outcome' : 'assessment'}.`)
+    const { levels } = JSON.parse(outcome.body) as OutcomeBody
+    if (percents.length !== levels.length)
+      throw new HttpProblem(422, `“${outcome.title}” has ${levels.length} levels: say what each is worth.`, { field: 'percents' })
+    if (percents.some((p, i) => i > 0 && p < percents[i - 1]!))
+      throw new HttpProblem(422, 'A higher level must not be worth less than a lower one.', { field: 'percents' })
+    if (isRead.get(assessmentId))
+      throw new HttpProblem(409, `${assessment.title} is marked by readings: take another assessment, which is not read.`)
+    writes.writeOpen(courseId, () => void set.run(assessmentId, outcome.id, JSON.stringify(percents), me.id, now()))
+    listen(courseId)
+    return { marks: await keepUp(courseId) }
+  })
+
+  handle(routes.markByHand, ({ params: { courseId, assessmentId } }) =>
+    writes.writeOpen(courseId, () => {
+      if (!plans.load(courseId).plan.assessments.some((a) => a.id === assessmentId))
+        throw new HttpProblem(404, 'There is no such assessment.')
+      drop.run(assessmentId)
+      return undefined
+    }),
+  )
+}
