@@ -12,6 +12,7 @@ import { lettingIn } from './kernel/access/let-in'
 import { sessions } from './kernel/access/sessions'
 import { setUpCode } from './kernel/access/set-up-code'
 import { waysIn } from './kernel/access/ways-in'
+import { addressInLog } from './kernel/log-address'
 import { lookAgain } from './kernel/look-again'
 import { clockIn, machineZone, type Clock } from './kernel/clock'
 import { confirmRoutes } from './areas/confirm/routes'
@@ -146,7 +147,7 @@ export function createApp(
         logger: log,
         // Addresses name ids only; bodies and headers, where names and cookies are, stay out of the log.
         serializers: {
-          req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url.split('?', 1)[0] }),
+          req: (r: { method: string; url: string }) => ({ method: r.method, url: addressInLog(r.url) }),
           res: (r: { statusCode: number }) => ({ status: r.statusCode }),
         },
       }),
