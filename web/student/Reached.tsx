@@ -1,5 +1,6 @@
 import { criteriaOf } from '#core/scales'
 import type { OwnWork } from '#contract'
+import { numeral } from '../parts/format'
 import { Judge } from '../parts/judge/Judge'
 
 const SEES_ALL = { hidePoints: false, hideWords: false }
@@ -24,6 +25,7 @@ export function Reached({ work: { assessment, remarks }, levels, outOf }: Props)
     <section aria-label={`What your ${assessment} reached`}>
       <h2>What your {assessment} reached</h2>
       {levels.agreed && <p className="soft">Agreed on by its readers, criterion by criterion.</p>}
+      <InWords levels={levels} />
       <Said words={onAll} />
       <Judge
         standard={levels.standard}
@@ -33,6 +35,23 @@ export function Reached({ work: { assessment, remarks }, levels, outOf }: Props)
         below={(_, title) => <Said words={wordsOn(title)} />}
       />
     </section>
+  )
+}
+
+/** The same as a list, for who does not see the rulers. */
+function InWords({ levels: { standard, judged } }: Pick<Props, 'levels'>) {
+  const lines = criteriaOf(standard).map((c) => {
+    const points = judged.picks[c.id]
+    if (points === undefined) return `${c.title}: not judged`
+    const words = c.levels.findLast((l) => points >= l.points)?.words
+    return `${c.title}: ${numeral(points)} ${c.penalty ? `taken off of at most ${numeral(c.max)}` : `of ${numeral(c.max)}`}${words ? `, ${words}` : ''}`
+  })
+  return (
+    <ul className="visually-hidden" aria-label="In words">
+      {(judged.judgement === null ? lines : [judged.judgement, ...lines]).map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ul>
   )
 }
 

@@ -180,6 +180,13 @@ test('what one’s work reached is shown on the rubric, level by level, and whet
       .map((r) => r.getAttribute('aria-checked')),
   ).toEqual(['false', 'true', 'false'])
   expect(within(line).getByText(/some/)).toBeTruthy()
+  // And as a list, for who does not see the rulers.
+  const inWords = screen.getByRole('list', { name: 'In words' })
+  expect(
+    within(inWords)
+      .getAllByRole('listitem')
+      .map((l) => l.textContent),
+  ).toEqual(['Line: 4 of 8, some', 'Relief: 2 of 2, rises'])
   await user.click(screen.getByRole('button', { name: '‹ all work' }))
   expect(screen.queryByRole('radiogroup')).toBeNull()
   expect(document.activeElement).toBe(screen.getByRole('button', { name: 'Map' }))
