@@ -30,6 +30,8 @@ test('Firefox has nothing to complain of either: at the door, on every page of a
   firefox,
   served,
 }) => {
+  // It grows with every view there is.
+  test.slow()
   const page = await firefox.newPage()
   const said: string[] = []
   page.on('console', (m) => ['error', 'warn'].includes(m.type()) && said.push(`${page.url()}: ${m.text()}`))

@@ -4,7 +4,7 @@ test('a student sees own work and due days, and a mark only once it is released'
   await comeIn2(page)
   await expect(page.getByRole('heading', { name: 'Your work in Field Mapping' })).toBeVisible()
   await expect(page.getByRole('row', { name: /^Field book 1/ })).toContainText(/of 35/)
-  await expect(page.getByRole('row', { name: /^Map project/ })).toContainText('not released')
+  await expect(page.getByRole('row', { name: /^Written paper/ })).toContainText('not released')
   await page.getByRole('button', { name: 'Field book 1' }).click()
   const reached = page.getByRole('region', { name: 'What your Field book 1 reached' })
   await expect(reached.getByText(/^\d+(\.5)? of 15$/)).toBeVisible()
