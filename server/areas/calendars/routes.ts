@@ -4,6 +4,7 @@ import { placementFor, type Stay } from '#core/roll'
 import { routes } from '#contract'
 import { calendarOf } from '../../kernel/calendar'
 import type { Clock } from '../../kernel/clock'
+import { placedOf } from '../../kernel/course/placed-of'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { now, type Db } from '../../kernel/db/open'
 import { dueDays } from '../../kernel/due-days'
@@ -62,10 +63,7 @@ export function calendarRoutes(handle: Handle, db: Db, plans: PlanLoader, addres
       const applies = appliesTo(plan, () => stays)
       // Who moved has the day of the section that they were in then.
       const isOwn = (assessmentId: string, sectionId: string) => {
-        const placed = plan.placements.flatMap(([a, x, due]) =>
-          plan.assessments[a]!.id === assessmentId ? [{ sectionId: plan.sections[x]!.id, due }] : [],
-        )
-        return applies(own, assessmentId) && placementFor(placed, stays, own.sectionId)?.sectionId === sectionId
+        return applies(own, assessmentId) && placementFor(placedOf(plan, assessmentId), stays, own.sectionId)?.sectionId === sectionId
       }
       const sections = new Set([own.sectionId, ...stays.map((x) => x.sectionId), ...teaches])
       return daysOf(plan, sections, (assessmentId, sectionId) => teaches.includes(sectionId) || isOwn(assessmentId, sectionId))

@@ -5,6 +5,7 @@ import { standingOfStudent } from '#core/trial'
 import { routes, type ClassCell, type ClassView, type Role } from '#contract'
 import type { Clock } from '../../kernel/clock'
 import { issuesOf } from '../../kernel/course/issues'
+import { placedOf } from '../../kernel/course/placed-of'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { WorkedOutMarks } from '../../kernel/course/worked-out'
 import type { Db } from '../../kernel/db/open'
@@ -53,11 +54,8 @@ export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: W
     const today = clock.today()
     const confirmed = issues.inForce(courseId) !== null
     const section = plan.sections.find((s) => s.id === sectionId)!
-    const placedFor = plan.assessments.map((_, at) =>
-      plan.placements.flatMap(([a, s, due, r]) => (a === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [])),
-    )
     const own = plan.assessments
-      .map((a, at) => ({ a, at, placed: placedFor[at]! }))
+      .map((a) => ({ a, placed: placedOf(plan, a.id) }))
       .filter(({ placed }) => placed.some((p) => p.sectionId === sectionId))
     const arrived = new Set(came.all(sectionId))
     return {

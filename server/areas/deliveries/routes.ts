@@ -15,6 +15,7 @@ import type { WorkerPool } from '../../workers/pool'
 import { appliesTo } from '../../kernel/course/applies-to'
 import { issuesOf } from '../../kernel/course/issues'
 import type { CourseWrites } from '../../kernel/course/course-writes'
+import { placedOf } from '../../kernel/course/placed-of'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { deliveryQueries, type NewDelivery, type Sorted } from './queries'
 
@@ -52,7 +53,7 @@ export function deliveryRoutes(
       const at = plan.assessments.findIndex((a) => a.id === assessmentId)
       const assessment = plan.assessments[at]
       if (!student || !assessment) return 'There is no such student or assessment in this course.'
-      const placed = plan.placements.flatMap(([a, s, due]) => (a === at ? [{ sectionId: plan.sections[s]!.id, due }] : []))
+      const placed = placedOf(plan, assessmentId)
       const { status, hashes, attempts } = queries.known(studentId, assessmentId)
       const due = dueFor(placed, staysOf.all(studentId), student.sectionId)
       return { studentId, assessmentId, title: assessment.title, applies: applies(student, assessmentId), due, status, hashes, attempts }
@@ -142,9 +143,7 @@ export function deliveryRoutes(
     return writes.write(courseId, () => {
       const expected = expecting(courseId).of(own.id, assessmentId)
       if (typeof expected === 'string') throw new HttpProblem(404, expected)
-      const placed = plan.placements.flatMap(([a, s, due, r]) =>
-        a === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [],
-      )
+      const placed = placedOf(plan, assessmentId)
       const placement = placementFor(placed, staysOf.all(own.id), own.sectionId)
       const inForce = issues.inForce(courseId) !== null
       const isOut = !!placement && isReleased(placement.release, { today: clock.today(), due: placement.due, confirmed: inForce })

@@ -6,6 +6,7 @@ import type { Assessment, OwnWork, StandardInUse, StandardUse } from '#contract'
 import type { Clock } from '../../kernel/clock'
 import { issuesOf } from '../../kernel/course/issues'
 import type { PlanLoader } from '../../kernel/course/load-plan'
+import { placedOf } from '../../kernel/course/placed-of'
 import type { WorkedOutMarks } from '../../kernel/course/worked-out'
 import type { Db } from '../../kernel/db/open'
 import { HttpProblem } from '../../kernel/problem'
@@ -71,11 +72,9 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
     const releasedIds = new Set<string>()
     const stays: Stay[] = table.stays[student.id] ?? []
 
-    const work = table.assessments.flatMap((a, at): Work[] => {
+    const work = table.assessments.flatMap((a): Work[] => {
       if (!applies(student.id, a.id)) return []
-      const placed = plan.placements.flatMap(([x, s, due, r]) =>
-        x === at ? [{ sectionId: plan.sections[s]!.id, due, release: plan.releases[r]! }] : [],
-      )
+      const placed = placedOf(plan, a.id)
       const placement = placementFor(placed, stays, student.sectionId)
       const due = placement?.due ?? null
       const release = placement?.release
