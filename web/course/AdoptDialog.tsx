@@ -3,11 +3,13 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from '../parts/Dialog'
 import { messageOf } from '../api/client'
 import { counted } from '../parts/format'
-import { useCourse } from './course'
+import { useCourseSoFar } from './course'
+import { useTrial } from './trial'
 
 /** Adopting asks once, with the consequence in figures, and takes the reason for the record. */
 export function AdoptDialog({ onClose }: { onClose: () => void }) {
-  const { trial, adopt } = useCourse()
+  const { changes, adopt } = useTrial()
+  const moves = useCourseSoFar().course?.trial.change
   const [reason, setReason] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
@@ -34,9 +36,10 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
         </Modal.Header>
         <Modal.Body>
           <p>
-            {counted(trial.changes.length, 'change')}
-            {trial.change &&
-              `: ${counted(trial.change.movers.length, 'grade')} ${trial.change.movers.length === 1 ? 'moves' : 'move'}, ${trial.change.up} up, ${trial.change.down} down.`}{' '}
+            {counted(changes.length, 'change')}
+            {moves
+              ? `: ${counted(moves.movers.length, 'grade')} ${moves.movers.length === 1 ? 'moves' : 'move'}, ${moves.up} up, ${moves.down} down.`
+              : '.'}{' '}
             It can be withdrawn from the record at any time before the course is confirmed.
           </p>
           <Form.Group controlId="adopt-reason">

@@ -1,7 +1,8 @@
-import { Suspense, useDeferredValue, useMemo } from 'react'
+import { Suspense, useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { Link, Outlet, useLocation, useParams } from 'react-router'
 import { sightOf } from '#core/roles'
 import type { CourseHead, Me } from '#contract'
+import { Adopting } from '../course/Adopting'
 import { CourseProvider, useCourseSoFar } from '../course/course'
 import { openFindings } from '../parts/plan-findings'
 import { useCourses, useMe } from '../session/ahead'
@@ -89,6 +90,8 @@ function OverseerStops({ me, courses, head }: FrameProps) {
   // The screen comes first, the counts of what to look at a moment after it.
   const settled = useDeferredValue(plan.data, undefined)
   const odd = useMemo(() => (settled ? Object.values(openFindings(settled)).reduce((n, x) => n + x, 0) : 0), [settled])
+  const [adopting, setAdopting] = useState(false)
+  const askToAdopt = useCallback(() => setAdopting(true), [])
   const { pathname } = useLocation()
   const light = !needsMarks(pathname)
   // Who judges at a line does not see where grades stand.
@@ -119,12 +122,13 @@ function OverseerStops({ me, courses, head }: FrameProps) {
       {isBlind ? null : course ? (
         <Broke part="The horizon">
           <Suspense fallback={waiting}>
-            <Horizon />
+            <Horizon onAdopt={askToAdopt} />
           </Suspense>
         </Broke>
       ) : (
         waiting
       )}
+      {!isBlind && <Adopting asked={adopting} onAsk={askToAdopt} onClose={() => setAdopting(false)} />}
     </div>
   )
 }

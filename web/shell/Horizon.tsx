@@ -9,25 +9,15 @@ import { GradeStrip } from '../parts/GradeStrip'
 import { peopleOf } from '../parts/strip-people'
 import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
-import { AdoptDialog } from '../course/AdoptDialog'
 import { useCourse } from '../course/course'
 import { useKeys } from '../settings/keys'
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
-export default function Horizon() {
+export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
   const { current, adopted, trial, discard, clash, settleClash, id } = useCourse()
   const [folded, setFolded] = useState(false)
-  const [adopting, setAdopting] = useState(false)
   const open = trial.changes.length > 0
-  useKeys([
-    { key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) },
-    ...(open
-      ? [
-          { key: 'Ctrl+Enter', does: 'adopt the trial', inFields: true, run: () => setAdopting(true) },
-          { key: 'Ctrl+Backspace', does: 'discard the trial', run: discard },
-        ]
-      : []),
-  ])
+  useKeys([{ key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) }])
   const figures = useMemo(() => {
     const finals = current.students.flatMap((s) => s.adjusted ?? [])
     return { finals: finals.length, of: current.students.length, mean: describe(finals).mean }
@@ -66,7 +56,7 @@ export default function Horizon() {
         </span>
         {open ? (
           <span className="text-nowrap">
-            <Button size="sm" onClick={() => setAdopting(true)} disabled={trial.problem !== null} title="Adopt the trial (Ctrl+Enter)">
+            <Button size="sm" onClick={onAdopt} disabled={trial.problem !== null} title="Adopt the trial (Ctrl+Enter)">
               Adopt
             </Button>{' '}
             <Button size="sm" variant="link" onClick={discard} title="Discard the trial (Ctrl+Backspace)">
@@ -78,7 +68,6 @@ export default function Horizon() {
         )}
       </div>
       {asked}
-      {adopting && <AdoptDialog onClose={() => setAdopting(false)} />}
     </footer>
   )
 }

@@ -1,0 +1,48 @@
+import { screen, waitFor } from '@testing-library/react'
+import { useState } from 'react'
+import { routes } from '#contract'
+import { courseHead } from '../testing/data'
+import { inPage, serverAnswers } from '../testing/in-page'
+import { Adopting } from './Adopting'
+import { TrialProvider, useTrial } from './trial'
+
+// The grades are on their way.
+jest.mock('./course', () => ({ useCourseSoFar: () => ({ course: null }) }))
+
+const heavier = { kind: 'weigh', componentId: 'exam', weight: 60 } as const
+function Page() {
+  const [asked, setAsked] = useState(false)
+  const { changes, propose } = useTrial()
+  return (
+    <>
+      <p>{changes.length} in trial</p>
+      <button onClick={() => propose([heavier], 'weight of Exam')}>heavier</button>
+      <Adopting asked={asked} onAsk={() => setAsked(true)} onClose={() => setAsked(false)} />
+    </>
+  )
+}
+
+test('a trial is adopted or discarded by key before it is known what it moves', async () => {
+  const server = serverAnswers([
+    [routes.trial, () => ({ changes: [], version: 0 })],
+    [routes.keepTrial, ({ changes, version }: { changes: unknown[]; version: number }) => ({ changes, version: version + 1 })],
+    [routes.adopt, () => new Promise(() => undefined)],
+  ])
+  const { user } = inPage(
+    <TrialProvider head={courseHead('lead')}>
+      <Page />
+    </TrialProvider>,
+  )
+  await user.keyboard('{Control>}{Enter}{/Control}')
+  expect(screen.queryByRole('dialog')).toBeNull()
+  await user.click(screen.getByRole('button', { name: 'heavier' }))
+  await user.keyboard('{Control>}{Backspace}{/Control}')
+  expect(screen.getByText('0 in trial')).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: 'heavier' }))
+  await user.keyboard('{Control>}{Enter}{/Control}')
+  const why = await screen.findByLabelText('Why (kept in the record)')
+  expect(screen.getByRole('dialog').textContent).toContain('1 change. It can be withdrawn')
+  await waitFor(() => expect(document.activeElement).toBe(why))
+  await user.keyboard('Since it is fair{Enter}')
+  await waitFor(() => expect(server.sent.find((s) => s.address.endsWith('/decisions'))?.body).toMatchObject({ reason: 'Since it is fair' }))
+})
