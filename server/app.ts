@@ -197,7 +197,7 @@ export function createApp(
   const handle = registrar(app, db, signIns, audit, origin)
   const plans = planLoader(db)
   const tables = tableLoader(db, plans)
-  const writes = courseWrites(db)
+  const writes = courseWrites(db, tables.keepMarks)
   const description = openapi()
   handle(routes.openapi, () => description)
   handle(routes.health, () => {

@@ -102,7 +102,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
   handle(routes.setSigning, ({ params: { courseId }, body: { signers }, me }) => {
     if (!signers.includes('lead'))
       throw new HttpProblem(422, 'A lead signs first: who freezes the results answers for them.', { field: 'signers' })
-    writes.writeOpen(courseId, () => {
+    writes.writeBesideOpen(courseId, () => {
       setSigners.run(JSON.stringify(signers), courseId)
       audit.note({ kind: 'course changed', by: me.id, about: null, courseId, words: `must sign: ${signers.join(', ')}` })
     })
@@ -124,7 +124,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
       requireSigners(courseId, signersOf(courseId))
       const told = (step: MakingStep) => writes.making(courseId, step)
       const made = orProblem(await pool.makeIssue(await toFreeze(courseId), told, { personId: me.id }))
-      const head = writes.writeOpen(courseId, () => {
+      const head = writes.writeBesideOpen(courseId, () => {
         if (version.get(courseId)!.version !== made.version) return null
         requireClear(made)
         insert.run(
@@ -150,7 +150,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
   })
 
   handle(routes.countersign, async ({ params: { courseId, number }, body, me, role }) => {
-    const head = writes.write(courseId, () => {
+    const head = writes.writeBeside(courseId, () => {
       const head = current(courseId, number)
       if (head.hash !== body.hash)
         throw new HttpProblem(409, 'What you looked at is not what stands in this issue. Load it again, and sign what you see.')
@@ -163,7 +163,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
   })
 
   handle(routes.object, ({ params: { courseId, number }, body, me, role }) =>
-    writes.write(courseId, () => {
+    writes.writeBeside(courseId, () => {
       current(courseId, number)
       object.run(randomUUID(), courseId, number, me.id, role, body.reason, now())
       return issues.head(courseId, number, me.id)
@@ -171,7 +171,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
   )
 
   handle(routes.takeBackObjection, async ({ params: { courseId, number, objectionId }, me }) => {
-    const head = writes.write(courseId, () => {
+    const head = writes.writeBeside(courseId, () => {
       if (takeBack.run(now(), objectionId, courseId, number, me.id).changes === 0)
         throw new HttpProblem(404, 'There is no such objection of yours that stands.')
       return issues.head(courseId, number, me.id)
@@ -181,7 +181,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
 
   handle(routes.reopen, async ({ params: { courseId }, body, me }) => {
     const number = last(courseId)
-    const id = writes.write(courseId, () => {
+    const id = writes.writeBeside(courseId, () => {
       if (number === 0 || issues.head(courseId, number).reopened) throw new HttpProblem(409, 'The course is open already.')
       reopened.run(me.id, now(), body.reason, courseId, number)
       return note(courseId, 'reopen', `Issue ${number} reopened`, { reason: body.reason, by: me.id })

@@ -88,7 +88,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
       if (was && was <= today && (onDay === null || onDay > today))
         throw new HttpProblem(409, 'Its students have seen their results already, which can’t be taken back.', { field: 'sectionIds' })
     }
-    writes.write(courseId, () => {
+    writes.writeBeside(courseId, () => {
       for (const id of sectionIds) {
         if (onDay === null) holdBack.run(courseId, id)
         else setRelease.run(courseId, id, onDay, me.id, now())
@@ -167,7 +167,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
         ]
       })
       if (sent.length === 0) throw new HttpProblem(409, 'The office has all of it: nothing is left to hand over.')
-      writes.write(courseId, () => {
+      writes.writeBeside(courseId, () => {
         if (rows.all(courseId, number).length !== before.length)
           throw new HttpProblem(409, 'Somebody else has just handed over: look at what the office took first.')
         insert.run(key, courseId, number, me.id, now(), JSON.stringify(sent))
@@ -176,7 +176,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
     const { sent } = one.get(key)!
     const rowsSent = JSON.parse(sent) as SentResult[]
     const { receipt, refused } = office.enter(courseId, key, rowsSent)
-    return writes.write(courseId, () => {
+    return writes.writeBeside(courseId, () => {
       answered.run(receipt, JSON.stringify(refused), now(), key)
       record.add({
         id: randomUUID(),

@@ -132,12 +132,8 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
   })
 
   /** Most decisions leave scripts and readings as they are, which then need not be read or sent again. */
-  function decide<T>(courseId: string, changes: readonly Change[], work: () => T): T {
-    if (changesScripts(changes)) return writes.writeOpen(courseId, work)
-    const done = writes.writeDecision(courseId, work)
-    tables.keepMarks(courseId)
-    return done
-  }
+  const decide = <T>(courseId: string, changes: readonly Change[], work: () => T): T =>
+    changesScripts(changes) ? writes.writeOpen(courseId, work) : writes.writeBesideOpen(courseId, work)
 }
 
 /** Whether scripts or readings are others by it, so that they have to be read anew. */

@@ -18,8 +18,11 @@ interface Done {
   version: number
 }
 
-/** Every write to a course goes through here: one transaction, the version raised, open pages told. */
-export function courseWrites(db: Db) {
+/**
+ * Every write to a course goes through here: one transaction, the version raised, open pages told.
+ * @param besides told of a write that left every student, script and reading as they were, before anybody else is
+ */
+export function courseWrites(db: Db, besides: (courseId: string) => void = () => undefined) {
   const raise = db.prepare<[string], { version: number }>(
     'UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ? RETURNING version',
   )
@@ -30,11 +33,15 @@ export function courseWrites(db: Db) {
   const latest = latestCells()
   const current = db.prepare<[string], { version: number }>('SELECT version FROM course WHERE id = ?')
 
-  function write<T>(courseId: string, work: () => T, raised = raise): T {
+  function write<T>(courseId: string, work: () => T, { raised = raise, beside = false } = {}): T {
     const [result, version] = db.transaction(() => {
       const done = work()
       return [done, raised.get(courseId)!.version] as const
     })()
+    if (beside) {
+      latest.add(courseId, version, [], true)
+      besides(courseId)
+    }
     told.emit(courseId, version)
     return result
   }
@@ -44,6 +51,13 @@ export function courseWrites(db: Db) {
     if (confirmed)
       throw new HttpProblem(409, `Issue ${confirmed.number} is confirmed. Reopen the course at Confirm before you change anything.`)
   }
+
+  const ifOpen =
+    <T>(courseId: string, work: () => T) =>
+    (): T => {
+      requireOpen(courseId)
+      return work()
+    }
 
   /** Writes of marks that wait for the turn of the loop in which they are all made durable. */
   let gathered: Gathered[] = []
@@ -114,35 +128,18 @@ export function courseWrites(db: Db) {
      * @param cellsOf the cells it wrote, where it wrote nothing else
      */
     writeMarks<T>(courseId: string, work: () => T, cellsOf?: (done: T) => readonly CellKey[]): T {
-      const done = write(
-        courseId,
-        () => {
-          requireOpen(courseId)
-          return work()
-        },
-        raiseMarks,
-      )
+      const done = write(courseId, ifOpen(courseId, work), { raised: raiseMarks })
       if (cellsOf) latest.add(courseId, current.get(courseId)!.version, cellsOf(done))
       return done
     },
     /** The cells that were written since a version, and whether something was decided; null where more has changed. */
     since: (courseId: string, version: number) => latest.since(courseId, version, current.get(courseId)?.version ?? version),
     /** A write that a confirmed course refuses. */
-    writeOpen<T>(courseId: string, work: () => T): T {
-      return write(courseId, () => {
-        requireOpen(courseId)
-        return work()
-      })
-    },
-    /** A decision, which leaves every script and reading as it is; a confirmed course refuses it. */
-    writeDecision<T>(courseId: string, work: () => T): T {
-      const done = write(courseId, () => {
-        requireOpen(courseId)
-        return work()
-      })
-      latest.add(courseId, current.get(courseId)!.version, [], true)
-      return done
-    },
+    writeOpen: <T>(courseId: string, work: () => T): T => write(courseId, ifOpen(courseId, work)),
+    /** A write that leaves every student, script and reading as they are, a signature for one: these need not be read or sent again. */
+    writeBeside: <T>(courseId: string, work: () => T): T => write(courseId, work, { beside: true }),
+    /** The same, which a confirmed course refuses: a decision, for one. */
+    writeBesideOpen: <T>(courseId: string, work: () => T): T => write(courseId, ifOpen(courseId, work), { beside: true }),
     /** Tells open pages how far an issue is that is being made. */
     making: (courseId: string, step: MakingStep): void => void making.emit(courseId, step),
     onMaking(courseId: string, listener: (step: MakingStep) => void): () => void {

@@ -1,6 +1,7 @@
 import type { CourseTable } from '#contract'
 import { COURSE, serveDemo, type TestServer } from '../../testing/serve'
 import { planLoader } from './load-plan'
+import { courseWrites } from './course-writes'
 import { tableLoader } from './load-table'
 
 let server: TestServer
@@ -98,4 +99,21 @@ test('read in turns it is what it is read in one go, whatever is written in betw
   db.prepare('UPDATE course SET version = version + 1 WHERE id = ?').run(COURSE)
   expect(inWords(await read)).toEqual(inWords(tableLoader(db).load(COURSE)))
   expect(await tables.loadInTurns(COURSE)).toBe(tables.load(COURSE))
+})
+
+test('a write beside the marks leaves them as they were read, and takes over what was decided', () => {
+  const { db } = server
+  const tables = tableLoader(db)
+  const writes = courseWrites(db, tables.keepMarks)
+  const before = tables.load(COURSE)
+  writes.writeBesideOpen(COURSE, () =>
+    db.prepare('UPDATE course SET boundaries = json_replace(boundaries, ?, 69.5) WHERE id = ?').run('$[1].from', COURSE),
+  )
+  const after = tables.load(COURSE)
+  expect(after.scripts).toBe(before.scripts)
+  expect([after.version, after.boundaries[1]!.from]).toEqual([before.version + 1, 69.5])
+  expect(inWords(after)).toEqual(inWords(tableLoader(db).load(COURSE)))
+  writes.writeBeside(COURSE, () => db.prepare('UPDATE course SET signers = ? WHERE id = ?').run('["lead"]', COURSE))
+  expect(tables.load(COURSE).scripts).toBe(before.scripts)
+  expect(writes.since(COURSE, before.version)).toEqual({ cells: [], plan: true })
 })
