@@ -249,6 +249,18 @@ export function withScripts(w: Workings, written: readonly WrittenScript[]): { w
   return { workings: { ...w, scripts, readings, ...settled }, cells: [...changed] }
 }
 
+/**
+ * The workings with what was written since: scripts, and where something was decided the plan as it is now.
+ * @returns null where more has changed than that, so that all of it has to be read anew
+ */
+export function workingsSince(
+  w: Workings,
+  { cells, plan }: { cells: readonly WrittenScript[]; plan: PlanOfTable | null },
+): { workings: Workings; cells: number[] } | null {
+  const under = plan ? withPlan(w, plan) : w
+  return under && withScripts(under, cells)
+}
+
 /** What is settled and what is opened again after some scripts were written; the same as before where they change nothing of it. */
 function settledSince(w: Workings, written: readonly WrittenScript[]): Pick<Workings, 'agreed' | 'agreedBy' | 'reopened'> {
   const other = written.filter((s) => {

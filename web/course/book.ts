@@ -6,7 +6,7 @@ import {
   openItems,
   planFacts,
   withPlan,
-  withScripts,
+  workingsSince,
   workingsOf,
   type Change,
   type GradedColumns,
@@ -236,8 +236,7 @@ export class CourseBook {
     const base = this.loaded()
     // The echo of what is here already.
     if (version === base.table.version) return base.told
-    const under = plan ? withPlan(base.workings, plan) : base.workings
-    const written = under && withScripts(under, cells)
+    const written = workingsSince(base.workings, { cells, plan })
     if (!written) return null
     const { workings } = written
     const outcome = plan ? Outcome.of(workings) : base.outcome.after(workings, written.cells)

@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto'
-import { appliesIn, drawCodeNames, isReleased, placementFor } from '#core/roll'
+import { drawCodeNames, isReleased, placementFor } from '#core/roll'
 import { sightOf } from '#core/roles'
 import { standingOfStudent } from '#core/trial'
 import { routes, type ClassCell, type ClassView, type Role } from '#contract'
@@ -49,8 +49,7 @@ export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: W
 
   async function viewOf(courseId: string, sectionId: string): Promise<ClassView> {
     const { plan } = plans.load(courseId)
-    const { table, workings, standing } = await worked(courseId)
-    const applies = appliesIn(table)
+    const { table, workings, standing, applies } = await worked(courseId)
     const today = clock.today()
     const confirmed = issues.inForce(courseId) !== null
     const section = plan.sections.find((s) => s.id === sectionId)!

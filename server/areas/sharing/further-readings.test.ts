@@ -1,4 +1,4 @@
-import { gradeWorkings, settleBy, standingRows, withPlan, withScripts, workingsOf } from '#core/trial'
+import { gradeWorkings, settleBy, standingRows, workingsOf, workingsSince } from '#core/trial'
 import {
   unpackSheet,
   unpackTable,
@@ -125,7 +125,7 @@ test('a reading that comes after a script was settled opens it again, for everyb
   expect(standingRows(after.workings).find((s) => s.cell === cell)).toMatchObject({ source: 'open', mark: null })
   // A page that had the course before comes to the same by what was written since.
   const since = (await lead('get', api(`/table/since/${had.version}`)).expect(200)).body as NonNullable<TableSince>
-  const brought = withScripts(withPlan(had.workings, since.plan!)!, since.cells)!.workings
+  const brought = workingsSince(had.workings, since)!.workings
   expect(gradeWorkings(brought)).toEqual(gradeWorkings(after.workings))
 
   // Settled anew it stands; taken back, it is open as it was.

@@ -1,4 +1,4 @@
-import { appliesIn, daysLateOn, isReleased, placementFor, releasedSince, shiftDay, whyNotHandedIn, type Day, type Stay } from '#core/roll'
+import { daysLateOn, isReleased, placementFor, releasedSince, shiftDay, whyNotHandedIn, type Day, type Stay } from '#core/roll'
 import type { Status } from '#core/grades'
 import { criteriaOf } from '#core/scales'
 import { standingOfStudent } from '#core/trial'
@@ -60,11 +60,12 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
   /** @throws HttpProblem 404 for who is not on the roll */
   return async (courseId: string, personId: string): Promise<OwnWork & { studentId: string }> => {
     const { plan } = plans.load(courseId)
-    const { table, workings, standing } = await worked(courseId)
-    const student = table.students.find((s) => s.id === own.get(courseId, personId)?.id)
+    const { table, workings, standing, applies } = await worked(courseId)
+    const self = own.get(courseId, personId)
+    const student = self && table.students.find((s) => s.id === self.id)
     if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
-    const applies = appliesIn(table)
-    const marks = new Map(standingOfStudent(workings, standing, student.id).map((s) => [s.assessmentId, s]))
+    const studentId = student.id
+    const marks = new Map(standingOfStudent(workings, standing, studentId).map((s) => [s.assessmentId, s]))
     const today = clock.today()
     const issue = issues.inForce(courseId)
     const confirmedOn = issue && clock.dayOf(issue.signatures.at(-1)?.at ?? issue.at)
@@ -106,9 +107,9 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
       }
       function handInOf(): Work['handIn'] {
         const wanted = view.handIn.includes(a.id)
-        const came = attempts.all(a.id, student!.id)
+        const came = attempts.all(a.id, studentId)
         if (!wanted && came.length === 0) return null
-        const status = statusOf.get(a.id, student!.id) ?? null
+        const status = statusOf.get(a.id, studentId) ?? null
         const why = whyNotHandedIn({
           wanted,
           applies: true,
@@ -138,7 +139,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
     })
     const results = resultsOf(courseId, student.id, student.sectionId)
     return {
-      studentId: student.id,
+      studentId,
       standings: standingsOf(plan, workings, student.id, releasedIds),
       name: student.name,
       candidate: student.candidate,

@@ -1,4 +1,4 @@
-import { gradeWorkings, settleBy, standingRows, withPlan, withScripts, workingsOf, type Change, type Workings } from '#core/trial'
+import { gradeWorkings, settleBy, standingRows, workingsOf, workingsSince, type Change, type Workings } from '#core/trial'
 import { unpackSheet, unpackTable, type Decision, type SheetInColumns, type TableInColumns, type TableSince } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
@@ -17,8 +17,7 @@ const fetched = async () => {
 /** What a page that has the course makes of what it is told. */
 const brought = async (had: Awaited<ReturnType<typeof fetched>>) => {
   const since = (await lead('get', api(`/table/since/${had.version}`)).expect(200)).body as TableSince
-  const under = since && (since.plan ? withPlan(had.workings, since.plan) : had.workings)
-  const workings = under && withScripts(under, since.cells)?.workings
+  const workings = since && workingsSince(had.workings, since)?.workings
   return since && workings && { version: since.version, workings, plan: since.plan !== null, cells: since.cells.length }
 }
 const seen = (w: Workings) => ({ standing: standingRows(w), grades: gradeWorkings(w), boundaries: w.course.boundaries })
