@@ -251,7 +251,7 @@ export function createApp(
   rollRoutes(handle, db, plans, roll, writes)
   rollFileRoutes(handle, db, roll, broughtIn(db, roll), pool, writes)
   const worked = workedOut(tables, writes)
-  studentRoutes(handle, db, { plans, worked, send: letterSender(db, letters), clock })
+  studentRoutes(handle, db, { plans, worked, pool, send: letterSender(db, letters), clock })
   classRoutes(handle, db, plans, worked, clock)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)

@@ -9,7 +9,11 @@ export interface ResultInWords {
   steps: string[]
 }
 
-type Frozen = Pick<IssueContent, 'policy' | 'boundaries' | 'components' | 'assessments' | 'conditions'>
+/** What is frozen of a course beside its students. */
+export type Frozen = Pick<IssueContent, 'policy' | 'boundaries' | 'components' | 'assessments' | 'conditions'>
+
+/** A result as the student whose it is sees it. */
+export type OwnIssued = Omit<IssuedResult, 'name' | 'candidate'>
 
 /** At most two decimals, without trailing zeros. */
 const short = (x: number) => String(Number(x.toFixed(2)))
@@ -18,7 +22,7 @@ const short = (x: number) => String(Number(x.toFixed(2)))
  * Why a student has the result that was confirmed, in sentences, out of what was frozen with it. It names nobody, and of rescaling only that
  * it was done: what was decided about sections and markers is not the student's.
  */
-export function resultInWords(content: Frozen, result: IssuedResult): ResultInWords {
+export function resultInWords(content: Frozen, result: OwnIssued): ResultInWords {
   const weights = new Map(content.components.map((c) => [c.title, c]))
   return {
     components: result.components.map(({ title, percent }) => {
@@ -74,7 +78,7 @@ function lateInWords({ late }: Policy): string {
   return ` (${short(late.percent)}% of the maximum taken off a day${late.maxDays === null ? '' : `, for ${late.maxDays} days at most`})`
 }
 
-function stepsOf({ policy, boundaries, conditions = [] }: Frozen, r: IssuedResult): string[] {
+function stepsOf({ policy, boundaries, conditions = [] }: Frozen, r: OwnIssued): string[] {
   if (r.final === null)
     return [`${r.pending === 1 ? 'One work is' : `${r.pending} works are`} still open, so there is no course percent yet.`]
   const steps = [`By their weights the parts make ${short(r.final)}%.`]
@@ -99,7 +103,7 @@ function stepsOf({ policy, boundaries, conditions = [] }: Frozen, r: IssuedResul
 }
 
 /** What a later issue changed for one student, in sentences; empty where nothing did. */
-export function changedInWords(was: Frozen & { result: IssuedResult }, now: Frozen & { result: IssuedResult }): string[] {
+export function changedInWords(was: Frozen & { result: OwnIssued }, now: Frozen & { result: OwnIssued }): string[] {
   const words: string[] = []
   const [a, b] = [was.result, now.result]
   if (a.grade !== b.grade) words.push(`The grade was ${a.grade ?? 'still open'} and is ${b.grade ?? 'open again'}.`)

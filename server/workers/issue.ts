@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { MessagePort } from 'node:worker_threads'
-import { compareIssues, type IssueDifference } from '#core/issues'
+import { compareIssues, type Frozen, type IssueDifference, type OwnIssued } from '#core/issues'
 import { openItems, planFacts, standingMarks, workingsOf, type OpenItem } from '#core/trial'
 import { unpackTable, type IssueContent, type IssueHead, type MakingStep } from '#contract'
 import { canonicalContent, gradesIssued, issueContent } from '../kernel/course/issue-content'
@@ -78,6 +78,26 @@ export const issuesCompared = ({ file, courseId, from, to }: OfCourse & { from: 
     const at = (number: number) => issues.head(courseId, number).at
     const writtenBy = whoWrote(db, { courseId, after: at(from), until: typeof to === 'number' ? at(to) : NEVER })
     return compareIssues(content(from), typeof to === 'number' ? content(to) : contentOf(to).content, writtenBy)
+  })
+
+/** An issue taken apart by student, each result as JSON: it travels in two texts and not as a great many objects. */
+export interface IssueParts {
+  frozen: string
+  studentIds: string[]
+  results: string[]
+}
+
+/** What an issue holds for each of its students, without their names. */
+export const issueParts = ({ file, courseId, number }: OfCourse & { number: number }): IssueParts =>
+  reading(file, (db) => {
+    const { policy, boundaries, components, assessments, conditions, results } = JSON.parse(
+      issuesOf(db).content(courseId, number),
+    ) as IssueContent
+    return {
+      frozen: JSON.stringify({ policy, boundaries, components, assessments, conditions } satisfies Frozen),
+      studentIds: results.map((r) => r.studentId),
+      results: results.map(({ name: _, candidate: __, ...own }): string => JSON.stringify(own satisfies OwnIssued)),
+    }
   })
 
 /** What is handed over of each student of an issue. */

@@ -13,7 +13,7 @@ import type { BoxList } from './box-list'
 import type { LevelsOf } from './standings'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
-import type { IssueFileKind, IssueMade, issueRows, ToFreeze } from './issue'
+import type { IssueFileKind, IssueMade, IssueParts, issueRows, ToFreeze } from './issue'
 import { TOLD_ALL } from './telling'
 
 export interface WorkerSource {
@@ -158,6 +158,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     /** An issue as a file. */
     issueFile: (task: { file: string; courseId: string; number: number; as: IssueFileKind }, asks: Asks) =>
       run<Uint8Array>('issueFile', task, asks),
+    /** An issue by student. */
+    issueParts: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<IssueParts>('issueParts', task, asks),
     /** What is handed over of each student of an issue. */
     issueRows: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<IssueRow[]>('issueRows', task, asks),
     /** An issue as OneRoster results, zipped. */

@@ -14,6 +14,7 @@ import { tuningQueries, type ExemplarRow } from '../../kernel/standards/exemplar
 import { asUsed, standardsOf } from '../../kernel/standards/judge'
 import { libraryQueries } from '../../kernel/standards/queries'
 import { studentViews } from '../../kernel/student-view'
+import type { IssuedResults } from './issued-results'
 import { levelsFor, type Levels } from './levels'
 import { ownCourse } from './own-course'
 import { ownResults } from './own-result'
@@ -24,13 +25,13 @@ import { remarksFor } from './remarks'
 type Work = OwnWork['work'][number]
 
 /** What a student sees: their own work, and of it only what is released. */
-export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock: Clock) {
+export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issued: IssuedResults, clock: Clock) {
   const inLibrary = standardsOf(libraryQueries(db))
   const tuning = tuningQueries(db)
   const remarksOf = remarksFor(db)
   const standingsOf = ownStandings(db)
   const levelsOf = levelsFor(db)
-  const resultsOf = ownResults(db, clock)
+  const resultsOf = ownResults(db, issued, clock)
   const questions = questionQueries(db)
   const views = studentViews(db)
   const issues = issuesOf(db)
@@ -137,7 +138,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock
         },
       ]
     })
-    const results = resultsOf(courseId, student.id, student.sectionId)
+    const results = await resultsOf(courseId, student.id, student.sectionId)
     return {
       studentId,
       standings: standingsOf(plan, workings, student.id, releasedIds),

@@ -1,0 +1,38 @@
+import type { Frozen, OwnIssued } from '#core/issues'
+import { orProblem } from '../../kernel/or-problem'
+import type { IssueParts } from '../../workers/issue'
+import type { WorkerPool } from '../../workers/pool'
+
+export type IssuedToOne = Frozen & { result: OwnIssued }
+
+/** Issues that are kept taken apart: when results come out, everybody looks at the same few. */
+const MOST = 4
+
+/**
+ * What an issue holds for one student. It is many megabytes for all of them, so a worker takes it apart by student, once.
+ * @param file the database
+ */
+export function issuedResults(file: string, pool: WorkerPool) {
+  const kept = new Map<string, Promise<{ frozen: Frozen; of: Map<string, string> }>>()
+
+  async function takenApart(courseId: string, number: number) {
+    // Nobody's file: it is read for whoever asks first, and for all who ask meanwhile.
+    const parts = orProblem<IssueParts>(await pool.issueParts({ file, courseId, number }, { personId: `issue ${courseId} ${number}` }))
+    return { frozen: JSON.parse(parts.frozen) as Frozen, of: new Map(parts.studentIds.map((id, i) => [id, parts.results[i]!])) }
+  }
+
+  /** @param hash of the issue, which is another where a course with the same number was brought in anew */
+  return async (courseId: string, { number, hash }: { number: number; hash: string }, studentId: string): Promise<IssuedToOne | null> => {
+    const key = `${courseId} ${number} ${hash}`
+    const read = kept.get(key) ?? takenApart(courseId, number)
+    kept.delete(key)
+    kept.set(key, read)
+    if (kept.size > MOST) kept.delete(kept.keys().next().value!)
+    read.catch(() => kept.delete(key))
+    const { frozen, of } = await read
+    const result = of.get(studentId)
+    return result === undefined ? null : { ...frozen, result: JSON.parse(result) as OwnIssued }
+  }
+}
+
+export type IssuedResults = ReturnType<typeof issuedResults>
