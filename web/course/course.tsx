@@ -156,11 +156,28 @@ export const useYears = (courseIds: readonly string[], wanted: string | null): Y
 export const useWithdrawal = (decisionId: string | null): Withdrawal | undefined =>
   useAsked(['withdrawal', decisionId], (store) => store.askWithdrawal(decisionId!), decisionId !== null)
 
+/** Asks for figures of outcomes before they are looked at; what goes wrong is told where they are. */
+export function useOutcomeFiguresAhead<N extends OutcomeFigureName>(
+  name: N,
+  given: CourseOutcomes | undefined,
+  stamp: number,
+  ...args: OutcomeFigureArgs<N>
+): void {
+  useAsking([name, stamp, ...args], (store) => store.askOutcomes(name, given!, args), given !== undefined)
+}
+
 function useAsked<T>(key: readonly unknown[], ask: (store: CourseStore) => Promise<T>, wanted = true): T | undefined {
+  const { data, error } = useAsking(key, ask, wanted)
+  // Nobody can go on without them; the place around says what went wrong.
+  if (error) throw error
+  return data
+}
+
+function useAsking<T>(key: readonly unknown[], ask: (store: CourseStore) => Promise<T>, wanted: boolean) {
   const asked = use(StoreContext)
   if (!asked) throw new Error('outside CourseProvider')
   const { store, courseId, revision } = asked
-  const { data, error } = useQuery({
+  return useQuery({
     queryKey: ['figures', courseId, revision, ...key],
     queryFn: () => ask(store!),
     enabled: store !== null && revision > 0 && wanted,
@@ -170,9 +187,6 @@ function useAsked<T>(key: readonly unknown[], ask: (store: CourseStore) => Promi
     gcTime: FIGURES_KEPT_MS,
     retry: false,
   })
-  // Nobody can go on without them; the place around says what went wrong.
-  if (error) throw error
-  return data
 }
 
 /**

@@ -6,6 +6,7 @@ import { WritesProvider } from '../../saving/writes'
 import { nextOf, PartsNav } from '../../parts/PartsNav'
 import { Exemplars } from './exemplars/Exemplars'
 import { LibraryPart } from './LibraryPart'
+import { StandingsAhead } from './standings/StandingsAhead'
 import { StandingsPart } from './standings/StandingsPart'
 import './agree.css'
 
@@ -27,7 +28,7 @@ export default function Agree() {
     <WritesProvider courseId={courseId}>
       {shown === 'library' && <LibraryPart courseId={courseId} nav={nav} />}
       {shown === 'exemplars' && <Exemplars courseId={courseId} nav={nav} />}
-      {shown === 'standings' && <StandingsPart nav={nav} />}
+      {shown === 'standings' ? <StandingsPart nav={nav} /> : parts === PARTS && <StandingsAhead courseId={courseId} />}
     </WritesProvider>
   )
 }

@@ -5,6 +5,7 @@ import { courseHead, scriptDetail } from '../../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../../testing/in-page'
 import { smallState, smallTable } from '../../../testing/small-course'
 import { smallTrial } from '../../../testing/small-trial'
+import { StandingsAhead } from './StandingsAhead'
 import { StandingsPart } from './StandingsPart'
 
 const TABLE = smallTable(
@@ -52,8 +53,10 @@ beforeEach(() => {
   }
 })
 
+const mockAhead: unknown[][] = []
 jest.mock('../../../course/course', () => ({
   ...jest.requireActual<typeof import('../../../testing/small-trial')>('../../../testing/small-trial').inItsPlace,
+  useOutcomeFiguresAhead: (...asked: unknown[]) => void mockAhead.push(asked),
   useOutcomeFigures: (name: keyof typeof OUTCOME_FIGURES, known: CourseOutcomes | undefined, _: number, ...args: unknown[]) =>
     known && (OUTCOME_FIGURES[name] as (...all: unknown[]) => unknown)(smallState(TABLE, []), [JUDGED], known, ...args),
 }))
@@ -215,4 +218,15 @@ test('a result opens into its script', async () => {
   await user.click(await screen.findByRole('button', { name: /^The script of/ }))
   expect(await screen.findByText('Drawn to the bolt.')).toBeTruthy()
   expect(screen.getByRole('link', { name: 'All that the student did' }).getAttribute('href')).toBe('/courses/c/students/ada')
+})
+
+test('while another part is looked at the same is asked for ahead, once that part stands; nothing where nothing gives evidence', async () => {
+  serverAnswers([[routes.courseOutcomes, () => given]])
+  mockAhead.length = 0
+  const { show } = inPage(<StandingsAhead courseId="c" />)
+  expect(mockAhead).toEqual([])
+  await waitFor(() => expect(mockAhead.at(-1)).toEqual(['standings', given, expect.any(Number), null]), { timeout: 5000 })
+  given = { ...given, links: [] }
+  show(<StandingsAhead key="again" courseId="none" />)
+  await waitFor(() => expect(mockAhead.at(-1)).toEqual(['standings', undefined, expect.any(Number), null]), { timeout: 5000 })
 })
