@@ -96,3 +96,13 @@ test('who is exempt stays that; by hand again, the marks stay and are typed', as
   const typed = { studentId, assessmentId: PART, version: then, mark: 20, status: 'in', daysLate: 0 }
   expect((await lead('patch', api('/sheet'), { cells: [typed] })).body).toMatchObject({ refused: [], saved: [{ mark: 20 }] })
 })
+
+test('one that came with a course that was brought in is followed too, from the first write on', async () => {
+  const { version, mark } = await own()
+  expect(mark).toBe(20)
+  server.db
+    .prepare("INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) SELECT ?, ?, ?, id, '2026-11-25' FROM person LIMIT 1")
+    .run(PART, OUTCOME, JSON.stringify(PERCENTS))
+  await untilChanged(() => note(4, '2026-11-25').expect(200))
+  expect(await own()).toMatchObject({ mark: 35, version: version + 1 })
+})

@@ -42,8 +42,8 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
     `SELECT b.assessment_id AS assessmentId, b.outcome_id AS outcomeId, b.percents, b.by_id AS byId FROM by_standing b
      JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ? ORDER BY a.position`,
   )
-  const courses = db
-    .prepare<[], string>('SELECT DISTINCT a.course_id FROM by_standing b JOIN assessment a ON a.id = b.assessment_id')
+  const hasSome = db
+    .prepare<[string], 1>('SELECT 1 FROM by_standing b JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ? LIMIT 1')
     .pluck()
   const set = db.prepare(
     `INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) VALUES (?, ?, ?, ?, ?)
@@ -146,15 +146,11 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
     })()
     return own.done
   }
-  const listening = new Set<string>()
-  function listen(courseId: string): void {
-    if (listening.has(courseId)) return
-    listening.add(courseId)
-    // What was written down by it is no evidence. What fails now is made good at the next change.
-    writes.onChange(courseId, () => void (!writing && keepUp(courseId).catch(() => 0)))
-  }
-  for (const courseId of courses.all()) listen(courseId)
-  news.on((courseId) => void (listening.has(courseId) && keepUp(courseId).catch(() => 0)))
+  // What fails now is made good at the next change.
+  const follows = (courseId: string) => void (hasSome.get(courseId) && keepUp(courseId).catch(() => 0))
+  // What was written down by it is no evidence.
+  writes.onAnyChange((courseId) => !writing && follows(courseId))
+  news.on(follows)
 
   handle(routes.byStanding, ({ params: { courseId } }) =>
     rows.all(courseId).map(({ assessmentId, outcomeId, percents }): ByStanding => {
@@ -180,7 +176,6 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
     if (isRead.get(assessmentId))
       throw new HttpProblem(409, `${assessment.title} is marked by readings: take another assessment, which is not read.`)
     writes.writeOpen(courseId, () => void set.run(assessmentId, outcome.id, JSON.stringify(percents), me.id, now()))
-    listen(courseId)
     return { marks: await keepUp(courseId) }
   })
 

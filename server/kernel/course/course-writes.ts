@@ -29,9 +29,15 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
   const raiseMarks = db.prepare<[string], { version: number }>('UPDATE course SET version = version + 1 WHERE id = ? RETURNING version')
   const issue = db.prepare<[string], { number: number }>('SELECT number FROM issue WHERE course_id = ? AND reopened_at IS NULL')
   const told = new EventEmitter().setMaxListeners(0)
+  const any = new EventEmitter()
   const making = new EventEmitter().setMaxListeners(0)
   const latest = latestCells()
   const current = db.prepare<[string], { version: number }>('SELECT version FROM course WHERE id = ?')
+
+  function tell(courseId: string, version: number): void {
+    told.emit(courseId, version)
+    any.emit('changed', courseId)
+  }
 
   function write<T>(courseId: string, work: () => T, { raised = raise, beside = false } = {}): T {
     const [result, version] = db.transaction(() => {
@@ -42,7 +48,7 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
       latest.add(courseId, version, [], true)
       besides(courseId)
     }
-    told.emit(courseId, version)
+    tell(courseId, version)
     return result
   }
 
@@ -89,7 +95,7 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
       const own = outcomes.filter(({ of, done }) => done && of.courseId === courseId)
       const taking = own[0]!.of.taken
       taking(own.map(({ done }) => done!.result))
-      told.emit(courseId, own.at(-1)!.done!.version)
+      tell(courseId, own.at(-1)!.done!.version)
     }
     for (const { of, done, error } of outcomes)
       if (done) of.done(done.result)
@@ -146,6 +152,8 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
       making.on(courseId, listener)
       return () => making.off(courseId, listener)
     },
+    /** Told of every course that is written to. */
+    onAnyChange: (listener: (courseId: string) => void): void => void any.on('changed', listener),
     onChange(courseId: string, listener: (version: number) => void): () => void {
       told.on(courseId, listener)
       return () => told.off(courseId, listener)
