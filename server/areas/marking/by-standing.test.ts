@@ -30,14 +30,13 @@ const cells = async (): Promise<Cell[]> => (await sheet()).cells.filter((c) => c
 const own = async () => (await cells()).find((c) => c.studentId === studentId)!
 const note = (level: number, day: string) =>
   lead('post', api(`/outcomes/${OUTCOME}/evidence`), { studentId, level, day, note: 'Seen at the weir.' })
-/** Does something, and waits until the course is told to be another. */
-async function untilChanged(work: () => Promise<unknown>): Promise<void> {
+/** Waits until the mark that follows is this, which open pages are told of. */
+async function untilMark(mark: number, work: () => Promise<unknown>): Promise<void> {
+  const now = server.db.prepare<[string, string], number>('SELECT entered FROM script WHERE assessment_id = ? AND student_id = ?').pluck()
   const listener = await server.listen('ines.valdry')
   await listener.until((heard) => heard.includes('data:'))
-  const before = (heard: string) => [...heard.matchAll(/data: ?(\d+)/g)].map((m) => Number(m[1]))
-  const first = server.db.prepare<[string], number>('SELECT version FROM course WHERE id = ?').pluck().get(COURSE)!
   await work()
-  await listener.until((heard) => before(heard).some((v) => v > first))
+  await listener.until(() => now.get(PART, studentId) === mark)
   listener.end()
 }
 
@@ -67,8 +66,10 @@ test('marks are what the level is worth; who has not enough evidence is pending,
 test('it follows what is noted by hand, as soon as that is', async () => {
   const before = (await own()).mark
   expect(before).not.toBe(35)
-  await note(4, '2026-11-24').expect(200)
-  await untilChanged(() => note(4, '2026-11-25').expect(200))
+  await untilMark(35, async () => {
+    await note(4, '2026-11-24').expect(200)
+    await note(4, '2026-11-25').expect(200)
+  })
   expect((await own()).mark).toBe(35)
 })
 
@@ -103,6 +104,6 @@ test('one that came with a course that was brought in is followed too, from the 
   server.db
     .prepare("INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) SELECT ?, ?, ?, id, '2026-11-25' FROM person LIMIT 1")
     .run(PART, OUTCOME, JSON.stringify(PERCENTS))
-  await untilChanged(() => note(4, '2026-11-25').expect(200))
+  await untilMark(35, () => note(4, '2026-11-25').expect(200))
   expect(await own()).toMatchObject({ mark: 35, version: version + 1 })
 })
