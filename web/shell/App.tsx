@@ -5,6 +5,7 @@ import { SignIn } from '../session/SignIn'
 import { useCourses, useMe } from '../session/ahead'
 import { stopCode } from './code'
 import { Notice } from './Notice'
+import { Place } from './Place'
 import { RUN, STOPS } from './stops'
 
 const router = createBrowserRouter([
@@ -87,7 +88,12 @@ function Door() {
     ) : (
       <Notice title="Not reachable">{messageOf(me.error)}</Notice>
     )
-  return <Outlet />
+  return (
+    <>
+      <Place />
+      <Outlet />
+    </>
+  )
 }
 
 function FirstCourse() {
