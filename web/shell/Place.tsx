@@ -29,7 +29,12 @@ export function titleOf(pathname: string, search: string, courses: readonly Pick
   if (first !== 'courses') return [PAGES[first], 'Level Table'].filter(Boolean).join(' · ')
   const shown = part && isStop(name) ? part : new URLSearchParams(search).get('part')
   const page = isStop(name) ? STOPS[name].title : PAGES[name]
-  const words = [shown && shown[0]!.toUpperCase() + shown.slice(1).replaceAll('-', ' '), page, courses.find((c) => c.id === courseId)?.code, 'Level Table']
+  const words = [
+    shown && shown[0]!.toUpperCase() + shown.slice(1).replaceAll('-', ' '),
+    page,
+    courses.find((c) => c.id === courseId)?.code,
+    'Level Table',
+  ]
   return words.filter(Boolean).join(' · ')
 }
 
