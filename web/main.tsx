@@ -14,6 +14,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { OfflineError, page } from './api/client'
+import { wearAppearance } from './settings/appearance'
 import { fetchAhead } from './session/ahead'
 import { App } from './shell/App'
 
@@ -27,6 +28,7 @@ page.signedOut = () => void queries.invalidateQueries({ queryKey: ['me'] })
 fetchAhead(queries, location.pathname)
 // Its code comes beside what it shows, and not at the door.
 if (location.pathname.startsWith('/courses/')) void import('./shell/CourseFrame').catch(() => undefined)
+wearAppearance()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -11,6 +11,7 @@ import { useSaved } from '../saving/saved'
 import { useWrites } from '../saving/writes'
 import { shownAt } from '../parts/format'
 import { TitleField } from '../parts/TitleField'
+import { AppearanceSettings } from '../settings/AppearanceSettings'
 import { DueDaysCalendar } from './DueDaysCalendar'
 import { browserName } from './browser-name'
 import { PassphraseField } from './PassphraseField'
@@ -44,7 +45,10 @@ function AccountParts() {
         {account.data.hasPassphrase && <ChangePassphrase account={account.data} />}
         <DueDaysCalendar />
       </div>
-      <Sessions account={account.data} />
+      <div>
+        <Sessions account={account.data} />
+        <AppearanceSettings />
+      </div>
     </div>
   )
 }

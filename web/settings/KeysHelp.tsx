@@ -1,11 +1,11 @@
 import { useState } from 'react'
-import { Form, Modal } from 'react-bootstrap'
-import { singleKeys, useAllKeys, useKeys, type Key } from './keys'
+import { Modal } from 'react-bootstrap'
+import { useAllKeys, useKeys, type Key } from './keys'
+import { SingleKeys } from './SingleKeys'
 
 /** `?` shows the keys of the screen. */
 export function KeysHelp() {
   const [keys, setKeys] = useState<Key[] | null>(null)
-  const [singles, setSingles] = useState(singleKeys.on)
   const all = useAllKeys()
   useKeys([{ key: '?', does: 'these keys', run: () => setKeys(all()) }])
   return (
@@ -26,16 +26,7 @@ export function KeysHelp() {
             ))}
           </tbody>
         </table>
-        <Form.Check
-          id="single-keys"
-          className="mt-3"
-          label="single letters and signs act as keys"
-          checked={singles}
-          onChange={(e) => {
-            singleKeys.set(e.target.checked)
-            setSingles(e.target.checked)
-          }}
-        />
+        <SingleKeys />
       </Modal.Body>
     </Modal>
   )

@@ -28,17 +28,16 @@ export function chartSvg({ title, under }: ChartWords, drawings: readonly { labe
   out.setAttribute('height', String(height))
   out.setAttribute('viewBox', `0 0 ${width} ${height}`)
   out.setAttribute('font-family', 'Source Sans 3, sans-serif')
-  const style = getComputedStyle(document.documentElement)
-  const ink = style.getPropertyValue('--ink').trim()
+  const ink = colourOf('--ink')
   const put = (name: string, at: Record<string, string | number>, text?: string) => {
     const element = document.createElementNS(NS, name)
     for (const [key, value] of Object.entries(at)) element.setAttribute(key, String(value))
     if (text !== undefined) element.textContent = text
     return out.appendChild(element)
   }
-  put('rect', { width, height, fill: style.getPropertyValue('--sheet').trim() })
+  put('rect', { width, height, fill: colourOf('--sheet') })
   put('text', { x: 16, y: 26, fill: ink, 'font-size': 17, 'font-weight': 600 }, title)
-  put('text', { x: 16, y: 44, fill: style.getPropertyValue('--soft-ink').trim(), 'font-size': 12 }, under)
+  put('text', { x: 16, y: 44, fill: colourOf('--soft-ink'), 'font-size': 12 }, under)
   let y = HEAD
   drawings.forEach(({ label, svg }, i) => {
     if (label !== '') put('text', { x: 16, y: y + sizes[i]!.height / 2 + 4, fill: ink, 'font-size': 13 }, label)
@@ -52,6 +51,15 @@ export function chartSvg({ title, under }: ChartWords, drawings: readonly { labe
     y += sizes[i]!.height
   })
   return new XMLSerializer().serializeToString(out)
+}
+
+/** What a token of the theme is here and now: a file knows no tokens. */
+function colourOf(token: string): string {
+  const probe = document.body.appendChild(document.createElement('i'))
+  probe.style.color = `var(${token})`
+  const { color } = getComputedStyle(probe)
+  probe.remove()
+  return color
 }
 
 function paint(shown: Element, copy: Element): void {

@@ -9,8 +9,8 @@ import { columnFigures } from './figures'
 import type { Wanted } from './rows'
 import { SheetRow } from './SheetRow'
 import { useWidth } from '../../../parts/useWidth'
+import { rowHeight } from '../../../settings/appearance'
 
-const ROW = 30
 const NUMBER = 70
 const NAME = 170
 const FROZEN = NUMBER + NAME
@@ -68,7 +68,7 @@ export function SheetGrid(props: Props) {
   const down = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
+    estimateSize: () => rowHeight(),
     overscan: OVERSCAN,
     rangeExtractor: inRange,
     scrollPaddingStart: 76,
@@ -96,7 +96,7 @@ export function SheetGrid(props: Props) {
 
   const rowsDrawn = down.getVirtualItems()
   // A row that comes into view takes the elements of one that left: to fill them anew is quicker than to make them.
-  const slots = Math.max(rowsDrawn.length, Math.ceil((down.scrollRect?.height ?? 0) / ROW) + 2 * OVERSCAN + 1)
+  const slots = Math.max(rowsDrawn.length, Math.ceil((down.scrollRect?.height ?? 0) / rowHeight()) + 2 * OVERSCAN + 1)
   const inSight = rowsDrawn.some((r) => r.index === here.row)
   useEffect(() => {
     const grid = scroller.current

@@ -6,8 +6,8 @@ import type { PlacementFinding } from '#core/roll'
 import type { Plan } from '#contract'
 import { spotKey, type Placed } from './edits'
 import { contains, spotsOf, stepped, type Selection } from './selection'
+import { rowHeight } from '../../../settings/appearance'
 
-const ROW = 30
 const COLUMN = 82
 const TITLE = 168
 const HEAD = 42
@@ -34,7 +34,7 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
   const rows = useVirtualizer({
     count: assessments.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
+    estimateSize: () => rowHeight(),
     overscan: 6,
     scrollPaddingStart: HEAD,
   })
@@ -140,7 +140,13 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
           })}
         </div>
         {rows.getVirtualItems().map((r) => (
-          <div key={r.key} role="row" aria-rowindex={r.index + 2} className="board-row" style={{ top: HEAD + r.start, height: ROW }}>
+          <div
+            key={r.key}
+            role="row"
+            aria-rowindex={r.index + 2}
+            className="board-row"
+            style={{ top: HEAD + r.start, height: rowHeight() }}
+          >
             <button
               role="rowheader"
               tabIndex={-1}

@@ -6,6 +6,7 @@ import { Form } from 'react-bootstrap'
 import { currentSection } from '#core/roll'
 import type { Roll } from '#contract'
 import { useNames, usePersonLabels } from '../../../settings/names'
+import { rowHeight } from '../../../settings/appearance'
 
 interface Row {
   id: string
@@ -17,7 +18,6 @@ interface Row {
   externalId: string
 }
 
-const ROW = 30
 const inOrder = new Intl.Collator('en', { numeric: true })
 const column = createColumnHelper<Row>()
 type Key = 'candidate' | 'label' | 'section' | 'since' | 'externalId'
@@ -78,7 +78,12 @@ export function StudentsGrid({
     return by.desc ? sorted.reverse() : sorted
   }, [data, columns, find, sorting])
   const scroller = useRef<HTMLDivElement>(null)
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 20 })
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight(),
+    overscan: 20,
+  })
   const inView = virtual.getVirtualItems()
   const first = inView[0]?.index ?? 0
   const last = inView.at(-1)?.index ?? -1
@@ -163,7 +168,7 @@ export function StudentsGrid({
                 aria-rowindex={v.index + 2}
                 aria-selected={row.id === chosen}
                 className={`grid-row ${row.original.sectionId === null ? 'left' : ''}`}
-                style={{ gridTemplateColumns: template, transform: `translateY(${v.start}px)`, height: ROW }}
+                style={{ gridTemplateColumns: template, transform: `translateY(${v.start}px)`, height: rowHeight() }}
                 onClick={() => onChoose(row.id)}
               >
                 {row.getVisibleCells().map((c) => (
