@@ -9,7 +9,7 @@ const TOGETHER = 5
 const VISITS = Array.from({ length: Math.ceil(VIEWS.length / TOGETHER) }, (_, i) => VIEWS.slice(i * TOGETHER, (i + 1) * TOGETHER))
 
 for (const visit of VISITS)
-  test(`${visit.map(({ path }) => path).join(', ')}: the automated checks, in both themes, at 200% zoom, and the console`, async ({
+  test(`${visit.map(({ path }) => path).join(', ')}: the automated checks, in both themes and forced colours, at 200% and 400% zoom, and the console`, async ({
     page,
   }) => {
     const said = await listening(page)
@@ -22,8 +22,10 @@ for (const visit of VISITS)
       await page.waitForLoadState('networkidle')
       await expectNoFindings(page, path)
       const { width, height } = page.viewportSize()!
-      await page.setViewportSize({ width: width / 2, height: height / 2 })
-      await expectNoSideways(page, path)
+      for (const narrow of [width / 2, 390, 320]) {
+        await page.setViewportSize({ width: narrow, height: height / 2 })
+        await expectNoSideways(page, `${path} at ${narrow} pixels`)
+      }
       await page.setViewportSize({ width, height })
     }
     expect(said).toEqual([])

@@ -4,13 +4,15 @@ import { expect } from './level-table'
 
 const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
 
-/** As the page is, and in the dark theme, which differs in nothing but its colours. */
+/** As the page is; then in the dark theme and in colours that the system sets, which differ in nothing but their colours. */
 export async function expectNoFindings(page: Page, what: string): Promise<void> {
   await page.emulateMedia({ colorScheme: 'light' })
   expect.soft(await findings(page), what).toEqual([])
   await page.emulateMedia({ colorScheme: 'dark' })
   expect.soft(await findings(page, ['color-contrast']), `${what}, dark`).toEqual([])
-  await page.emulateMedia({ colorScheme: 'light' })
+  await page.emulateMedia({ colorScheme: 'light', forcedColors: 'active' })
+  expect.soft(await findings(page, ['color-contrast']), `${what}, in forced colours`).toEqual([])
+  await page.emulateMedia({ colorScheme: 'light', forcedColors: 'none' })
 }
 
 /** What the automated checks have to say of a page. */
