@@ -1,4 +1,4 @@
-import { expectNoFindings, expectNoSideways, findings } from './checks'
+import { expectNoFindings, expectNoSideways, expectNotEndless, findings } from './checks'
 import type { Page } from '@playwright/test'
 import { VIEWS } from './every-view'
 import { comeIn, COURSE, expect, LEAD, MARKER, signOut, test } from './level-table'
@@ -25,6 +25,7 @@ for (const visit of VISITS)
       for (const narrow of [width / 2, 390, 320]) {
         await page.setViewportSize({ width: narrow, height: height / 2 })
         await expectNoSideways(page, `${path} at ${narrow} pixels`)
+        await expectNotEndless(page, `${path} at ${narrow} pixels`)
       }
       await page.setViewportSize({ width, height })
     }

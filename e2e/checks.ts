@@ -22,6 +22,12 @@ export async function findings(page: Page, rules?: string[]): Promise<string[]> 
   return violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} — ${n.failureSummary?.split('\n')[1]?.trim()}`))
 }
 
+/** Pixels that may be scrolled past to what was chosen. */
+const HIGHEST = 8000
+/** Long tables scroll in themselves. */
+export const expectNotEndless = async (page: Page, what: string): Promise<void> =>
+  expect(await page.evaluate(() => document.documentElement.scrollHeight), `${what} is how high`).toBeLessThan(HIGHEST)
+
 /** How far the page is wider than what is seen of it, once charts have taken their width. */
 export const expectNoSideways = (page: Page, what: string): Promise<void> =>
   expect

@@ -1,5 +1,15 @@
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
-import { useCallback, useDeferredValue, useEffect, useImperativeHandle, useMemo, useRef, type KeyboardEvent, type Ref } from 'react'
+import {
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useImperativeHandle,
+  useMemo,
+  useRef,
+  type CSSProperties,
+  type KeyboardEvent,
+  type Ref,
+} from 'react'
 import type { CellWrite, SheetInColumns } from '#contract'
 import { DASH, fixed, numeral } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
@@ -11,9 +21,10 @@ import { SheetRow } from './SheetRow'
 import { useWidth } from '../../../parts/useWidth'
 import { rowHeight } from '../../../settings/appearance'
 
-const NUMBER = 70
-const NAME = 170
-const FROZEN = NUMBER + NAME
+/** Widths of what stays in place, in pixels; where the page is narrow it leaves room for two columns of marks. */
+const IN_PLACE = { number: 70, name: 170 }
+const IN_PLACE_NARROW = { number: 52, name: 96 }
+const NARROW = 480
 const NARROWEST = 62
 const WIDEST = 180
 const OVERSCAN = 4
@@ -53,7 +64,9 @@ export function SheetGrid(props: Props) {
   const { ref, sheet, cells, columns, places, rows, label, here, typing, sort, unsaved, refused, wrong, valueOf, onGo } = props
   const scroller = useRef<HTMLDivElement>(null)
   const width = useWidth(scroller)
-  const each = Math.min(WIDEST, Math.max(NARROWEST, Math.floor((width - FROZEN) / Math.max(1, columns.length))))
+  const { number, name } = width > 0 && width < NARROW ? IN_PLACE_NARROW : IN_PLACE
+  const frozen = number + name
+  const each = Math.min(WIDEST, Math.max(NARROWEST, Math.floor((width - frozen) / Math.max(1, columns.length))))
   const alone = columns.length === 1
   const sectionOf = useMemo(() => new Map(sheet.sections.map((s) => [s.id, s.name])), [sheet.sections])
   // The row that is typed in stays drawn however far one scrolls: what is typed is in it.
@@ -80,7 +93,7 @@ export function SheetGrid(props: Props) {
     getScrollElement: () => scroller.current,
     estimateSize: () => each,
     overscan: 1,
-    scrollPaddingStart: FROZEN,
+    scrollPaddingStart: frozen,
   })
   const { measure } = across
   useEffect(() => measure(), [each, measure])
@@ -108,15 +121,16 @@ export function SheetGrid(props: Props) {
     else if (at === document.body || at === grid) grid.querySelector<HTMLElement>('[data-here]')?.focus({ preventScroll: true })
   }, [inSight, slots])
 
-  const whole = alone ? Math.max(width, FROZEN + each) : FROZEN + each * columns.length
+  const whole = alone ? Math.max(width, frozen + each) : frozen + each * columns.length
   const shown = across.getVirtualItems()
   const [from, to] = [shown[0]?.index ?? 0, shown.at(-1)?.index ?? -1]
   const inView = useMemo(() => Array.from({ length: to - from + 1 }, (_, i) => from + i), [from, to])
-  const left = (column: number) => FROZEN + column * each
+  const left = (column: number) => frozen + column * each
   return (
     <div
       className="sheet"
       ref={scroller}
+      style={{ '--number': `${number}px`, '--name': `${name}px` } as CSSProperties}
       role="grid"
       tabIndex={-1}
       aria-label="Marks"
@@ -175,7 +189,7 @@ export function SheetGrid(props: Props) {
               beside={alone ? (sectionOf.get(s.sectionId) ?? '') : null}
               from={from}
               to={to}
-              frozen={FROZEN}
+              frozen={frozen}
               each={each}
               whole={whole}
               chosen={isHere ? here.column : null}
