@@ -70,19 +70,27 @@ const trimEnd = (cells: string[], width: number) => {
   return kept
 }
 
-/** A sheet to write: its heading, its rows, and columns whose numbers stay numbers. */
+/**
+ * What stands in a column: `mark` numbers as such and other words, a status for one, as words; `percent` figures from 0 to 100; `day` ISO
+ * days. A text stays a text, so that numbers in it keep their zeros.
+ */
+export type ColumnKind = 'text' | 'mark' | 'percent' | 'day'
+
+/** A sheet to write: its heading, its rows, and what stands in its columns. */
 export interface SheetToWrite {
   title: string
   header: readonly string[]
   rows: readonly (readonly (string | number)[])[]
+  /** In the order of the heading; without it numbers are numbers and texts are texts. */
+  kinds?: readonly ColumnKind[]
   /** Columns that stay in sight when one scrolls to the right. */
   held?: number
 }
 
-/** A workbook with a frozen bold heading on each sheet; texts stay texts, so that numbers in them keep their zeros. */
+/** A workbook with a frozen bold heading on each sheet (ISO/IEC 29500); its cells are what they are: numbers, percents, days, texts. */
 export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint8Array> {
   const blob = await writeBook(
-    sheets.map(({ title, header, rows, held = 0 }) => ({
+    sheets.map(({ title, header, rows, kinds = [], held = 0 }) => ({
       sheet: title.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31),
       stickyRowsCount: 1,
       ...(held > 0 ? { stickyColumnsCount: held } : {}),
@@ -91,7 +99,7 @@ export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint
       })),
       data: [
         header.map((name) => ({ value: inXml(name), type: String, fontWeight: 'bold' as const })),
-        ...rows.map((row) => row.map(cellOf)),
+        ...rows.map((row) => row.map((value, i) => cellOf(value, kinds[i]))),
       ],
     })),
   ).toBlob()
@@ -103,9 +111,23 @@ const NOT_IN_XML =
   /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]|[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g
 const inXml = (text: string): string => text.replace(NOT_IN_XML, '\uFFFD')
 
-const cellOf = (value: string | number) =>
-  value === '' ? null : typeof value === 'number' ? { value, type: Number } : { value: inXml(value), type: String, format: '@' }
+const DECIMAL = /^-?\d+(\.\d+)?$/
+const DAY = /^\d{4}-\d{2}-\d{2}$/
 
-/** A workbook of one sheet, every cell a text. */
-export const writeWorkbook = (title: string, header: readonly string[], rows: readonly (readonly string[])[]): Promise<Uint8Array> =>
-  writeSheets([{ title, header, rows }])
+function cellOf(value: string | number, kind?: ColumnKind) {
+  if (value === '') return null
+  const isFigure = typeof value === 'number' || ((kind === 'mark' || kind === 'percent') && DECIMAL.test(value))
+  if (isFigure && kind === 'percent') return { value: Number(value) / 100, type: Number, format: '0.0##%' }
+  if (isFigure) return { value: Number(value), type: Number, ...(kind === 'mark' && { format: '0.###' }) }
+  const text = String(value)
+  if (kind === 'day' && DAY.test(text)) return { value: new Date(`${text}T00:00:00Z`), type: Date, format: 'yyyy-mm-dd' }
+  return { value: inXml(text), type: String, format: '@' }
+}
+
+/** A workbook of one sheet. */
+export const writeWorkbook = (
+  title: string,
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+  kinds: readonly ColumnKind[] = [],
+): Promise<Uint8Array> => writeSheets([{ title, header, rows, kinds }])

@@ -3,6 +3,7 @@ import type { Day } from '../roll/days'
 import type { Stay } from '../roll/stays'
 import { ROLL_FIELDS, type RollField } from '../roll/roll-fields'
 import { writeWeekdays } from './weekdays'
+import type { ColumnKind } from './workbook'
 
 export interface WrittenRoll {
   sections: readonly { id: string; code: string; name: string; teacher: string | null; weekdays: readonly number[]; firstDay: Day | null }[]
@@ -11,6 +12,10 @@ export interface WrittenRoll {
 
 /** The columns of a roll as we write it, in their order. */
 export const ROLL_HEADER: readonly RollField[] = ROLL_FIELDS.filter((f) => f !== 'given name' && f !== 'family name')
+
+const DAYS: readonly string[] = ['starts', 'from', 'to'] satisfies RollField[]
+/** What stands in a column of a roll: its days are days, and numbers that are names keep their zeros. */
+export const rollKind = (field: string): ColumnKind => (DAYS.includes(field) ? 'day' : 'text')
 
 /** A roll as a table that reads back as the same: one row for each student's time in a section. */
 export function writeRollTable({ sections, students }: WrittenRoll): { header: string[]; rows: string[][] } {

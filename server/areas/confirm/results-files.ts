@@ -1,5 +1,5 @@
 import { writeDelimited } from '#core/exchange/write-delimited'
-import { writeSheets } from '#core/exchange/workbook'
+import { writeSheets, type ColumnKind } from '#core/exchange/workbook'
 import { issuedMark } from '#core/issues'
 import type { IssueContent, IssueHead } from '#contract'
 
@@ -8,24 +8,28 @@ type Head = Pick<IssueHead, 'hash' | 'signatures' | 'objections' | 'at'>
 
 const figure = (x: number | null | undefined) => (x === null || x === undefined ? '' : Number(x.toFixed(3)))
 
-function rowsOf(content: IssueContent, { hash }: Head): { head: string[]; rows: Row[] } {
+function rowsOf(content: IssueContent, { hash }: Head): { head: string[]; kinds: ColumnKind[]; rows: Row[] } {
   const { assessments = [], conditions = [] } = content
   const rescaled = content.results.some((r) => r.adjusted !== undefined)
-  const head = [
-    'candidate',
-    'name',
-    'section',
-    ...assessments.flatMap((a) => [a.title, `${a.title}: as marked`, `${a.title}: status`]),
-    ...content.components.map((c) => `${c.title} %`),
-    'course %',
-    ...(rescaled ? ['course %, rescaled'] : []),
-    'rounded',
-    'grade',
-    'held back by',
-    'chance of the grade',
-    'pending',
-    'issue',
-    'content hash',
+  const columns: [name: string, kind: ColumnKind][] = [
+    ['candidate', 'text'],
+    ['name', 'text'],
+    ['section', 'text'],
+    ...assessments.flatMap((a): typeof columns => [
+      [a.title, 'mark'],
+      [`${a.title}: as marked`, 'mark'],
+      [`${a.title}: status`, 'text'],
+    ]),
+    ...content.components.map((c): (typeof columns)[number] => [`${c.title} %`, 'percent']),
+    ['course %', 'percent'],
+    ...(rescaled ? ([['course %, rescaled', 'percent']] satisfies typeof columns) : []),
+    ['rounded', 'percent'],
+    ['grade', 'text'],
+    ['held back by', 'text'],
+    ['chance of the grade', 'mark'],
+    ['pending', 'mark'],
+    ['issue', 'mark'],
+    ['content hash', 'text'],
   ]
   const rows = content.results.map((r): Row => [
     r.candidate,
@@ -48,7 +52,7 @@ function rowsOf(content: IssueContent, { hash }: Head): { head: string[]; rows: 
     content.number,
     hash,
   ])
-  return { head, rows }
+  return { head: columns.map(([name]) => name), kinds: columns.map(([, kind]) => kind), rows }
 }
 
 const conditionWords = (c: NonNullable<IssueContent['conditions']>[number]) => `${c.on} at least ${c.least}%, else at most ${c.atMost}`
@@ -61,10 +65,10 @@ export function resultsCsv(content: IssueContent, issue: Head): string {
 
 /** The results, and sheets for all that they came about by. */
 export function resultsXlsx(content: IssueContent, issue: Head): Promise<Uint8Array> {
-  const { head, rows } = rowsOf(content, issue)
+  const { head, kinds, rows } = rowsOf(content, issue)
   const { assessments = [], conditions = [], adjustments = [], decisions = [], policy, course } = content
   return writeSheets([
-    { title: `Issue ${content.number}`, header: head, rows, held: 2 },
+    { title: `Issue ${content.number}`, header: head, rows, kinds, held: 2 },
     {
       title: 'How',
       header: ['what', 'value'],

@@ -102,7 +102,9 @@ test('one that came with a course that was brought in is followed too, from the 
   const { version, mark } = await own()
   expect(mark).toBe(20)
   server.db
-    .prepare("INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) SELECT ?, ?, ?, id, '2026-11-25' FROM person LIMIT 1")
+    .prepare(
+      "INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) SELECT ?, ?, ?, id, '2026-11-25' FROM person LIMIT 1",
+    )
     .run(PART, OUTCOME, JSON.stringify(PERCENTS))
   await untilMark(35, () => note(4, '2026-11-25').expect(200))
   expect(await own()).toMatchObject({ mark: 35, version: version + 1 })

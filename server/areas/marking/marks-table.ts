@@ -1,5 +1,6 @@
 import { writeCellText } from '#core/exchange/cell-text'
 import { AS_OF } from '#core/exchange/marks-file'
+import type { ColumnKind } from '#core/exchange/workbook'
 import type { Cell, Sheet } from '#contract'
 
 /** A mark as it stands in a file, to three decimals: a rubric's total scaled to what it is marked out of has no end of them. */
@@ -25,3 +26,7 @@ export function marksTable({ students, assessments, cells, sections }: Sheet, as
     ]),
   ]
 }
+
+/** What stands in its columns, for a workbook: marks between who it is and when it was taken out. */
+export const marksKinds = (header: readonly string[]): ColumnKind[] =>
+  header.map((_, i) => (i < 3 || i === header.length - 1 ? 'text' : 'mark'))

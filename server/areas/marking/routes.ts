@@ -16,7 +16,7 @@ import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
 import { attemptQueries } from './attempts'
 import { earlierReadings } from './earlier-readings'
-import { marksTable } from './marks-table'
+import { marksKinds, marksTable } from './marks-table'
 import { readersOf, readNotTyped } from './readers'
 import { tryMarksFile, type ChangedCell } from './marks-file'
 import { scriptWords } from './script-words'
@@ -74,7 +74,7 @@ export function markingRoutes(
   })
   handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
     const [header, ...rows] = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
-    return sendSheet(res, courseId, 'xlsx', routes.marksXlsx.produces!, await writeWorkbook('Marks', header!, rows))
+    return sendSheet(res, courseId, 'xlsx', routes.marksXlsx.produces!, await writeWorkbook('Marks', header!, rows, marksKinds(header!)))
   })
 
   handle(routes.marksRoster, ({ params: { courseId }, me, role, res }) => {

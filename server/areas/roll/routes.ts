@@ -1,6 +1,6 @@
 import { checkStays, StayError, type Stay } from '#core/roll'
 import { writeOneRoster } from '#core/exchange/one-roster'
-import { writeRollCsv, writeRollTable } from '#core/exchange/write-roll'
+import { rollKind, writeRollCsv, writeRollTable } from '#core/exchange/write-roll'
 import { writeWorkbook } from '#core/exchange/workbook'
 import { routes, type RollSection, type RollStudent } from '#contract'
 import type { Response } from 'express'
@@ -122,7 +122,7 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
   handle(routes.rollCsv, ({ params: { courseId }, res }) => send(res, courseId, 'csv', 'text/csv', writeRollCsv(roll.roll(courseId))))
   handle(routes.rollXlsx, async ({ params: { courseId }, res }) => {
     const { header, rows } = writeRollTable(roll.roll(courseId))
-    return send(res, courseId, 'xlsx', routes.rollXlsx.produces!, await writeWorkbook('Roll', header, rows))
+    return send(res, courseId, 'xlsx', routes.rollXlsx.produces!, await writeWorkbook('Roll', header, rows, header.map(rollKind)))
   })
   handle(routes.rollOneRoster, ({ params: { courseId }, res }) =>
     send(res, courseId, 'zip', 'application/zip', writeOneRoster(plans.load(courseId).plan.head, roll.roll(courseId))),
