@@ -39,6 +39,7 @@ const CONTENT: IssueContent = {
       section: 'West',
     }),
     result('cy', { marks: [{ mark: 5, status: 'held', daysLate: 0 }, null], rounded: null, grade: null, pending: 1 }),
+    result('-eve', { name: '=Eve', marks: [{ mark: 30, plain: 24.5, status: 'in', daysLate: 0 }, null] }),
     result('di', {
       marks: [
         { mark: null, status: 'in', daysLate: 0 },
@@ -114,4 +115,20 @@ test('what was not set for somebody, or is still out, has no row; a result witho
   expect(of('di', '0')).toBeUndefined()
   expect(of('ada', 'course')).toMatchObject({ score: '61', textScore: 'Merit', scoreStatus: 'fully graded', incomplete: 'false' })
   expect(of('cy', 'course')).toMatchObject({ score: '', textScore: '', scoreStatus: 'partially graded', incomplete: 'true' })
+})
+
+test('what is asked for is there, and every reference leads somewhere', () => {
+  const [org] = rows('orgs')
+  const [term] = rows('academicSessions')
+  expect(term).toMatchObject({ title: 'autumn', startDate: '2026-09-01', endDate: '2026-12-19' })
+  for (const i of rows('lineItems')) {
+    expect(i).toMatchObject({ gradingPeriodSourcedId: term!.sourcedId, schoolSourcedId: org!.sourcedId })
+    expect([i.assignDate, i.dueDate, i.categorySourcedId].every(Boolean)).toBe(true)
+  }
+  expect(rows('results').every((r) => r.scoreDate === '2026-12-20')).toBe(true)
+})
+
+test('a rescaled mark counts, and stands beside what was marked; nothing is put before a sign that a spreadsheet would run', () => {
+  expect(of('-eve', '0')).toMatchObject({ score: '30', 'metadata.scoreAsMarked': '24.5', studentSourcedId: '-eve' })
+  expect(of('ada', '0')!['metadata.scoreAsMarked']).toBe('')
 })

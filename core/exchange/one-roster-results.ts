@@ -1,13 +1,11 @@
 import { issuedMark, type IssueContent, type IssuedMark } from '../issues/issue'
-import { rosterWriter } from './roster-files'
+import { ORG, putFrame, rosterWriter, sessionId, type RosterCourse } from './roster-files'
 
 /** How an issue is told to others who know the course by their own ids. */
-export interface RosterOfIssue {
+export interface RosterOfIssue extends Pick<RosterCourse, 'firstDay' | 'lastDay'> {
   courseId: string
   /** When it was frozen. */
   at: string
-  firstDay: string
-  lastDay: string
   sectionIdOf: (name: string) => string
   /** Student → the number by which others know them. */
   numberOf: ReadonlyMap<string, string>
@@ -24,8 +22,9 @@ const COURSE = 'course'
  * Source: 1EdTech OneRoster 1.2, CSV binding.
  */
 export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint8Array {
-  const { put, pack } = rosterWriter(['categories.csv', 'lineItems.csv', 'results.csv'])
+  const { put, pack } = rosterWriter(['academicSessions.csv', 'orgs.csv', 'categories.csv', 'lineItems.csv', 'results.csv'])
   const { assessments = [], components, results, course } = content
+  putFrame(put, { ...course, ...of, id: of.courseId })
   const scoreDate = of.at.slice(0, 10)
   const categoryOf = (component: string) => `${of.courseId}-category-${components.findIndex((c) => c.title === component)}`
   components.forEach((c) =>
@@ -48,6 +47,8 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
       dueDate: due,
       classSourcedId,
       categorySourcedId: a ? categoryOf(a.component) : whole,
+      gradingPeriodSourcedId: sessionId(of.courseId),
+      schoolSourcedId: ORG,
       resultValueMin: '0',
       resultValueMax: String(a?.outOf ?? 100),
     })
@@ -79,7 +80,7 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
   return pack()
 }
 
-function markRow({ mark, status, daysLate }: IssuedMark): Record<string, string> {
+function markRow({ mark, plain, status, daysLate }: IssuedMark): Record<string, string> {
   const gone = status === 'missing' || status === 'absent'
   return {
     scoreStatus:
@@ -89,5 +90,7 @@ function markRow({ mark, status, daysLate }: IssuedMark): Record<string, string>
     missing: String(status === 'missing'),
     'metadata.status': status === 'in' ? '' : status,
     'metadata.daysLate': daysLate > 0 ? String(daysLate) : '',
+    // The score is what counts; where it was rescaled, what was marked stands beside it.
+    'metadata.scoreAsMarked': plain === undefined || plain === null ? '' : String(Number(plain.toFixed(3))),
   }
 }

@@ -16,11 +16,8 @@ const rows = [
 ]
 const files = unzipSync(
   oneRosterStandings(outcomes, rows, {
-    courseId: 'c',
-    code: 'CFS 1',
+    course: { id: 'c', code: 'CFS 1', title: 'Field Mapping', term: 'autumn', firstDay: '2026-09-07', lastDay: '2026-12-18' },
     at: '2026-11-28T10:00:00.000Z',
-    firstDay: '2026-09-07',
-    lastDay: '2026-12-18',
     numberOf: new Map([['s1', 'N-1']]),
     identifierOf: (id) => `urn-${id}`,
   }),

@@ -1,14 +1,11 @@
 import type { Outcome, Standings } from '../outcomes/standings-table'
-import { rosterWriter } from './roster-files'
+import { ORG, putFrame, rosterWriter, sessionId, type RosterCourse } from './roster-files'
 
 /** How standings are told to others who know the course by their own ids. */
 export interface RosterOfStandings {
-  courseId: string
-  code: string
+  course: RosterCourse
   /** When they were taken. */
   at: string
-  firstDay: string
-  lastDay: string
   /** Student → the number by which others know them. */
   numberOf: ReadonlyMap<string, string>
   /** Outcome → the identifier that it has in CASE. */
@@ -22,28 +19,34 @@ export interface RosterOfStandings {
  */
 export function oneRosterStandings(outcomes: readonly Outcome[], rows: readonly Standings[], of: RosterOfStandings): Uint8Array {
   const { put, pack } = rosterWriter([
+    'academicSessions.csv',
+    'orgs.csv',
     'categories.csv',
     'lineItems.csv',
     'lineItemLearningObjectiveIds.csv',
     'results.csv',
     'resultLearningObjectiveIds.csv',
   ])
-  const category = `${of.courseId}-category-outcomes`
+  const { course } = of
+  putFrame(put, course)
+  const category = `${course.id}-category-outcomes`
   put('categories.csv', { sourcedId: category, title: 'Outcomes', weight: '' })
   const written = new Set<string>()
   const objective = (outcomeId: string) => ({ source: 'case', learningObjectiveId: of.identifierOf(outcomeId) })
   const item = (o: Outcome, classSourcedId: string): string => {
-    const sourcedId = `${of.courseId}-outcome-${o.id}-${classSourcedId}`
+    const sourcedId = `${course.id}-outcome-${o.id}-${classSourcedId}`
     if (written.has(sourcedId)) return sourcedId
     written.add(sourcedId)
     put('lineItems.csv', {
       sourcedId,
       title: o.title,
       description: o.levels.map((label, i) => `${i + 1} ${label}${i + 1 === o.reached ? ' (reached)' : ''}`).join(', '),
-      assignDate: of.firstDay,
-      dueDate: of.lastDay,
+      assignDate: course.firstDay,
+      dueDate: course.lastDay,
       classSourcedId,
       categorySourcedId: category,
+      gradingPeriodSourcedId: sessionId(course.id),
+      schoolSourcedId: ORG,
       resultValueMin: '1',
       resultValueMax: String(o.levels.length),
     })

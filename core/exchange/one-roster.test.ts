@@ -60,6 +60,56 @@ test('students, sections, teachers and what others wrote of them are understood'
   ])
 })
 
+test('an end is the first day after; who stays to the end of the term has not left, and a move ends and begins on one day', () => {
+  const files = {
+    'academicSessions.csv': [
+      ['sourcedId', 'title', 'type', 'startDate', 'endDate'],
+      ['autumn', 'Autumn', 'term', '2026-09-07', '2026-12-19'],
+    ],
+    'classes.csv': [
+      ['sourcedId', 'title', 'classCode', 'termSourcedIds'],
+      ['c1', 'Alidade', 'A', 'autumn'],
+      ['c2', 'Groma', 'G', 'autumn'],
+    ],
+    'enrollments.csv': [
+      ['sourcedId', 'classSourcedId', 'userSourcedId', 'role', 'beginDate', 'endDate'],
+      ['e1', 'c1', 'u1', 'student', '2026-09-07', '2026-10-12'],
+      ['e2', 'c2', 'u1', 'student', '2026-10-12', '2026-12-19'],
+      ['e3', 'c2', 'u2', 'student', '2026-09-07', '2026-11-02'],
+    ],
+  }
+  const file = readOneRoster(roster(files))
+  expect(file.faults).toEqual([])
+  expect(file.entries.map((e) => e.stays)).toEqual([
+    [
+      { section: 'A', from: '2026-09-07', to: '2026-10-11' },
+      { section: 'G', from: '2026-10-12', to: '' },
+    ],
+    [{ section: 'G', from: '2026-09-07', to: '2026-11-01' }],
+  ])
+})
+
+test('two classes with one code stay two', () => {
+  const twice = CLASSES.map((c, i) => (i === 2 ? ['c2', 'Groma', 'a', '', ''] : c))
+  const { sections, entries } = readOneRoster(roster({ 'classes.csv': twice }))
+  expect(sections.map((s) => [s.code, s.name])).toEqual([
+    ['c1', 'Alidade'],
+    ['c2', 'Groma'],
+    ['N', 'Nobody here'],
+  ])
+  expect(entries.map((e) => e.stays[0]!.section)).toEqual(['c1', 'c2'])
+})
+
+test('a row is named by its line in the file, whatever stands above it', () => {
+  const rows = [
+    ENROLMENTS[0]!,
+    ['"e\n1"', 'c1', 'u1', 'student', '', ''],
+    ['e2', 'c1', 'u2', 'student', '', '', 'tobedeleted'],
+    ['e3', 'c9', 'u2', 'student', '', ''],
+  ].map((r, i) => [...r.slice(0, 6), i === 0 ? 'status' : (r[6] ?? '')])
+  expect(readOneRoster(roster({ 'enrollments.csv': rows })).faults).toMatchObject([{ line: 5, column: 'enrollments.csv classSourcedId' }])
+})
+
 test('an enrolment of nobody, or in no class, is named by line and column', () => {
   const rows = [...ENROLMENTS, ['e4', 'c9', 'u1', 'student', '', ''], ['e5', 'c1', 'u3', 'student', '', '']]
   expect(readOneRoster(roster({ 'enrollments.csv': rows })).faults).toEqual([
@@ -126,6 +176,7 @@ test('what is written has a manifest that says what is in it, and every referenc
   for (const id of column('enrollments.csv', 'userSourcedId')) expect(column('users.csv', 'sourcedId')).toContain(id)
   for (const id of column('enrollments.csv', 'classSourcedId')) expect(column('classes.csv', 'sourcedId')).toContain(id)
   for (const id of column('roles.csv', 'userSourcedId')) expect(column('users.csv', 'sourcedId')).toContain(id)
+  expect(column('academicSessions.csv', 'endDate')).toEqual(['2026-12-19'])
   for (const id of column('classes.csv', 'termSourcedIds')) expect(column('academicSessions.csv', 'sourcedId')).toContain(id)
 })
 

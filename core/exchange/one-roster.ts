@@ -1,6 +1,21 @@
+import { rollup } from 'd3-array'
+import { shiftDay } from '../roll/days'
 import { guarded } from './guard'
 import { readRollTable, type RollFile } from './roll-file'
-import { namedFile, ownId, readSheet, rosterWriter, type RosterRow } from './roster-files'
+import {
+  afterLast,
+  lineOf,
+  namedFile,
+  ORG,
+  ownId,
+  putFrame,
+  readSheet,
+  rosterWriter,
+  sessionId,
+  studentId,
+  type RosterCourse,
+  type RosterRow,
+} from './roster-files'
 import { isSignIn } from '../roll/sign-in'
 import { readWeekdays, writeWeekdays } from './weekdays'
 import { ROLL_HEADER, type WrittenRoll } from './write-roll'
@@ -33,11 +48,37 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
   for (const e of enrolments)
     if (e.role?.toLowerCase() === 'teacher' && users.has(e.userSourcedId!))
       teacherOf.set(e.classSourcedId!, nameOf(users.get(e.userSourcedId!)!))
+  // A class is what its id says; where two share a code they stay two, each known by its id.
+  const codes = rollup(
+    [...classes.values()],
+    (same) => same.length,
+    (c) => c.classCode?.toLowerCase() ?? '',
+  )
+  const codeOf = (c: RosterRow) => (c.classCode && codes.get(c.classCode.toLowerCase()) === 1 ? c.classCode : c.sourcedId!)
+  const ends = new Map(
+    (namedFile(files, 'academicSessions.csv') ? readSheet(files, 'academicSessions.csv', ['sourcedId', 'endDate'], WHOLE) : []).map((s) => [
+      s.sourcedId!,
+      s.endDate!,
+    ]),
+  )
+  /** The last day in a class, both ends being exclusive in a roster; none where it lasts to the end of the term, which is no withdrawal. */
+  const lastDayOf = ({ endDate = '' }: RosterRow, section: RosterRow): string => {
+    const end = (section.termSourcedIds ?? '')
+      .split(',')
+      .flatMap((id) => ends.get(id.trim()) ?? [])
+      .sort()
+      .at(-1)
+    return endDate === '' || (end !== undefined && endDate >= end)
+      ? ''
+      : /^\d{4}-\d{2}-\d{2}$/.test(endDate)
+        ? shiftDay(endDate, -1)
+        : endDate
+  }
   const faults: RollFile['faults'] = []
   const rows: { line: number; cells: string[] }[] = []
-  enrolments.forEach((e, i) => {
+  enrolments.forEach((e) => {
     if (e.role?.toLowerCase() !== 'student') return
-    const line = i + 2
+    const line = lineOf(e)
     const [user, section] = [users.get(e.userSourcedId!), classes.get(e.classSourcedId!)]
     const refuse = (column: string, reason: string) =>
       faults.push({ line, column: `enrollments.csv ${column}`, candidate: '', name: user ? nameOf(user) : '', reason })
@@ -50,7 +91,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
           user.identifier ?? '',
           // A roster says what it is: nothing in it is taken for a formula.
           guarded(nameOf(user)),
-          section.classCode || section.sourcedId!,
+          codeOf(section),
           section.title ?? '',
           teacherOf.get(section.sourcedId!) ?? '',
           section['metadata.weekdays'] ?? '',
@@ -58,7 +99,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
           user.sourcedId === ownId(user.identifier ?? '') ? '' : user.sourcedId!,
           guarded(signInOf(user)),
           e.beginDate ?? '',
-          e.endDate ?? '',
+          lastDayOf(e, section),
         ],
       })
   })
@@ -66,7 +107,7 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
   // A class with nobody in it is a section all the same.
   const known = new Set(file.sections.map((s) => s.code.toLowerCase()))
   for (const c of classes.values()) {
-    const code = c.classCode || c.sourcedId!
+    const code = codeOf(c)
     if (known.has(code.toLowerCase())) continue
     const firstDay = c['metadata.firstDay'] || null
     file.sections.push({
@@ -82,30 +123,11 @@ export function readOneRoster(files: ReadonlyMap<string, Uint8Array>): RollFile 
 
 const SHEETS = ['academicSessions.csv', 'orgs.csv', 'courses.csv', 'classes.csv', 'users.csv', 'roles.csv', 'enrollments.csv'] as const
 
-export interface RosterCourse {
-  id: string
-  code: string
-  title: string
-  term: string
-  firstDay: string
-  lastDay: string
-}
-
 /** A roll as a zipped roster (OneRoster 1.2 CSV, bulk) that reads back as the same. */
 export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Array {
-  const org = 'org-1'
-  const session = `term-${course.id}`
   const { put, pack } = rosterWriter(SHEETS)
-  put('orgs.csv', { sourcedId: org, name: 'Department', type: 'department' })
-  put('academicSessions.csv', {
-    sourcedId: session,
-    title: course.term,
-    type: 'term',
-    startDate: course.firstDay,
-    endDate: course.lastDay,
-    schoolYear: course.lastDay.slice(0, 4),
-  })
-  put('courses.csv', { sourcedId: course.id, title: course.title, courseCode: course.code, orgSourcedId: org })
+  putFrame(put, course)
+  put('courses.csv', { sourcedId: course.id, title: course.title, courseCode: course.code, orgSourcedId: ORG })
   const user = (sourcedId: string, name: string, identifier: string, role: 'student' | 'teacher', signIn: string | null = null) => {
     const [given, ...rest] = name.split(' ')
     put('users.csv', {
@@ -115,15 +137,15 @@ export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Ar
       givenName: given!,
       familyName: rest.join(' '),
       identifier,
-      primaryOrgSourcedId: org,
+      primaryOrgSourcedId: ORG,
     })
-    put('roles.csv', { sourcedId: `role-${sourcedId}`, userSourcedId: sourcedId, roleType: 'primary', role, orgSourcedId: org })
+    put('roles.csv', { sourcedId: `role-${sourcedId}`, userSourcedId: sourcedId, roleType: 'primary', role, orgSourcedId: ORG })
   }
   const enrol = (classId: string, userId: string, role: string, beginDate: string, endDate: string) =>
     put('enrollments.csv', {
       sourcedId: `${classId}-${userId}${beginDate && `-${beginDate}`}`,
       classSourcedId: classId,
-      schoolSourcedId: org,
+      schoolSourcedId: ORG,
       userSourcedId: userId,
       role,
       primary: String(role === 'teacher'),
@@ -138,8 +160,8 @@ export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Ar
       courseSourcedId: course.id,
       classCode: s.code,
       classType: 'scheduled',
-      schoolSourcedId: org,
-      termSourcedIds: session,
+      schoolSourcedId: ORG,
+      termSourcedIds: sessionId(course.id),
       'metadata.weekdays': writeWeekdays(s.weekdays),
       'metadata.firstDay': s.firstDay ?? '',
     })
@@ -151,9 +173,9 @@ export function writeOneRoster(course: RosterCourse, roll: WrittenRoll): Uint8Ar
     enrol(s.id, teachers.get(s.teacher)!, 'teacher', '', '')
   }
   for (const s of roll.students) {
-    const id = s.externalId ?? ownId(s.candidate)
+    const id = studentId(s.externalId, s.candidate)
     user(id, s.name, s.candidate, 'student', s.signIn)
-    for (const stay of s.stays) enrol(stay.sectionId, id, 'student', stay.from, stay.to ?? '')
+    for (const stay of s.stays) enrol(stay.sectionId, id, 'student', stay.from, stay.to === null ? '' : afterLast(stay.to))
   }
   return pack()
 }

@@ -1,10 +1,13 @@
 import { parse } from 'csv-parse/sync'
+import { stringify } from 'csv-stringify/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
-import { withoutGuard } from './guard'
-import { writeDelimited } from './write-delimited'
+import { shiftDay, type Day } from '../roll/days'
 
-export type RosterRow = Record<string, string>
+/** The line of its file that a row ends on. */
+const LINE = Symbol('line')
+export type RosterRow = Record<string, string> & { [LINE]?: number }
+export const lineOf = (row: RosterRow): number => row[LINE] ?? 0
 
 const MOST = MAX_ROWS * 4
 
@@ -27,11 +30,11 @@ export function readSheet(files: ReadonlyMap<string, Uint8Array>, name: string, 
   try {
     rows = parse(strFromU8(bytes), {
       columns: true,
-      cast: withoutGuard,
       bom: true,
       skip_empty_lines: true,
       relax_column_count: true,
       to: MOST + 1,
+      on_record: (row: RosterRow, { lines }: { lines: number }) => Object.assign(row, { [LINE]: lines }),
     })
   } catch (e) {
     throw new FileError(`${name} in the roster breaks off or a quotation mark is not closed.`, (e as { lines?: number }).lines ?? 1, name)
@@ -170,6 +173,7 @@ const COLUMNS = {
     'missing',
     'metadata.status',
     'metadata.daysLate',
+    'metadata.scoreAsMarked',
   ],
   'lineItemLearningObjectiveIds.csv': ['sourcedId', 'status', 'dateLastModified', 'lineItemSourcedId', 'source', 'learningObjectiveId'],
   'resultLearningObjectiveIds.csv': ['sourcedId', 'status', 'dateLastModified', 'resultSourcedId', 'source', 'learningObjectiveId'],
@@ -202,6 +206,41 @@ const KNOWN = [
   'users',
 ]
 
+const LINES = { record_delimiter: 'windows' } as const
+
+/** A course as a roster knows it. */
+export interface RosterCourse {
+  id: string
+  code: string
+  title: string
+  term: string
+  firstDay: Day
+  lastDay: Day
+}
+
+/** The one organisation that a course of ours belongs to, in every file. */
+export const ORG = 'org-1'
+export const sessionId = (courseId: string): string => `term-${courseId}`
+/** The id by which others know a student: theirs, else one made of the candidate number. */
+export const studentId = (externalId: string | null, candidate: string): string => externalId ?? ownId(candidate)
+/** Ends are the first day after (OneRoster 1.2, “this date is exclusive”); ours are the last day in. */
+export const afterLast = (last: Day): Day => shiftDay(last, 1)
+
+type Put = ReturnType<typeof rosterWriter>['put']
+
+/** The organisation and the term, to which classes, line items and categories refer. */
+export function putFrame(put: Put, course: RosterCourse): void {
+  put('orgs.csv', { sourcedId: ORG, name: 'Department', type: 'department' })
+  put('academicSessions.csv', {
+    sourcedId: sessionId(course.id),
+    title: course.term,
+    type: 'term',
+    startDate: course.firstDay,
+    endDate: afterLast(course.lastDay),
+    schoolYear: course.lastDay.slice(0, 4),
+  })
+}
+
 /** Writes a roster, bulk, with the files named and a manifest of them. */
 export function rosterWriter(names: readonly Exclude<SheetName, 'manifest.csv'>[]) {
   const sheets = new Map<SheetName, RosterRow[]>([['manifest.csv', []], ...names.map((n) => [n, []] as [SheetName, RosterRow[]])])
@@ -218,7 +257,8 @@ export function rosterWriter(names: readonly Exclude<SheetName, 'manifest.csv'>[
         Object.fromEntries(
           [...sheets].map(([name, rows]) => [
             name,
-            strToU8(writeDelimited([COLUMNS[name], ...rows.map((row) => COLUMNS[name].map((c) => row[c] ?? ''))], { bom: false })),
+            // Programs read it, and nothing in it is run: it stands as it is.
+            strToU8(stringify([[...COLUMNS[name]], ...rows.map((row) => COLUMNS[name].map((c) => row[c] ?? ''))], LINES)),
           ]),
         ),
       ),

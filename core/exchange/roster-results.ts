@@ -1,7 +1,19 @@
 import type { Status } from '../grades/course'
 import { FileError } from './delimited'
 import type { FileMark, MarksFile } from './marks-file'
-import { namedFile, ownId, readSheet, rosterWriter, type RosterRow } from './roster-files'
+import {
+  lineOf,
+  namedFile,
+  ORG,
+  putFrame,
+  readSheet,
+  rosterWriter,
+  sessionId,
+  studentId,
+  type RosterCourse,
+  type RosterRow,
+} from './roster-files'
+import type { Day } from '../roll/days'
 
 /** Whether an unpacked archive holds results in the open format. */
 export const isRosterResults = (files: ReadonlyMap<string, Uint8Array>): boolean => !!namedFile(files, 'results.csv')
@@ -21,8 +33,8 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
   )
   const marks: FileMark[] = []
   const faults: MarksFile['faults'] = []
-  readSheet(files, 'results.csv', ['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score'], WHOLE).forEach((r, i) => {
-    const line = i + 2
+  readSheet(files, 'results.csv', ['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score'], WHOLE).forEach((r) => {
+    const line = lineOf(r)
     const candidate = users.get(r.studentSourcedId!)?.identifier || r.studentSourcedId!.replace(/^candidate-/, '')
     const item = items.get(r.lineItemSourcedId!)
     if (!item) {
@@ -57,7 +69,7 @@ function cellText(r: RosterRow): string {
           ? 'missing'
           : ''
   const mark = r.score || r.textScore || ''
-  return said === 'late' ? `${mark} late ${r['metadata.daysLate'] || 1}`.trim() : said || mark
+  return said === 'late' ? `${mark} late ${r['metadata.daysLate'] || 0}`.trim() : said || mark
 }
 
 export interface ResultToWrite {
@@ -71,29 +83,43 @@ export interface ResultToWrite {
   daysLate: number
 }
 
+/** What results are of, and the day on which they stand so. */
+export interface ResultsOf {
+  course: RosterCourse
+  day: Day
+  components: readonly { id: string; title: string; weight: number | null }[]
+  assessments: readonly { id: string; title: string; outOf: number; componentId: string }[]
+  placements: readonly { assessmentId: string; sectionId: string; due: Day | null }[]
+}
+
 /**
  * Results as a zip of lineItems.csv, results.csv and users.csv (OneRoster 1.2 CSV) that reads back as the same cells. A blank
  * is no result, and is left out.
  */
 export function writeRosterResults(
-  assessments: readonly { id: string; title: string; outOf: number }[],
-  placements: readonly { assessmentId: string; sectionId: string; due: string | null }[],
+  { course, day, components, assessments, placements }: ResultsOf,
   results: readonly ResultToWrite[],
 ): Uint8Array {
-  const { put, pack } = rosterWriter(['lineItems.csv', 'results.csv', 'users.csv'])
+  const { put, pack } = rosterWriter(['academicSessions.csv', 'orgs.csv', 'categories.csv', 'lineItems.csv', 'results.csv', 'users.csv'])
+  putFrame(put, course)
+  for (const c of components) put('categories.csv', { sourcedId: c.id, title: c.title, weight: c.weight === null ? '' : String(c.weight) })
   const byId = new Map(assessments.map((a) => [a.id, a]))
   const itemId = (assessmentId: string, sectionId: string) => `${assessmentId}-${sectionId}`
   const written = new Set<string>()
   const item = (assessmentId: string, sectionId: string, due: string | null) => {
-    const { title, outOf } = byId.get(assessmentId)!
+    const { title, outOf, componentId } = byId.get(assessmentId)!
     const sourcedId = itemId(assessmentId, sectionId)
     if (written.has(sourcedId)) return
     written.add(sourcedId)
     put('lineItems.csv', {
       sourcedId,
       title,
-      dueDate: due ?? '',
+      assignDate: due !== null && due < course.firstDay ? due : course.firstDay,
+      dueDate: due ?? course.lastDay,
       classSourcedId: sectionId,
+      categorySourcedId: componentId,
+      gradingPeriodSourcedId: sessionId(course.id),
+      schoolSourcedId: ORG,
       resultValueMin: '0',
       resultValueMax: String(outOf),
     })
@@ -103,7 +129,7 @@ export function writeRosterResults(
   for (const r of results) {
     if (r.mark === null && r.status === 'in') continue
     item(r.assessmentId, r.sectionId, null)
-    const studentSourcedId = r.externalId ?? ownId(r.candidate)
+    const studentSourcedId = studentId(r.externalId, r.candidate)
     if (!users.has(studentSourcedId)) {
       users.add(studentSourcedId)
       const [given, ...rest] = r.name.split(' ')
@@ -114,6 +140,7 @@ export function writeRosterResults(
         givenName: given!,
         familyName: rest.join(' '),
         identifier: r.candidate,
+        primaryOrgSourcedId: ORG,
       })
     }
     const gone = r.status === 'missing' || r.status === 'absent'
@@ -124,6 +151,7 @@ export function writeRosterResults(
       scoreStatus:
         r.status === 'exempt' ? 'exempt' : gone ? 'not submitted' : r.mark === null || r.status === 'held' ? 'submitted' : 'fully graded',
       score: r.mark === null ? '' : String(r.mark),
+      scoreDate: day,
       classSourcedId: r.sectionId,
       late: String(r.status === 'late'),
       missing: String(r.status === 'missing'),

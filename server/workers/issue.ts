@@ -8,6 +8,7 @@ import { issuesOf } from '../kernel/course/issues'
 import { planLoader } from '../kernel/course/load-plan'
 import type { PackedTable } from '../kernel/course/packed-table'
 import { whoWrote } from '../kernel/course/who-wrote'
+import { studentId } from '#core/exchange/roster-files'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
 import { reading } from './reading'
 import { telling } from './telling'
@@ -118,13 +119,15 @@ export const oneRosterFile = ({ file, courseId, number }: OfCourse & { number: n
     const plan = planLoader(db).load(courseId).plan
     const sections = new Map(plan.sections.map((s) => [s.name, s.id]))
     const numbers = db
-      .prepare<[string], { id: string; number: string | null }>('SELECT id, external_id AS number FROM student WHERE course_id = ?')
+      .prepare<[string], { id: string; candidate: string; externalId: string | null }>(
+        'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
+      )
       .all(courseId)
     return oneRosterResults(JSON.parse(issuesOf(db).content(courseId, number)) as IssueContent, {
       courseId,
       at,
       sectionIdOf: (name) => sections.get(name) ?? name,
-      numberOf: new Map(numbers.map((s) => [s.id, s.number ?? s.id])),
+      numberOf: new Map(numbers.map((s) => [s.id, studentId(s.externalId, s.candidate)])),
       due: (title) => {
         const at = plan.assessments.findIndex((a) => a.title === title)
         return (

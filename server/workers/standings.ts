@@ -1,4 +1,5 @@
 import { oneRosterStandings } from '#core/exchange/one-roster-standings'
+import { studentId } from '#core/exchange/roster-files'
 import { caseNames } from '#core/exchange/case'
 import type { SharesOfCourse } from '#contract'
 import { uuidOf } from '../kernel/uuid'
@@ -32,19 +33,17 @@ export const standingsRoster = ({ file, courseId, at }: OfCourse & { at: string 
   reading(file, (db) => {
     const { plan, outcomes, rows } = courseStandings(db, courseId)
     const numbers = db
-      .prepare<[string], { id: string; number: string | null }>('SELECT id, external_id AS number FROM student WHERE course_id = ?')
+      .prepare<[string], { id: string; candidate: string; externalId: string | null }>(
+        'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
+      )
       .all(courseId)
-    const { code, firstDay, lastDay } = plan.head
     return oneRosterStandings(
       outcomes.map(({ id, title, levels, reached, rule }) => ({ id, title, levels: levels.map((l) => l.label), reached, rule })),
       rows,
       {
-        courseId,
-        code,
+        course: plan.head,
         at,
-        firstDay,
-        lastDay,
-        numberOf: new Map(numbers.map((s) => [s.id, s.number ?? s.id])),
+        numberOf: new Map(numbers.map((s) => [s.id, studentId(s.externalId, s.candidate)])),
         // The one that it has where outcomes are taken out as CASE.
         identifierOf: (id) => uuidOf(caseNames.outcome(id)),
       },

@@ -93,7 +93,16 @@ export function markingRoutes(
         mark: c.fromReadings ? c.fromReadings.mark : c.mark,
       }
     })
-    return sendSheet(res, courseId, 'zip', routes.marksRoster.produces!, writeRosterResults(assessments, placements, results))
+    const { plan } = plans.load(courseId)
+    const inSheet = new Set(assessments.map((a) => a.id))
+    const of = {
+      course: plan.head,
+      day: now().slice(0, 10),
+      components: plan.components,
+      assessments: plan.assessments.filter((a) => inSheet.has(a.id)),
+      placements,
+    }
+    return sendSheet(res, courseId, 'zip', routes.marksRoster.produces!, writeRosterResults(of, results))
   })
 
   const since = db.prepare<[{ course: string; asOf: string }], ChangedCell>(
