@@ -48,4 +48,12 @@ export const recordsRoutes = {
     params: inCourse.extend({ number: z.coerce.number().int().min(1) }),
     produces: 'application/zip',
   }),
+  recordsFile: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/issues/:number/for-records.csv',
+    access: overseers,
+    summary: 'The results of an issue as a records office takes them in: by number, without names',
+    params: inCourse.extend({ number: z.coerce.number().int().min(1) }),
+    produces: 'text/csv',
+  }),
 }

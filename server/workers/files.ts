@@ -100,7 +100,7 @@ export async function backup(of: { file: string; into: string }): Promise<BackUp
   }
 }
 
-export { issueFile, issueMade, issueParts, issueRows, issuesCompared, oneRosterFile } from './issue'
+export { issueFile, issueMade, issueParts, issueRows, issuesCompared, officeFile, oneRosterFile } from './issue'
 export { countNames, makeNameless } from '../areas/keeping/nameless'
 /** A course as a data package, in a file. */
 export function takeOutCourse(of: { file: string; courseId: string; into: string }): Record<string, number> {

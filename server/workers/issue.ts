@@ -9,6 +9,7 @@ import { planLoader } from '../kernel/course/load-plan'
 import type { PackedTable } from '../kernel/course/packed-table'
 import { whoWrote } from '../kernel/course/who-wrote'
 import { studentId } from '#core/exchange/roster-files'
+import { recordsFile } from '#core/exchange/records-file'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
 import { reading } from './reading'
 import { telling } from './telling'
@@ -110,6 +111,16 @@ export const issueRows = ({
   reading(file, (db) => {
     const { results } = JSON.parse(issuesOf(db).content(courseId, number)) as IssueContent
     return results.map(({ studentId, grade, rounded }) => ({ studentId, grade, percent: rounded }))
+  })
+
+/** An issue as a records office takes it in. */
+export const officeFile = ({ file, courseId, number }: OfCourse & { number: number }): Uint8Array =>
+  reading(file, (db) => {
+    const content = JSON.parse(issuesOf(db).content(courseId, number)) as IssueContent
+    const numberOf = new Map(
+      db.prepare<[string], [string, string | null]>('SELECT id, external_id FROM student WHERE course_id = ?').raw().all(courseId),
+    )
+    return new TextEncoder().encode(recordsFile(content, { ...issuesOf(db).head(courseId, number), numberOf }))
   })
 
 /** An issue as OneRoster results. */

@@ -164,6 +164,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     issueRows: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<IssueRow[]>('issueRows', task, asks),
     /** An issue as OneRoster results, zipped. */
     oneRosterFile: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<Uint8Array>('oneRosterFile', task, asks),
+    /** An issue as a records office takes it in. */
+    recordsFile: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<Uint8Array>('officeFile', task, asks),
     /** The people that a list names. */
     readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
     /** The marks in a file, or in a text that was pasted. */

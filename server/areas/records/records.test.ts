@@ -212,6 +212,8 @@ test('released for a later day, its students get their letter on that day: each 
 })
 
 test('OneRoster: every result stands once, on a line item of its section that is in a category', async () => {
+  const csv = (await lead('get', api('/issues/1/for-records.csv')).expect(200)).text
+  expect(csv.split('\r\n')[1]).toMatch(/^\d+,.*,CFS 214,autumn 2026,.*,(final|pending \d+),1,\d{4}-\d\d-\d\d,Ines Valdry \(lead\)/)
   const answer = await lead('get', api('/issues/1/one-roster.zip'))
     .expect(200)
     .buffer(true)

@@ -92,6 +92,13 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                 >
                   OneRoster file for others
                 </a>
+                <a
+                  className="btn btn-sm btn-outline-primary"
+                  href={addressOf(routes.recordsFile, { courseId: id, number: inForce.number })}
+                  download
+                >
+                  CSV by numbers for an office
+                </a>
               </div>
             )}
             {problem && (
