@@ -232,6 +232,8 @@ export const TriedImport = z.strictObject({
   rows: z.array(TriedRow),
   /** Rows beyond those listed; the counts have them all. */
   unlisted: z.number().int(),
+  /** What was understood that is written otherwise here, in words. */
+  notes: z.array(z.string()),
 })
 export type TriedImport = z.infer<typeof TriedImport>
 

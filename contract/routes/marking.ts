@@ -12,13 +12,14 @@ const ofScript = ofAssessment.extend({ studentId: Id })
 const marker = ['marker'] as const
 
 /** A file of marks: its text, or its bytes in base64 where it is no text. */
-const MarksUpload = z.union([
-  z.strictObject({ text: z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.') }),
-  z.strictObject({
-    file: z.base64('The file did not arrive whole.').max(16_000_000, 'The file is over 12 MB. Bring it in section by section.'),
-  }),
-])
+const MarksText = z.strictObject({ text: z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.') })
+const MarksBytes = z.strictObject({
+  file: z.base64('The file did not arrive whole.').max(16_000_000, 'The file is over 12 MB. Bring it in section by section.'),
+})
+const MarksUpload = z.union([MarksText, MarksBytes])
 export type MarksUpload = z.infer<typeof MarksUpload>
+/** How many rows were seen to be refused, and are left out on purpose. */
+const leaveOut = z.number().int().min(0).optional()
 
 export const markingRoutes = {
   byStanding: route({
@@ -218,7 +219,7 @@ export const markingRoutes = {
     access: ['lead', 'marker'],
     summary: 'Bring a file of marks in: all of it or nothing',
     params: inCourse,
-    body: MarksUpload,
+    body: z.union([MarksText.extend({ leaveOut }), MarksBytes.extend({ leaveOut })]),
     response: BroughtIn,
   }),
   cellStates: route({

@@ -15,14 +15,11 @@ test.each([
   expect(readCellText(text, 20)).toEqual(want)
 })
 
-test.each(['12,5', '85%', '20.5', '1O', '-1', '1.2345', '1e3', '0x10', 'latest', '--', 'NaN', '١٢'])(
-  '%j is refused with a sentence',
-  (text) => {
-    const read = readCellText(text, 20)
-    expect(read.kind).toBe('wrong')
-    expect((read as { reason: string }).reason).toMatch(/\.$/)
-  },
-)
+test.each(['85%', '20.5', '1O', '-1', '1.2345', '1e3', '0x10', 'latest', '--', 'NaN', '١٢'])('%j is refused with a sentence', (text) => {
+  const read = readCellText(text, 20)
+  expect(read.kind).toBe('wrong')
+  expect((read as { reason: string }).reason).toMatch(/\.$/)
+})
 
 describe('labels of a scale', () => {
   const scale = {
@@ -96,4 +93,12 @@ describe('late by a day', () => {
   test('without a calendar a day is not understood', () => {
     expect(readCellText('17 late 24 Nov', 30)).toEqual({ kind: 'wrong', reason: '“24 nov” is not a number of days: write late 2.' })
   })
+})
+
+test('a decimal comma is a point, unless it may as well part thousands', () => {
+  expect(readCellText('17,5', 20)).toEqual({ kind: 'mark', mark: 17.5, status: 'in', daysLate: 0 })
+  expect(readCellText('17,25 late 2', 20)).toEqual({ kind: 'mark', mark: 17.25, status: 'late', daysLate: 2 })
+  expect(readCellText('17,2555', 20)).toMatchObject({ kind: 'wrong', reason: expect.stringContaining('more than 3 decimals') as string })
+  expect(readCellText('1,500', 2000)).toMatchObject({ kind: 'wrong', reason: '“1,500” can be read in two ways: write 1.500, or 1500.' })
+  expect(readCellText('1,5', 2000)).toMatchObject({ kind: 'mark', mark: 1.5 })
 })

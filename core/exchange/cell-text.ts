@@ -21,7 +21,7 @@ export type CellText =
 const WORDS: Exclude<Status, 'in' | 'late'>[] = ['missing', 'absent', 'exempt', 'held']
 
 /**
- * Reads a cell: a mark ("17", "17.5"), a status ("missing", or its first letter), "late" with or without a
+ * Reads a cell: a mark ("17", "17.5", "17,5"), a status ("missing", or its first letter), "late" with or without a
  * mark and with days or the day it came ("17 late 2", "late", "17 late 24 Nov"). A blank says nothing about the mark.
  * @param outOf what the assessment is marked out of
  * @param belowZero whether a mark may be a deduction
@@ -65,9 +65,12 @@ function readDaysLate(text: string, calendar: CellCalendar | null): number | str
 }
 
 /** @returns the mark, or a sentence that says what is wrong with it */
-function readMark(number: string, shown: string, outOf: number, belowZero: boolean, scale: Scale | null): number | string {
+function readMark(written: string, shown: string, outOf: number, belowZero: boolean, scale: Scale | null): number | string {
   const quoted = shown.length > 40 ? `“${shown.slice(0, 40)}…”` : `“${shown}”`
-  if (/^[-−]?\d+,\d{1,3}$/.test(number)) return `${quoted} has a decimal comma: write ${number.replace(',', '.')}.`
+  // In much of the world 17,5 is what is written. With three digits after it the comma may as well part thousands.
+  if (outOf >= 1000 && /^[-−]?\d{1,3},\d{3}$/.test(written))
+    return `${quoted} can be read in two ways: write ${written.replace(',', '.')}, or ${written.replace(',', '')}.`
+  const number = /^[-−]?\d+,\d+$/.test(written) ? written.replace(',', '.') : written
   if (/^\d+(\.\d+)?\s*%$/.test(number)) return `${quoted} is a percent: give the mark out of ${outOf}.`
   if (!/^[-−]?(\d+\.?\d*|\.\d+)$/.test(number))
     return `${quoted} is not a mark: give a number from 0 to ${outOf}${scale ? `, ${scale.labels.map((l) => l.label).join(', ')}` : ''}, or late, missing, absent, exempt or held.`

@@ -40,10 +40,16 @@ export type FindHeading = (rows: FileTable['rows']) => number
  */
 export function readDelimited(text: string, findHeading?: FindHeading): FileTable {
   if (text.includes('\u0000')) throw new FileError('This is not a text file. Save the sheet as CSV (UTF-8) and bring that in.')
-  const body = text.replace(/^\uFEFF/, '')
+  const whole = text.replace(/^\uFEFF/, '')
+  // Some spreadsheets write down what they separate by, in a line of its own.
+  const said = /^sep=([,;\t])\r?\n/i.exec(whole)
+  const body = said ? whole.slice(said[0].length) : whole
+  const above = said ? 1 : 0
   const heads = body.split(/\r?\n/, findHeading ? MOST_ABOVE : 1)
   if (body.trim() === '') throw new FileError('The file is empty.')
-  const delimiter = [',', ';', '\t'].map((d) => ({ d, n: Math.max(...heads.map((h) => h.split(d).length)) })).sort((a, b) => b.n - a.n)[0]!
+  const delimiter = (said ? [said[1]!] : [',', ';', '\t'])
+    .map((d) => ({ d, n: Math.max(...heads.map((h) => h.split(d).length)) }))
+    .sort((a, b) => b.n - a.n)[0]!
   if (delimiter.n < 2)
     throw new FileError(
       'The first line has no columns that can be told apart: separate them with commas, semicolons or tabs, and begin with a heading.',
@@ -60,11 +66,11 @@ export function readDelimited(text: string, findHeading?: FindHeading): FileTabl
     }) as unknown as typeof records
   } catch (e) {
     const { lines, message } = e as { lines?: number; message: string }
-    throw new FileError(`The file breaks off or a quotation mark is not closed: ${message}`, lines ?? 1)
+    throw new FileError(`The file breaks off or a quotation mark is not closed: ${message}`, (lines ?? 1) + above)
   }
   return checkTable(
     belowHeading(
-      records.map((r) => ({ line: r.info.lines, cells: r.record })),
+      records.map((r) => ({ line: r.info.lines + above, cells: r.record })),
       findHeading,
     ),
   )

@@ -24,6 +24,8 @@ export interface FileFault {
 export interface MarksFile {
   marks: FileMark[]
   faults: FileFault[]
+  /** What was understood of the file as a whole that is written otherwise here, in words. */
+  notes: string[]
 }
 
 const MOST_MARKS = 300_000
@@ -31,6 +33,13 @@ const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate n
 const IGNORED = ['name', 'student', 'section']
 /** Heading of the column that says when a sheet was taken out. */
 export const AS_OF = 'as of'
+
+const RESERVED = new Set([...CANDIDATE, ...IGNORED, AS_OF, 'assessment', 'mark', 'status', 'days late'])
+const MARK_OF = 'mark of '
+/** How the column of an assessment is headed: by its title, said to be one where it reads like another heading of ours. */
+export const headingOf = (title: string): string =>
+  RESERVED.has(title.toLowerCase()) || title.toLowerCase().startsWith(MARK_OF) ? `${MARK_OF}${title}` : title
+const titleIn = (heading: string): string => (heading.toLowerCase().startsWith(MARK_OF) ? heading.slice(MARK_OF.length) : heading)
 
 /**
  * Reads a CSV file of marks (RFC 4180; comma, semicolon or tab; with or without BOM). Wide: a candidate
@@ -41,6 +50,7 @@ export function readMarksFile(text: string): MarksFile {
   const fault = (reason: string, line = 1, column: string | null = null): MarksFile => ({
     marks: [],
     faults: [{ line, column, candidate: '', assessment: '', reason }],
+    notes: [],
   })
   try {
     return readMarksTable(unguarded(readDelimited(text)))
@@ -59,7 +69,7 @@ export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
 
   const long = lower.includes('assessment')
   const asOfAt = lower.indexOf(AS_OF)
-  const result: MarksFile = { marks: [], faults: [] }
+  const result: MarksFile = { marks: [], faults: [], notes: [] }
   for (const { cells: record, line } of rows) {
     const candidate = (record[candidateAt] ?? '').trim()
     const refuse = (column: string | null, reason: string) => result.faults.push({ line, column, candidate, assessment: '', reason })
@@ -93,7 +103,7 @@ export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
       place('mark', cell('assessment'), parts.filter(Boolean).join(' '))
     } else
       names.forEach((name, i) => {
-        if (i !== candidateAt && i !== asOfAt && name !== '' && !IGNORED.includes(lower[i]!)) place(name, name, record[i] ?? '')
+        if (i !== candidateAt && i !== asOfAt && name !== '' && !IGNORED.includes(lower[i]!)) place(name, titleIn(name), record[i] ?? '')
       })
   }
   return result

@@ -1,6 +1,6 @@
 import { FileError, readDelimited, unguarded, type FileTable } from './delimited'
 import { readMarksTable, type MarksFile } from './marks-file'
-import { decodeText } from './read-roll'
+import { decodeAny } from './read-roll'
 import { isRosterResults, readRosterResults } from './roster-results'
 import { unzipBounded } from './unzip'
 import { readWorkbook } from './workbook'
@@ -18,6 +18,10 @@ export async function readMarks(bytes: Uint8Array): Promise<MarksFile> {
     if (!files.has('xl/workbook.xml'))
       throw new FileError('This archive is neither a workbook (XLSX) nor results with lineItems.csv and results.csv.')
     table = await readWorkbook(files)
-  } else table = unguarded(readDelimited(decodeText(bytes)))
+  } else {
+    const { text, note } = decodeAny(bytes)
+    const read = readMarksTable(unguarded(readDelimited(text)))
+    return note === null ? read : { ...read, notes: [note, ...read.notes] }
+  }
   return readMarksTable(table)
 }

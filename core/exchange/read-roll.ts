@@ -8,11 +8,33 @@ const starts = (bytes: Uint8Array, ...head: number[]) => head.every((b, i) => by
 
 /** Bytes as text: UTF-8, or UTF-16 where its mark stands first. @throws FileError for any other encoding */
 export function decodeText(bytes: Uint8Array): string {
-  const utf16 = starts(bytes, 0xff, 0xfe) ? 'utf-16le' : starts(bytes, 0xfe, 0xff) ? 'utf-16be' : null
+  const text = decodedAs(encodingOf(bytes), bytes)
+  if (text === null) throw new FileError('Some letters cannot be read: save the file as CSV in UTF-8.')
+  return text
+}
+
+/** Bytes that stand for nothing in Windows-1252. */
+const NOT_1252 = new Set([0x81, 0x8d, 0x8f, 0x90, 0x9d])
+
+/**
+ * The same, and what older spreadsheets of western Europe write (Windows-1252), which is said.
+ * @throws FileError where it is neither
+ */
+export function decodeAny(bytes: Uint8Array): { text: string; note: string | null } {
+  const text = decodedAs(encodingOf(bytes), bytes)
+  if (text !== null) return { text, note: null }
+  if (bytes.some((b) => NOT_1252.has(b))) throw new FileError('Some letters cannot be read: save the file as CSV in UTF-8.')
+  return { text: decodedAs('windows-1252', bytes)!, note: 'The file is not in UTF-8: it is read as Windows-1252.' }
+}
+
+const encodingOf = (bytes: Uint8Array): string =>
+  starts(bytes, 0xff, 0xfe) ? 'utf-16le' : starts(bytes, 0xfe, 0xff) ? 'utf-16be' : 'utf-8'
+
+function decodedAs(encoding: string, bytes: Uint8Array): string | null {
   try {
-    return new TextDecoder(utf16 ?? 'utf-8', { fatal: true }).decode(bytes)
+    return new TextDecoder(encoding, { fatal: true }).decode(bytes)
   } catch {
-    throw new FileError('Some letters cannot be read: save the file as CSV in UTF-8.')
+    return null
   }
 }
 

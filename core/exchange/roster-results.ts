@@ -53,7 +53,7 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
     })
   })
   if (marks.length === 0 && faults.length === 0) throw new FileError('There is no result in results.csv.')
-  return { marks, faults }
+  return { marks, faults, notes: [] }
 }
 
 /** A result in the words of a cell. */

@@ -48,6 +48,7 @@ export async function tryMarksFile(
   const rows: TriedRow[] = file.faults.map((f) => ({ ...f, outcome: 'refused', before: '', after: '' }))
   const writes: (CellWrite & { was: CellValue })[] = []
   const seen = new Map<string, number>()
+  const commas: { text: string; line: number }[] = []
   const unknownColumns = new Set<string>()
   const nearest = nearestOf(sheet.assessments.map((a) => a.title))
 
@@ -99,6 +100,7 @@ export async function tryMarksFile(
     const calendar = { due: dueOf(student, assessment.id), term: sheet.term }
     const scale = assessment.labels && { labels: assessment.labels }
     const typed = readCellText(m.text, assessment.outOf, assessment.bonus, scale, calendar)
+    if (typed.kind === 'mark' && /\d,\d/.test(m.text)) commas.push(m)
     if (typed.kind === 'blank') continue // an empty cell leaves the mark alone
     if (typed.kind === 'wrong') {
       refuse(typed.reason)
@@ -156,13 +158,16 @@ export async function tryMarksFile(
       outcome: 'refused',
       reason: 'The file holds no mark: every cell is empty.',
     })
-  return { tried: summary(rows), writes }
+  return { tried: { ...summary(rows), notes: [...file.notes, ...(commas.length > 0 ? [commaNote(commas)] : [])] }, writes }
 }
 
 const valueOf = (cell: Cell | undefined): CellValue => (cell ? { mark: cell.mark, status: cell.status, daysLate: cell.daysLate } : BLANK)
 const blank = (cell: Cell) => cell.mark === null && cell.status === 'in'
 
-function summary(rows: TriedRow[]): TriedImport {
+const commaNote = ([first, ...more]: readonly { text: string; line: number }[]): string =>
+  `A decimal comma is read as a point: ${first!.text.trim()} in line ${first!.line}${more.length > 0 ? `, and ${more.length} more` : ''}.`
+
+function summary(rows: TriedRow[]): Omit<TriedImport, 'notes'> {
   const counts = { added: 0, changed: 0, unchanged: 0, refused: 0 }
   for (const r of rows) counts[r.outcome]++
   const order = { refused: 0, changed: 1, added: 2, unchanged: 3 }

@@ -1,5 +1,5 @@
 import { writeCellText } from '#core/exchange/cell-text'
-import { AS_OF } from '#core/exchange/marks-file'
+import { AS_OF, headingOf } from '#core/exchange/marks-file'
 import type { ColumnKind } from '#core/exchange/workbook'
 import type { Cell, Sheet } from '#contract'
 
@@ -16,7 +16,7 @@ export function marksTable({ students, assessments, cells, sections }: Sheet, as
   const sectionOf = new Map(sections.map((s) => [s.id, s.name]))
   const texts = new Map(cells.map((c) => [`${c.studentId} ${c.assessmentId}`, textOf(c)]))
   return [
-    ['candidate', 'name', 'section', ...assessments.map((a) => a.title), AS_OF],
+    ['candidate', 'name', 'section', ...assessments.map((a) => headingOf(a.title)), AS_OF],
     ...students.map((s) => [
       s.candidate,
       s.name,

@@ -14,11 +14,12 @@ const row = (more: Partial<TriedImport['rows'][number]> = {}): TriedImport['rows
   reason: null,
   ...more,
 })
-const tried = (rows: TriedImport['rows'], unlisted = 0): TriedImport => {
+const tried = (rows: TriedImport['rows'], unlisted = 0, notes: string[] = []): TriedImport => {
   const count = (outcome: string) => rows.filter((r) => r.outcome === outcome).length
   return {
     rows,
     unlisted,
+    notes,
     counts: { added: count('added'), changed: count('changed'), unchanged: count('unchanged'), refused: count('refused') },
   } as TriedImport
 }
@@ -100,4 +101,18 @@ test('an answer that comes late says nothing of what was chosen since', async ()
   expect(button().textContent).toBe('Bring in 2 marks')
   await user.click(button())
   await waitFor(() => expect(broughtIn()).toEqual([{ text: 'second' }]))
+})
+
+test('rows that are refused can be left out on purpose, as many as were seen; what was understood otherwise is said', async () => {
+  const { user, paste, button, broughtIn } = bringing(() =>
+    tried([row(), row({ line: 3, outcome: 'refused', reason: '“1O” is not a mark' })], 0, [
+      'A decimal comma is read as a point: 17,5 in line 2.',
+    ]),
+  )
+  paste('candidate;Essay')
+  await screen.findByText('A decimal comma is read as a point: 17,5 in line 2.')
+  expect(button().disabled).toBe(true)
+  await user.click(screen.getByLabelText('leave out the row that is refused, and bring in the rest'))
+  await user.click(screen.getByRole('button', { name: 'Bring in 1 mark' }))
+  await waitFor(() => expect(broughtIn()).toEqual([{ text: 'candidate;Essay', leaveOut: 1 }]))
 })

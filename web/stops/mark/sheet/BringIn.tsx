@@ -28,11 +28,13 @@ export function BringIn({
   const [tried, setTried] = useState<TriedImport | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
+  const [leaving, setLeaving] = useState(false)
   const latest = useRef<MarksUpload>(upload)
 
   const tryIt = async (body: MarksUpload) => {
     latest.current = body
     setTried(null)
+    setLeaving(false)
     setProblem(null)
     setUpload(body)
     setBusy(true)
@@ -56,7 +58,9 @@ export function BringIn({
   const bringIn = async () => {
     setBusy(true)
     try {
-      const { changed } = await saving(call(routes.bringIn, { params: { courseId }, body: upload }))
+      const { changed } = await saving(
+        call(routes.bringIn, { params: { courseId }, body: leaving ? { ...upload, leaveOut: refused } : upload }),
+      )
       await Promise.all(['sheet', 'table'].map((key) => queries.invalidateQueries({ queryKey: [key, courseId] })))
       if (changed) onBroughtIn(changed, name || 'a pasted file')
       onClose()
@@ -65,6 +69,7 @@ export function BringIn({
       setBusy(false)
     }
   }
+  const refused = tried?.counts.refused ?? 0
   const changes = tried ? tried.counts.added + tried.counts.changed : 0
   return (
     <Dialog onClose={onClose} size="xl" scrollable>
@@ -121,9 +126,26 @@ export function BringIn({
               <b>{tried.counts.added}</b> added · <b>{tried.counts.changed}</b> changed · <b>{tried.counts.unchanged}</b> unchanged ·{' '}
               <b className={tried.counts.refused > 0 ? 'brick' : ''}>{tried.counts.refused}</b> refused
               {tried.counts.refused > 0 && (
-                <span className="brick"> — nothing is brought in while a row is refused. Mend the file and choose it again.</span>
+                <span className="brick">
+                  {' '}
+                  — nothing is brought in while a row is refused. Mend the file and choose it again, or leave out what is refused.
+                </span>
               )}
             </p>
+            {tried.notes.map((note) => (
+              <p key={note} className="note mb-2">
+                {note}
+              </p>
+            ))}
+            {refused > 0 && changes > 0 && (
+              <Form.Check
+                id="leave-refused-out"
+                className="mb-2"
+                label={`leave out ${refused === 1 ? 'the row that is' : `the ${refused} rows that are`} refused, and bring in the rest`}
+                checked={leaving}
+                onChange={(e) => setLeaving(e.target.checked)}
+              />
+            )}
             <table className="grid">
               <thead>
                 <tr>
@@ -165,8 +187,8 @@ export function BringIn({
         <Button variant="link" onClick={onClose}>
           Close
         </Button>
-        <Button disabled={busy || !tried || tried.counts.refused > 0 || changes === 0} onClick={() => void bringIn()}>
-          Bring in {tried && tried.counts.refused === 0 ? counted(changes, 'mark') : ''}
+        <Button disabled={busy || !tried || (refused > 0 && !leaving) || changes === 0} onClick={() => void bringIn()}>
+          Bring in {tried && (refused === 0 || leaving) ? counted(changes, 'mark') : ''}
         </Button>
       </Modal.Footer>
     </Dialog>
