@@ -65,7 +65,7 @@ test('rows that are refused are left out where that was asked for, as many as we
   await lead('post', api('/marks-file'), { text }).expect(422)
   await lead('post', api('/marks-file'), { text, leaveOut: 2 }).expect(422)
   const { changed } = (await lead('post', api('/marks-file'), { text, leaveOut: 1 }).expect(200)).body as BroughtIn
-  expect(changed).toMatchObject([{ mark: 0.5, assessmentId: `${COURSE}-plane` }])
+  expect(changed).toMatchObject([{ mark: 0.5, assessmentId: `${COURSE}-plane-table` }])
   expect((await tryFile(text)).counts).toMatchObject({ refused: 1, unchanged: 1 })
 })
 
