@@ -109,7 +109,9 @@ export async function writeSheets(sheets: readonly SheetToWrite[]): Promise<Uint
 // A sheet is XML, which has no place for these.
 const NOT_IN_XML =
   /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]|[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g
-const inXml = (text: string): string => text.replace(NOT_IN_XML, '\uFFFD')
+/** The library looks texts up in a bare object, where "constructor" and its like are there before anybody writes them. */
+const withoutInherited = (text: string): string => (text in {} ? `${text} ` : text)
+const inXml = (text: string): string => withoutInherited(text.replace(NOT_IN_XML, '\uFFFD'))
 
 const DECIMAL = /^-?\d+(\.\d+)?$/
 const DAY = /^\d{4}-\d{2}-\d{2}$/
