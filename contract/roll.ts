@@ -1,5 +1,12 @@
 import { z } from 'zod'
-import { ROLL_FIELDS, type RollSection as RollSectionOf, type RollStudent as RollStudentOf, type Stay as StayOf } from '#core/roll'
+import {
+  ENCODINGS,
+  ROLL_FIELDS,
+  type Encoding as EncodingOf,
+  type RollSection as RollSectionOf,
+  type RollStudent as RollStudentOf,
+  type Stay as StayOf,
+} from '#core/roll'
 import { holds, says } from './says'
 import { Id, plainName } from './course'
 
@@ -84,6 +91,7 @@ export function unpackRoll({ students: columns, stays, ...rest }: RollInColumns)
 }
 
 const RollField = z.enum(ROLL_FIELDS)
+const Encoding = z.enum(Object.keys(ENCODINGS) as [EncodingOf, ...EncodingOf[]])
 
 const MAX_FILE = 12_000_000
 export const RollUpload = z.strictObject({
@@ -93,6 +101,8 @@ export const RollUpload = z.strictObject({
   columns: z.partialRecord(RollField, z.number().int().min(0).max(500)).optional(),
   /** The line that the heading stands in; left out where it can be told. */
   headingLine: z.number().int().min(1).max(60_000).optional(),
+  /** By which its letters are read; left out where it can be told. */
+  encoding: Encoding.optional(),
   /** The day from which moves and new places count. */
   from: z.iso.date(),
 })
@@ -113,6 +123,8 @@ export const TriedRoll = z.strictObject({
   /** Headings of the file's columns; empty for a format that fixes them. */
   header: z.array(z.string()),
   headingLine: z.number().int(),
+  /** By which the letters of the file were read, where it is no Unicode. */
+  encoding: Encoding.nullable(),
   columns: z.partialRecord(RollField, z.number().int()),
   counts: z.strictObject({
     added: z.number().int(),

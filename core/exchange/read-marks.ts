@@ -1,6 +1,7 @@
+import { ENCODINGS } from '../roll/encodings'
+import { decodeText } from './decode-text'
 import { FileError, readDelimited, unguarded, type FileTable } from './delimited'
 import { readMarksTable, type MarksFile } from './marks-file'
-import { decodeAny } from './read-roll'
 import { isRosterResults, readRosterResults } from './roster-results'
 import { unzipBounded } from './unzip'
 import { readWorkbook } from './workbook'
@@ -19,9 +20,9 @@ export async function readMarks(bytes: Uint8Array): Promise<MarksFile> {
       throw new FileError('This archive is neither a workbook (XLSX) nor results with lineItems.csv and results.csv.')
     table = await readWorkbook(files)
   } else {
-    const { text, note } = decodeAny(bytes)
+    const { text, encoding } = decodeText(bytes)
     const read = readMarksTable(unguarded(readDelimited(text)))
-    return note === null ? read : { ...read, notes: [note, ...read.notes] }
+    return encoding === null ? read : { ...read, notes: [`The file is not in UTF-8: it is read as ${ENCODINGS[encoding]}.`, ...read.notes] }
   }
   return readMarksTable(table)
 }

@@ -1,3 +1,4 @@
+import type { Encoding } from '../roll/encodings'
 import { isPlainName } from '../roll/plain-name'
 import { isSignIn } from '../roll/sign-in'
 import { withoutGuard } from './guard'
@@ -42,6 +43,8 @@ export interface RollFile {
   header: string[]
   /** The line that the heading stands in. */
   headingLine: number
+  /** By which its letters were read where it is no Unicode. */
+  encoding: Encoding | null
   columns: RollColumns
   sections: FileSection[]
   entries: RollEntry[]
@@ -112,6 +115,7 @@ export interface RollMatch {
   columns?: RollColumns | undefined
   /** The line that its heading stands in. */
   headingLine?: number | undefined
+  encoding?: Encoding | undefined
   known?: readonly KnownMatch[]
 }
 
@@ -155,7 +159,7 @@ const looksWrong = (text: string): boolean => /^[=+@]|^-\D/.test(text) || !isPla
  */
 export function readRollTable(table: FileTable, columns: RollColumns = recogniseColumns(table.header)): RollFile {
   const { header } = table
-  const file: RollFile = { header, headingLine: table.headingLine ?? 1, columns, sections: [], entries: [], faults: [] }
+  const file: RollFile = { header, headingLine: table.headingLine ?? 1, encoding: null, columns, sections: [], entries: [], faults: [] }
   const missing = missingColumns(columns)
   if (missing.length > 0) {
     file.faults.push({

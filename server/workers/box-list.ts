@@ -3,7 +3,7 @@ import { basename } from 'node:path'
 import { parse } from 'csv-parse/sync'
 import { FileError } from '#core/exchange/delimited'
 import { withoutGuard } from '#core/exchange/guard'
-import { decodeText } from '#core/exchange/read-roll'
+import { decodeUnicode } from '#core/exchange/decode-text'
 
 export interface Boxed {
   fileName: string
@@ -29,7 +29,7 @@ export async function readBoxList({ path }: { path: string }): Promise<BoxList |
   if (found.size > LARGEST) return 'The list of the submission box is over 5 MB: take out what was collected, and collect again.'
   let text: string
   try {
-    text = decodeText(await readFile(path))
+    text = decodeUnicode(await readFile(path))
   } catch (e) {
     if (e instanceof FileError) return `The list of the submission box: ${e.message}`
     throw e

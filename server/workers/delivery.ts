@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { readFile, stat } from 'node:fs/promises'
-import { decodeText } from '#core/exchange/read-roll'
+import { decodeUnicode } from '#core/exchange/decode-text'
 
 const LARGEST = 20 * 2 ** 20
 
@@ -31,7 +31,7 @@ function kindOf(content: Buffer): DeliveredFile['kind'] {
   if (content.subarray(0, 5).toString('latin1') === '%PDF-') return 'pdf'
   if (content.length === 0 || content.subarray(0, 8192).includes(0)) return 'other'
   try {
-    decodeText(content)
+    decodeUnicode(content)
     return 'text'
   } catch {
     return 'other'

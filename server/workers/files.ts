@@ -7,7 +7,8 @@ import { tablesFromHtml } from '#core/exchange/html-table'
 import { readMarksFile, type MarksFile } from '#core/exchange/marks-file'
 import { readPeople, type PersonLine } from '#core/exchange/people-lines'
 import { readMarks } from '#core/exchange/read-marks'
-import { decodeText, readRoll } from '#core/exchange/read-roll'
+import { decodeUnicode } from '#core/exchange/decode-text'
+import { readRoll } from '#core/exchange/read-roll'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import { unzipBounded } from '#core/exchange/unzip'
@@ -65,7 +66,7 @@ export function library({ bytes }: { bytes: Uint8Array }): Promise<LibraryFileRe
 
 async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
-    const { header, rows } = unguarded(readDelimited(decodeText(bytes)))
+    const { header, rows } = unguarded(readDelimited(decodeUnicode(bytes)))
     return [[header, ...rows.map((r) => r.cells)]]
   }
   const files = unzipBounded(bytes)

@@ -1,4 +1,4 @@
-import { decodeText } from '#core/exchange/read-roll'
+import { decodeUnicode } from '#core/exchange/decode-text'
 import type { DeskScript, ReadingBody } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import { bodyColumns, type OwnReadingRow } from './desk-queries'
@@ -32,7 +32,7 @@ export function attemptQueries(db: Db) {
     /** Every attempt at a script, the latest last; its text where that is what it is. */
     all(scriptId: string): DeskScript['attempts'] {
       const first = script.get(scriptId)
-      const files = delivered.all(scriptId).map(({ content, ...d }) => ({ ...d, text: content && decodeText(content) }))
+      const files = delivered.all(scriptId).map(({ content, ...d }) => ({ ...d, text: content && decodeUnicode(content) }))
       if (!first || first.text === null) return files
       return [{ number: 1, cameAt: files.length > 0 ? null : first.cameAt, kind: 'text', text: first.text }, ...files]
     },

@@ -54,7 +54,7 @@ test('a decimal comma, a line that says the separator, and Windows-1252 are unde
   expect(read.notes).toEqual(['A decimal comma is read as a point: 3,5 in line 3, and 1 more.'])
   const file = Buffer.from(`candidate;name;Pacing and compass\n${a};Zo\u00eb;4\n`, 'latin1').toString('base64')
   const old = (await lead('post', api('/marks-file/try'), { file }).expect(200)).body as TriedImport
-  expect([old.counts.changed, old.notes]).toEqual([1, ['The file is not in UTF-8: it is read as Windows-1252.']])
+  expect([old.counts.changed, old.notes]).toEqual([1, ['The file is not in UTF-8: it is read as western Europe (Windows-1252).']])
 })
 
 test('rows that are refused are left out where that was asked for, as many as were seen and no others', async () => {

@@ -83,6 +83,7 @@ export function rollFileRoutes(handle: Handle, db: Db, roll: RollQueries, files:
       {
         columns: upload.columns,
         headingLine: upload.headingLine,
+        encoding: upload.encoding,
         known: known
           .all(courseId)
           .map((k): KnownMatch => ({ header: JSON.parse(k.header) as string[], columns: JSON.parse(k.columns) as KnownMatch['columns'] })),
@@ -101,7 +102,7 @@ export function rollFileRoutes(handle: Handle, db: Db, roll: RollQueries, files:
 function toTried(
   changes: RollChanges,
   current: ReturnType<RollQueries['roll']>,
-  file: { header: string[]; headingLine: number; columns: TriedRoll['columns'] },
+  file: Pick<TriedRoll, 'header' | 'headingLine' | 'encoding' | 'columns'>,
 ): TriedRoll {
   const counts: TriedRoll['counts'] = { added: 0, changed: 0, moved: 0, back: 0, unchanged: 0, refused: 0 }
   for (const r of changes.rows) counts[r.outcome]++
@@ -112,6 +113,7 @@ function toTried(
   return {
     header: file.header,
     headingLine: file.headingLine,
+    encoding: file.encoding,
     columns: file.columns,
     counts,
     rows: rows.slice(0, LISTED),

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from '../../../parts/Dialog'
-import type { RollField } from '#core/roll'
+import type { Encoding, RollField } from '#core/roll'
 import { routes, type Plan, type TriedRoll } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { base64Of, callStreamed } from '../../../api/stream'
@@ -10,12 +10,21 @@ import { useWrites } from '../../../saving/writes'
 import { counted } from '../../../parts/format'
 import { ColumnMatch } from './ColumnMatch'
 import { dayFor } from './edits'
+import { LettersRead } from './LettersRead'
 import { TriedRows } from './TriedRows'
 import { DateField } from '../../../parts/DateField'
 
 interface Chosen {
   name: string
   base64: string
+}
+
+/** How a file is to be read; what is left out is told by the file. */
+interface How {
+  columns?: TriedRoll['columns'] | undefined
+  headingLine?: number | undefined
+  encoding?: Encoding | undefined
+  from: string
 }
 
 const TOO_LARGE = 12_000_000
@@ -30,6 +39,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const [tried, setTried] = useState<TriedRoll | null>(null)
   const [columns, setColumns] = useState<TriedRoll['columns'] | undefined>(undefined)
   const [headingLine, setHeadingLine] = useState<number | undefined>(undefined)
+  const [encoding, setEncoding] = useState<Encoding | undefined>(undefined)
   /** Whether what is refused is left out on purpose. */
   const [leaveOut, setLeaveOut] = useState(false)
   const [leaving, setLeaving] = useState<ReadonlySet<string>>(new Set())
@@ -41,9 +51,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const run = async (
     what: 'try' | 'bring in',
     { name, base64 }: Chosen,
-    match = columns,
-    day = from,
-    heading = headingLine,
+    how: How = { columns, headingLine, encoding, from },
   ): Promise<boolean> => {
     stop.current?.abort()
     const own = (stop.current = new AbortController())
@@ -51,9 +59,10 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     setDoing('sending')
     const body = {
       file: base64,
-      from: day,
-      ...(match ? { columns: match } : {}),
-      ...(heading === undefined ? {} : { headingLine: heading }),
+      from: how.from,
+      ...(how.columns && { columns: how.columns }),
+      ...(how.headingLine !== undefined && { headingLine: how.headingLine }),
+      ...(how.encoding && { encoding: how.encoding }),
     }
     const told = (said: string) => !own.signal.aborted && setDoing(said)
     try {
@@ -89,24 +98,25 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     setTried(null)
     setColumns(undefined)
     setHeadingLine(undefined)
+    setEncoding(undefined)
     if (chosen.size > TOO_LARGE) return setProblem(`${chosen.name} is over 12 MB. Bring it in in parts.`)
     try {
       const base64 = await base64Of(chosen)
       setFile({ name: chosen.name, base64 })
-      await run('try', { name: chosen.name, base64 }, undefined, from, undefined)
+      await run('try', { name: chosen.name, base64 }, { from })
     } catch (e) {
       setProblem(messageOf(e))
     }
   }
   const match = (next: Partial<Record<RollField, number>>) => {
     setColumns(next)
-    if (file) void run('try', file, next)
+    if (file) void run('try', file, { columns: next, headingLine, encoding, from })
   }
   const headIn = (line: number) => {
     setHeadingLine(line)
     // Another heading has other columns.
     setColumns(undefined)
-    if (file) void run('try', file, undefined, from, line)
+    if (file) void run('try', file, { headingLine: line, encoding, from })
   }
   const bringIn = async () => {
     if (file && (await run('bring in', file))) onClose()
@@ -170,7 +180,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
               onCommit={(day) => {
                 if (day === '') return
                 setFrom(day)
-                if (file) void run('try', file, columns, day)
+                if (file) void run('try', file, { columns, headingLine, encoding, from: day })
               }}
             />
           </div>
@@ -221,6 +231,13 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
                 {note}
               </p>
             ))}
+            <LettersRead
+              tried={tried}
+              onEncoding={(next) => {
+                setEncoding(next)
+                if (file) void run('try', file, { columns, headingLine, encoding: next, from })
+              }}
+            />
             {/* What was matched by hand stands before the answer to it has come. */}
             <ColumnMatch
               header={tried.header}
