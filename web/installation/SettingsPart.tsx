@@ -70,23 +70,26 @@ function useChange() {
   const { write } = useWrites()
   const queries = useQueryClient()
   return (label: string, what: { department?: string; signOn?: SignOn; namelessAfter?: number }, back: typeof what) => {
-    // The version is that of the latest answer, also when it is undone.
-    const send = async (body: typeof what) => {
-      const before = queries.getQueryData<Settings>(settingsKey)!
-      // Shown at once; what the server refuses goes back to what it was.
-      queries.setQueryData<Settings>(settingsKey, { ...before, ...body })
-      const now = await call(routes.setSettings, { body: { version: before.version, ...body } }).catch((e: unknown) => {
-        queries.setQueryData(settingsKey, before)
+    const show = (of: typeof what) => queries.setQueryData<Settings>(settingsKey, (now) => now && { ...now, ...of })
+    const send = async (body: typeof what, otherwise: typeof what) => {
+      show(body)
+      // The version is that of the latest answer, also when it is undone.
+      const { version } = queries.getQueryData<Settings>(settingsKey)!
+      const now = await call(routes.setSettings, { body: { version, ...body } }).catch((e: unknown) => {
+        // What the server refuses goes back to what it was.
+        show(otherwise)
         throw e
       })
       queries.setQueryData(settingsKey, now)
       await queries.invalidateQueries({ queryKey: installationQuery.queryKey })
       return true
     }
+    // Shown at once, also where another write has its turn before it.
+    show(what)
     return write(
       label,
-      () => send(what),
-      () => send(back),
+      () => send(what, back),
+      () => send(back, what),
     )
   }
 }

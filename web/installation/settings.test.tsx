@@ -5,7 +5,11 @@ import { SettingsPart } from './SettingsPart'
 
 const PROVIDER: Provider = { name: 'Vale account', issuer: STAND_IN, clientId: 'level-table', claim: 'sub', makesPeople: false }
 
-function settings(more: Partial<Settings> = {}, about: () => unknown = () => ({ issuer: 'http://here/sign-on', claims: ['sub', 'name'] })) {
+function settings(
+  more: Partial<Settings> = {},
+  about: () => unknown = () => ({ issuer: 'http://here/sign-on', claims: ['sub', 'name'] }),
+  held = Promise.resolve(),
+) {
   let now: Settings = {
     version: 4,
     department: 'Hydrography',
@@ -20,7 +24,8 @@ function settings(more: Partial<Settings> = {}, about: () => unknown = () => ({ 
     [routes.settings, () => now],
     [
       routes.setSettings,
-      ({ version, ...what }: { version: number } & Partial<Settings>) => {
+      async ({ version, ...what }: { version: number } & Partial<Settings>) => {
+        await held
         if (version !== now.version) return new Refuses(409, 'Somebody else changed the settings meanwhile.')
         return (now = { ...now, ...what, version: version + 1 })
       },
@@ -77,4 +82,20 @@ test('passphrases are left out and come back; what somebody else changed meanwhi
   await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ version: 5, signOn: { passphrases: true, provider: null } }))
   await user.selectOptions(screen.getByLabelText('It'), 'is slow')
   await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ mode: 'is slow' }))
+})
+
+test('what is ticked is shown at once, also where another write has its turn before it', async () => {
+  let answer!: () => void
+  const held = new Promise<void>((done) => (answer = done))
+  const { user, server } = settings({ signOn: { passphrases: true, provider: PROVIDER } }, undefined, held)
+  const department = await screen.findByLabelText('Department')
+  await user.clear(department)
+  await user.type(department, 'Rivers{Enter}')
+  await waitFor(() => expect(server.sent).toHaveLength(1))
+  const box = screen.getByLabelText<HTMLInputElement>('Passphrases too')
+  await user.click(box)
+  expect([box.checked, server.sent.length]).toEqual([false, 1])
+  answer()
+  await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ version: 5, signOn: { passphrases: false, provider: PROVIDER } }))
+  await waitFor(() => expect(box.checked).toBe(false))
 })
