@@ -1,5 +1,6 @@
-import { issuedMark, type IssueContent, type IssuedMark } from '../issues/issue'
-import { ORG, putFrame, rosterWriter, sessionId, type RosterCourse } from './roster-files'
+import { issuedMark, type IssueContent } from '../issues/issue'
+import { markInRoster } from './roster-mark'
+import { putFrame, rosterWriter, type RosterCourse } from './roster-files'
 
 /** How an issue is told to others who know the course by their own ids. */
 export interface RosterOfIssue extends Pick<RosterCourse, 'firstDay' | 'lastDay'> {
@@ -24,7 +25,7 @@ const COURSE = 'course'
 export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint8Array {
   const { put, pack } = rosterWriter(['academicSessions.csv', 'orgs.csv', 'categories.csv', 'lineItems.csv', 'results.csv'])
   const { assessments = [], components, results, course } = content
-  putFrame(put, { ...course, ...of, id: of.courseId })
+  const { set } = putFrame(put, { ...course, ...of, id: of.courseId })
   const scoreDate = of.at.slice(0, 10)
   const categoryOf = (component: string) => `${of.courseId}-category-${components.findIndex((c) => c.title === component)}`
   components.forEach((c) =>
@@ -43,12 +44,9 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
     put('lineItems.csv', {
       sourcedId,
       title: a?.title ?? `${course.code} ${course.title}`,
-      assignDate: due < of.firstDay ? due : of.firstDay,
-      dueDate: due,
+      ...set(due),
       classSourcedId,
       categorySourcedId: a ? categoryOf(a.component) : whole,
-      gradingPeriodSourcedId: sessionId(of.courseId),
-      schoolSourcedId: ORG,
       resultValueMin: '0',
       resultValueMax: String(a?.outOf ?? 100),
     })
@@ -68,7 +66,7 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
       })
     r.marks?.forEach((cell, i) => {
       const m = issuedMark(cell)
-      if (m && (m.mark !== null || m.status !== 'in')) result(i, markRow(m))
+      if (m && (m.mark !== null || m.status !== 'in')) result(i, markInRoster(m))
     })
     result(COURSE, {
       scoreStatus: r.grade === null ? 'partially graded' : 'fully graded',
@@ -78,19 +76,4 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
     })
   }
   return pack()
-}
-
-function markRow({ mark, plain, status, daysLate }: IssuedMark): Record<string, string> {
-  const gone = status === 'missing' || status === 'absent'
-  return {
-    scoreStatus:
-      status === 'exempt' ? 'exempt' : gone ? 'not submitted' : mark === null || status === 'held' ? 'submitted' : 'fully graded',
-    score: mark === null ? '' : String(Number(mark.toFixed(3))),
-    late: String(status === 'late'),
-    missing: String(status === 'missing'),
-    'metadata.status': status === 'in' ? '' : status,
-    'metadata.daysLate': daysLate > 0 ? String(daysLate) : '',
-    // The score is what counts; where it was rescaled, what was marked stands beside it.
-    'metadata.scoreAsMarked': plain === undefined || plain === null ? '' : String(Number(plain.toFixed(3))),
-  }
 }

@@ -1,5 +1,5 @@
 import type { Outcome, Standings } from '../outcomes/standings-table'
-import { ORG, putFrame, rosterWriter, sessionId, type RosterCourse } from './roster-files'
+import { putFrame, rosterWriter, type RosterCourse } from './roster-files'
 
 /** How standings are told to others who know the course by their own ids. */
 export interface RosterOfStandings {
@@ -28,7 +28,7 @@ export function oneRosterStandings(outcomes: readonly Outcome[], rows: readonly 
     'resultLearningObjectiveIds.csv',
   ])
   const { course } = of
-  putFrame(put, course)
+  const { set } = putFrame(put, course)
   const category = `${course.id}-category-outcomes`
   put('categories.csv', { sourcedId: category, title: 'Outcomes', weight: '' })
   const written = new Set<string>()
@@ -41,12 +41,9 @@ export function oneRosterStandings(outcomes: readonly Outcome[], rows: readonly 
       sourcedId,
       title: o.title,
       description: o.levels.map((label, i) => `${i + 1} ${label}${i + 1 === o.reached ? ' (reached)' : ''}`).join(', '),
-      assignDate: course.firstDay,
-      dueDate: course.lastDay,
+      ...set(course.lastDay),
       classSourcedId,
       categorySourcedId: category,
-      gradingPeriodSourcedId: sessionId(course.id),
-      schoolSourcedId: ORG,
       resultValueMin: '1',
       resultValueMax: String(o.levels.length),
     })

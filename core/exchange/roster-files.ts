@@ -228,8 +228,11 @@ export const afterLast = (last: Day): Day => shiftDay(last, 1)
 
 type Put = ReturnType<typeof rosterWriter>['put']
 
-/** The organisation and the term, to which classes, line items and categories refer. */
-export function putFrame(put: Put, course: RosterCourse): void {
+/**
+ * The organisation and the term, to which classes and line items refer.
+ * @returns `set`: what every line item says of when and where it is set; due before the term begins, it was not assigned after that
+ */
+export function putFrame(put: Put, course: RosterCourse): { set: (due: Day) => RosterRow } {
   put('orgs.csv', { sourcedId: ORG, name: 'Department', type: 'department' })
   put('academicSessions.csv', {
     sourcedId: sessionId(course.id),
@@ -239,6 +242,14 @@ export function putFrame(put: Put, course: RosterCourse): void {
     endDate: afterLast(course.lastDay),
     schoolYear: course.lastDay.slice(0, 4),
   })
+  return {
+    set: (due) => ({
+      assignDate: due < course.firstDay ? due : course.firstDay,
+      dueDate: due,
+      gradingPeriodSourcedId: sessionId(course.id),
+      schoolSourcedId: ORG,
+    }),
+  }
 }
 
 /** Writes a roster, bulk, with the files named and a manifest of them. */

@@ -1,18 +1,8 @@
 import type { Status } from '../grades/course'
+import { markInRoster } from './roster-mark'
 import { FileError } from './delimited'
 import type { FileMark, MarksFile } from './marks-file'
-import {
-  lineOf,
-  namedFile,
-  ORG,
-  putFrame,
-  readSheet,
-  rosterWriter,
-  sessionId,
-  studentId,
-  type RosterCourse,
-  type RosterRow,
-} from './roster-files'
+import { lineOf, namedFile, ORG, putFrame, readSheet, rosterWriter, studentId, type RosterCourse, type RosterRow } from './roster-files'
 import type { Day } from '../roll/days'
 
 /** Whether an unpacked archive holds results in the open format. */
@@ -101,7 +91,7 @@ export function writeRosterResults(
   results: readonly ResultToWrite[],
 ): Uint8Array {
   const { put, pack } = rosterWriter(['academicSessions.csv', 'orgs.csv', 'categories.csv', 'lineItems.csv', 'results.csv', 'users.csv'])
-  putFrame(put, course)
+  const { set } = putFrame(put, course)
   for (const c of components) put('categories.csv', { sourcedId: c.id, title: c.title, weight: c.weight === null ? '' : String(c.weight) })
   const byId = new Map(assessments.map((a) => [a.id, a]))
   const itemId = (assessmentId: string, sectionId: string) => `${assessmentId}-${sectionId}`
@@ -114,12 +104,9 @@ export function writeRosterResults(
     put('lineItems.csv', {
       sourcedId,
       title,
-      assignDate: due !== null && due < course.firstDay ? due : course.firstDay,
-      dueDate: due ?? course.lastDay,
+      ...set(due ?? course.lastDay),
       classSourcedId: sectionId,
       categorySourcedId: componentId,
-      gradingPeriodSourcedId: sessionId(course.id),
-      schoolSourcedId: ORG,
       resultValueMin: '0',
       resultValueMax: String(outOf),
     })
@@ -143,20 +130,13 @@ export function writeRosterResults(
         primaryOrgSourcedId: ORG,
       })
     }
-    const gone = r.status === 'missing' || r.status === 'absent'
     put('results.csv', {
       sourcedId: `${r.assessmentId}-${studentSourcedId}`,
       lineItemSourcedId: itemId(r.assessmentId, r.sectionId),
       studentSourcedId,
-      scoreStatus:
-        r.status === 'exempt' ? 'exempt' : gone ? 'not submitted' : r.mark === null || r.status === 'held' ? 'submitted' : 'fully graded',
-      score: r.mark === null ? '' : String(r.mark),
       scoreDate: day,
       classSourcedId: r.sectionId,
-      late: String(r.status === 'late'),
-      missing: String(r.status === 'missing'),
-      'metadata.status': r.status === 'in' ? '' : r.status,
-      'metadata.daysLate': r.daysLate > 0 ? String(r.daysLate) : '',
+      ...markInRoster(r),
     })
   }
   return pack()

@@ -7,8 +7,8 @@ import { canonicalContent, gradesIssued, issueContent } from '../kernel/course/i
 import { issuesOf } from '../kernel/course/issues'
 import { planLoader } from '../kernel/course/load-plan'
 import type { PackedTable } from '../kernel/course/packed-table'
+import { rosterIds } from '../kernel/course/roster-ids'
 import { whoWrote } from '../kernel/course/who-wrote'
-import { studentId } from '#core/exchange/roster-files'
 import { recordsFile } from '#core/exchange/records-file'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
 import { reading } from './reading'
@@ -129,16 +129,11 @@ export const oneRosterFile = ({ file, courseId, number }: OfCourse & { number: n
     const { at } = issuesOf(db).head(courseId, number)
     const plan = planLoader(db).load(courseId).plan
     const sections = new Map(plan.sections.map((s) => [s.name, s.id]))
-    const numbers = db
-      .prepare<[string], { id: string; candidate: string; externalId: string | null }>(
-        'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
-      )
-      .all(courseId)
     return oneRosterResults(JSON.parse(issuesOf(db).content(courseId, number)) as IssueContent, {
       courseId,
       at,
       sectionIdOf: (name) => sections.get(name) ?? name,
-      numberOf: new Map(numbers.map((s) => [s.id, studentId(s.externalId, s.candidate)])),
+      numberOf: rosterIds(db, courseId),
       due: (title) => {
         const at = plan.assessments.findIndex((a) => a.title === title)
         return (

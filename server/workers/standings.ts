@@ -1,8 +1,8 @@
 import { oneRosterStandings } from '#core/exchange/one-roster-standings'
-import { studentId } from '#core/exchange/roster-files'
 import { caseNames } from '#core/exchange/case'
 import type { SharesOfCourse } from '#contract'
 import { uuidOf } from '../kernel/uuid'
+import { rosterIds } from '../kernel/course/roster-ids'
 import { courseStandings } from '../kernel/outcomes/course-standings'
 import { reading } from './reading'
 
@@ -32,18 +32,13 @@ export const sharesOfCourse = ({ file, courseId }: OfCourse): SharesOfCourse =>
 export const standingsRoster = ({ file, courseId, at }: OfCourse & { at: string }): Uint8Array =>
   reading(file, (db) => {
     const { plan, outcomes, rows } = courseStandings(db, courseId)
-    const numbers = db
-      .prepare<[string], { id: string; candidate: string; externalId: string | null }>(
-        'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
-      )
-      .all(courseId)
     return oneRosterStandings(
       outcomes.map(({ id, title, levels, reached, rule }) => ({ id, title, levels: levels.map((l) => l.label), reached, rule })),
       rows,
       {
         course: plan.head,
         at,
-        numberOf: new Map(numbers.map((s) => [s.id, studentId(s.externalId, s.candidate)])),
+        numberOf: rosterIds(db, courseId),
         // The one that it has where outcomes are taken out as CASE.
         identifierOf: (id) => uuidOf(caseNames.outcome(id)),
       },
