@@ -54,8 +54,23 @@ export type CourseOutcomes = z.infer<typeof CourseOutcomes>
 
 /** What each level is worth, in percent, from the lowest up. */
 export const LevelPercents = z.array(z.number().min(0, 'Not below 0.').max(100, 'At most 100.')).min(1).max(20)
+/** Where it comes from what levels are worth. */
+export const LevelsWorth = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('typed'), percents: LevelPercents }),
+  /** Read off a scale of the library: the label of each level, by its place from 0, from the lowest level up. */
+  z.strictObject({ kind: z.literal('scale'), scaleId: Id, labels: z.array(z.number().int().min(0).max(119)).min(1).max(20) }),
+])
+export type LevelsWorth = z.infer<typeof LevelsWorth>
 /** An assessment whose marks are where students stand on an outcome. */
-export const ByStanding = z.strictObject({ assessmentId: Id, outcomeId: Id, outcome: z.string(), percents: LevelPercents })
+export const ByStanding = z.strictObject({
+  assessmentId: Id,
+  outcomeId: Id,
+  outcome: z.string(),
+  worth: LevelsWorth,
+  percents: LevelPercents,
+  /** The scale that it is read off, with the label of each level. */
+  scale: z.strictObject({ title: z.string(), labels: z.array(z.string()) }).nullable(),
+})
 export type ByStanding = z.infer<typeof ByStanding>
 
 const counts = z.strictObject({ at: z.array(z.number().int()), none: z.number().int(), reached: z.number().int() })

@@ -37,7 +37,7 @@ export const markingRoutes = {
     access: lead,
     summary: 'Mark an assessment by where students stand on an outcome; its marks follow as evidence comes in',
     params: ofAssessment,
-    body: ByStanding.pick({ outcomeId: true, percents: true }),
+    body: ByStanding.pick({ outcomeId: true, worth: true }),
     response: z.strictObject({ marks: z.number().int() }),
   }),
   markByHand: route({

@@ -79,4 +79,8 @@ export const ROWS: Readonly<Record<number, string>> = {
   34: `INSERT INTO calendar_address VALUES ('m', 'token', '${AT}');`,
   35: `INSERT INTO code_name VALUES ('x', 'c', 'wren');`,
   36: `INSERT INTO by_standing VALUES ('a', 'o', '[0,60,100]', 'p', '${AT}');`,
+  38: `
+    INSERT INTO standard (id, kind, title, owner_id, body) VALUES ('sc', 'scale', 'Five words', 'p', '{}');
+    INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, position) VALUES ('b', 'c', 'k', 'Closing', 'direct', 20, 1);
+    INSERT INTO by_standing VALUES ('b', 'o', '[0,60,100]', 'p', '${AT}', 'sc', '[0,1,4]');`,
 }

@@ -1,4 +1,4 @@
-import { unpackSheet, type ByStanding, type Cell, type Sheet, type SheetInColumns } from '#contract'
+import { unpackSheet, type ByStanding, type Cell, type LevelsWorth, type Library, type Sheet, type SheetInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 const PART = `${COURSE}-part-1`
@@ -23,8 +23,9 @@ beforeAll(async () => {
 afterAll(() => server.close())
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
-const put = (percents: number[] = PERCENTS, assessment = PART) =>
-  lead('put', api(`/assessments/${assessment}/by-standing`), { outcomeId: OUTCOME, percents })
+const worthIt = (worth: LevelsWorth, assessment = PART) =>
+  lead('put', api(`/assessments/${assessment}/by-standing`), { outcomeId: OUTCOME, worth })
+const put = (percents: number[] = PERCENTS, assessment = PART) => worthIt({ kind: 'typed', percents }, assessment)
 const sheet = async (): Promise<Sheet> => unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
 const cells = async (): Promise<Cell[]> => (await sheet()).cells.filter((c) => c.assessmentId === PART)
 const own = async () => (await cells()).find((c) => c.studentId === studentId)!
@@ -59,7 +60,14 @@ test('marks are what the level is worth; who has not enough evidence is pending,
   // Done once more, nothing is another.
   expect((await put().expect(200)).body).toEqual({ marks: 0 })
   expect((await lead('get', api('/by-standing'))).body as ByStanding[]).toEqual([
-    { assessmentId: PART, outcomeId: OUTCOME, outcome: 'Accounts for every observation', percents: PERCENTS },
+    {
+      assessmentId: PART,
+      outcomeId: OUTCOME,
+      outcome: 'Accounts for every observation',
+      worth: { kind: 'typed', percents: PERCENTS },
+      percents: PERCENTS,
+      scale: null,
+    },
   ])
 })
 
@@ -81,7 +89,33 @@ test('nothing is typed over it, by whomever', async () => {
     saved: [],
     refused: [{ kind: 'readings', message: expect.stringMatching(/marked by where students stand/) as string }],
   })
-  await marker('put', api(`/assessments/${PART}/by-standing`), { outcomeId: OUTCOME, percents: PERCENTS }).expect(403)
+  await marker('put', api(`/assessments/${PART}/by-standing`), { outcomeId: OUTCOME, worth: { kind: 'typed', percents: PERCENTS } }).expect(
+    403,
+  )
+})
+
+test('what levels are worth is read off a scale of the library, whose version is not changed under it', async () => {
+  const library = async () => ((await lead('get', api('/library')).expect(200)).body as Library).scales
+  const body = { labels: [10, 30, 50, 80].map((percent) => ({ label: `about ${percent}`, percent, threshold: percent - 10 })) }
+  const standard = { kind: 'scale', title: 'Four words', body }
+  const { id: scaleId } = (await lead('post', api('/library'), { standard, source: null }).expect(200)).body as { id: string }
+  const worth: LevelsWorth = { kind: 'scale', scaleId, labels: [0, 2, 2, 3] }
+  const { marks } = (await worthIt(worth).expect(200)).body as { marks: number }
+  expect(marks).toBeGreaterThan(50)
+  expect((await cells()).every((c) => c.mark === null || [3.5, 17.5, 28].includes(c.mark))).toBe(true)
+  expect((await lead('get', api('/by-standing'))).body as ByStanding[]).toMatchObject([
+    { worth, percents: [10, 50, 50, 80], scale: { title: 'Four words', labels: ['about 10', 'about 50', 'about 50', 'about 80'] } },
+  ])
+  expect(detail(await worthIt({ ...worth, labels: [0, 1, 2, 9] }).expect(404))).toBe('“Four words” has no such label.')
+  expect(detail(await worthIt({ ...worth, labels: [0, 2, 1, 3] }).expect(422))).toMatch(/must not be worth less/)
+  expect(detail(await worthIt({ ...worth, scaleId: OUTCOME }).expect(404))).toBe('There is no such scale.')
+
+  const { revision, title } = (await library()).find((s) => s.id === scaleId)!
+  const higher = { labels: body.labels.map((l) => ({ ...l, percent: l.percent + 20 })) }
+  await lead('put', api(`/library/${scaleId}`), { revision, standard: { kind: 'scale', title, body: higher } }).expect(200)
+  expect((await library()).find((s) => s.title === title)!.version).toBe(2)
+  expect((await worthIt(worth).expect(200)).body).toEqual({ marks: 0 })
+  await put().expect(200)
 })
 
 test('who is exempt stays that; by hand again, the marks stay and are typed', async () => {

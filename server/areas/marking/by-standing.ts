@@ -1,7 +1,7 @@
-import { markByStanding } from '#core/outcomes'
+import { markByStanding, percentsReadOff } from '#core/outcomes'
 import { STATUSES } from '#core/grades'
 import { HAS_WORK } from '#core/trial'
-import { routes, type ByStanding, type CellWrite, type OutcomeBody } from '#contract'
+import { routes, type ByStanding, type CellWrite, type LevelsWorth, type OutcomeBody, type ScaleBody } from '#contract'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
@@ -10,6 +10,7 @@ import type { Handle } from '../../kernel/http'
 import { outcomeLinks } from '../../kernel/outcomes/links'
 import type { OutcomeNews } from '../../kernel/outcomes/news'
 import { HttpProblem } from '../../kernel/problem'
+import { libraryQueries } from '../../kernel/standards/queries'
 import type { WorkerPool } from '../../workers/pool'
 import { sheets } from './sheet'
 
@@ -29,6 +30,8 @@ interface Row {
   outcomeId: string
   percents: string
   byId: string
+  scaleId: string | null
+  labels: string | null
 }
 
 /**
@@ -38,16 +41,20 @@ interface Row {
 export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes, pool, news }: Needs): void {
   const { write } = sheets(db, tables, plans)
   const { newest } = outcomeLinks(db)
+  const library = libraryQueries(db)
   const rows = db.prepare<[string], Row>(
-    `SELECT b.assessment_id AS assessmentId, b.outcome_id AS outcomeId, b.percents, b.by_id AS byId FROM by_standing b
+    `SELECT b.assessment_id AS assessmentId, b.outcome_id AS outcomeId, b.percents, b.by_id AS byId, b.scale_id AS scaleId, b.labels
+     FROM by_standing b
      JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ? ORDER BY a.position`,
   )
   const hasSome = db
     .prepare<[string], 1>('SELECT 1 FROM by_standing b JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ? LIMIT 1')
     .pluck()
   const set = db.prepare(
-    `INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) VALUES (?, ?, ?, ?, ?)
-     ON CONFLICT DO UPDATE SET outcome_id = excluded.outcome_id, percents = excluded.percents, by_id = excluded.by_id, at = excluded.at`,
+    `INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at, scale_id, labels)
+     VALUES (@assessmentId, @outcomeId, @percents, @byId, @at, @scaleId, @labels)
+     ON CONFLICT DO UPDATE SET outcome_id = excluded.outcome_id, percents = excluded.percents, by_id = excluded.by_id, at = excluded.at,
+       scale_id = excluded.scale_id, labels = excluded.labels`,
   )
   const drop = db.prepare('DELETE FROM by_standing WHERE assessment_id = ?')
   const isRead = db.prepare<[string], object>(
@@ -152,30 +159,55 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
   writes.onAnyChange((courseId) => !writing && follows(courseId))
   news.on(follows)
 
+  const scaleOf = (id: string) => {
+    const found = library.get(id)
+    return found?.kind === 'scale' ? { title: found.title, ...(JSON.parse(found.body) as ScaleBody) } : null
+  }
+
+  /** What each level is worth in percent. */
+  function percentsOf(worth: LevelsWorth): number[] {
+    if (worth.kind === 'typed') return worth.percents
+    const scale = scaleOf(worth.scaleId)
+    const percents = scale && percentsReadOff(scale, worth.labels)
+    if (!percents) throw new HttpProblem(404, scale ? `“${scale.title}” has no such label.` : 'There is no such scale.', { field: 'worth' })
+    const over = worth.labels.find((_, i) => percents[i]! > 100)
+    if (over !== undefined)
+      throw new HttpProblem(422, `“${scale.labels[over]!.label}” is over 100% in “${scale.title}”: take another label.`, { field: 'worth' })
+    return percents
+  }
+
   handle(routes.byStanding, ({ params: { courseId } }) =>
-    rows.all(courseId).map(({ assessmentId, outcomeId, percents }): ByStanding => {
+    rows.all(courseId).map(({ assessmentId, outcomeId, percents: kept, scaleId, labels }): ByStanding => {
       const outcome = newest(outcomeId)
+      const percents = JSON.parse(kept) as number[]
+      const places = JSON.parse(labels ?? '[]') as number[]
+      const scale = scaleId === null ? null : scaleOf(scaleId)
       return {
         assessmentId,
         outcomeId: outcome?.id ?? outcomeId,
         outcome: outcome?.title ?? '',
-        percents: JSON.parse(percents) as number[],
+        worth: scaleId === null ? { kind: 'typed', percents } : { kind: 'scale', scaleId, labels: places },
+        percents,
+        scale: scale && { title: scale.title, labels: places.map((p) => scale.labels[p]?.label ?? '') },
       }
     }),
   )
 
-  handle(routes.markByStanding, async ({ params: { courseId, assessmentId }, body: { outcomeId, percents }, me }) => {
+  handle(routes.markByStanding, async ({ params: { courseId, assessmentId }, body: { outcomeId, worth }, me }) => {
     const assessment = plans.load(courseId).plan.assessments.find((a) => a.id === assessmentId)
     const outcome = newest(outcomeId)
     if (!assessment || !outcome) throw new HttpProblem(404, `There is no such ${assessment ? 'outcome' : 'assessment'}.`)
     const { levels } = JSON.parse(outcome.body) as OutcomeBody
+    const percents = percentsOf(worth)
     if (percents.length !== levels.length)
-      throw new HttpProblem(422, `“${outcome.title}” has ${levels.length} levels: say what each is worth.`, { field: 'percents' })
+      throw new HttpProblem(422, `“${outcome.title}” has ${levels.length} levels: say what each is worth.`, { field: 'worth' })
     if (percents.some((p, i) => i > 0 && p < percents[i - 1]!))
-      throw new HttpProblem(422, 'A higher level must not be worth less than a lower one.', { field: 'percents' })
+      throw new HttpProblem(422, 'A higher level must not be worth less than a lower one.', { field: 'worth' })
     if (isRead.get(assessmentId))
       throw new HttpProblem(409, `${assessment.title} is marked by readings: take another assessment, which is not read.`)
-    writes.writeOpen(courseId, () => void set.run(assessmentId, outcome.id, JSON.stringify(percents), me.id, now()))
+    const [scaleId, labels] = worth.kind === 'scale' ? [worth.scaleId, JSON.stringify(worth.labels)] : [null, null]
+    const row = { assessmentId, outcomeId: outcome.id, percents: JSON.stringify(percents), byId: me.id, at: now(), scaleId, labels }
+    writes.writeOpen(courseId, () => void set.run(row))
     return { marks: await keepUp(courseId) }
   })
 

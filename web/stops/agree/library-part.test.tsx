@@ -2,27 +2,11 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type CourseHead, type Library, type Standard } from '#contract'
 import { assessment, courseHead, planOf, USE } from '../../testing/data'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
+import { entry, type EntryHead as Head } from '../../testing/library-entry'
 import { LibraryPart } from './LibraryPart'
 
 jest.mock('../../course/course', () => ({ useCourseSoFar: () => ({ course: null }) }))
 
-type Head = Omit<Library['rubrics'][number], 'criteria' | 'bands' | 'descending' | 'alike'>
-const entry = (id: string, title: string, more: Partial<Head> = {}): Head => ({
-  id,
-  title,
-  ownerId: 'ola',
-  owner: 'Ola Quist',
-  version: 1,
-  state: 'ready',
-  revision: 1,
-  read: false,
-  uses: [],
-  superseded: false,
-  lineId: id,
-  copiedFrom: null,
-  suggestions: [],
-  ...more,
-})
 const criteria = [
   {
     id: 'a',

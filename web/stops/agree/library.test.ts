@@ -1,23 +1,8 @@
 import type { Library } from '#contract'
+import { entry } from '../../testing/library-entry'
 import { entriesOf, hiddenOf, pointsOf, wordsOf } from './library'
 import { ruleInWords } from './outcome-words'
 
-const head = (id: string, title: string, more: object = {}) => ({
-  id,
-  title,
-  ownerId: 'o',
-  owner: 'Ola Quist',
-  version: 1,
-  state: 'ready' as const,
-  revision: 1,
-  read: false,
-  uses: [] as Library['rubrics'][number]['uses'],
-  superseded: false,
-  lineId: id,
-  copiedFrom: null,
-  suggestions: [],
-  ...more,
-})
 const usedIn = (courseId: string, hides: { hidesPoints?: boolean; hidesWords?: boolean } = {}) => ({
   courseId,
   course: courseId,
@@ -34,7 +19,7 @@ const usedIn = (courseId: string, hides: { hidesPoints?: boolean; hidesWords?: b
 const library: Library = {
   rubrics: [
     {
-      ...head('r', 'Rubric 10', { uses: [usedIn('here', { hidesPoints: true })], hides: { points: true, words: false } }),
+      ...entry('r', 'Rubric 10', { uses: [usedIn('here', { hidesPoints: true })], hides: { points: true, words: false } }),
       criteria: [
         {
           id: 'c',
@@ -50,13 +35,13 @@ const library: Library = {
         { id: 'p', title: 'Late', ranges: false, penalty: true, levels: [{ points: 4, words: 'a day' }] },
       ],
     },
-    { ...head('old', 'Rubric 2', { superseded: true }), criteria: [] },
+    { ...entry('old', 'Rubric 2', { superseded: true }), criteria: [] },
   ],
-  schemes: [{ ...head('s', 'rubric 2'), criteria: [{ id: 'x', title: 'Sums', max: 12.5, words: 'closed' }] }],
-  scales: [{ ...head('l', 'Labels'), labels: [{ label: 'sound', percent: 60, threshold: 50 }] }],
+  schemes: [{ ...entry('s', 'rubric 2'), criteria: [{ id: 'x', title: 'Sums', max: 12.5, words: 'closed' }] }],
+  scales: [{ ...entry('l', 'Labels'), labels: [{ label: 'sound', percent: 60, threshold: 50 }] }],
   outcomes: [
     {
-      ...head('o', 'Sheds detail'),
+      ...entry('o', 'Sheds detail'),
       statement: 'Leaves out what the reader does not need.',
       levels: [{ label: 'alone', words: 'unasked' }],
       reached: 1,

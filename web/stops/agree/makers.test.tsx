@@ -2,6 +2,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { routes, type Library, type OutcomeBody, type RubricBody, type ScaleBody, type SchemeBody, type Standard } from '#contract'
 import { page } from '../../api/client'
 import { inPage, Refuses, reload, serverAnswers } from '../../testing/in-page'
+import { entry } from '../../testing/library-entry'
 import { smallTable } from '../../testing/small-course'
 import { useLibrary } from './library'
 import { OutcomeMaker } from './OutcomeMaker'
@@ -11,21 +12,7 @@ import { SchemeMaker } from './SchemeMaker'
 
 jest.mock('../../course/course', () => ({ useCourseSoFar: () => ({ course: { table: smallTable([]) } }) }))
 
-const head = {
-  id: 'r1',
-  title: 'Field notebook',
-  ownerId: 'me',
-  owner: 'Ola Quist',
-  version: 1,
-  state: 'draft' as const,
-  revision: 4,
-  read: false,
-  uses: [] as Library['rubrics'][number]['uses'],
-  superseded: false,
-  lineId: 'r1',
-  copiedFrom: null,
-  suggestions: [],
-}
+const head = entry('r1', 'Field notebook', { ownerId: 'me', state: 'draft', revision: 4 })
 const use = (outOf: number) => ({ outOf }) as Library['rubrics'][number]['uses'][number]
 const level = (points: number, words: string) => ({ points, words })
 const criterion = (id: string, title: string, more: object = {}) => ({

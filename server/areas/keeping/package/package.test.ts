@@ -55,7 +55,7 @@ function fillAll(): void {
   )
   put("INSERT INTO next_reading VALUES (?, 1, NULL, '{}', NULL, '\\N', '{}', '', ?)", reading.id, at)
   put('INSERT INTO seen_others VALUES (?, ?)', reading.id, at)
-  put("INSERT INTO by_standing VALUES (?, 'outcome-draw', '[0,40,70,100]', 'lead', ?)", `${COURSE}-part-1`, at)
+  put("INSERT INTO by_standing VALUES (?, 'outcome-draw', '[0,40,70,100]', 'lead', ?, 'scale-viva', '[0,1,2,4]')", `${COURSE}-part-1`, at)
   put(
     "INSERT INTO delivery VALUES ('d1', ?, 'a.pdf', '1', 'Viva', ?, 'pdf', ?, 'h', 'waiting', 'nobody', NULL, NULL, NULL)",
     COURSE,

@@ -28,6 +28,7 @@ export const STANDARDS = `WITH RECURSIVE used (id) AS (
     UNION SELECT t.outcome_id FROM outcome_judgement t WHERE ${OF_ASSESSMENT}
     UNION SELECT t.outcome_id FROM typed_evidence t WHERE ${OF_COURSE}
     UNION SELECT t.outcome_id FROM by_standing t WHERE ${OF_ASSESSMENT}
+    UNION SELECT t.scale_id FROM by_standing t WHERE t.scale_id IS NOT NULL AND ${OF_ASSESSMENT}
     UNION SELECT x.id FROM used u JOIN standard s ON s.id = u.id JOIN standard x
       ON x.id IN (s.follows, s.copied_from) OR x.id IN (SELECT atom FROM json_tree(s.body) WHERE type = 'text')
     UNION SELECT g.copy_id FROM used u JOIN suggestion g ON g.standard_id = u.id WHERE g.copy_id IS NOT NULL

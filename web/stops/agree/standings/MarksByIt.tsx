@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { percentsInProportion } from '#core/outcomes'
-import { routes, type ByStanding, type CourseOutcome } from '#contract'
+import { routes, type ByStanding, type CourseOutcome, type LevelsWorth } from '#contract'
 import { call } from '../../../api/client'
 import { useCourse } from '../../../course/course'
-import { NumberField } from '../../../parts/NumberField'
 import { counted } from '../../../parts/format'
 import { ask } from '../../../saving/ask'
 import { useWrites, WriteProblem } from '../../../saving/writes'
+import { useLibrary } from '../library'
+import { byScale, inProportion, LevelsWorthFields } from './LevelsWorthFields'
 
 /** Assessments whose marks are where students stand on an outcome: each level is worth a percent, and the marks follow. */
 export function MarksByIt({ outcome }: { outcome: CourseOutcome }) {
@@ -20,13 +20,20 @@ export function MarksByIt({ outcome }: { outcome: CourseOutcome }) {
   const all = asked.data ?? []
   const own = all.filter((b) => b.outcomeId === outcome.id)
   const title = (assessmentId: string) => table.assessments.find((a) => a.id === assessmentId)?.title ?? ''
-  const free = table.assessments.filter((a) => a.marking === 'direct' && !all.some((b) => b.assessmentId === a.id))
+  const free = table.assessments.filter(
+    (a) => (a.marking === 'direct' || a.marking === 'judgement') && !all.some((b) => b.assessmentId === a.id),
+  )
   const [chosen, setChosen] = useState('')
-  const [percents, setPercents] = useState(() => percentsInProportion(outcome.levels.length))
-  const set = async (assessmentId: string, worth: number[]) => {
+  const assessment = free.find((a) => a.id === chosen) ?? free[0]
+  const scales = useLibrary(id).data?.scales.filter((s) => !s.superseded && s.labels.length > 0) ?? []
+  const ownScale = scales.find((s) => s.id === assessment?.standardId)
+  const [typed, setWorth] = useState<LevelsWorth | null>(null)
+  // What is judged by a scale is read off that scale, unless somebody says otherwise.
+  const worth = typed ?? (ownScale ? byScale(outcome.levels, ownScale) : inProportion(outcome.levels))
+  const set = async (assessmentId: string) => {
     const done = await write(
       `${title(assessmentId)} by standing`,
-      ask(routes.markByStanding, { params: { courseId: id, assessmentId }, body: { outcomeId: outcome.id, percents: worth } }),
+      ask(routes.markByStanding, { params: { courseId: id, assessmentId }, body: { outcomeId: outcome.id, worth } }),
     )
     if (!done) return
     setSaid(
@@ -42,21 +49,26 @@ export function MarksByIt({ outcome }: { outcome: CourseOutcome }) {
       () =>
         ask(routes.markByStanding, {
           params: { courseId: id, assessmentId: b.assessmentId },
-          body: { outcomeId: b.outcomeId, percents: b.percents },
+          body: { outcomeId: b.outcomeId, worth: b.worth },
         }),
     )
     if (done === null) return
     setSaid(`${title(b.assessmentId)} is marked by hand again; its marks stay as they are.`)
     await asked.refetch()
   }
-  const worthInWords = (worth: readonly number[]) => outcome.levels.map((l, i) => `${l.label} ${worth[i] ?? 0}%`).join(', ')
+  const worthInWords = ({ percents, scale }: ByStanding) =>
+    outcome.levels.map((l, i) => `${l.label} ${scale ? `${scale.labels[i]} ` : ''}${percents[i] ?? 0}%`).join(', ')
   return (
     <section aria-label="Marks by it">
       <h2>Marks by it</h2>
       <WriteProblem />
       {own.map((b) => (
         <p key={b.assessmentId} className="mb-1">
-          <b>{title(b.assessmentId)}</b> is marked by it: <span className="soft">{worthInWords(b.percents)}</span>{' '}
+          <b>{title(b.assessmentId)}</b> is marked by it:{' '}
+          <span className="soft">
+            {b.scale && `${b.scale.title}: `}
+            {worthInWords(b)}
+          </span>{' '}
           {mayDecide && (
             <Button
               size="sm"
@@ -80,14 +92,14 @@ export function MarksByIt({ outcome }: { outcome: CourseOutcome }) {
         <Form
           onSubmit={(e) => {
             e.preventDefault()
-            void set(chosen || free[0]!.id, percents)
+            if (assessment) void set(assessment.id)
           }}
         >
           <Form.Select
             size="sm"
             autoFocus
             aria-label="Assessment to mark by it"
-            value={chosen || free[0]?.id}
+            value={assessment?.id}
             onChange={(e) => setChosen(e.target.value)}
           >
             {free.map((a) => (
@@ -96,24 +108,7 @@ export function MarksByIt({ outcome }: { outcome: CourseOutcome }) {
               </option>
             ))}
           </Form.Select>
-          <dl className="fields mt-1 mb-1">
-            {outcome.levels.map((l, i) => (
-              <div key={l.label} className="d-flex gap-2 align-items-baseline">
-                <dt>{l.label}</dt>
-                <dd className="d-flex mb-0">
-                  <NumberField
-                    label={`Percent for ${l.label}`}
-                    className="short"
-                    value={percents[i]!}
-                    min={0}
-                    max={100}
-                    onCommit={(p) => p !== null && setPercents(percents.map((x, k) => (k === i ? p : x)))}
-                  />
-                  <span className="soft">%</span>
-                </dd>
-              </div>
-            ))}
-          </dl>
+          <LevelsWorthFields levels={outcome.levels} scales={scales} worth={worth} onWorth={setWorth} />
           <p className="soft small mb-1">
             Marks that stand there are written over, and kept in their history. Who has not enough evidence is pending.
           </p>
