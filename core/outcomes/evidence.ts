@@ -1,5 +1,5 @@
 import { group } from 'd3-array'
-import { dueFor } from '../roll/due-for'
+import { placementsBySection } from '../roll/due-for'
 import { STATUSES } from '../grades/course'
 import { appliesGrid, NO_SCRIPT, type Workings } from '../trial/workings'
 import { levelInProportion, lowerMedian, placeOf } from './level-of'
@@ -66,6 +66,7 @@ export function evidenceOf(
       Array.from(read.student, (s, i) => ({ s, i })),
       (r) => r.s,
     )
+    const placementOf = placementsBySection(placements.get(assessmentId) ?? [])
     const agreedAt = new Map(Array.from(read.agreed.student, (s, i) => [s, i]))
     for (const [s, readings] of byStudent) {
       const studentId = read.students[s]!
@@ -74,7 +75,7 @@ export function evidenceOf(
       const cell = row * w.cells.width + column
       const status = w.scripts.status[cell]!
       if (applies[cell] === 0 || w.scripts.there[cell] === NO_SCRIPT || !TELLS[status]) continue
-      const day = dueFor(placements.get(assessmentId) ?? [], w.stays[studentId] ?? [], w.course.students[row]!.sectionId)
+      const day = placementOf(w.stays[studentId] ?? [], w.course.students[row]!.sectionId)?.due ?? null
       for (const link of own) {
         const k = link.criterionId === null ? -1 : read.criteria.findIndex((c) => c.id === link.criterionId)
         if (link.criterionId !== null && k < 0) continue

@@ -148,6 +148,7 @@ test('a rule that is tried says who would stand otherwise before it is set, and 
       at: '2026-09-01T10:00:00.000Z',
     },
   ]
+  given = { ...given, outcomes: [{ ...given.outcomes[0]!, group: ['Field work', 'Lines'] }] }
   const { user, server } = show()
   server.answer(routes.editStandard, () => new Refuses(409, 'It was edited meanwhile.'))
   await user.selectOptions(await screen.findByLabelText('Try another rule'), 'the highest result')
@@ -156,7 +157,7 @@ test('a rule that is tried says who would stand otherwise before it is set, and 
   expect(count()).toBe('1 of 4')
   await user.click(screen.getByRole('button', { name: 'Set it so' }))
   expect((await screen.findByRole('alert')).textContent).toBe('It was edited meanwhile.')
-  expect(server.sent.at(-1)!.body).toMatchObject({ revision: 4, standard: { kind: 'outcome', body: { rule: { kind: 'highest' } } } })
+  expect(server.sent.at(-1)!.body).toMatchObject({ revision: 4, standard: { kind: 'outcome', body: { rule: { kind: 'highest' }, group: ['Field work', 'Lines'] } } })
   await user.click(screen.getByRole('button', { name: 'Leave it' }))
   expect(count()).toBe('4 of 4')
 })
