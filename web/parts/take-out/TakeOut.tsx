@@ -5,7 +5,8 @@ import { chartSvg, takeOutPng, takeOutSvg, type ChartWords } from './chart-out'
 import { useTaking } from './useTaking'
 
 interface Props {
-  table: TableOut
+  /** Made when it is asked for: it may have thousands of rows. */
+  table: () => TableOut
   /** What is drawn: each drawing in it is taken out under the name that its row carries as `data-drawn`. */
   chart?: { words: ChartWords; within: RefObject<HTMLElement | null> }
   /** Files of the same that the server writes. */
@@ -29,8 +30,8 @@ export function TakeOut({ table, chart, more = [] }: Props) {
         Take it out
       </Dropdown.Toggle>
       <Dropdown.Menu>
-        <Dropdown.Item onClick={taking(() => takeOutCsv(table))}>Table as CSV</Dropdown.Item>
-        <Dropdown.Item onClick={taking(() => takeOutWorkbook(table))}>Table as XLSX</Dropdown.Item>
+        <Dropdown.Item onClick={taking(() => takeOutCsv(table()))}>Table as CSV</Dropdown.Item>
+        <Dropdown.Item onClick={taking(() => takeOutWorkbook(table()))}>Table as XLSX</Dropdown.Item>
         {chart && <Dropdown.Item onClick={taking(() => takeOutSvg(chart.words, drawn()))}>Chart as SVG</Dropdown.Item>}
         {chart && <Dropdown.Item onClick={taking(() => takeOutPng(chart.words, drawn()))}>Chart as PNG</Dropdown.Item>}
         {more.map(({ words, href }) => (

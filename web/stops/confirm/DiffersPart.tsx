@@ -107,7 +107,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
           {d && (
             <span className="ms-auto">
               <TakeOut
-                table={{
+                table={() => ({
                   title: `From issue ${d.from} to ${to === NOW ? 'now' : `issue ${d.to}`}`,
                   header: ['candidate', 'name', 'is', 'percent before', 'percent after', 'grade before', 'grade after', 'marks'],
                   rows: d.students.map((s) => [
@@ -120,7 +120,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
                     s.now?.grade ?? '',
                     s.marks.map((m) => `${m.assessment}: ${markWords(m.was)} → ${markWords(m.now)}${byWords(m.by)}`).join('; '),
                   ]),
-                }}
+                })}
               />
             </span>
           )}

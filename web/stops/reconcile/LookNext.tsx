@@ -33,7 +33,7 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
           <h1>Where to look next</h1>
           <div className="end">
             {parts}
-            <TakeOut table={tableOf(found, label, (of) => assessment.get(of)?.title ?? '')} />
+            <TakeOut table={() => tableOf(found, label, (of) => assessment.get(of)?.title ?? '')} />
           </div>
         </div>
         <Form

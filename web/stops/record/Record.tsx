@@ -130,7 +130,7 @@ function WholeRecord() {
               onChange={(e) => setAsked({ ...asked, words: e.target.value })}
             />
             <TakeOut
-              table={{
+              table={() => ({
                 title: 'The record',
                 header: ['when', 'where', 'what', 'why', 'who', 'grades changed', 'withdrawn by', 'withdrawn because'],
                 rows: decisions.map((d) => [
@@ -143,7 +143,7 @@ function WholeRecord() {
                   d.withdrawn?.by ?? '',
                   d.withdrawn?.reason ?? '',
                 ]),
-              }}
+              })}
             />
           </div>
         </div>

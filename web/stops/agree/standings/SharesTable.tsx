@@ -1,7 +1,10 @@
 import type { LevelCounts } from '#core/outcomes'
 import { useCourse } from '../../../course/course'
 import { share } from '../../../parts/format'
+import { Rows } from '../../../parts/Rows'
 import { useEarlierShares } from './useEarlierShares'
+
+const ROW = 28
 
 /** The share that reached it, of all who were seen or not; null where nobody was seen. */
 export const reachedOf = ({ reached, none, at }: LevelCounts): number | null => {
@@ -22,10 +25,11 @@ export function SharesTable({ outcomeId, levels, from, shares }: Props) {
   const { table } = useCourse()
   const earlier = useEarlierShares(outcomeId, levels)
   const all = reachedOf(shares.all)
-  const nameOf = (id: string) => table.sections.find((s) => s.id === id)?.name ?? ''
-  const before = (name: string) => earlier?.sections.find((s) => s.name === name)?.counts
+  const nameOf = new Map(table.sections.map((s) => [s.id, s.name]))
+  const before = new Map(earlier?.sections.map((s) => [s.name, s.counts]))
   const rows = shares.sections
-    .map((s) => ({ name: nameOf(s.id), part: reachedOf(s.counts) }))
+    .map(({ id, counts }) => ({ name: nameOf.get(id) ?? '', part: reachedOf(counts) }))
+    .map((s) => ({ ...s, then: before.get(s.name) }))
     .toSorted((a, b) => (b.part ?? -1) - (a.part ?? -1))
   return (
     <table className="grid">
@@ -46,17 +50,19 @@ export function SharesTable({ outcomeId, levels, from, shares }: Props) {
             <td className="num">{share(reachedOf(earlier.all))}</td>
           </tr>
         )}
-        {rows.map(({ name, part }) => {
-          const then = before(name)
-          return (
-            <tr key={name}>
+        <Rows
+          of={rows}
+          height={ROW}
+          columns={earlier ? 4 : 3}
+          row={({ name, part, then }, props) => (
+            <tr key={name} {...props}>
               <td>{name}</td>
               <td className="num fw-semibold">{share(part)}</td>
               <td>{part !== null && <Place part={part} all={all} before={then ? reachedOf(then) : null} />}</td>
               {earlier && <td className="num soft">{then ? share(reachedOf(then)) : ''}</td>}
             </tr>
-          )
-        })}
+          )}
+        />
       </tbody>
     </table>
   )

@@ -14,6 +14,7 @@ import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted } from '../../../parts/format'
 import { ruleInWords } from '../outcome-words'
 import type { TriedRule } from './figures'
+import { standingsFrom } from './in-columns'
 import { LevelBars } from './LevelBars'
 import { OutcomeCloseUp } from './OutcomeCloseUp'
 import { Stretch } from './Stretch'
@@ -45,12 +46,13 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
     outcomes.findIndex((o) => o.id === chosenId),
   )
   const outcome = outcomes[at]
+  const standings = useMemo(() => (figures ? standingsFrom(figures.rows) : []), [figures])
   const shown = useMemo(() => {
     const words = find.trim().toLowerCase()
     const members = who.kind === 'group' ? new Set(groups.all.find((g) => g.id === who.id)?.studentIds) : null
     const moved = who.kind === 'moved' ? new Set(figures?.tried?.map((m) => m.studentId)) : null
     const level = (r: Standings) => r.of[at]?.level ?? null
-    const rows = (figures?.rows ?? []).filter(
+    const rows = standings.filter(
       (r) =>
         (sectionId === '' || r.sectionId === sectionId) &&
         (words === '' || label(r.studentId).toLowerCase().includes(words)) &&
@@ -60,7 +62,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
         (moved === null || moved.has(r.studentId)),
     )
     return byStanding ? rows.toSorted((a, b) => (level(a) ?? 0) - (level(b) ?? 0)) : rows
-  }, [figures, groups.all, who, find, sectionId, byStanding, at, label])
+  }, [standings, figures?.tried, groups.all, who, find, sectionId, byStanding, at, label])
   const step = (by: number) => {
     const from = shown.findIndex((r) => r.studentId === studentId)
     setStudent(shown[Math.max(0, Math.min(shown.length - 1, from < 0 ? 0 : from + by))]?.studentId ?? null)
@@ -222,7 +224,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
             onWho={setWho}
             takeOut={
               <TakeOut
-                table={standingsOut(table, given, shown, label)}
+                table={() => standingsOut(table, given, shown, label)}
                 more={[{ words: 'Everybody’s as OneRoster results', href: addressOf(routes.standingsRoster, { courseId: id }) }]}
               />
             }

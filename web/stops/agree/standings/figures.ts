@@ -12,6 +12,7 @@ import {
 } from '#core/outcomes'
 import type { CourseOutcomes, JudgedReadings, TypedEvidence } from '#contract'
 import type { CourseState } from '../../../course/state'
+import { standingsInColumns, type StandingsColumns } from './in-columns'
 
 /** A rule that is tried, and on which outcome. */
 export interface TriedRule {
@@ -29,7 +30,7 @@ export interface OtherStanding {
 }
 
 export interface StandingsFigures {
-  rows: Standings[]
+  rows: StandingsColumns
   shares: { outcomeId: string; all: LevelCounts; sections: { id: string; counts: LevelCounts }[] }[]
   tried: OtherStanding[] | null
 }
@@ -73,7 +74,7 @@ export function standingsFigures(
   const results = found(state, given, judged)
   const rows = standingsTable(state.table.students, outcomes, results)
   return {
-    rows,
+    rows: standingsInColumns(rows),
     shares: outcomeShares(rows, outcomes).map(({ outcomeId, all, sections }) => ({
       outcomeId,
       all,

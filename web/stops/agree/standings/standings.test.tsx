@@ -157,7 +157,10 @@ test('a rule that is tried says who would stand otherwise before it is set, and 
   expect(count()).toBe('1 of 4')
   await user.click(screen.getByRole('button', { name: 'Set it so' }))
   expect((await screen.findByRole('alert')).textContent).toBe('It was edited meanwhile.')
-  expect(server.sent.at(-1)!.body).toMatchObject({ revision: 4, standard: { kind: 'outcome', body: { rule: { kind: 'highest' }, group: ['Field work', 'Lines'] } } })
+  expect(server.sent.at(-1)!.body).toMatchObject({
+    revision: 4,
+    standard: { kind: 'outcome', body: { rule: { kind: 'highest' }, group: ['Field work', 'Lines'] } },
+  })
   await user.click(screen.getByRole('button', { name: 'Leave it' }))
   expect(count()).toBe('4 of 4')
 })

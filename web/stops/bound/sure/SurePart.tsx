@@ -67,11 +67,11 @@ export function SurePart({ nav }: { nav: ReactNode }) {
               <h2>Least sure of their grade</h2>
               <div className="end">
                 <TakeOut
-                  table={{
+                  table={() => ({
                     title: 'How sure of the grade',
                     header: ['student', 'percent', 'grade', 'chance of the grade'],
                     rows: students.map((s) => [label(s.studentId), s.rounded ?? '', s.grade ?? '', Number(s.chance.toFixed(4))]),
-                  }}
+                  })}
                 />
               </div>
             </div>

@@ -53,7 +53,7 @@ export function Criteria(view: ViewProps) {
       {...view}
       rows="criteria"
       question="Does every criterion tell scripts apart?"
-      out={rows.length > 0 && <TakeOut table={criteriaOut(assessment!.title, rows)} />}
+      out={rows.length > 0 && <TakeOut table={() => criteriaOut(assessment!.title, rows)} />}
     >
       <div className={styles.bar}>
         <OnlySelect only={only} onOnly={setOnly} />

@@ -70,7 +70,7 @@ export function Markers(view: ViewProps) {
           question="Do the markers hold one standard?"
           out={
             <TakeOut
-              table={markersOut(compared, leans)}
+              table={() => markersOut(compared, leans)}
               chart={{
                 words: { title: `${compared.title}: the web of markers`, under: `${counted(compared.scripts, 'script')}, ${today()}` },
                 within,

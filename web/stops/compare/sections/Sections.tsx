@@ -79,7 +79,12 @@ export function Sections(view: ViewProps) {
           of={compared.of}
           rows="sections"
           question="Are the sections on one level?"
-          out={<TakeOut table={sectionsOut(compared)} chart={{ words: { title: `${compared.title} by section`, under }, within: table }} />}
+          out={
+            <TakeOut
+              table={() => sectionsOut(compared)}
+              chart={{ words: { title: `${compared.title} by section`, under }, within: table }}
+            />
+          }
         >
           <div className={styles.bar}>
             <span className="pill-choice" role="group" aria-label="How sections are held against each other">

@@ -43,7 +43,7 @@ export function Years(view: ViewProps) {
       question="Is this year like the last?"
       out={
         <TakeOut
-          table={yearsOut(compared)}
+          table={() => yearsOut(compared)}
           chart={{ words: { title: `${compared.title} by year`, under: `${table.head.code} ${table.head.title}, ${today()}` }, within }}
         />
       }

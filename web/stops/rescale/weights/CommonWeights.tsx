@@ -84,7 +84,7 @@ export function CommonWeights({ nav }: { nav: ReactNode }) {
               <span>bubble: its share in how the {counted(figures.finals, 'final')} differ</span>
               <span className="ms-auto">
                 <TakeOut
-                  table={{
+                  table={() => ({
                     title: `${table.head.code} what decides the grade`,
                     header: ['assessment', 'should carry %', 'decides %', 'sd of its marks %', 'carries elsewhere'],
                     rows: rows.map((r) => [
@@ -94,7 +94,7 @@ export function CommonWeights({ nav }: { nav: ReactNode }) {
                       r.sd === null ? null : Number(r.sd.toFixed(2)),
                       r.elsewhere.map((e) => `${e.name} ${percent(e.share)}`).join(', '),
                     ]),
-                  }}
+                  })}
                 />
               </span>
             </p>
