@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { FileClass } from '#core/exchange/roll-file'
 import {
   ENCODINGS,
   ROLL_FIELDS,
@@ -103,6 +104,8 @@ export const RollUpload = z.strictObject({
   headingLine: z.number().int().min(1).max(60_000).optional(),
   /** By which its letters are read; left out where it can be told. */
   encoding: Encoding.optional(),
+  /** Of a roster, the classes that are meant, by their ids; left out where the file and the course tell. */
+  classes: z.array(z.string().min(1).max(255)).max(2000, 'At most 2000 classes.').optional(),
   /** The day from which moves and new places count. */
   from: z.iso.date(),
 })
@@ -141,6 +144,29 @@ export const TriedRoll = z.strictObject({
   /** Students in a section now whom the file does not have: asked about, never dropped. */
   missing: z.array(z.strictObject({ id: Id, name: z.string(), candidate: z.string(), section: z.string() })),
   notes: z.array(z.string()),
+  /** What a roster holds beside; null for any other file. */
+  roster: z
+    .strictObject({
+      /** It says what changed, and not all. */
+      delta: z.boolean(),
+      classes: z.array(
+        holds<FileClass>()(
+          z.strictObject({
+            sourceId: z.string(),
+            code: z.string(),
+            title: z.string(),
+            course: z.string(),
+            students: z.number().int(),
+            chosen: z.boolean(),
+          }),
+        ),
+      ),
+      /** Enrolments in classes that are not read. */
+      left: z.number().int(),
+      /** Classes, teachers and names that are known by their ids and parts from then on, and were not. */
+      learnt: z.number().int(),
+    })
+    .nullable(),
 })
 export type TriedRoll = z.infer<typeof TriedRoll>
 

@@ -53,6 +53,7 @@ import { gradeSetRoutes } from './areas/plan/grade-sets'
 import { startCourseRoutes } from './areas/courses/start-course'
 import { broughtIn } from './areas/roll/brought-in'
 import { rollFileRoutes } from './areas/roll/file-routes'
+import { rosterOf } from './areas/roll/roster'
 import { rollQueries } from './areas/roll/queries'
 import { rollRoutes } from './areas/roll/routes'
 import { scaleRoutes } from './areas/library/routes'
@@ -249,7 +250,8 @@ export function createApp(
   calendarRoutes(handle, db, plans, address, clock)
   const roll = rollQueries(db)
   rollRoutes(handle, db, plans, roll, writes)
-  rollFileRoutes(handle, db, roll, broughtIn(db, roll), pool, writes)
+  const roster = rosterOf(db)
+  rollFileRoutes(handle, db, { roll, roster, files: broughtIn(db, roll, roster), pool, writes })
   const worked = workedOut(tables, writes)
   studentRoutes(handle, db, { plans, worked, pool, send: letterSender(db, letters), clock })
   classRoutes(handle, db, plans, worked, clock)

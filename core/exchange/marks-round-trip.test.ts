@@ -4,6 +4,7 @@ import { runs } from '../testing/runs'
 import { readCellText, writeCellText } from './cell-text'
 import { headingOf, type MarksFile } from './marks-file'
 import { readMarks } from './read-marks'
+import { OWN_NAMES } from './roster-files'
 import { writeRosterResults, type ResultToWrite } from './roster-results'
 import { writeDelimited } from './write-delimited'
 import { writeWorkbook } from './workbook'
@@ -86,10 +87,12 @@ const FORMATS: Record<string, (of: Sheet) => Promise<Uint8Array>> = {
         components: [{ id: 'k', title: 'Work', weight: 100 }],
         assessments: titles.map((title, k) => ({ id: `a${k}`, title, outOf: OUT_OF, componentId: 'k' })),
         placements: [],
+        names: OWN_NAMES,
       },
       rows.flatMap((r) =>
         r.cells.map((c, k): ResultToWrite => ({
           ...c,
+          studentId: r.number,
           candidate: r.number,
           name: r.name,
           externalId: null,

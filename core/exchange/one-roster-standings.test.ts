@@ -19,6 +19,7 @@ const files = unzipSync(
     course: { id: 'c', code: 'CFS 1', title: 'Field Mapping', term: 'autumn', firstDay: '2026-09-07', lastDay: '2026-12-18' },
     at: '2026-11-28T10:00:00.000Z',
     numberOf: new Map([['s1', 'N-1']]),
+    classOf: (id: string) => id,
     identifierOf: (id) => `urn-${id}`,
   }),
 )

@@ -1,8 +1,8 @@
 import type { Outcome, Standings } from '../outcomes/standings-table'
-import { putFrame, rosterWriter, type RosterCourse } from './roster-files'
+import { putFrame, rosterWriter, type RosterCourse, type RosterNames } from './roster-files'
 
 /** How standings are told to others who know the course by their own ids. */
-export interface RosterOfStandings {
+export interface RosterOfStandings extends Pick<RosterNames, 'classOf'> {
   course: RosterCourse
   /** When they were taken. */
   at: string
@@ -33,7 +33,8 @@ export function oneRosterStandings(outcomes: readonly Outcome[], rows: readonly 
   put('categories.csv', { sourcedId: category, title: 'Outcomes', weight: '' })
   const written = new Set<string>()
   const objective = (outcomeId: string) => ({ source: 'case', learningObjectiveId: of.identifierOf(outcomeId) })
-  const item = (o: Outcome, classSourcedId: string): string => {
+  const item = (o: Outcome, sectionId: string): string => {
+    const classSourcedId = of.classOf(sectionId)
     const sourcedId = `${course.id}-outcome-${o.id}-${classSourcedId}`
     if (written.has(sourcedId)) return sourcedId
     written.add(sourcedId)
@@ -60,7 +61,7 @@ export function oneRosterStandings(outcomes: readonly Outcome[], rows: readonly 
         sourcedId,
         lineItemSourcedId,
         studentSourcedId: of.numberOf.get(studentId) ?? studentId,
-        classSourcedId: sectionId,
+        classSourcedId: of.classOf(sectionId),
         scoreStatus: level === null ? 'partially graded' : 'fully graded',
         score: level === null ? '' : String(level),
         textScore: level === null ? '' : o.levels[level - 1]!,

@@ -1,7 +1,9 @@
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import { FileError } from './delimited'
-import { isOneRoster, readOneRoster, writeOneRoster } from './one-roster'
+import { isOneRoster, readOneRoster } from './one-roster'
+import { OWN_NAMES } from './roster-files'
 import { unzipBounded } from './unzip'
+import { writeOneRoster } from './write-one-roster'
 
 const csv = (rows: string[][]) => strToU8(rows.map((r) => r.join(',')).join('\r\n'))
 const USERS = [
@@ -42,6 +44,7 @@ test('students, sections, teachers and what others wrote of them are understood'
       name: 'Aylin Aldana',
       externalId: 'u1',
       signIn: 'aylin.a',
+      parts: { given: 'Aylin', middle: '', family: 'Aldana' },
       stays: [{ section: 'A', from: '2026-09-07', to: '' }],
     },
     {
@@ -50,13 +53,14 @@ test('students, sections, teachers and what others wrote of them are understood'
       name: 'Gael de Castellane',
       externalId: 'u2',
       signIn: 'gael@vale.example',
+      parts: { given: 'Gael', middle: 'de', family: 'Castellane' },
       stays: [{ section: 'c2', from: '', to: '' }],
     },
   ])
   expect(file.sections).toEqual([
-    { code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', weekdays: [1, 4], firstDay: '2026-09-07' },
-    { code: 'c2', name: 'Groma', teacher: null, weekdays: null, firstDay: null },
-    { code: 'N', name: 'Nobody here', teacher: null, weekdays: [2], firstDay: null },
+    { code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', weekdays: [1, 4], firstDay: '2026-09-07', sourceId: 'c1', teacherSourceId: 't1' },
+    { code: 'c2', name: 'Groma', teacher: null, weekdays: null, firstDay: null, sourceId: 'c2', teacherSourceId: null },
+    { code: 'N', name: 'Nobody here', teacher: null, weekdays: [2], firstDay: null, sourceId: 'c3', teacherSourceId: null },
   ])
 })
 
@@ -146,17 +150,38 @@ test('it is known by its files, in a folder or not', () => {
       ]),
     ),
   ).toBe(true)
+  expect(isOneRoster(new Map([['enrollments.csv', csv(ENROLMENTS)]]))).toBe(true)
   expect(isOneRoster(new Map([['a.csv', csv(USERS)]]))).toBe(false)
+  // Users may come with results, which are marks.
+  expect(
+    isOneRoster(
+      new Map([
+        ['users.csv', csv(USERS)],
+        ['results.csv', csv(USERS)],
+      ]),
+    ),
+  ).toBe(false)
 })
 
 test('what is written has a manifest that says what is in it, and every reference leads somewhere', () => {
   const course = { id: 'c', code: 'CFS', title: 'Field', term: 'autumn', firstDay: '2026-09-07', lastDay: '2026-12-18' }
-  const zip = writeOneRoster(course, {
-    sections: [{ id: 's1', code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', weekdays: [1], firstDay: null }],
-    students: [
-      { candidate: '1', name: 'Aylin Aldana', externalId: null, signIn: null, stays: [{ sectionId: 's1', from: '2026-09-07', to: null }] },
-    ],
-  })
+  const zip = writeOneRoster(
+    course,
+    {
+      sections: [{ id: 's1', code: 'A', name: 'Alidade', teacher: 'Lea Ostrand', teacherId: 'lea', weekdays: [1], firstDay: null }],
+      students: [
+        {
+          id: 'x1',
+          candidate: '1',
+          name: 'Aylin Aldana',
+          externalId: null,
+          signIn: null,
+          stays: [{ sectionId: 's1', from: '2026-09-07', to: null }],
+        },
+      ],
+    },
+    OWN_NAMES,
+  )
   const files = unzipSync(zip)
   const rows = (name: string) =>
     new TextDecoder()

@@ -28,10 +28,10 @@ export async function readRoll(
     const files = unzipBounded(bytes)
     if (isOneRoster(files)) {
       told('reading the roster')
-      return readOneRoster(files)
+      return readOneRoster(files, match.roster)
     }
     if (!files.has('xl/workbook.xml'))
-      throw new FileError('This archive is neither a workbook (XLSX) nor a roster with users.csv and enrollments.csv.')
+      throw new FileError('This archive is neither a workbook (XLSX) nor a roster with users.csv or enrollments.csv.')
     told('reading the workbook')
     table = await readWorkbook(files, rollHeading(match))
   } else {

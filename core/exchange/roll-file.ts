@@ -3,6 +3,7 @@ import { isPlainName } from '../roll/plain-name'
 import { isSignIn } from '../roll/sign-in'
 import { withoutGuard } from './guard'
 import type { Day } from '../roll/days'
+import type { NameParts } from '../roll/name-parts'
 import { rowFault, type FileTable, type FindHeading } from './delimited'
 import { readWeekdays } from './weekdays'
 import { ROLL_FIELDS, type RollField } from '../roll/roll-fields'
@@ -17,6 +18,9 @@ export interface FileSection {
   /** 1..7 from Monday; null where the file does not say. */
   weekdays: number[] | null
   firstDay: Day | null
+  /** By which a roster knows the class, and who teaches it. */
+  sourceId?: string
+  teacherSourceId?: string | null
 }
 
 /** One student of a file. */
@@ -27,7 +31,11 @@ export interface RollEntry {
   externalId: string
   /** By which they come in: a sign-in or a mail address. */
   signIn: string
-  /** Sections by their code, in order; `from` is empty where the file says only where the student is. */
+  /** The name in its parts, where the file has it so. */
+  parts: NameParts | null
+  /** In a file of changes: sections, by their code, that the student is no longer in, or all of them. */
+  leaves?: readonly string[] | 'all'
+  /** Sections by their code, in order; `from` is empty where the file says only where the student is. None in a file of changes that says nothing of it. */
   stays: { section: string; from: Day | ''; to: Day | '' }[]
 }
 
@@ -39,7 +47,26 @@ export interface RollFault {
   reason: string
 }
 
+/** A class of a roster, and whether it is read. */
+export interface FileClass {
+  sourceId: string
+  code: string
+  title: string
+  /** Code and title of the course that it is of. */
+  course: string
+  students: number
+  chosen: boolean
+}
+
 export interface RollFile {
+  /** What a roster holds beside students and sections; null for any other file. */
+  roster: {
+    /** It says what changed, and not all. */
+    delta: boolean
+    classes: FileClass[]
+    /** Enrolments in classes that are not read. */
+    left: number
+  } | null
   header: string[]
   /** The line that the heading stands in. */
   headingLine: number
@@ -110,6 +137,16 @@ export interface KnownMatch {
   header: string[]
   columns: RollColumns
 }
+/** What is known here that a roster may mean. */
+export interface RosterMatch {
+  /** Ids of the classes that are meant; where nobody has said, they are told. */
+  chosen?: readonly string[] | undefined
+  here: {
+    course: { code: string; title: string }
+    classes: readonly { sourceId: string; code: string }[]
+    students: readonly { candidate: string; name: string; externalId: string | null }[]
+  }
+}
 /** How a file is to be read: as somebody said, or as was said of one like it before. */
 export interface RollMatch {
   columns?: RollColumns | undefined
@@ -117,6 +154,7 @@ export interface RollMatch {
   headingLine?: number | undefined
   encoding?: Encoding | undefined
   known?: readonly KnownMatch[]
+  roster?: RosterMatch | undefined
 }
 
 const sameHeading = (a: readonly string[], b: readonly string[]): boolean =>
@@ -159,7 +197,16 @@ const looksWrong = (text: string): boolean => /^[=+@]|^-\D/.test(text) || !isPla
  */
 export function readRollTable(table: FileTable, columns: RollColumns = recogniseColumns(table.header)): RollFile {
   const { header } = table
-  const file: RollFile = { header, headingLine: table.headingLine ?? 1, encoding: null, columns, sections: [], entries: [], faults: [] }
+  const file: RollFile = {
+    header,
+    headingLine: table.headingLine ?? 1,
+    encoding: null,
+    columns,
+    roster: null,
+    sections: [],
+    entries: [],
+    faults: [],
+  }
   const missing = missingColumns(columns)
   if (missing.length > 0) {
     file.faults.push({
@@ -179,6 +226,7 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
     const externalId = cell('external id')
     const signIn = withoutGuard(cell('sign-in'))
     const name = (columns.name === undefined ? `${cell('given name')} ${cell('family name')}` : cell('name')).trim().replace(/\s+/g, ' ')
+    const parts = columns.name === undefined ? { given: cell('given name'), middle: '', family: cell('family name') } : null
     const refuse = (field: RollField | null, reason: string) =>
       file.faults.push({
         line,
@@ -226,7 +274,15 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
         const stay = { section: code, from, to }
         const before = entries.get(key)
         if (!before)
-          entries.set(key, { line, candidate, name: withoutGuard(name), externalId: withoutGuard(externalId), signIn, stays: [stay] })
+          entries.set(key, {
+            line,
+            candidate,
+            name: withoutGuard(name),
+            externalId: withoutGuard(externalId),
+            signIn,
+            parts,
+            stays: [stay],
+          })
         else if (before.stays.every((s) => s.to !== '') || to !== '') before.stays.push(stay)
         else refuse('candidate', `${candidate || externalId} stands in line ${before.line} already: keep one of them.`)
       }

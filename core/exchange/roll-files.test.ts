@@ -3,7 +3,8 @@ import { runs } from '../testing/runs'
 import { strToU8, zipSync } from 'fflate'
 import { rollChanges, type RollSection, type RollStudent } from '../roll/roll-changes'
 import { FileError } from './delimited'
-import { writeOneRoster } from './one-roster'
+import { OWN_NAMES } from './roster-files'
+import { writeOneRoster } from './write-one-roster'
 import { readRoll } from './read-roll'
 import { unzipBounded } from './unzip'
 import { writeWorkbook } from './workbook'
@@ -53,7 +54,7 @@ describe('out and in again changes nothing', () => {
   test.each([
     ['CSV', async () => bytes(writeRollCsv(written))],
     ['XLSX', async () => writeWorkbook('Roll', writeRollTable(written).header, writeRollTable(written).rows)],
-    ['roster', async () => writeOneRoster(COURSE, written)],
+    ['roster', async () => writeOneRoster(COURSE, written, OWN_NAMES)],
   ])('%s', async (_, write) => {
     const changes = await tryOut(await write())
     expect(changes.rows.map((r) => r.outcome)).toEqual(ROLL.students.map(() => 'unchanged'))
@@ -67,7 +68,7 @@ describe('out and in again changes nothing', () => {
         ? bytes(writeRollCsv(written))
         : format === 'XLSX'
           ? await writeWorkbook('Roll', header, rows)
-          : writeOneRoster(COURSE, written)
+          : writeOneRoster(COURSE, written, OWN_NAMES)
     const made = await tryOut(file, { sections: [], students: [], people: PEOPLE })
     expect(made.sections).toEqual(SECTIONS.map(({ teacher: _, ...s }) => ({ ...s, id: null })))
     const codes = new Map(SECTIONS.map((s) => [s.id, s.code.toLowerCase()]))
@@ -93,7 +94,7 @@ describe('out and in again changes nothing', () => {
       fc.asyncProperty(fc.array(name, { minLength: 1, maxLength: 4 }), async (names) => {
         const students = names.map((n, i) => student(`1${i}`, n))
         const roll = { ...ROLL, students }
-        for (const file of [bytes(writeRollCsv(roll)), writeOneRoster(COURSE, roll)])
+        for (const file of [bytes(writeRollCsv(roll)), writeOneRoster(COURSE, roll, OWN_NAMES)])
           expect((await tryOut(file, roll)).rows.map((r) => r.outcome)).toEqual(names.map(() => 'unchanged'))
       }),
       { numRuns: runs(60), examples: [[['A -']], [['Ann -Marr', 'O’Neil']], [['-Ann', "'-Ann", "'tis"]]] },
@@ -104,7 +105,15 @@ describe('out and in again changes nothing', () => {
 test('columns are known by many words, and can be matched by hand', async () => {
   const words = await readRoll(bytes('Exam number;Last name;First name;Class\n3901;Aldana;Aylin;A\n'))
   expect(words.entries).toEqual([
-    { line: 2, candidate: '3901', name: 'Aylin Aldana', externalId: '', signIn: '', stays: [{ section: 'A', from: '', to: '' }] },
+    {
+      line: 2,
+      candidate: '3901',
+      name: 'Aylin Aldana',
+      externalId: '',
+      signIn: '',
+      parts: { given: 'Aylin', middle: '', family: 'Aldana' },
+      stays: [{ section: 'A', from: '', to: '' }],
+    },
   ])
   const strange = bytes('Kürzel\tWer\tWo\n3901\tAylin Aldana\tAlidade\n')
   expect((await readRoll(strange)).faults[0]!.reason).toMatch(
@@ -265,7 +274,7 @@ describe('files that cannot be read are refused with a sentence', () => {
   test('whatever bytes come, the answer is a roll or a sentence', async () => {
     const seeds = [
       bytes(writeRollCsv(written)),
-      writeOneRoster(COURSE, written),
+      writeOneRoster(COURSE, written, OWN_NAMES),
       await writeWorkbook('Roll', writeRollTable(written).header, writeRollTable(written).rows),
     ]
     await fc.assert(

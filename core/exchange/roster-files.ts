@@ -3,6 +3,7 @@ import { stringify } from 'csv-stringify/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
 import { shiftDay, type Day } from '../roll/days'
+import { nameParts, type NameParts } from '../roll/name-parts'
 
 /** The line of its file that a row ends on. */
 const LINE = Symbol('line')
@@ -18,12 +19,18 @@ export const namedFile = (files: ReadonlyMap<string, Uint8Array>, name: string) 
 /** The id we write for a student who has none from outside; read back it says nothing. */
 export const ownId = (candidate: string) => `candidate-${candidate}`
 
+/** Whether a row says that what it names is no more. */
+export const isDeleted = (row: RosterRow): boolean => row.status?.toLowerCase() === 'tobedeleted'
+
+/** The rows of one file of a roster (OneRoster 1.2 CSV), those that are to be deleted left out; the rest as `readAll`. */
+export const readSheet = (...of: Parameters<typeof readAll>): RosterRow[] => readAll(...of).filter((r) => !isDeleted(r))
+
 /**
- * The rows of one file of a roster (OneRoster 1.2 CSV), those that are to be deleted left out.
+ * The rows of one file of a roster (OneRoster 1.2 CSV).
  * @param whole what such a roster needs, for the message
  * @throws FileError where the file or one of the columns needed is missing, or it is broken off or too long
  */
-export function readSheet(files: ReadonlyMap<string, Uint8Array>, name: string, needed: readonly string[], whole: string): RosterRow[] {
+export function readAll(files: ReadonlyMap<string, Uint8Array>, name: string, needed: readonly string[], whole: string): RosterRow[] {
   const bytes = namedFile(files, name)
   if (!bytes) throw new FileError(`The roster has no ${name}: it needs ${whole}.`, 1, name)
   let rows: RosterRow[]
@@ -42,7 +49,7 @@ export function readSheet(files: ReadonlyMap<string, Uint8Array>, name: string, 
   if (rows.length > MOST) throw new FileError(`${name} in the roster has more than ${MOST} rows.`, 1, name)
   const lacking = rows[0] ? needed.filter((n) => !(n in rows[0]!)) : []
   if (lacking.length > 0) throw new FileError(`${name} in the roster has no column ${lacking.join(', ')}.`, 1, name)
-  return rows.filter((r) => r.status !== 'tobedeleted')
+  return rows
 }
 
 /** Columns of the files that we write, in the standard's order; what it has no column for stands in metadata columns. */
@@ -223,6 +230,34 @@ export const ORG = 'org-1'
 export const sessionId = (courseId: string): string => `term-${courseId}`
 /** The id by which others know a student: theirs, else one made of the candidate number. */
 export const studentId = (externalId: string | null, candidate: string): string => externalId ?? ownId(candidate)
+
+/** How others know the classes, teachers and students of a course: by the ids and names of the roster that they came with. */
+export interface RosterNames {
+  /** The id of a section. */
+  classOf: (sectionId: string) => string
+  /** The id of who teaches. */
+  teacherOf: (personId: string) => string
+  /** A student's name as it came; null where it came in one. */
+  partsOf: (studentId: string) => NameParts | null
+}
+/** Where nothing came with a roster. */
+export const OWN_NAMES: RosterNames = { classOf: (id) => id, teacherOf: (id) => `person-${id}`, partsOf: () => null }
+
+/** Somebody as a row of users.csv. */
+export const userRow = (sourcedId: string, name: string, kept: NameParts | null, identifier: string, signIn: string | null): RosterRow => {
+  const { given, middle, family } = nameParts(name, kept)
+  return {
+    sourcedId,
+    enabledUser: 'true',
+    username: signIn ?? sourcedId,
+    givenName: given,
+    middleName: middle,
+    familyName: family,
+    identifier,
+    primaryOrgSourcedId: ORG,
+  }
+}
+
 /** Ends are the first day after (OneRoster 1.2, “this date is exclusive”); ours are the last day in. */
 export const afterLast = (last: Day): Day => shiftDay(last, 1)
 

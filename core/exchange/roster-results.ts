@@ -2,7 +2,18 @@ import type { Status } from '../grades/course'
 import { markInRoster } from './roster-mark'
 import { FileError } from './delimited'
 import type { FileMark, MarksFile } from './marks-file'
-import { lineOf, namedFile, ORG, putFrame, readSheet, rosterWriter, studentId, type RosterCourse, type RosterRow } from './roster-files'
+import {
+  lineOf,
+  namedFile,
+  putFrame,
+  readSheet,
+  rosterWriter,
+  studentId,
+  userRow,
+  type RosterCourse,
+  type RosterNames,
+  type RosterRow,
+} from './roster-files'
 import type { Day } from '../roll/days'
 
 /** Whether an unpacked archive holds results in the open format. */
@@ -63,6 +74,7 @@ function cellText(r: RosterRow): string {
 }
 
 export interface ResultToWrite {
+  studentId: string
   candidate: string
   name: string
   externalId: string | null
@@ -80,6 +92,7 @@ export interface ResultsOf {
   components: readonly { id: string; title: string; weight: number | null }[]
   assessments: readonly { id: string; title: string; outOf: number; componentId: string }[]
   placements: readonly { assessmentId: string; sectionId: string; due: Day | null }[]
+  names: RosterNames
 }
 
 /**
@@ -87,7 +100,7 @@ export interface ResultsOf {
  * is no result, and is left out.
  */
 export function writeRosterResults(
-  { course, day, components, assessments, placements }: ResultsOf,
+  { course, day, components, assessments, placements, names }: ResultsOf,
   results: readonly ResultToWrite[],
 ): Uint8Array {
   const { put, pack } = rosterWriter(['academicSessions.csv', 'orgs.csv', 'categories.csv', 'lineItems.csv', 'results.csv', 'users.csv'])
@@ -105,7 +118,7 @@ export function writeRosterResults(
       sourcedId,
       title,
       ...set(due ?? course.lastDay),
-      classSourcedId: sectionId,
+      classSourcedId: names.classOf(sectionId),
       categorySourcedId: componentId,
       resultValueMin: '0',
       resultValueMax: String(outOf),
@@ -119,23 +132,14 @@ export function writeRosterResults(
     const studentSourcedId = studentId(r.externalId, r.candidate)
     if (!users.has(studentSourcedId)) {
       users.add(studentSourcedId)
-      const [given, ...rest] = r.name.split(' ')
-      put('users.csv', {
-        sourcedId: studentSourcedId,
-        enabledUser: 'true',
-        username: studentSourcedId,
-        givenName: given!,
-        familyName: rest.join(' '),
-        identifier: r.candidate,
-        primaryOrgSourcedId: ORG,
-      })
+      put('users.csv', userRow(studentSourcedId, r.name, names.partsOf(r.studentId), r.candidate, null))
     }
     put('results.csv', {
       sourcedId: `${r.assessmentId}-${studentSourcedId}`,
       lineItemSourcedId: itemId(r.assessmentId, r.sectionId),
       studentSourcedId,
       scoreDate: day,
-      classSourcedId: r.sectionId,
+      classSourcedId: names.classOf(r.sectionId),
       ...markInRoster(r),
     })
   }

@@ -6,8 +6,23 @@ import { writeWeekdays } from './weekdays'
 import type { ColumnKind } from './workbook'
 
 export interface WrittenRoll {
-  sections: readonly { id: string; code: string; name: string; teacher: string | null; weekdays: readonly number[]; firstDay: Day | null }[]
-  students: readonly { candidate: string; name: string; externalId: string | null; signIn: string | null; stays: readonly Stay[] }[]
+  sections: readonly {
+    id: string
+    code: string
+    name: string
+    teacher: string | null
+    teacherId: string | null
+    weekdays: readonly number[]
+    firstDay: Day | null
+  }[]
+  students: readonly {
+    id: string
+    candidate: string
+    name: string
+    externalId: string | null
+    signIn: string | null
+    stays: readonly Stay[]
+  }[]
 }
 
 /** The columns of a roll as we write it, in their order. */

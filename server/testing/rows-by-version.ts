@@ -83,4 +83,9 @@ export const ROWS: Readonly<Record<number, string>> = {
     INSERT INTO standard (id, kind, title, owner_id, body) VALUES ('sc', 'scale', 'Five words', 'p', '{}');
     INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, position) VALUES ('b', 'c', 'k', 'Closing', 'direct', 20, 1);
     INSERT INTO by_standing VALUES ('b', 'o', '[0,60,100]', 'p', '${AT}', 'sc', '[0,1,4]');`,
+  39: `
+    INSERT INTO roll_file (id, course_id, name, summary, before, by_id, at) VALUES ('rf', 'c', 'vale.zip', '1 added', '{}', 'p', '${AT}');
+    INSERT INTO roster_class VALUES ('s', 'c', 'class-7', 'rf');
+    INSERT INTO roster_teacher VALUES ('c', 'm', 'teacher-7');
+    INSERT INTO roster_name VALUES ('x', 'Aylin', '', '');`,
 }

@@ -7,7 +7,7 @@ import { canonicalContent, gradesIssued, issueContent } from '../kernel/course/i
 import { issuesOf } from '../kernel/course/issues'
 import { planLoader } from '../kernel/course/load-plan'
 import type { PackedTable } from '../kernel/course/packed-table'
-import { rosterIds } from '../kernel/course/roster-ids'
+import { rosterIds, rosterNames } from '../kernel/course/roster-ids'
 import { whoWrote } from '../kernel/course/who-wrote'
 import { recordsFile } from '#core/exchange/records-file'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
@@ -128,7 +128,8 @@ export const oneRosterFile = ({ file, courseId, number }: OfCourse & { number: n
   reading(file, (db) => {
     const { at } = issuesOf(db).head(courseId, number)
     const plan = planLoader(db).load(courseId).plan
-    const sections = new Map(plan.sections.map((s) => [s.name, s.id]))
+    const { classOf } = rosterNames(db, courseId)
+    const sections = new Map(plan.sections.map((s) => [s.name, classOf(s.id)]))
     return oneRosterResults(JSON.parse(issuesOf(db).content(courseId, number)) as IssueContent, {
       courseId,
       at,

@@ -2,7 +2,7 @@ import { oneRosterStandings } from '#core/exchange/one-roster-standings'
 import { caseNames } from '#core/exchange/case'
 import type { SharesOfCourse } from '#contract'
 import { uuidOf } from '../kernel/uuid'
-import { rosterIds } from '../kernel/course/roster-ids'
+import { rosterIds, rosterNames } from '../kernel/course/roster-ids'
 import { courseStandings } from '../kernel/outcomes/course-standings'
 import { reading } from './reading'
 
@@ -39,6 +39,7 @@ export const standingsRoster = ({ file, courseId, at }: OfCourse & { at: string 
         course: plan.head,
         at,
         numberOf: rosterIds(db, courseId),
+        classOf: rosterNames(db, courseId).classOf,
         // The one that it has where outcomes are taken out as CASE.
         identifierOf: (id) => uuidOf(caseNames.outcome(id)),
       },

@@ -8,6 +8,7 @@ import { issuedMark } from '#core/issues'
 import { settleBy, standingRows, workingsOf } from '#core/trial'
 import { MAKING_STEPS, unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { takenOut } from '../../testing/taken-out'
 import { resultsCsv } from './results-files'
 
 let server: TestServer
@@ -122,15 +123,8 @@ test('CSV and workbook say the same, row for row', async () => {
     string,
     string
   >[]
-  const answer = await lead('get', api('/issues/1/results.xlsx'))
-    .expect(200)
-    .buffer(true)
-    .parse((res, done) => {
-      const parts: Buffer[] = []
-      res.on('data', (c: Buffer) => parts.push(c))
-      res.on('end', () => done(null, Buffer.concat(parts)))
-    })
-  const sheets = await readBook(answer.body as Buffer)
+  const answer = await takenOut(lead, '/issues/1/results.xlsx')
+  const sheets = await readBook(answer.body)
   const sheet = sheets.find((s) => s.sheet === 'Issue 1')!.data
   expect(csv).toHaveLength(content.results.length)
   content.results.forEach((r, i) => {

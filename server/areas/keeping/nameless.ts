@@ -97,6 +97,7 @@ export function makeNameless({ file, courseId, at }: Which & { at: string }): Er
     }
     db.transaction(() => {
       db.prepare("DELETE FROM course_role WHERE course_id = ? AND role = 'student'").run(courseId)
+      db.prepare('DELETE FROM roster_name WHERE student_id IN (SELECT id FROM student WHERE course_id = ?)').run(courseId)
       db.prepare('DELETE FROM trial WHERE course_id = ?').run(courseId)
       db.prepare('DELETE FROM idea WHERE course_id = ?').run(courseId)
       db.prepare('UPDATE course SET nameless_at = ?, version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(at, courseId)

@@ -1,6 +1,7 @@
 import { strToU8, zipSync } from 'fflate'
 import { unpackSheet, type CellState, type Sheet, type BroughtIn, type SheetInColumns, type TriedImport } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { takenOut } from '../../testing/taken-out'
 
 let server: TestServer
 let lead: Client
@@ -237,16 +238,7 @@ test('taken out as CSV, filled in elsewhere and brought back, it merges cell by 
   expect(book.headers['content-disposition']).toContain('marks CFS 214 autumn 2026.xlsx')
 })
 
-const bytesOf = async (path: string): Promise<Buffer> => {
-  const answer = await lead('get', api(path))
-    .buffer(true)
-    .parse((res, done) => {
-      const parts: Buffer[] = []
-      res.on('data', (part: Buffer) => parts.push(part))
-      res.on('end', () => done(null, Buffer.concat(parts)))
-    })
-  return answer.body as Buffer
-}
+const bytesOf = async (path: string) => (await takenOut(lead, path)).body
 const tryBytes = async (bytes: Uint8Array) =>
   (await lead('post', api('/marks-file/try'), { file: Buffer.from(bytes).toString('base64') }).expect(200)).body as TriedImport
 

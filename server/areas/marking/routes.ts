@@ -9,6 +9,7 @@ import { writeWorkbook } from '#core/exchange/workbook'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { sendFile } from '../../kernel/send-file'
+import { rosterNames } from '../../kernel/course/roster-ids'
 import { HttpProblem } from '../../kernel/problem'
 import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -101,6 +102,7 @@ export function markingRoutes(
       components: plan.components,
       assessments: plan.assessments.filter((a) => inSheet.has(a.id)),
       placements,
+      names: rosterNames(db, courseId),
     }
     return sendSheet(res, courseId, 'zip', routes.marksRoster.produces!, writeRosterResults(of, results))
   })

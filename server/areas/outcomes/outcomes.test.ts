@@ -1,6 +1,7 @@
 import { strFromU8, unzipSync } from 'fflate'
 import type { CourseOutcomes, OwnWork, PeopleGroup, SharesOfCourse, TypedEvidence } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { takenOut } from '../../testing/taken-out'
 
 let server: TestServer
 let lead: Client
@@ -14,12 +15,6 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.close())
 
-const binary = (res: unknown, done: (error: Error | null, body: Buffer) => void) => {
-  const parts: Buffer[] = []
-  const stream = res as NodeJS.ReadableStream
-  stream.on('data', (part: Buffer) => parts.push(part))
-  stream.on('end', () => done(null, Buffer.concat(parts)))
-}
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const known = async () => (await lead('get', api('/outcomes')).expect(200)).body as CourseOutcomes
 const one = async (id: string) => (await known()).outcomes.find((o) => o.id === id)!
@@ -96,8 +91,8 @@ test('another year is held against by how many stood at each level; all add up t
 })
 
 test('standings go out as OneRoster results that name the outcome as CASE does', async () => {
-  const { body } = await lead('get', api('/standings-roster.zip')).buffer(true).parse(binary).expect(200)
-  const files = unzipSync(body as Buffer)
+  const { body } = await takenOut(lead, '/standings-roster.zip')
+  const files = unzipSync(body)
   const objectives = strFromU8(files['resultLearningObjectiveIds.csv']!)
   const items = strFromU8(files['lineItems.csv']!)
   const { CFItems } = (await lead('get', api('/library-outcomes.json')).expect(200)).body as {

@@ -1,7 +1,5 @@
 import { mkdirSync, readdirSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { strFromU8, unzipSync } from 'fflate'
-import { parse } from 'csv-parse/sync'
 import { settleBy, standingRows, workingsOf } from '#core/trial'
 import {
   unpackTable,
@@ -18,6 +16,7 @@ import type { Message, Post } from '../../standins/post'
 import type { WorkerPool } from '../../workers/pool'
 import { announcing } from './announce'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { tablesIn, takenOut } from '../../testing/taken-out'
 
 let server: TestServer
 let lead: Client
@@ -214,18 +213,10 @@ test('released for a later day, its students get their letter on that day: each 
 test('OneRoster: every result stands once, on a line item of its section that is in a category', async () => {
   const csv = (await lead('get', api('/issues/1/for-records.csv')).expect(200)).text
   expect(csv.split('\r\n')[1]).toMatch(/^\d+,.*,CFS 214,autumn 2026,.*,(final|pending \d+),1,\d{4}-\d\d-\d\d,Ines Valdry \(lead\)/)
-  const answer = await lead('get', api('/issues/1/one-roster.zip'))
-    .expect(200)
-    .buffer(true)
-    .parse((res, done) => {
-      const parts: Buffer[] = []
-      res.on('data', (c: Buffer) => parts.push(c))
-      res.on('end', () => done(null, Buffer.concat(parts)))
-    })
+  const answer = await takenOut(lead, '/issues/1/one-roster.zip')
   const { hash } = ((await lead('get', api('/issues')).expect(200)).body as IssueHead[]).find((i) => i.number === 1)!
   expect(answer.headers['content-disposition']).toContain(hash.slice(0, 12))
-  const files = unzipSync(answer.body as Buffer)
-  const rows = (name: string) => parse(strFromU8(files[name]!), { columns: true }) as Record<string, string>[]
+  const rows = tablesIn(answer.body)
   const manifest = new Map(rows('manifest.csv').map((r) => [r.propertyName, r.value]))
   expect([manifest.get('oneroster.version'), manifest.get('file.results'), manifest.get('file.users')]).toEqual(['1.2', 'bulk', 'absent'])
   const categories = new Set(rows('categories.csv').map((c) => c.sourcedId))

@@ -1,8 +1,11 @@
 import type { RollChanges } from '#core/roll'
 import type { RollQueries } from './queries'
 
-/** Does what a tried file would do, inside the caller's transaction. */
-export function applyRollChanges(roll: RollQueries, courseId: string, changes: RollChanges): void {
+/**
+ * Does what a tried file would do, inside the caller's transaction.
+ * @returns section ids by their code in lower case
+ */
+export function applyRollChanges(roll: RollQueries, courseId: string, changes: RollChanges): ReadonlyMap<string, string> {
   for (const { id, ...s } of changes.sections) {
     if (id === null) roll.addSection(courseId, s)
     else roll.editSection(id, s)
@@ -16,4 +19,5 @@ export function applyRollChanges(roll: RollQueries, courseId: string, changes: R
       stays.map((stay) => ({ sectionId: idOf.get(stay.section)!, from: stay.from, to: stay.to })),
     )
   }
+  return idOf
 }

@@ -5,6 +5,7 @@ import { now, type Db } from '../../kernel/db/open'
 import { HttpProblem } from '../../kernel/problem'
 import { applyRollChanges } from './apply-changes'
 import type { RollQueries } from './queries'
+import type { Roster } from './roster'
 
 interface Row {
   id: string
@@ -30,7 +31,7 @@ interface Before {
 const NAMED = 3
 
 /** Rolls that were brought in from files, each with the way back. Writes go on inside the caller's transaction. */
-export function broughtIn(db: Db, roll: RollQueries) {
+export function broughtIn(db: Db, roll: RollQueries, roster: Roster) {
   const list = db.prepare<[string], Row>(
     `SELECT f.id, f.name, f.summary, p.name AS by, f.at, u.name AS undoneBy, f.undone_at AS undoneAt FROM roll_file f
      JOIN person p ON p.id = f.by_id LEFT JOIN person u ON u.id = f.undone_by WHERE f.course_id = ? ORDER BY f.at DESC, f.rowid DESC`,
@@ -63,7 +64,7 @@ export function broughtIn(db: Db, roll: RollQueries) {
      */
     add(courseId: string, file: { name: string; by: string; tried: TriedRoll; withdrawn: number }, changes: RollChanges, more: () => void) {
       const before = roll.roll(courseId)
-      applyRollChanges(roll, courseId, changes)
+      const sectionIds = applyRollChanges(roll, courseId, changes)
       more()
       const after = roll.roll(courseId)
       const kept: Before = {
@@ -72,6 +73,7 @@ export function broughtIn(db: Db, roll: RollQueries) {
       }
       const id = randomUUID()
       insert.run(id, courseId, file.name, summaryOf(file.tried, file.withdrawn), JSON.stringify(kept), file.by, now())
+      roster.learn(courseId, id, sectionIds, changes.roster)
       return id
     },
 
@@ -108,12 +110,13 @@ export function broughtIn(db: Db, roll: RollQueries) {
           throw new HttpProblem(409, `Others are in ${here.get(sectionId)!.name} by now. Nothing was undone.`)
         else roll.removeSection(sectionId)
       }
+      roster.forget(id)
       undone.run(by, now(), id)
     },
   }
 }
 
-function summaryOf({ counts: n, sections }: TriedRoll, withdrawn: number): string {
+function summaryOf({ counts: n, sections, roster }: TriedRoll, withdrawn: number): string {
   const parts: [number, string][] = [
     [n.added, 'added'],
     [n.moved, 'moved'],
@@ -122,7 +125,8 @@ function summaryOf({ counts: n, sections }: TriedRoll, withdrawn: number): strin
     [withdrawn, 'withdrawn'],
     [sections.length, sections.length === 1 ? 'section new or changed' : 'sections new or changed'],
   ]
-  return parts.flatMap(([count, words]) => (count > 0 ? [`${count} ${words}`] : [])).join(', ') || 'nothing changed'
+  const said = parts.flatMap(([count, words]) => (count > 0 ? [`${count} ${words}`] : [])).join(', ')
+  return said || (roster?.learnt ? 'ids and parts of names' : 'nothing changed')
 }
 
 export type BroughtIn = ReturnType<typeof broughtIn>

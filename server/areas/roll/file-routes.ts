@@ -1,5 +1,5 @@
 import { moveFrom, rollChanges, StayError, type RollChanges } from '#core/roll'
-import type { KnownMatch } from '#core/exchange/roll-file'
+import type { KnownMatch, RollFile } from '#core/exchange/roll-file'
 import { routes, type RollProgress, type RollUpload, type TriedRoll } from '#contract'
 import type { Response } from 'express'
 import { now, type Db } from '../../kernel/db/open'
@@ -9,11 +9,20 @@ import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { BroughtIn } from './brought-in'
 import type { RollQueries } from './queries'
+import type { Roster } from './roster'
 
 const LISTED = 2000
 
 /** Files of students: tried first; then all of it or nothing. Both tell what they are doing line by line, and stop when the caller goes. */
-export function rollFileRoutes(handle: Handle, db: Db, roll: RollQueries, files: BroughtIn, pool: WorkerPool, writes: CourseWrites): void {
+interface Needs {
+  roll: RollQueries
+  roster: Roster
+  files: BroughtIn
+  pool: WorkerPool
+  writes: CourseWrites
+}
+
+export function rollFileRoutes(handle: Handle, db: Db, { roll, roster, files, pool, writes }: Needs): void {
   const known = db.prepare<[string], { header: string; columns: string }>(
     'SELECT header, columns FROM roll_match WHERE course_id = ? ORDER BY at DESC LIMIT 20',
   )
@@ -78,12 +87,14 @@ export function rollFileRoutes(handle: Handle, db: Db, roll: RollQueries, files:
     asks: { personId: string; signal: AbortSignal },
   ) {
     tell('receiving')
+    const current = roll.roll(courseId)
     const file = await pool.readRoll(
       Buffer.from(upload.file, 'base64'),
       {
         columns: upload.columns,
         headingLine: upload.headingLine,
         encoding: upload.encoding,
+        roster: { chosen: upload.classes, here: roster.here(courseId, current) },
         known: known
           .all(courseId)
           .map((k): KnownMatch => ({ header: JSON.parse(k.header) as string[], columns: JSON.parse(k.columns) as KnownMatch['columns'] })),
@@ -93,8 +104,8 @@ export function rollFileRoutes(handle: Handle, db: Db, roll: RollQueries, files:
     )
     if (typeof file === 'string') throw new HttpProblem(422, file)
     tell(`comparing ${file.entries.length} students with the roll`)
-    const current = roll.roll(courseId)
-    const changes = rollChanges(current, file, upload.from)
+    const found = rollChanges({ ...current, people: roster.people(courseId, current) }, file, upload.from)
+    const changes = { ...found, roster: roster.unknown(courseId, found, current) }
     return { changes, tried: toTried(changes, current, file) }
   }
 }
@@ -102,7 +113,7 @@ export function rollFileRoutes(handle: Handle, db: Db, roll: RollQueries, files:
 function toTried(
   changes: RollChanges,
   current: ReturnType<RollQueries['roll']>,
-  file: Pick<TriedRoll, 'header' | 'headingLine' | 'encoding' | 'columns'>,
+  file: Pick<RollFile, 'header' | 'headingLine' | 'encoding' | 'columns' | 'roster'>,
 ): TriedRoll {
   const counts: TriedRoll['counts'] = { added: 0, changed: 0, moved: 0, back: 0, unchanged: 0, refused: 0 }
   for (const r of changes.rows) counts[r.outcome]++
@@ -124,6 +135,10 @@ function toTried(
       return { id, name, candidate, section: sections.get(stays.at(-1)!.sectionId) ?? '' }
     }),
     notes: changes.notes,
+    roster: file.roster && {
+      ...file.roster,
+      learnt: changes.roster.classes.length + changes.roster.teachers.length + changes.roster.names.length,
+    },
   }
 }
 

@@ -6,14 +6,14 @@ import {
   type TableInColumns,
   type RollFileKept,
   type RollInColumns,
-  type RollProgress,
   type SheetInColumns,
-  type TriedRoll,
 } from '#contract'
 import { gradeCourse } from '#core/grades'
 import { shownDay } from '#core/roll'
 import { toCourse, workingsOf, type TableLike } from '#core/trial'
+import { FROM, rollFiles } from '../../testing/roll-files'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { takenOut } from '../../testing/taken-out'
 
 let server: TestServer
 let lead: Client
@@ -27,30 +27,7 @@ afterAll(() => server.close())
 
 const roll = async () => unpackRoll((await lead('get', api('/roll')).expect(200)).body as RollInColumns)
 const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
-const FROM = '2026-11-24'
-const lines = (text: string) =>
-  text
-    .trim()
-    .split('\n')
-    .map((l) => JSON.parse(l) as RollProgress)
-interface Sent {
-  tried?: TriedRoll
-  fileId?: string
-  problem?: string
-}
-/** The last line of a streamed answer. */
-async function sent(which: 'try' | 'bring in', file: string | Buffer, more: object = {}): Promise<Sent> {
-  const base64 = Buffer.from(file as string).toString('base64')
-  const body = { file: base64, from: FROM, ...(which === 'try' ? {} : { withdraw: [], name: 'roll.csv' }), ...more }
-  const answer = await lead('post', api(`/roll-file${which === 'try' ? '/try' : ''}`), body)
-    .buffer(true)
-    .parse((res, done) => {
-      let text = ''
-      res.on('data', (d: Buffer) => (text += d.toString()))
-      res.on('end', () => done(null, text))
-    })
-  return lines(answer.body as string).at(-1) as Sent
-}
+const sent = (...of: Parameters<ReturnType<typeof rollFiles>>) => rollFiles(lead)(...of)
 
 test('a file is tried without a change, brought in once, and brings nothing the second time', async () => {
   const before = await roll()
@@ -161,15 +138,9 @@ test('a file that is none is refused with a sentence', async () => {
 })
 
 test.each(['csv', 'xlsx', 'zip'] as const)('taken out as %s and brought in again, nothing changes', async (ending) => {
-  const answer = await lead('get', api(`/roll.${ending}`))
-    .buffer(true)
-    .parse((res, done) => {
-      const parts: Buffer[] = []
-      res.on('data', (d: Buffer) => parts.push(d))
-      res.on('end', () => done(null, Buffer.concat(parts)))
-    })
+  const answer = await takenOut(lead, `/roll.${ending}`)
   expect(answer.headers['content-disposition']).toMatch(new RegExp(`roll CFS 214 autumn 2026\\.${ending}`))
-  const { tried } = await sent('try', answer.body as Buffer)
+  const { tried } = await sent('try', answer.body)
   const { unchanged, ...others } = tried!.counts
   expect(others).toEqual({ added: 0, changed: 0, moved: 0, back: 0, refused: 0 })
   expect(unchanged).toBe((await roll()).students.length)

@@ -1,5 +1,5 @@
 import { checkStays, StayError, type Stay } from '#core/roll'
-import { writeOneRoster } from '#core/exchange/one-roster'
+import { writeOneRoster } from '#core/exchange/write-one-roster'
 import { rollKind, writeRollCsv, writeRollTable } from '#core/exchange/write-roll'
 import { writeWorkbook } from '#core/exchange/workbook'
 import { routes, type RollSection, type RollStudent } from '#contract'
@@ -11,6 +11,7 @@ import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
+import { rosterNames } from '../../kernel/course/roster-ids'
 import type { RollQueries } from './queries'
 
 export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: RollQueries, writes: CourseWrites): void {
@@ -125,6 +126,12 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
     return send(res, courseId, 'xlsx', routes.rollXlsx.produces!, await writeWorkbook('Roll', header, rows, header.map(rollKind)))
   })
   handle(routes.rollOneRoster, ({ params: { courseId }, res }) =>
-    send(res, courseId, 'zip', 'application/zip', writeOneRoster(plans.load(courseId).plan.head, roll.roll(courseId))),
+    send(
+      res,
+      courseId,
+      'zip',
+      'application/zip',
+      writeOneRoster(plans.load(courseId).plan.head, roll.roll(courseId), rosterNames(db, courseId)),
+    ),
   )
 }

@@ -8,6 +8,7 @@ import { planLoader } from '../../../kernel/course/load-plan'
 import { tableLoader } from '../../../kernel/course/load-table'
 import type { Db } from '../../../kernel/db/open'
 import { COURSE, serveDemo, serveEmpty, type Client, type TestServer } from '../../../testing/serve'
+import { takenOut } from '../../../testing/taken-out'
 import { fromCell, toCell } from './cells'
 import { shapes } from './columns'
 import { JSON_COLUMNS } from './json-columns'
@@ -80,19 +81,12 @@ function fillAll(): void {
   put("INSERT INTO stand_in_set (course_id, name, fails, by_id, at) VALUES (?, 'post', 1, 'admin', ?)", COURSE, at)
   put(`INSERT INTO roll_match VALUES (?, '["a"]', '{"name":0}', ?)`, COURSE, at)
   put(`INSERT INTO roll_file VALUES ('r1', ?, 'roll.csv', 's', '{"sections":[],"students":[]}', 'lead', ?, NULL, NULL)`, COURSE, at)
+  put("INSERT INTO roster_class SELECT id, course_id, 'class-1', 'r1' FROM section WHERE course_id = ? LIMIT 1", COURSE)
+  put("INSERT INTO roster_teacher VALUES (?, 'marker-1', 'teacher-1')", COURSE)
+  put("INSERT INTO roster_name VALUES (?, 'Maria Luz', '', 'Roe')", script.student)
 }
 
-async function takeOut(by: Client, courseId = COURSE): Promise<Buffer> {
-  const { body } = await by('get', `/api/courses/${courseId}/package.zip`)
-    .buffer(true)
-    .parse((res, done) => {
-      const parts: Buffer[] = []
-      res.on('data', (p: Buffer) => parts.push(p))
-      res.on('end', () => done(null, Buffer.concat(parts)))
-    })
-    .expect(200)
-  return body as Buffer
-}
+const takeOut = async (by: Client, courseId = COURSE) => (await takenOut(by, `/api/courses/${courseId}/package.zip`)).body
 const post = async (bytes: Buffer) => {
   const answer = await admin('post', '/api/installation/packages').set('content-type', 'application/zip').send(bytes)
   return { status: answer.status, body: answer.body as TriedPackage & { packageId: string } & Problem }

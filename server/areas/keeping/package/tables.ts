@@ -96,6 +96,9 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'stand_in_set', of: OF_COURSE, counted: true },
   { name: 'roll_file', of: OF_COURSE },
   { name: 'roll_match', of: OF_COURSE },
+  { name: 'roster_class', of: OF_COURSE },
+  { name: 'roster_teacher', of: OF_COURSE },
+  { name: 'roster_name', of: 't.student_id IN (SELECT id FROM student WHERE course_id = :course)' },
 ]
 
 /** What is the installation's, or a person's own, and stays where it is. */

@@ -11,6 +11,7 @@ import { counted } from '../../../parts/format'
 import { ColumnMatch } from './ColumnMatch'
 import { dayFor } from './edits'
 import { LettersRead } from './LettersRead'
+import { RosterClasses } from './RosterClasses'
 import { TriedRows } from './TriedRows'
 import { DateField } from '../../../parts/DateField'
 
@@ -24,6 +25,8 @@ interface How {
   columns?: TriedRoll['columns'] | undefined
   headingLine?: number | undefined
   encoding?: Encoding | undefined
+  /** Of a roster, the classes that are meant. */
+  classes?: readonly string[] | undefined
   from: string
 }
 
@@ -40,6 +43,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const [columns, setColumns] = useState<TriedRoll['columns'] | undefined>(undefined)
   const [headingLine, setHeadingLine] = useState<number | undefined>(undefined)
   const [encoding, setEncoding] = useState<Encoding | undefined>(undefined)
+  const [classes, setClasses] = useState<readonly string[] | undefined>(undefined)
   /** Whether what is refused is left out on purpose. */
   const [leaveOut, setLeaveOut] = useState(false)
   const [leaving, setLeaving] = useState<ReadonlySet<string>>(new Set())
@@ -51,7 +55,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const run = async (
     what: 'try' | 'bring in',
     { name, base64 }: Chosen,
-    how: How = { columns, headingLine, encoding, from },
+    how: How = { columns, headingLine, encoding, classes, from },
   ): Promise<boolean> => {
     stop.current?.abort()
     const own = (stop.current = new AbortController())
@@ -63,6 +67,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
       ...(how.columns && { columns: how.columns }),
       ...(how.headingLine !== undefined && { headingLine: how.headingLine }),
       ...(how.encoding && { encoding: how.encoding }),
+      ...(how.classes && { classes: [...how.classes] }),
     }
     const told = (said: string) => !own.signal.aborted && setDoing(said)
     try {
@@ -99,6 +104,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     setColumns(undefined)
     setHeadingLine(undefined)
     setEncoding(undefined)
+    setClasses(undefined)
     if (chosen.size > TOO_LARGE) return setProblem(`${chosen.name} is over 12 MB. Bring it in in parts.`)
     try {
       const base64 = await base64Of(chosen)
@@ -132,6 +138,8 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const mayLeaveOut = n !== undefined && n.refused > 0 && refused.length === n.refused && tried!.columns.section !== undefined
   const ready = n !== undefined && (n.refused === 0 || (mayLeaveOut && leaveOut))
   const changes = n ? n.added + n.changed + n.moved + n.back + tried.sections.length + leaving.size : 0
+  // What a roster teaches is worth bringing in, though nobody moves.
+  const learns = ready && changes === 0 && (tried!.roster?.learnt ?? 0) > 0
   return (
     <Dialog onClose={() => (stop.current?.abort(), onClose())} size="xl" scrollable>
       <Modal.Header closeButton>
@@ -180,7 +188,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
               onCommit={(day) => {
                 if (day === '') return
                 setFrom(day)
-                if (file) void run('try', file, { columns, headingLine, encoding, from: day })
+                if (file) void run('try', file, { columns, headingLine, encoding, classes, from: day })
               }}
             />
           </div>
@@ -231,6 +239,21 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
                 {note}
               </p>
             ))}
+            {tried.roster && (
+              <RosterClasses
+                // What was chosen stands before the answer to it has come.
+                roster={{
+                  ...tried.roster,
+                  classes: classes
+                    ? tried.roster.classes.map((c) => ({ ...c, chosen: classes.includes(c.sourceId) }))
+                    : tried.roster.classes,
+                }}
+                onChoose={(next) => {
+                  setClasses(next)
+                  if (file) void run('try', file, { classes: next, from })
+                }}
+              />
+            )}
             <LettersRead
               tried={tried}
               onEncoding={(next) => {
@@ -261,8 +284,8 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
         <Button variant="link" onClick={onClose}>
           Close
         </Button>
-        <Button disabled={doing !== null || !ready || changes === 0} onClick={() => void bringIn()}>
-          Bring in {ready && changes > 0 ? counted(changes, 'change') : ''}
+        <Button disabled={doing !== null || !ready || (changes === 0 && !learns)} onClick={() => void bringIn()}>
+          Bring in {ready && changes > 0 ? counted(changes, 'change') : learns ? 'its ids' : ''}
         </Button>
       </Modal.Footer>
     </Dialog>
