@@ -4,7 +4,7 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
-import { test as base, type Page } from '@playwright/test'
+import { test as base, type Locator, type Page } from '@playwright/test'
 import { TEMPLATE } from './make-demo'
 
 export const COURSE = '/courses/cfs214-2026'
@@ -77,4 +77,11 @@ export async function signOut(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: new RegExp(`^${name}, `) }).click()
   await page.getByRole('button', { name: 'Sign out' }).click()
   await page.getByRole('heading', { name: 'Sign in' }).waitFor()
+}
+
+/** Types over what stands in a field, key by key, as a person does. */
+export async function typeOver(field: Locator, text: string): Promise<void> {
+  await field.click()
+  await field.press('ControlOrMeta+a')
+  await field.pressSequentially(text)
 }

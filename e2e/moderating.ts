@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { expect, goTo } from './level-table'
+import { expect, goTo, typeOver } from './level-table'
 
 /** Tabs until the thing has the focus; a person's way there, bounded. */
 export async function tabTo(page: Page, target: Locator): Promise<void> {
@@ -23,7 +23,7 @@ export async function adopt(page: Page, why: string): Promise<void> {
 export async function adoptByMouse(page: Page, why: string): Promise<void> {
   await page.getByRole('button', { name: 'Adopt', exact: true }).click()
   const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Why (kept in the record)').fill(why)
+  await typeOver(dialog.getByLabel('Why (kept in the record)'), why)
   await dialog.getByRole('button', { name: 'Adopt' }).click()
   await isAdopted(page)
 }

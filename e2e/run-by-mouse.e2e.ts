@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { checkExport, independentResults } from './independent'
-import { EXTERNAL, comeIn, expect, goTo, LEAD, signOut, test } from './level-table'
+import { EXTERNAL, comeIn, expect, goTo, LEAD, signOut, test, typeOver } from './level-table'
 import { adoptByMouse } from './moderating'
 
 test('the whole run with the mouse, from readings to a confirmed file that agrees with an independent computation', async ({
@@ -12,9 +12,9 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
 
   await test.step('set out: the sums hold, and a weight is tried', async () => {
     await expect(page.getByText('Every fall equals the weight in the plan.')).toBeVisible()
-    await page.getByLabel('Weight of Viva').fill('15')
+    await typeOver(page.getByLabel('Weight of Viva'), '15')
     await page.getByLabel('Weight of Viva').press('Enter')
-    await page.getByLabel('Weight of Written paper').fill('10')
+    await typeOver(page.getByLabel('Weight of Written paper'), '10')
     await page.getByLabel('Weight of Written paper').press('Enter')
     await expect(page.getByText('sum 100')).toBeVisible()
     await expect(horizon.getByText(/^Trial:/)).toBeVisible()
@@ -119,7 +119,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
 
   await test.step('confirm: signed, frozen, taken away; the file equals an independent computation', async () => {
     await goTo(page, 'Confirm')
-    await page.getByLabel('I sign that').fill('marks are moderated across all sections')
+    await typeOver(page.getByLabel('I sign that'), 'marks are moderated across all sections')
     await page.getByRole('button', { name: 'Sign and freeze' }).click()
     await expect(page.getByRole('heading', { name: 'Issue 1 is frozen' })).toBeVisible()
     const download = page.waitForEvent('download')
@@ -136,7 +136,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
     await page.goto('/courses/cfs214-2026/students/cfs214-2026-student-12')
     const course = page.getByRole('row', { name: /^Course/ })
     const before = await course.textContent()
-    await page.getByLabel('What if Map project').fill('100')
+    await typeOver(page.getByLabel('What if Map project'), '100')
     await page.getByLabel('What if Map project').press('Enter')
     await expect(page.getByText('Nothing in the record is touched.')).toBeVisible()
     await expect(course).not.toHaveText(before!)
@@ -148,16 +148,16 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
 
   await test.step('the record: withdrawn only once the course is reopened; the next issue can be compared', async () => {
     await goTo(page, 'Confirm')
-    await page.getByLabel('Reopen it, because').fill('An appeal about the traverse')
+    await typeOver(page.getByLabel('Reopen it, because'), 'An appeal about the traverse')
     await page.getByRole('button', { name: 'Reopen' }).click()
     await expect(page.getByRole('heading', { name: 'What is still open' })).toBeVisible()
     await page.getByRole('link', { name: 'The record' }).click()
     await page.getByRole('row').filter({ hasText: 'pulled points' }).click()
-    await page.getByLabel('Withdraw it, because').fill('The task stands after all')
+    await typeOver(page.getByLabel('Withdraw it, because'), 'The task stands after all')
     await page.getByRole('button', { name: 'Withdraw' }).click()
     await expect(page.getByText(/^Withdrawn by Ines Valdry/)).toBeVisible()
     await goTo(page, 'Confirm')
-    await page.getByLabel('I sign that').fill('marks are moderated, after an appeal')
+    await typeOver(page.getByLabel('I sign that'), 'marks are moderated, after an appeal')
     await page.getByRole('button', { name: 'Sign and freeze' }).click()
     await expect(page.getByRole('heading', { name: 'Issue 2 is frozen' })).toBeVisible()
     await page.getByRole('button', { name: 'what differs' }).click()
@@ -169,7 +169,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
     await signOut(page, LEAD)
     await comeIn(page, EXTERNAL)
     await goTo(page, 'Confirm')
-    await page.getByLabel(/I have looked at it/).fill('standards are comparable')
+    await typeOver(page.getByLabel(/I have looked at it/), 'standards are comparable')
     await page.getByRole('button', { name: 'Sign too' }).click()
     await expect(page.getByText(`Signed by ${LEAD} and ${EXTERNAL}.`)).toBeVisible()
     await goTo(page, 'Set out')
