@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { WHO_BY, type MarksTable } from '#core/exchange/marks-who'
 import { STATUSES } from '#core/grades'
 import { Adjustment, AgreeRule, StandingRule } from './changes'
 import {
@@ -18,6 +19,7 @@ import {
 } from './course'
 import { ScaleBody } from './library'
 import { Stay } from './roll'
+import { says } from './says'
 
 const index = z.number().int().min(0)
 
@@ -234,6 +236,15 @@ export const TriedImport = z.strictObject({
   unlisted: z.number().int(),
   /** What was understood that is written otherwise here, in words. */
   notes: z.array(z.string()),
+  /** How the table was read; null for a format that fixes its columns. */
+  table: says<MarksTable>()(
+    z.strictObject({
+      header: z.array(z.string()),
+      headingLine: z.number().int(),
+      who: z.strictObject({ column: z.number().int(), by: z.enum(WHO_BY) }).nullable(),
+      marks: z.array(z.strictObject({ column: z.number().int(), assessment: z.string() })),
+    }),
+  ).nullable(),
 })
 export type TriedImport = z.infer<typeof TriedImport>
 

@@ -1,3 +1,4 @@
+import { WHO_BY } from '#core/exchange/marks-who'
 import { Id, Mark } from '../course'
 import { JudgedInColumns } from '../judged'
 import { AgreedBetween, DeskScript, KeptComment, Pile, PileScript, ReadingBody } from '../marking'
@@ -12,8 +13,21 @@ const ofScript = ofAssessment.extend({ studentId: Id })
 const marker = ['marker'] as const
 
 /** A file of marks: its text, or its bytes in base64 where it is no text. */
-const MarksText = z.strictObject({ text: z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.') })
+const Column = z.number().int().min(0).max(500)
+/** How a table of marks is to be read; left out where its heading says it. */
+const match = z
+  .strictObject({
+    headingLine: z.number().int().min(1).max(60_000).optional(),
+    who: z.strictObject({ column: Column, by: z.enum(WHO_BY) }).optional(),
+    marks: z
+      .array(z.strictObject({ column: Column, assessment: z.string().max(300) }))
+      .max(500)
+      .optional(),
+  })
+  .optional()
+const MarksText = z.strictObject({ match, text: z.string().max(5_000_000, 'The file is over 5 MB. Bring it in section by section.') })
 const MarksBytes = z.strictObject({
+  match,
   file: z.base64('The file did not arrive whole.').max(16_000_000, 'The file is over 12 MB. Bring it in section by section.'),
 })
 const MarksUpload = z.union([MarksText, MarksBytes])

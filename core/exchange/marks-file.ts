@@ -1,10 +1,15 @@
 import { FileError, readDelimited, rowFault, unguarded, type FileTable } from './delimited'
+import { marksHeading, whoIn } from './marks-match'
+import type { MarksMatch, MarksTable, WhoBy } from './marks-who'
+import { recogniseColumns } from './roll-file'
 
 /** One cell of a file of marks, with its place for messages. */
 export interface FileMark {
   line: number
   column: string
+  /** Whose it is: a candidate number, or what `by` says. */
   candidate: string
+  by?: WhoBy
   assessment: string
   text: string
   /** What the mark is out of, where the file says so. */
@@ -26,10 +31,12 @@ export interface MarksFile {
   faults: FileFault[]
   /** What was understood of the file as a whole that is written otherwise here, in words. */
   notes: string[]
+  /** How the table was read; null for a format that fixes its columns. */
+  table: MarksTable | null
 }
 
 const MOST_MARKS = 300_000
-const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.']
+const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.', 'number']
 const IGNORED = ['name', 'student', 'section']
 /** Heading of the column that says when a sheet was taken out. */
 export const AS_OF = 'as of'
@@ -42,18 +49,19 @@ export const headingOf = (title: string): string =>
 const titleIn = (heading: string): string => (heading.toLowerCase().startsWith(MARK_OF) ? heading.slice(MARK_OF.length) : heading)
 
 /**
- * Reads a CSV file of marks (RFC 4180; comma, semicolon or tab; with or without BOM). Wide: a candidate
- * column and a column an assessment. Long: candidate, assessment and mark, with status and days late if wanted.
+ * Reads a CSV file of marks (RFC 4180; comma, semicolon or tab; with or without BOM). Wide: a column that says
+ * whose (number, id from outside, mail address or name) and a column an assessment. Long: candidate, assessment and mark, with status and days late if wanted.
  * Faults name line and column; whether candidates and assessments exist is for the caller to say.
  */
-export function readMarksFile(text: string): MarksFile {
+export function readMarksFile(text: string, match: MarksMatch = {}): MarksFile {
   const fault = (reason: string, line = 1, column: string | null = null): MarksFile => ({
     marks: [],
     faults: [{ line, column, candidate: '', assessment: '', reason }],
     notes: [],
+    table: null,
   })
   try {
-    return readMarksTable(unguarded(readDelimited(text)))
+    return readMarksTable(unguarded(readDelimited(text, marksHeading(match))), match)
   } catch (e) {
     if (e instanceof FileError) return fault(e.message, e.line, e.column)
     throw e
@@ -61,15 +69,26 @@ export function readMarksFile(text: string): MarksFile {
 }
 
 /** Marks of a table, wide or long, whatever file it came from. */
-export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
+export function readMarksTable({ header: names, headingLine = 1, rows }: FileTable, match: MarksMatch = {}): MarksFile {
   const lower = names.map((n) => n.toLowerCase())
-  const candidateAt = lower.findIndex((n) => CANDIDATE.includes(n))
-  if (candidateAt < 0)
-    throw new FileError(`No column is headed “candidate”. The first line reads: ${names.slice(0, 6).join(', ').slice(0, 120)}.`)
-
-  const long = lower.includes('assessment')
+  const who = match.who ?? whoIn(names)
+  const long = match.marks === undefined && lower.includes('assessment')
   const asOfAt = lower.indexOf(AS_OF)
-  const result: MarksFile = { marks: [], faults: [], notes: [] }
+  const marks = long ? [] : [...(match.marks ?? named())]
+  /** Every column that says nothing else is headed by its assessment. */
+  function named() {
+    const others = new Set([who?.column, asOfAt, ...Object.values(recogniseColumns(names))])
+    return names.flatMap((name, column) =>
+      name === '' || others.has(column) || IGNORED.includes(lower[column]!) ? [] : [{ column, assessment: titleIn(name) }],
+    )
+  }
+  const result: MarksFile = { marks: [], faults: [], notes: [], table: { header: names, headingLine, who, marks } }
+  if (!who) {
+    const reason = `No column says whose the marks are: a candidate number, an id, a mail address or a name. The heading reads: ${names.slice(0, 6).join(', ').slice(0, 120)}.`
+    return { ...result, faults: [{ line: headingLine, column: null, candidate: '', assessment: '', reason }] }
+  }
+  const candidateAt = who.column
+  const by = who.by === 'candidate' ? {} : { by: who.by }
   for (const { cells: record, line } of rows) {
     const candidate = (record[candidateAt] ?? '').trim()
     const refuse = (column: string | null, reason: string) => result.faults.push({ line, column, candidate, assessment: '', reason })
@@ -79,7 +98,8 @@ export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
       continue
     }
     if (candidate === '') {
-      if (record.some((c) => c.trim() !== '')) refuse(names[candidateAt]!, 'The candidate number is missing.')
+      if (record.some((c) => c.trim() !== ''))
+        refuse(names[candidateAt]!, who.by === 'candidate' ? 'The candidate number is missing.' : `The ${who.by} is missing.`)
       continue
     }
     if (candidate.includes('\uFFFD')) {
@@ -93,7 +113,7 @@ export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
       if (value.trim() === '') return
       if (result.marks.length >= MOST_MARKS)
         throw new FileError(`The file holds more than ${MOST_MARKS} marks. Bring it in section by section.`)
-      result.marks.push({ line, column, candidate, assessment, text: value, ...asOf })
+      result.marks.push({ line, column, candidate, ...by, assessment, text: value, ...asOf })
     }
     if (long) {
       const cell = (name: string) => (record[lower.indexOf(name)] ?? '').trim()
@@ -101,10 +121,7 @@ export function readMarksTable({ header: names, rows }: FileTable): MarksFile {
       const parts =
         status.toLowerCase() === 'late' ? [mark, 'late', days] : status === '' || status.toLowerCase() === 'in' ? [mark] : [status]
       place('mark', cell('assessment'), parts.filter(Boolean).join(' '))
-    } else
-      names.forEach((name, i) => {
-        if (i !== candidateAt && i !== asOfAt && name !== '' && !IGNORED.includes(lower[i]!)) place(name, titleIn(name), record[i] ?? '')
-      })
+    } else for (const { column, assessment } of marks) place(names[column] || `column ${column + 1}`, assessment, record[column] ?? '')
   }
   return result
 }

@@ -185,6 +185,11 @@ export const rollHeading =
 export const columnsOf = (header: readonly string[], known: readonly KnownMatch[] = []): RollColumns =>
   known.find((k) => sameHeading(k.header, header))?.columns ?? recogniseColumns(header)
 
+/** A day as it is written here, where a file has the day first. */
+const dayIn = (text: string): string => {
+  const [, d, m, y] = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(text) ?? []
+  return d === undefined ? text : `${y}-${m!.padStart(2, '0')}-${d.padStart(2, '0')}`
+}
 const isDay = (text: string) =>
   /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text)
 /** Text that a spreadsheet would run, or that holds letters nobody can see; what is guarded says that it is text. */
@@ -252,14 +257,14 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
     else if (cell('section') === '') refuse('section', 'The section is missing.')
     else if (cell('section').length > 40) refuse('section', 'The section’s code is longer than 40 characters.')
     else {
-      const [from, to] = [cell('from'), cell('to')]
+      const [from, to, starts] = [dayIn(cell('from')), dayIn(cell('to')), dayIn(cell('starts'))]
       const meets = cell('meets') === '' ? null : readWeekdays(cell('meets'))
-      if (from !== '' && !isDay(from)) refuse('from', `“${from.slice(0, 20)}” is not a day: write it as 2026-09-07.`)
-      else if (to !== '' && !isDay(to)) refuse('to', `“${to.slice(0, 20)}” is not a day: write it as 2026-09-07.`)
+      if (from !== '' && !isDay(from)) refuse('from', `“${cell('from').slice(0, 20)}” is not a day: write it as 2026-09-07 or 7.9.2026.`)
+      else if (to !== '' && !isDay(to)) refuse('to', `“${cell('to').slice(0, 20)}” is not a day: write it as 2026-09-07 or 7.9.2026.`)
       else if (cell('meets') !== '' && meets === null)
         refuse('meets', `“${cell('meets').slice(0, 40)}” are no weekdays: write them as Mon Thu.`)
-      else if (cell('starts') !== '' && !isDay(cell('starts')))
-        refuse('starts', `“${cell('starts').slice(0, 20)}” is not a day: write it as 2026-09-07.`)
+      else if (starts !== '' && !isDay(starts))
+        refuse('starts', `“${cell('starts').slice(0, 20)}” is not a day: write it as 2026-09-07 or 7.9.2026.`)
       else {
         const code = withoutGuard(cell('section'))
         if (!sections.has(code.toLowerCase()))
@@ -268,7 +273,7 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
             name: withoutGuard(cell('section name')) || null,
             teacher: withoutGuard(cell('teacher')) || null,
             weekdays: meets,
-            firstDay: cell('starts') || null,
+            firstDay: starts || null,
           })
         const key = (candidate || `id ${externalId}`).toLowerCase()
         const stay = { section: code, from, to }

@@ -177,7 +177,7 @@ test.each([
   ['candidate,name,section\n3901,=HYPERLINK(1),A\n', 'name', 'looks like a formula'],
   ['candidate,name,section\n3901,Ay\u202elin,A\n', 'name', 'hidden characters'],
   ['candidate,name,section\n3901,Aylin,A,B\n', null, 'This row has 4 cells, the heading has 3'],
-  ['candidate,name,section,from\n3901,Aylin,A,7.9.2026\n', 'from', '“7.9.2026” is not a day: write it as 2026-09-07.'],
+  ['candidate,name,section,from\n3901,Aylin,A,9/7/2026\n', 'from', '“9/7/2026” is not a day: write it as 2026-09-07 or 7.9.2026.'],
   ['candidate,name,section,meets\n3901,Aylin,A,often\n', 'meets', '“often” are no weekdays: write them as Mon Thu.'],
   ['candidate,name,section\n3901,Aylin,A\n3901,Aylin,B\n', 'candidate', '3901 stands in line 2 already'],
   [`candidate,name,section\n3901,${'x'.repeat(3000)},A\n`, null, 'longer than 2000 characters'],
@@ -295,4 +295,12 @@ describe('files that cannot be read are refused with a sentence', () => {
       { numRuns: runs(300) },
     )
   }, 60_000)
+})
+
+test('a day may be written with the day first', async () => {
+  const { entries, sections, faults } = await readRoll(
+    bytes('candidate,name,section,starts,from\n1,Ada,A,07.09.2026,9.9.2026\n2,Bo,A,,31.02.2026\n'),
+  )
+  expect([entries[0]!.stays[0]!.from, sections[0]!.firstDay]).toEqual(['2026-09-09', '2026-09-07'])
+  expect(faults).toMatchObject([{ line: 3, column: 'from', reason: '“31.02.2026” is not a day: write it as 2026-09-07 or 7.9.2026.' }])
 })

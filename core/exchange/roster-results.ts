@@ -34,6 +34,7 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
   )
   const marks: FileMark[] = []
   const faults: MarksFile['faults'] = []
+  let [partial, remarked] = [0, 0]
   readSheet(files, 'results.csv', ['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score'], WHOLE).forEach((r) => {
     const line = lineOf(r)
     const candidate = users.get(r.studentSourcedId!)?.identifier || r.studentSourcedId!.replace(/^candidate-/, '')
@@ -41,6 +42,12 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
     if (!item) {
       const reason = `No line in lineItems.csv has the id ${r.lineItemSourcedId!.slice(0, 40)}.`
       faults.push({ line, column: 'results.csv lineItemSourcedId', candidate, assessment: '', reason })
+      return
+    }
+    if (r.comment) remarked++
+    // Whoever marks there has not said yet what it comes to.
+    if (r.scoreStatus === 'partially graded') {
+      partial++
       return
     }
     const outOf = Number(item.resultValueMax)
@@ -53,8 +60,20 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
       ...(item.resultValueMax && Number.isFinite(outOf) ? { outOf } : {}),
     })
   })
-  if (marks.length === 0 && faults.length === 0) throw new FileError('There is no result in results.csv.')
-  return { marks, faults, notes: [] }
+  if (marks.length === 0 && faults.length === 0 && partial === 0) throw new FileError('There is no result in results.csv.')
+  const told = (n: number, words: string) => (n === 0 ? [] : [`${n === 1 ? 'One result' : `${n} results`} ${words}`])
+  return {
+    marks,
+    faults,
+    notes: [
+      ...told(partial, `in the file ${partial === 1 ? 'is' : 'are'} graded in part: still a draft there, and left as it is here.`),
+      ...told(
+        remarked,
+        `${remarked === 1 ? 'has a comment' : 'have comments'}, which ${remarked === 1 ? 'is' : 'are'} not brought in: a remark stands with a reading here.`,
+      ),
+    ],
+    table: null,
+  }
 }
 
 /** A result in the words of a cell. */

@@ -1,4 +1,5 @@
 import { strToU8, zipSync } from 'fflate'
+import type { MarksMatch } from '#core/exchange/marks-who'
 import { unpackSheet, type CellState, type Sheet, type BroughtIn, type SheetInColumns, type TriedImport } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
@@ -126,7 +127,12 @@ test.each<[string, (a: string, b: string) => string, RegExp, { line: number; col
     /separate them with commas, semicolons or tabs/,
     { line: 1, column: null },
   ],
-  ['no candidate column', () => 'name,Pacing and compass\nx,12', /No column is headed “candidate”/, { line: 1, column: null }],
+  [
+    'no column that says whose',
+    () => 'who,Pacing and compass\nx,12',
+    /No column says whose the marks are: .*The heading reads: who, Pacing/,
+    { line: 1, column: null },
+  ],
   [
     'two columns of one name',
     (a) => `candidate,Pacing and compass,Pacing and compass\n${a},1,2`,
@@ -337,4 +343,37 @@ test('what is done or not done is typed and brought in by these words', async ()
       [numbers[1], '0'],
     ]),
   )
+})
+
+test('a file of another program: a title above the heading, whose by name, id or mail address, its own words for an assessment', async () => {
+  const { students } = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const count = new Map<string, number>()
+  for (const s of students) count.set(s.name, (count.get(s.name) ?? 0) + 1)
+  const one = students.find((s) => count.get(s.name) === 1)!
+  const twins = students.find((s) => count.get(s.name) === 2)!
+  server.db
+    .prepare("UPDATE student SET external_id = 'REG-7', sign_in = 'a.student@vale.example', person_id = NULL WHERE id = ?")
+    .run(one.id)
+  const tried = async (text: string, match?: MarksMatch) =>
+    (await lead('post', api('/marks-file/try'), { text, ...(match && { match }) }).expect(200)).body as TriedImport
+  const marks = [{ column: 1, assessment: 'Pacing and compass' }]
+
+  const text = `Marks of the autumn,,\nWho,Sheet 3,Total\n${one.name},12,40\n${twins.name},11,39\n`
+  expect((await tried(text)).table).toMatchObject({ who: null })
+  const byName = await tried(text, { headingLine: 2, who: { column: 0, by: 'name' }, marks })
+  expect(byName.rows.map((r) => [r.candidate, r.outcome === 'refused' ? r.reason : r.after])).toEqual([
+    [twins.name, expect.stringMatching(/^2 students are called .*: give the candidate number\.$/)],
+    [one.name, '12'],
+  ])
+  for (const [head, who] of [
+    ['external id', 'REG-7'],
+    ['E-mail', 'A.Student@vale.example'],
+  ] as const) {
+    const { table, rows } = await tried(`Autumn,,\n${head},Name,Pacing and compass\n${who},Somebody,12\n`)
+    expect(table).toMatchObject({ headingLine: 2, who: { column: 0 } })
+    expect(rows.map((r) => [r.candidate, r.after])).toEqual([[who, '12']])
+  }
+  const marker = await server.as('rune.daal')
+  const hidden = await marker('post', api('/marks-file/try'), { text: 'external id,Pacing and compass\nREG-7,12\n' }).expect(200)
+  expect((hidden.body as TriedImport).rows[0]!.reason).toMatch(/^No student has the id REG-7/)
 })

@@ -1,6 +1,8 @@
 import { setImmediate as breath } from 'node:timers/promises'
+import { group } from 'd3-array'
 import { readCellText, writeCellText } from '#core/exchange/cell-text'
 import type { MarksFile } from '#core/exchange/marks-file'
+import type { WhoBy } from '#core/exchange/marks-who'
 import type { Status } from '#core/grades'
 import { BLANK, cellAfter, type CellValue } from '#core/marking'
 import { setFor } from '#core/roll'
@@ -23,8 +25,9 @@ export interface ChangedCell {
 }
 
 interface Known {
-  /** Candidate numbers of students by their ids from outside. */
+  /** Candidate numbers of students by their ids from outside, and by their mail addresses in lower case. */
   candidateOf: ReadonlyMap<string, string>
+  candidateAt: ReadonlyMap<string, string>
   /** Why a mark is not brought in for a script that is shared out, by student and assessment. */
   readNotTyped: (key: string) => string | null
   /** Cells changed since a moment, by student and assessment. */
@@ -39,9 +42,26 @@ interface Known {
 export async function tryMarksFile(
   file: MarksFile,
   sheet: Sheet,
-  { candidateOf, readNotTyped, changedSince }: Known,
+  { candidateOf, candidateAt, readNotTyped, changedSince }: Known,
 ): Promise<{ tried: TriedImport; writes: (CellWrite & { was: CellValue })[] }> {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
+  const byName = group(sheet.students, (s) => s.name.toLowerCase())
+  type Student = Sheet['students'][number]
+  const numbered = (candidate: string | undefined) => students.get(candidate?.toLowerCase() ?? '')
+  /** Who is meant, or why nobody is. */
+  const WHO: Record<WhoBy, (text: string) => Student | string> = {
+    candidate: (text) =>
+      numbered(text) ?? numbered(candidateOf.get(text)) ?? `No student has candidate number ${text.slice(0, 40)} in the sections you mark.`,
+    'external id': (text) => numbered(candidateOf.get(text)) ?? `No student has the id ${text.slice(0, 40)} in the sections you mark.`,
+    'e-mail': (text) =>
+      numbered(candidateAt.get(text.toLowerCase())) ?? `No student has the mail address ${text.slice(0, 60)} in the sections you mark.`,
+    name: (text) => {
+      const [one, ...more] = byName.get(text.toLowerCase().replace(/\s+/g, ' ')) ?? []
+      if (!one) return `No student is called ${text.slice(0, 60)} in the sections you mark.`
+      const all = [one, ...more].map((s) => s.candidate).join(', ')
+      return more.length === 0 ? one : `${more.length + 1} students are called ${one.name} (${all}): give the candidate number.`
+    },
+  }
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
   const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
   const { isSet, dueOf } = setFor(sheet)
@@ -74,13 +94,13 @@ export async function tryMarksFile(
       // Of a file that is about something else altogether, the first few are enough to see it.
       const near = unknownColumns.size <= NEAREST_OF ? nearest(m.assessment) : null
       refuse(
-        `This course has no assessment “${m.assessment.slice(0, 60)}”${near ? `: is “${near}” meant?` : '. Head each column with an assessment’s title.'}`,
+        `This course has no assessment “${m.assessment.slice(0, 60)}”${near ? `: is “${near}” meant?` : ': head the column with the title of one, say what it is, or put it aside.'}`,
       )
       continue
     }
-    const student = students.get(m.candidate.toLowerCase()) ?? students.get(candidateOf.get(m.candidate)?.toLowerCase() ?? '')
-    if (!student) {
-      refuse(`No student has candidate number ${m.candidate.slice(0, 40)} in the sections you mark.`)
+    const student = WHO[m.by ?? 'candidate'](m.candidate)
+    if (typeof student === 'string') {
+      refuse(student)
       continue
     }
     const key = `${student.id} ${assessment.id}`
@@ -158,7 +178,10 @@ export async function tryMarksFile(
       outcome: 'refused',
       reason: 'The file holds no mark: every cell is empty.',
     })
-  return { tried: { ...summary(rows), notes: [...file.notes, ...(commas.length > 0 ? [commaNote(commas)] : [])] }, writes }
+  return {
+    tried: { ...summary(rows), notes: [...file.notes, ...(commas.length > 0 ? [commaNote(commas)] : [])], table: file.table },
+    writes,
+  }
 }
 
 const valueOf = (cell: Cell | undefined): CellValue => (cell ? { mark: cell.mark, status: cell.status, daysLate: cell.daysLate } : BLANK)
@@ -167,7 +190,7 @@ const blank = (cell: Cell) => cell.mark === null && cell.status === 'in'
 const commaNote = ([first, ...more]: readonly { text: string; line: number }[]): string =>
   `A decimal comma is read as a point: ${first!.text.trim()} in line ${first!.line}${more.length > 0 ? `, and ${more.length} more` : ''}.`
 
-function summary(rows: TriedRow[]): Omit<TriedImport, 'notes'> {
+function summary(rows: TriedRow[]): Omit<TriedImport, 'notes' | 'table'> {
   const counts = { added: 0, changed: 0, unchanged: 0, refused: 0 }
   for (const r of rows) counts[r.outcome]++
   const order = { refused: 0, changed: 1, added: 2, unchanged: 3 }

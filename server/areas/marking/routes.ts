@@ -127,8 +127,15 @@ export function markingRoutes(
   }
 
   const readers = readersOf(db)
+  const mailed = db.prepare<[string], { candidate: string; mail: string }>(
+    `SELECT s.candidate, coalesce(p.email, s.sign_in) AS mail FROM student s LEFT JOIN person p ON p.id = s.person_id
+     WHERE s.course_id = ? AND coalesce(p.email, s.sign_in) LIKE '%_@_%'`,
+  )
   const fileOf = async (body: MarksUpload, personId: string): Promise<MarksFile> => {
-    const read = await pool.readMarks('text' in body ? body : { bytes: Buffer.from(body.file, 'base64') }, { personId })
+    const read = await pool.readMarks(
+      { ...('text' in body ? { text: body.text } : { bytes: Buffer.from(body.file, 'base64') }), match: body.match ?? {} },
+      { personId },
+    )
     if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
     return read
   }
@@ -140,6 +147,7 @@ export function markingRoutes(
     const readBy = readers.inCourse(courseId)
     return tryMarksFile(file, unpackSheet(sheetFor(courseId, me, role)), {
       candidateOf,
+      candidateAt: new Map(!sightOf(role).externalIds ? [] : mailed.all(courseId).map((s) => [s.mail.toLowerCase(), s.candidate])),
       readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, sightOf(role).readings === 'all') : null),
       changedSince: changedSince(courseId),
     })

@@ -14,12 +14,13 @@ const row = (more: Partial<TriedImport['rows'][number]> = {}): TriedImport['rows
   reason: null,
   ...more,
 })
-const tried = (rows: TriedImport['rows'], unlisted = 0, notes: string[] = []): TriedImport => {
+const tried = (rows: TriedImport['rows'], unlisted = 0, notes: string[] = [], table: TriedImport['table'] = null): TriedImport => {
   const count = (outcome: string) => rows.filter((r) => r.outcome === outcome).length
   return {
     rows,
     unlisted,
     notes,
+    table,
     counts: { added: count('added'), changed: count('changed'), unchanged: count('unchanged'), refused: count('refused') },
   } as TriedImport
 }
@@ -35,7 +36,7 @@ function bringing(would: (body: MarksUpload) => unknown) {
   ])
   const onClose = jest.fn()
   const onBroughtIn = jest.fn()
-  const page = inPage(<BringIn courseId="c" onBroughtIn={onBroughtIn} onClose={onClose} />)
+  const page = inPage(<BringIn courseId="c" titles={['Essay', 'Paper']} onBroughtIn={onBroughtIn} onClose={onClose} />)
   const paste = (text: string) =>
     fireEvent.paste(screen.getByLabelText('Paste the file’s text'), { clipboardData: { getData: () => text } })
   const button = () => screen.getByRole<HTMLButtonElement>('button', { name: /^Bring in/ })
@@ -115,4 +116,32 @@ test('rows that are refused can be left out on purpose, as many as were seen; wh
   await user.click(screen.getByLabelText('leave out the row that is refused, and bring in the rest'))
   await user.click(screen.getByRole('button', { name: 'Bring in 1 mark' }))
   await waitFor(() => expect(broughtIn()).toEqual([{ text: 'candidate;Essay', leaveOut: 1 }]))
+})
+
+test('whose marks they are and of what is matched by hand where the heading does not tell; the rest is put aside', async () => {
+  const header = ['Kürzel', 'Blatt', 'Total']
+  const { user, paste, button, broughtIn } = bringing(({ match }) =>
+    tried([row(match?.marks?.length === 1 ? {} : { outcome: 'refused', reason: 'No column says whose the marks are.' })], 0, [], {
+      header,
+      headingLine: 2,
+      who: match?.who ?? null,
+      marks: [
+        ...(match?.marks ?? [
+          { column: 1, assessment: 'Blatt' },
+          { column: 2, assessment: 'Total' },
+        ]),
+      ],
+    }),
+  )
+  paste('any')
+  expect(await screen.findByText(/The heading was found in line 2/)).toBeTruthy()
+  expect(button().disabled).toBe(true)
+  await user.selectOptions(screen.getByLabelText('whose marks they are'), 'Kürzel')
+  await user.selectOptions(await screen.findByLabelText('Kürzel is a'), 'mail address')
+  await user.selectOptions(await screen.findByLabelText('Blatt is'), 'marks of Paper')
+  await user.selectOptions(screen.getByLabelText('Total is'), 'put aside')
+  expect(await screen.findByText(/Whose: “Kürzel”, the mail address\. Put aside: Total\./)).toBeTruthy()
+  await user.click(button())
+  const match = { headingLine: 2, who: { column: 0, by: 'e-mail' }, marks: [{ column: 1, assessment: 'Paper' }] }
+  await waitFor(() => expect(broughtIn()).toEqual([{ text: 'any', match }]))
 })

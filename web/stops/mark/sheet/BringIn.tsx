@@ -5,6 +5,7 @@ import { Dialog } from '../../../parts/Dialog'
 import { routes, type BroughtIn, type MarksUpload, type TriedImport } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { base64Of } from '../../../api/stream'
+import { MarksMatch } from './MarksMatch'
 import { useSaved } from '../../../saving/saved'
 import { counted } from '../../../parts/format'
 
@@ -13,10 +14,13 @@ const TOO_LARGE = 12_000_000
 /** A file of marks: tried first, row by row; then all of it or nothing. */
 export function BringIn({
   courseId,
+  titles,
   onBroughtIn,
   onClose,
 }: {
   courseId: string
+  /** Of the assessments that marks can be of. */
+  titles: readonly string[]
   onBroughtIn: (changed: NonNullable<BroughtIn['changed']>, file: string) => void
   onClose: () => void
 }) {
@@ -33,7 +37,8 @@ export function BringIn({
 
   const tryIt = async (body: MarksUpload) => {
     latest.current = body
-    setTried(null)
+    // What was matched by hand is answered anew, and stands meanwhile.
+    if (!body.match) setTried(null)
     setLeaving(false)
     setProblem(null)
     setUpload(body)
@@ -80,7 +85,7 @@ export function BringIn({
         <div className="d-flex gap-3 align-items-end flex-wrap">
           <Form.Group controlId="marks-file">
             <Form.Label className="soft small mb-0">
-              CSV, XLSX or zipped results: a column “candidate”, and one headed with each assessment’s title
+              CSV, XLSX or zipped results: a column that says whose, and one for each assessment
             </Form.Label>
             <Form.Control
               type="file"
@@ -132,6 +137,7 @@ export function BringIn({
                 </span>
               )}
             </p>
+            {tried.table && <MarksMatch table={tried.table} titles={titles} onMatch={(match) => void tryIt({ ...upload, match })} />}
             {tried.notes.map((note) => (
               <p key={note} className="note mb-2">
                 {note}

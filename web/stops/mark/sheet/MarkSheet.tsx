@@ -293,6 +293,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
       {bringing && (
         <BringIn
           courseId={courseId}
+          titles={sheet.assessments.map((a) => a.title)}
           onBroughtIn={(changed, file) =>
             remember(
               `bring ${file} in`,
