@@ -64,7 +64,7 @@ test('a file with faults says which line and why, and nothing of it is brought i
   await expect(dialog.getByText(/over the maximum of 40/)).toBeVisible()
   await expect(dialog.getByRole('row', { name: /0000/ }).first()).toContainText(/No student/)
   await expect(dialog.getByText(/marked by readings|settle/).first()).toBeVisible()
-  await expect(dialog.getByText(/Levelling rum/).first()).toBeVisible()
+  await expect(dialog.getByRole('row', { name: /Levelling rum/ }).first()).toBeVisible()
   await expect(dialog.getByRole('button', { name: /^Bring/ })).toBeDisabled()
   await dialog
     .getByLabel(/CSV, XLSX/)

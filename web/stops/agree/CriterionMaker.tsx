@@ -113,7 +113,10 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
           )
         }
       />
-      <div className="levels" style={{ gridTemplateColumns: `repeat(${Math.max(1, c.levels.length)}, minmax(96px, 1fr)) 28px` }}>
+      <div
+        className="levels"
+        style={{ gridTemplateColumns: `repeat(${Math.max(1, c.levels.length)}, minmax(${c.ranges ? 128 : 96}px, 1fr)) 28px` }}
+      >
         {c.levels.map((l, i) => (
           <div key={i} className="level">
             <div className="points">

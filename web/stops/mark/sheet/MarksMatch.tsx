@@ -1,7 +1,7 @@
 import { useId, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { WHO_BY, type MarksMatch as Match, type MarksTable, type WhoBy } from '#core/exchange/marks-who'
-import { NumberField } from '../../../parts/NumberField'
+import { HeadingLine } from '../../../parts/HeadingLine'
 
 interface Props {
   table: MarksTable
@@ -54,18 +54,8 @@ export function MarksMatch({ table: { header, headingLine, who, marks }, titles,
       </p>
       {(unsure || asked) && (
         <div className="column-match">
-          <label>
-            <span className="soft small">the heading stands in line</span>
-            <NumberField
-              label="The heading stands in line"
-              value={headingLine}
-              min={1}
-              max={60_000}
-              className="short"
-              // Another heading has other columns.
-              onCommit={(line) => line !== null && onMatch({ headingLine: Math.round(line) })}
-            />
-          </label>
+          {/* Another heading has other columns. */}
+          <HeadingLine line={headingLine} onLine={(line) => onMatch({ headingLine: line })} />
           <label htmlFor={`${id}-who`}>
             <span className="soft small">whose marks they are</span>
             <Form.Select

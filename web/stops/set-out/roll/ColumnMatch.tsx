@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { ROLL_FIELDS } from '#core/roll'
 import type { TriedRoll } from '#contract'
-import { NumberField } from '../../../parts/NumberField'
+import { HeadingLine } from '../../../parts/HeadingLine'
 
 const FIELDS = ROLL_FIELDS
 
@@ -38,17 +38,7 @@ export function ColumnMatch({
       </p>
       {(unsure || asked) && (
         <div className="column-match">
-          <label>
-            <span className="soft small">the heading stands in line</span>
-            <NumberField
-              label="The heading stands in line"
-              value={headingLine}
-              min={1}
-              max={60_000}
-              className="short"
-              onCommit={(line) => line !== null && onHeading(Math.round(line))}
-            />
-          </label>
+          <HeadingLine line={headingLine} onLine={onHeading} />
           {FIELDS.map((f) => (
             <label key={f}>
               <span className="soft small">{f}</span>
