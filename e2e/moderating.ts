@@ -10,6 +10,18 @@ export async function tabTo(page: Page, target: Locator): Promise<void> {
   throw new Error(`cannot be reached with Tab: ${target}`)
 }
 
+/** The focus is where one goes on, and never nowhere. */
+export const expectFocus = (page: Page, after: string): Promise<void> =>
+  expect
+    .poll(() => page.evaluate(() => (document.activeElement ?? document.body).tagName), `where the focus is after ${after}`)
+    .not.toBe('BODY')
+
+/** Goes to another stop by its number: the focus goes to its heading. */
+export async function goByKey(page: Page, number: number, heading: string | RegExp): Promise<void> {
+  await page.keyboard.press(`Alt+${number}`)
+  await expect(page.getByRole('heading', { level: 1, name: heading })).toBeFocused()
+}
+
 /** Adopts what is tried, with a reason, by keyboard alone. */
 export async function adopt(page: Page, why: string): Promise<void> {
   await page.keyboard.press('Control+Enter')
@@ -17,6 +29,7 @@ export async function adopt(page: Page, why: string): Promise<void> {
   await page.keyboard.type(why)
   await page.keyboard.press('Enter')
   await isAdopted(page)
+  await expectFocus(page, 'adopting')
 }
 
 /** Adopts what is tried, with a reason, by mouse. */

@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react'
 import { useLocation } from 'react-router'
 import type { CourseHead } from '#contract'
 import { useCourses } from '../session/ahead'
+import { goTo, heading } from './heading'
 import { isStop, STOPS } from './stops'
 
 const PAGES: Record<string, string> = {
@@ -12,13 +13,6 @@ const PAGES: Record<string, string> = {
   judging: 'Judging at a line',
   students: 'A student',
   class: 'A class',
-}
-
-const heading = (): HTMLElement | null => document.querySelector('main h1') ?? document.querySelector('h1')
-
-function goTo(where: HTMLElement): void {
-  where.tabIndex = -1
-  where.focus()
 }
 
 /**

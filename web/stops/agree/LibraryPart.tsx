@@ -8,6 +8,7 @@ import { addressOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { meQuery } from '../../session/ahead'
 import { useKeys } from '../../settings/keys'
+import { useHeadingAfter } from '../../shell/heading'
 import { ask } from '../../saving/ask'
 import { WriteProblem, useWrites } from '../../saving/writes'
 import { counted } from '../../parts/format'
@@ -94,6 +95,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
     )
   }, [all, find, kind, retired, library.data])
   const chosen = all.find((e) => e.of.id === chosenId) ?? shown[0]
+  useHeadingAfter(chosen?.of.id)
   const own = (e: Entry) => lead && e.of.ownerId === me.data?.id
   const makes = !!chosen && own(chosen) && chosen.of.state !== 'retired'
   // What is hidden while they mark is not to be looked up here.

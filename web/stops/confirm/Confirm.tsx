@@ -1,5 +1,6 @@
 import { useCourse } from '../../course/course'
 import { useParts } from '../../parts/useParts'
+import { useHeadingAfter } from '../../shell/heading'
 import { DiffersPart } from './DiffersPart'
 import { OfficePart } from './OfficePart'
 import { ReportPart } from './ReportPart'
@@ -22,5 +23,7 @@ export default function Confirm() {
   const { table } = useCourse()
   const { shown, nav } = useParts('Confirm', PARTS, ']')
   const Part = SHOWN[shown]
+  // Signed or opened again, another page stands here.
+  useHeadingAfter(`issue ${table.head.confirmedIssue}`)
   return <Part key={table.head.id} nav={nav} />
 }

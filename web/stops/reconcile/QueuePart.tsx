@@ -8,6 +8,7 @@ import { call } from '../../api/client'
 import { useCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
+import { useHeadingAfter } from '../../shell/heading'
 import { AskForReadings } from '../../parts/AskForReadings'
 import { AxisTicks } from '../../parts/AxisTicks'
 import { ReadingsLine } from '../../parts/ReadingsLine'
@@ -43,6 +44,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
   const [asking, setAsking] = useState<QueueRow | null>(null)
   const chosen = rows.find((r) => r.scriptId === chosenId) ?? rows[0]
   const at = chosen ? rows.indexOf(chosen) : -1
+  useHeadingAfter(chosen?.scriptId)
   const assessments = new Map(table.assessments.map((a) => [a.id, a]))
   const markers = useFigures('markers', chosen?.assessmentId ?? null)
   const leans = markers?.of === chosen?.assessmentId ? leansOf(markers, chosen) : null
