@@ -1,8 +1,22 @@
 import { resolve } from 'node:path'
 import { defineConfig } from 'vite'
 
-/** The server and its worker threads; packages stay in node_modules. */
+/** Packages without files or binaries of their own, built in: a worker thread starts in a fraction of the time that looking them up takes. */
+const BUILT_IN = [
+  /^@date-fns/,
+  /^date-fns/,
+  /^zod/,
+  /^@stdlib/,
+  /^mammoth/,
+  /^htmlparser2/,
+  /^(read|write)-excel-file/,
+  /^csv-/,
+  /^d3-array/,
+]
+
+/** The server and its worker threads; other packages stay in node_modules. */
 export default defineConfig({
+  ssr: { noExternal: BUILT_IN },
   build: {
     ssr: true,
     rollupOptions: {

@@ -260,7 +260,7 @@ export function createApp(
   markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
   handOverRoutes(handle, db, tables, writes)
-  judgedRoutes(handle, db)
+  judgedRoutes(handle, db, pool)
   ideaRoutes(handle, db)
   const news = outcomeNews()
   outcomeRoutes(handle, db, plans, pool, news)

@@ -114,5 +114,6 @@ export const triedPackage = (of: { file: string; packed: string }): Promise<Trie
 export const broughtPackage = (of: { file: string; packed: string }): Promise<{ courseId: string } | string> =>
   orSentence(async () => ({ courseId: await bringIn(of) }))
 
+export { judgedColumns } from './judged'
 export { sharesOfCourse, standingLevels, standingsRoster } from './standings'
 export { handedIn, readDelivery as delivery } from './delivery'

@@ -6,11 +6,12 @@ import type { MarksMatch } from '#core/exchange/marks-who'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { IssueDifference } from '#core/issues'
-import type { Erased, MakingStep, TriedPackage, SharesOfCourse } from '#contract'
+import type { Erased, JudgedInColumns, MakingStep, TriedPackage, SharesOfCourse } from '#contract'
 import type { BackUp } from '../areas/keeping/back-up'
 import type { LibraryFileRead } from '../areas/library/library-file'
 import { HttpProblem } from '../kernel/problem'
 import type { BoxList } from './box-list'
+import type { OfAssessment } from './judged'
 import type { LevelsOf } from './standings'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
@@ -30,6 +31,8 @@ const LONGEST_MS = 20_000
 const MOST_MEMORY_MB = 600
 const LONGEST_BACKUP_MS = 30 * 60_000
 const THREADS = 3
+/** Threads that stand ready from the start, so that nobody waits for one to load; none where it would be loaded from sources. */
+const READY = 2
 
 const TOO_MUCH = 'The file takes too long or too much room to read: bring in only the sheet that is needed, in parts.'
 const ONE_AT_A_TIME = 'A file of yours is still being read: wait for it, then bring in the next.'
@@ -56,11 +59,12 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
       ...source,
       // The one that a thread loads at its start.
       name: 'roll',
-      minThreads: 0,
+      minThreads: source === FROM_SOURCE ? 0 : READY,
       maxThreads: THREADS,
       idleTimeout: 30_000,
       resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB, maxYoungGenerationSizeMb: 64 },
     }))
+  if (source !== FROM_SOURCE) start()
   const reading = new Map<string, Promise<unknown>>()
   const waiting = new Set<string>()
 
@@ -127,6 +131,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     readBoxList: (path: string, asks: Asks) => run<BoxList>('boxList', { path }, asks),
     /** A file of the submission box. */
     readDelivery: (path: string, fileName: string, asks: Asks) => run<DeliveredFile>('delivery', { path, fileName }, asks),
+    /** The handed-in readings of an assessment, criterion by criterion. */
+    judgedColumns: (task: OfAssessment, asks: Asks) => run<JudgedInColumns>('judgedColumns', task, asks),
     /** How many of a course stand at each level of its outcomes. */
     sharesOfCourse: (task: { file: string; courseId: string }, asks: Asks) => run<SharesOfCourse>('sharesOfCourse', task, asks),
     standingLevels: (task: { file: string; courseId: string; outcomeIds: readonly string[] }, asks: Asks) =>

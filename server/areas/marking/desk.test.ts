@@ -1,8 +1,10 @@
 import {
+  unpackJudged,
   unpackSheet,
   USUAL_USE,
   type CourseTable,
   type DeskScript,
+  type JudgedInColumns,
   type Pile,
   type PileScript,
   type Plan,
@@ -269,6 +271,18 @@ test('done or not is handed in as all it is marked out of or nothing, and counts
   expect((await first('put', path, judged(1, { state: 'handed in' })).expect(200)).body).toMatchObject({ mark: 1, state: 'handed in' })
   const { assessment, own } = (await first('get', of(`/pile/${s!.studentId}`)).expect(200)).body as DeskScript
   expect([assessment.marking, own.mark]).toEqual(['completion', 1])
+})
+
+test('what was judged is told as it stands: a reading handed in after one looked is there the next time', async () => {
+  const judged = async () => unpackJudged((await lead('get', api(`/assessments/${SKETCH}/judged`)).expect(200)).body as JudgedInColumns)
+  const [before, again] = await Promise.all([judged(), judged()])
+  expect(again).toEqual(before)
+  const [s] = await waiting(first)
+  await keep(first, s!.studentId, reading({ state: 'handed in' })).expect(200)
+  const { criteria, students, student, mark, points } = await judged()
+  expect(mark).toHaveLength(before.mark.length + 1)
+  const at = Array.from(student).findIndex((k) => students[k] === behind(s!.studentId))
+  expect(Object.fromEntries(criteria.map((c, k) => [c.id, points[k]![at]]))).toEqual(FULL)
 })
 
 test('an open sheet is told of a handed-in reading alone: the lead what it says, who reads blind nothing', async () => {

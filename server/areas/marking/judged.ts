@@ -1,33 +1,37 @@
-import { setImmediate } from 'node:timers/promises'
 import { criteriaOf } from '#core/scales'
-import { packJudged, routes, type JudgedInColumns } from '#contract'
+import { routes, type JudgedInColumns } from '#contract'
+import type { AssessmentRow } from '../../kernel/course/rows'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
-import type { AssessmentRow } from '../../kernel/course/rows'
 import { standardsOf } from '../../kernel/standards/judge'
-import { gatherJudged, judgedQueries } from '../../kernel/standards/judged-readings'
 import { libraryQueries } from '../../kernel/standards/queries'
+import type { WorkerPool } from '../../workers/pool'
 
-/** Readings between which others are answered. */
-const AT_ONCE = 2000
+/** Assessments whose readings are kept as they travel: several people look at the same few. */
+const MOST = 12
 
 /** Readings criterion by criterion, for those who compare markers and criteria. */
-export function judgedRoutes(handle: Handle, db: Db): void {
+export function judgedRoutes(handle: Handle, db: Db, pool: WorkerPool): void {
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  const version = db.prepare<[string], number>('SELECT version FROM course WHERE id = ?').pluck()
   const standardOf = standardsOf(libraryQueries(db))
-  const judged = judgedQueries(db)
+  const kept = new Map<string, { as: string; answer: Promise<JudgedInColumns> }>()
 
-  handle(routes.judged, async ({ params: { courseId, assessmentId } }): Promise<JudgedInColumns> => {
+  handle(routes.judged, ({ params: { courseId, assessmentId } }): Promise<JudgedInColumns> => {
     const row = assessment.get(assessmentId, courseId)
     if (!row || row.away) throw new HttpProblem(404, 'There is no such assessment.')
-    const gathered = gatherJudged(assessmentId, criteriaOf(standardOf(row.standard_id)))
-    let read = 0
-    for (const reading of judged.readings(assessmentId)) {
-      gathered.add(reading)
-      if (++read % AT_ONCE === 0) await setImmediate()
-    }
-    for (const agreed of judged.agreed(assessmentId)) gathered.addAgreed(agreed)
-    return packJudged(gathered.done())
+    const criteria = criteriaOf(standardOf(row.standard_id))
+    // Whoever asks while it is read, or before anything else is written, is answered by the same reading.
+    const as = JSON.stringify([assessmentId, version.get(courseId), criteria])
+    const before = kept.get(assessmentId)
+    const answer =
+      before?.as === as ? before.answer : pool.judgedColumns({ file: db.name, assessmentId, criteria }, { personId: as }).then(orProblem)
+    kept.delete(assessmentId)
+    kept.set(assessmentId, { as, answer })
+    answer.catch(() => kept.get(assessmentId)?.answer === answer && kept.delete(assessmentId))
+    if (kept.size > MOST) kept.delete(kept.keys().next().value!)
+    return answer
   })
 }
