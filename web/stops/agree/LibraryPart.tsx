@@ -147,13 +147,13 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
         ) : !makes ? (
           <ReadOnly entry={chosen} outcomes={library.data.outcomes} hides={hides} />
         ) : chosen.kind === 'rubric' ? (
-          <RubricMaker key={chosen.of.id} courseId={courseId} of={chosen.of} outcomes={library.data.outcomes} onMoved={moved} />
+          <RubricMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} outcomes={library.data.outcomes} onMoved={moved} />
         ) : chosen.kind === 'scheme' ? (
-          <SchemeMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+          <SchemeMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
         ) : chosen.kind === 'scale' ? (
-          <ScaleMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+          <ScaleMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
         ) : (
-          <OutcomeMaker key={chosen.of.id} courseId={courseId} of={chosen.of} onMoved={moved} />
+          <OutcomeMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
         )}
       </main>
       <aside className="close-up" aria-label="Close-up">

@@ -22,6 +22,7 @@ export function OutcomeMaker({
     courseId,
     {
       id: of.id,
+      lineId: of.lineId,
       revision: of.revision,
       standard: { kind: 'outcome', title: of.title, body: { statement, levels, reached, rule, ...(group && { group }) } },
     },

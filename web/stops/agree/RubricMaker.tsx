@@ -37,6 +37,7 @@ export function RubricMaker({
     courseId,
     {
       id: of.id,
+      lineId: of.lineId,
       revision: of.revision,
       standard: { kind: 'rubric', title: of.title, body: bodyOf(of) },
     },

@@ -16,7 +16,7 @@ type Label = Library['scales'][number]['labels'][number]
 export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Library['scales'][number]; onMoved: (id: string) => void }) {
   const maker = useMaker<'scale'>(
     courseId,
-    { id: of.id, revision: of.revision, standard: { kind: 'scale', title: of.title, body: { labels: of.labels } } },
+    { id: of.id, lineId: of.lineId, revision: of.revision, standard: { kind: 'scale', title: of.title, body: { labels: of.labels } } },
     onMoved,
   )
   const { course } = useCourseSoFar()

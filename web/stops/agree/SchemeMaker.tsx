@@ -20,7 +20,7 @@ export function SchemeMaker({
 }) {
   const maker = useMaker<'scheme'>(
     courseId,
-    { id: of.id, revision: of.revision, standard: { kind: 'scheme', title: of.title, body: { criteria: of.criteria } } },
+    { id: of.id, lineId: of.lineId, revision: of.revision, standard: { kind: 'scheme', title: of.title, body: { criteria: of.criteria } } },
     onMoved,
   )
   const { criteria } = maker.body

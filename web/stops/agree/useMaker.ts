@@ -38,26 +38,35 @@ function begin(entry: { revision: number; standard: Standard }, kept: Made | und
   return { shown: kept.standard, entries: [kept], clash: kept.revision === entry.revision ? null : entry.revision }
 }
 
+/** How the makers that are on screen save, by name: undoing goes through the one that is there, not the one that was left. */
+const onScreen = new Map<string, (standard: Standard, over?: number) => void>()
+/** How often something made elsewhere was taken over, by name: undoing over that is asked about. */
+const takenOver = new Map<string, number>()
+/** A revision that none has. */
+const NONE = 0
+
 /**
  * One entry of the library being made: what is on screen is ahead of what is saved. Where an edit makes a new version, `onMoved` is
  * told its id.
  */
 export function useMaker<K extends Standard['kind']>(
   courseId: string,
-  entry: { id: string; revision: number; standard: Of<K> },
+  entry: { id: string; lineId: string; revision: number; standard: Of<K> },
   onMoved: (id: string) => void,
 ): Maker<K> {
   const queries = useQueryClient()
   const me = useSignedIn()
   const { did } = useUndo()
-  const name = `level-table-making ${courseId} ${entry.id} ${me.id}`
+  const name = `level-table-making ${courseId} ${entry.lineId} ${me.id}`
   const kept = useMemo(() => keptList(name, Made), [name])
   const [first] = useState(() => begin(entry, kept.read()[0]))
   const [shown, setShown] = useState(first.shown as Of<K>)
   const latest = useRef(shown)
   const at = useRef({ id: entry.id, revision: entry.revision })
+  /** Versions that an edit here has replaced. */
+  const left = useRef(new Set<string>())
 
-  const [outbox, { problem, clash }] = useOutbox<Made, { id: string; revision: number }, number>(
+  const [outbox, { problem, clash, waiting }] = useOutbox<Made, { id: string; revision: number }, number>(
     name,
     me.id,
     {
@@ -68,6 +77,7 @@ export function useMaker<K extends Standard['kind']>(
       rebase: (next, _, { revision }) => ({ ...next, revision }),
       async answered(done) {
         const moved = done.id !== at.current.id
+        if (moved) left.current.add(at.current.id)
         at.current = done
         await queries.invalidateQueries({ queryKey: ['library'] })
         if (moved) onMoved(done.id)
@@ -82,10 +92,10 @@ export function useMaker<K extends Standard['kind']>(
   )
 
   const save = useCallback(
-    (standard: Of<K>) => {
+    (standard: Of<K>, over = at.current.revision) => {
       latest.current = standard
       setShown(standard)
-      outbox.put([{ revision: at.current.revision, standard }])
+      outbox.put([{ revision: over, standard }])
     },
     [outbox],
   )
@@ -93,22 +103,34 @@ export function useMaker<K extends Standard['kind']>(
     (standard: Of<K>, label: string) => {
       const before = latest.current
       save(standard)
-      did({ label, undo: () => save(before), redo: () => save(standard) })
+      const taken = takenOver.get(name)
+      const again = (as: Of<K>) =>
+        ((onScreen.get(name) as typeof save | undefined) ?? save)(as, takenOver.get(name) === taken ? undefined : NONE)
+      did({ label, undo: () => again(before), redo: () => again(standard) })
     },
-    [save, did],
+    [save, did, name],
   )
-
-  const taking = useRef(false)
   useEffect(() => {
-    if (!taking.current || entry.revision === at.current.revision) return
-    taking.current = false
+    const own = save as (standard: Standard, over?: number) => void
+    onScreen.set(name, own)
+    return () => {
+      if (onScreen.get(name) === own) onScreen.delete(name)
+    }
+  }, [name, save])
+
+  // Where nothing of one's own waits, what stands is what is shown: somebody else's, or what was undone after one had left.
+  const idle = waiting.size === 0
+  useEffect(() => {
+    if (!idle || left.current.has(entry.id)) return
+    if (entry.id === at.current.id && entry.revision <= at.current.revision) return
     at.current = { id: entry.id, revision: entry.revision }
+    takenOver.set(name, (takenOver.get(name) ?? 0) + 1)
     latest.current = entry.standard
     setShown(entry.standard)
-  }, [entry.id, entry.revision, entry.standard])
+  }, [idle, name, entry.id, entry.revision, entry.standard])
   const settleClash = (whose: 'mine' | 'theirs') => {
-    taking.current = whose === 'theirs'
-    if (whose === 'mine' && clash !== null) at.current = { ...at.current, revision: clash }
+    // Of theirs, whatever comes is another than what is shown.
+    if (clash !== null) at.current = { ...at.current, revision: whose === 'mine' ? clash : NONE }
     outbox.settle(whose, (made, revision) => ({ ...made, revision }))
     if (whose === 'theirs') void queries.invalidateQueries({ queryKey: ['library'] })
   }
