@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Id } from './course'
+import { OwnSettings } from './own-settings'
 
 /** Whoever has signed in, with what seals the work that their browser keeps. */
 export const Self = z.strictObject({
@@ -10,4 +11,5 @@ export const Self = z.strictObject({
   keepKey: z.base64(),
   /** The installation's, by which days begin and moments are shown. */
   timeZone: z.string(),
+  settings: OwnSettings,
 })

@@ -1,4 +1,5 @@
 import { CourseHead, Id } from '../course'
+import { OwnSettings } from '../own-settings'
 import { Account, Department, Email, Installation, NewPassphrase, SignInName } from '../people'
 import { PersonName } from '../roll'
 import { route } from '../route'
@@ -79,6 +80,15 @@ export const doorRoutes = {
     summary: 'Change one’s own name or mail address',
     body: z.strictObject({ version, name: PersonName.optional(), email: Email.nullable().optional() }),
     response: Account,
+  }),
+  keepOwnSettings: route({
+    takes: 'a little',
+    method: 'PUT',
+    path: '/api/account/settings',
+    access: 'signed in',
+    summary: 'Say how one writes numbers and days, and which keys one presses',
+    body: OwnSettings,
+    mayWhileLooking: true,
   }),
   changePassphrase: route({
     takes: 'a little',

@@ -47,8 +47,10 @@ export function placementFindings(input: {
   sections: readonly PlacedSection[]
   assessments: readonly PlacedAssessment[]
   placements: readonly PlacedOn[]
+  /** How a day is said in a sentence. */
+  said?: (day: Day) => string
 }): PlacementFinding[] {
-  const { term, sections, assessments } = input
+  const { term, sections, assessments, said = shownDay } = input
   const findings: PlacementFinding[] = []
   const of = new Map<string, Map<string, PlacedOn>>()
   const onOneDay = new Map<string, Map<Day, string[]>>()
@@ -95,19 +97,13 @@ export function placementFindings(input: {
       const { due } = p
       if (due === null) add('no date', section, null, `${a.title} has no date in ${section.name}.`, days[0] ? mend(days[0]) : null)
       else if (due < term.firstDay || due > term.lastDay)
-        add(
-          'outside the term',
-          section,
-          due,
-          `${a.title} in ${section.name} is due ${shownDay(due)}, outside the term.`,
-          mend(inTerm ?? due),
-        )
+        add('outside the term', section, due, `${a.title} in ${section.name} is due ${said(due)}, outside the term.`, mend(inTerm ?? due))
       else if (section.firstDay !== null && due < section.firstDay)
         add(
           'before the first day',
           section,
           due,
-          `${a.title} is due ${shownDay(due)}, before ${section.name} starts on ${shownDay(section.firstDay)}.`,
+          `${a.title} is due ${said(due)}, before ${section.name} starts on ${said(section.firstDay)}.`,
           mend(due),
         )
       else if (!meetsOn(section, due) && weekdayOf(due) > 5)
@@ -123,7 +119,7 @@ export function placementFindings(input: {
       const together = due === null ? [] : (onOneDay.get(section.id)?.get(due) ?? [])
       if (together.length > 1 && together[together.length - 1] === a.id) {
         const names = together.map((id) => titleOf.get(id) ?? id)
-        add('several due', section, due, `${names.join(' and ')} are due on one day, ${shownDay(due!)}, in ${section.name}.`, null)
+        add('several due', section, due, `${names.join(' and ')} are due on one day, ${said(due!)}, in ${section.name}.`, null)
       }
     }
   }

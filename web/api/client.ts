@@ -1,5 +1,6 @@
 import type { z } from 'zod'
-import type { Problem, Route } from '#contract'
+import type { Me, Problem, Route } from '#contract'
+import { USUAL_SETTINGS } from '#contract/own-settings'
 import { doorRoutes } from '#contract/door'
 
 /** The server refused; `problem.detail` is a sentence for the person. */
@@ -21,10 +22,17 @@ export const page = {
   personId: null as string | null,
   /** The installation's, by which days begin. */
   timeZone: 'UTC',
+  /** How they write numbers and days, and which keys they press. */
+  settings: USUAL_SETTINGS,
   /** What seals the work that the browser keeps of them, in base64. */
   keepKey: null as string | null,
   /** Told when the server takes what is sent for nobody's or somebody else's. */
   signedOut: (): void => undefined,
+}
+
+/** From now on the page is this person's. */
+export function takePage({ id, keepKey, timeZone, settings }: Omit<Me, 'look'>): void {
+  Object.assign(page, { personId: id, keepKey, timeZone, settings } satisfies Partial<typeof page>)
 }
 
 /** Whether it is still this person's page: what was typed here before must not be sent as somebody else's. */

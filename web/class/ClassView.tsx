@@ -1,12 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
 import { routes, type ClassCell, type ClassView as View } from '#contract'
 import { call, messageOf } from '../api/client'
 import { problemOf } from '../api/problem-of'
-import { counted, numeral, today } from '../parts/format'
+import { counted, numeral, shownDay, today } from '../parts/format'
 import { KeysHelp } from '../settings/KeysHelp'
 import { KeysProvider, useKeys } from '../settings/keys'
 import styles from './class-view.module.css'
@@ -97,7 +96,7 @@ function OnTheWall() {
         <>
           <p className={styles.said} role="status">
             {inWords(data, at)}
-            {shown.due && <span className="soft"> Due {format(parseISO(shown.due), 'EEEE d MMMM')}.</span>}
+            {shown.due && <span className="soft"> Due {shownDay(shown.due, 'EEEE d MMMM')}.</span>}
           </p>
           <ul className={styles.people}>
             {inOrder(data, by).map((r) => (

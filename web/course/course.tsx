@@ -24,6 +24,7 @@ import type {
 } from './figures'
 import type { Withdrawal } from './withdrawal'
 import { CourseStore, type Adopted } from './store'
+import { page } from '../api/client'
 
 interface Trial {
   changes: Change[]
@@ -214,7 +215,7 @@ function useWhenToLoad(courseId: string, lightFirst: boolean, trialOpen: boolean
 function useStore(courseId: string): CourseStore | null {
   const [store, setStore] = useState<CourseStore | null>(null)
   useEffect(() => {
-    const worker = new Worker(new URL('./course.worker.ts', import.meta.url), { type: 'module' })
+    const worker = new Worker(new URL('./course.worker.ts', import.meta.url), { type: 'module', name: page.settings.decimal })
     setStore(new CourseStore(wrap<CourseBook>(worker)))
     return () => {
       setStore(null)

@@ -1,17 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { shownDay } from '#core/roll'
 import { routes, type InstalledCourse } from '#contract'
 import { call, messageOf } from '../api/client'
 import { coursesQuery } from '../session/ahead'
 import { useKeys } from '../settings/keys'
 import { StartCourse } from '../shell/StartCourse'
 import { useWrites } from '../saving/writes'
-import { counted } from '../parts/format'
+import { counted, shownDay } from '../parts/format'
 import { BringInCourse } from './BringInCourse'
 import { Nameless } from './Nameless'
 import { StandIns } from './StandIns'
+import { KeyCap } from '../settings/KeyCap'
 
 /** All courses as such: who leads them, put away or not. Their marks are their leads’. */
 export function CoursesPart() {
@@ -34,7 +34,7 @@ export function CoursesPart() {
               Bring in a course…
             </Button>
             <Button size="sm" onClick={() => setStarting(true)}>
-              Start a course <kbd>+</kbd>
+              Start a course <KeyCap of="+" />
             </Button>
           </div>
         </div>

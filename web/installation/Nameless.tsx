@@ -1,11 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { shownDay } from '#core/roll'
 import { routes, type Erased, type InstalledCourse } from '#contract'
 import { call } from '../api/client'
 import { useWrites } from '../saving/writes'
-import { counted, shownAt, today } from '../parts/format'
+import { counted, shownAt, shownDay, today } from '../parts/format'
 
 /** A course that is over long enough can be made nameless; what will be erased is counted first. */
 export function Nameless({ course: { id, code, namelessAt, namelessFrom } }: { course: InstalledCourse }) {

@@ -7,6 +7,7 @@ import { useKeys } from '../settings/keys'
 import { counted, shownAt } from '../parts/format'
 import { AddPeople } from './AddPeople'
 import { PersonCloseUp } from './PersonCloseUp'
+import { KeyCap } from '../settings/KeyCap'
 
 export const STATE_WORDS: Record<PersonState, string> = { in: 'in', invited: 'invited', inactive: 'not active' }
 const AT_ONCE = 200
@@ -59,7 +60,7 @@ export function PeoplePart() {
               onChange={(e) => setFind(e.target.value)}
             />
             <Button size="sm" onClick={() => setAdding(true)}>
-              Add people <kbd>+</kbd>
+              Add people <KeyCap of="+" />
             </Button>
           </div>
         </div>

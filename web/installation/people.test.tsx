@@ -1,5 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { routes, type ListedPerson } from '#contract'
+import { self } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { AuditPart } from './AuditPart'
 import { PeoplePart } from './PeoplePart'
@@ -51,7 +52,7 @@ function people(addPeople: (body: never) => unknown = () => [link('new')]) {
       },
     ],
   ])
-  const me = { id: 'mo', name: 'Mo Lund', admin: true, keepKey: '', timeZone: 'UTC', look: null }
+  const me = { ...self('mo', 'Mo Lund'), admin: true, look: null }
   return { server, ...inPage(<PeoplePart />, { at: '/installation/people', known: [[['me'], me]] }) }
 }
 

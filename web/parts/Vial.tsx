@@ -1,4 +1,4 @@
-import { signed } from './format'
+import { fixed, signed } from './format'
 
 interface VialProps {
   /** Who or what leans. */
@@ -26,7 +26,7 @@ export function Vial({ name, lean, interval, tolerance, unit = 'marks', figure =
   const words =
     lean === null
       ? `${name}: too little to tell a lean`
-      : `${name} ${level ? 'is level' : 'leans'}: ${Math.abs(lean).toFixed(1)} ${unit} ${lean >= 0 ? 'generous' : 'severe'}${
+      : `${name} ${level ? 'is level' : 'leans'}: ${fixed(Math.abs(lean))} ${unit} ${lean >= 0 ? 'generous' : 'severe'}${
           interval ? `, 95% ${signed(interval[0])} to ${signed(interval[1])}` : ''
         }`
   const x = (v: number) => Math.min(W - END - 2, Math.max(END + 2, MID + (v / tolerance) * LINE))

@@ -1,30 +1,40 @@
 import { TZDate } from '@date-fns/tz'
-import { format } from 'date-fns'
+import { format, parseISO } from 'date-fns'
 import { dayAt } from '#core/roll'
+import type { OwnSettings } from '#contract'
 import { page } from '../api/client'
 /** Figures as people read them. An undefined figure is a dash, never a zero. */
 export const DASH = '–'
 
-export const fixed = (x: number | null | undefined, decimals = 1): string =>
-  x === null || x === undefined ? DASH : halfUp(x, decimals).replace('-', '−')
+export const fixed = (x: number | null | undefined, decimals = 1): string => written(x, decimals, decimals, 'negative')
 
 /** A mark without trailing zeros, at most three decimals. */
-export const numeral = (x: number | null | undefined): string =>
-  x === null || x === undefined ? DASH : String(Number(halfUp(x, 3))).replace('-', '−')
+export const numeral = (x: number | null | undefined): string => written(x, 0, 3, 'negative')
 
-export const signed = (x: number | null | undefined, decimals = 1): string =>
-  x === null || x === undefined ? DASH : `${signOf(x, decimals)}${halfUp(Math.abs(x), decimals)}`
+/** With its sign, but for what rounds to nothing. */
+export const signed = (x: number | null | undefined, decimals = 1): string => written(x, decimals, decimals, 'exceptZero')
+
+/** Languages that write numbers in the ways one can choose between. */
+const LANGUAGES: Record<OwnSettings['decimal'], string> = { point: 'en-GB', comma: 'de-DE' }
+const formats = new Map<string, Intl.NumberFormat>()
 
 /** Rounded half up (away from zero) as the decimal that is written, and not as the double that stands for it: 1.005 is 1.01. */
-function halfUp(x: number, decimals: number): string {
-  const written = String(Math.abs(x))
-  if (written.includes('e')) return x.toFixed(decimals)
-  const size = Number(`${Math.round(Number(`${written}e${decimals}`))}e-${decimals}`)
-  return (x < 0 ? -size : size).toFixed(decimals)
+function written(x: number | null | undefined, least: number, most: number, signDisplay: 'negative' | 'exceptZero'): string {
+  if (x === null || x === undefined) return DASH
+  const { decimal } = page.settings
+  const key = `${decimal} ${least} ${most} ${signDisplay}`
+  let of = formats.get(key)
+  if (!of) {
+    of = new Intl.NumberFormat(LANGUAGES[decimal], {
+      minimumFractionDigits: least,
+      maximumFractionDigits: most,
+      useGrouping: false,
+      signDisplay,
+    })
+    formats.set(key, of)
+  }
+  return of.format(`${x}`).replace('-', '−')
 }
-
-/** What rounds to nothing has no sign. */
-const signOf = (x: number, decimals: number): string => (Number(halfUp(x, decimals)) === 0 ? '' : x > 0 ? '+' : '−')
 
 export const share = (x: number | null): string => (x === null ? DASH : `${Math.round(x * 100)}%`)
 
@@ -40,6 +50,13 @@ export function typedNumber(text: string): number | null {
 }
 
 /** A moment as it is told: in the installation's time zone, wherever the page is open. */
-export const shownAt = (moment: string, pattern: string): string => format(new TZDate(moment, page.timeZone), pattern)
+export const shownAt = (moment: string, pattern: string): string => format(new TZDate(moment, page.timeZone), inOwnOrder(pattern))
+
+/** A day (ISO) as one reads it. @param pattern as one writes it who puts the day first: “d MMM yyyy”, “EEE d MMM” */
+export const shownDay = (day: string, pattern = 'd MMM yyyy'): string => format(parseISO(day), inOwnOrder(pattern))
+
+const DAY_FIRST = /d MMMM?( yyyy)?/
+const inOwnOrder = (pattern: string): string => (page.settings.days === 'day first' ? pattern : pattern.replace(DAY_FIRST, 'yyyy-MM-dd'))
+
 /** Today, in the installation's time zone. */
 export const today = (): string => dayAt(new Date(), page.timeZone)

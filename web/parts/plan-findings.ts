@@ -1,6 +1,7 @@
 import { placementFindings, type PlacementFinding } from '#core/roll'
 import type { Plan } from '#contract'
 import type { Part } from './set-out-parts'
+import { numeral, shownDay } from './format'
 
 /** The placements of a plan by the ids of assessment and section. */
 export const placementsOf = ({ placements, assessments, sections }: Plan) =>
@@ -16,7 +17,8 @@ const reckoned = new WeakMap<Plan, DateFindings>()
 export function dateFindings(plan: Plan): DateFindings {
   const before = reckoned.get(plan)
   if (before) return before
-  const all = placementFindings({ term: plan.head, sections: plan.sections, assessments: plan.assessments, placements: placementsOf(plan) })
+  const { head: term, sections, assessments } = plan
+  const all = placementFindings({ term, sections, assessments, placements: placementsOf(plan), said: (day) => shownDay(day) })
   const quiet = new Set(plan.accepted.map((a) => a.key))
   const found = { open: all.filter((f) => !quiet.has(f.key)), accepted: all.filter((f) => quiet.has(f.key)) }
   reckoned.set(plan, found)
@@ -90,7 +92,7 @@ export function sumFindings({ components, assessments }: Pick<Plan, 'components'
   }
   for (const a of assessments)
     if (a.marking === 'completion' && a.outOf !== 1)
-      found.set(a.id, `Done or not, out of ${a.outOf}: done gives all ${a.outOf}, and nothing between can be given.`)
+      found.set(a.id, `Done or not, out of ${numeral(a.outOf)}: done gives all ${numeral(a.outOf)}, and nothing between can be given.`)
   return found
 }
 

@@ -12,6 +12,7 @@ import { useWrites } from '../saving/writes'
 import { shownAt } from '../parts/format'
 import { TitleField } from '../parts/TitleField'
 import { AppearanceSettings } from '../settings/AppearanceSettings'
+import { WritingSettings } from '../settings/WritingSettings'
 import { DueDaysCalendar } from './DueDaysCalendar'
 import { browserName } from './browser-name'
 import { PassphraseField } from './PassphraseField'
@@ -47,6 +48,7 @@ function AccountParts() {
       </div>
       <div>
         <Sessions account={account.data} />
+        <WritingSettings />
         <AppearanceSettings />
       </div>
     </div>

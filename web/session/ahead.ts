@@ -1,14 +1,12 @@
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query'
 import type { Me } from '#contract'
 import { doorRoutes } from '#contract/door'
-import { call, page } from '../api/client'
+import { call, takePage } from '../api/client'
 
 async function whoIsSignedIn(): Promise<Me | null> {
   const me = await call(doorRoutes.me)
   if (!me) return null
-  page.personId = me.id
-  page.keepKey = me.keepKey
-  page.timeZone = me.timeZone
+  takePage(me)
   return me
 }
 

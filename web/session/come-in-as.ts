@@ -1,13 +1,11 @@
 import type { QueryClient } from '@tanstack/react-query'
 import type { Me } from '#contract'
-import { page } from '../api/client'
+import { takePage } from '../api/client'
 
 /** From now on the page is this person's. */
 export function comeInAs(queries: QueryClient, me: Omit<Me, 'look'>): void {
   // Nothing that was fetched for whoever was here before may be shown to them.
   queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'me' })
-  page.personId = me.id
-  page.keepKey = me.keepKey
-  page.timeZone = me.timeZone
+  takePage(me)
   queries.setQueryData(['me'], { ...me, look: null })
 }

@@ -1,3 +1,4 @@
+import { page } from '../api/client'
 import { createContext, use, useEffect, useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
 
 export interface Key {
@@ -12,7 +13,11 @@ export interface Key {
 
 const Keys = createContext<{ current: Map<object, Key[]> } | null>(null)
 
-const combination = (e: KeyboardEvent) =>
+/** What this person presses for a key that a page announces. */
+export const pressedFor = (key: string): string => page.settings.keys[key] ?? key
+
+/** A key press as `Key.key` has it. */
+export const combination = (e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>): string =>
   `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey) ? 'Shift+' : ''}${e.key.length === 1 && (e.ctrlKey || e.metaKey) ? e.key.toLowerCase() : e.key}`
 
 const inField = (target: EventTarget | null) =>
@@ -22,7 +27,7 @@ const inField = (target: EventTarget | null) =>
 const UNDO = new Set(['Ctrl+z', 'Ctrl+y', 'Ctrl+Shift+z'])
 
 /** A letter, digit or sign alone: it can be switched off, and never acts while a control has the focus that could mean something else by it. */
-const isSingle = (pressed: string) => pressed.length === 1
+export const isSingle = (pressed: string): boolean => pressed.length === 1
 const inControl = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.matches('input:not([type=radio]), select, [role=combobox]')
 /** Enter and the space bar on a link or button are its own. */
@@ -55,7 +60,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       const typing = inField(e.target) && !(UNDO.has(pressed) && (e.target as HTMLElement).dataset.clean === 'true')
       for (const keys of [...registry.current.values()].reverse())
         for (const k of keys)
-          if (k.run && k.key === pressed && (!typing || k.inFields)) {
+          if (k.run && pressedFor(k.key) === pressed && (!typing || k.inFields)) {
             e.preventDefault()
             k.run()
             return

@@ -8,6 +8,7 @@ import type { Adopted } from '../course/store'
 import { useKeys } from '../settings/keys'
 import { useNames } from '../settings/names'
 import { RUN, STOPS } from './stops'
+import { KeyCap } from '../settings/KeyCap'
 
 interface Found {
   label: string
@@ -105,7 +106,7 @@ export function Find({ course }: { course: CourseHead }) {
           e.preventDefault()
         }}
       />
-      {text === '' && <kbd aria-hidden>/</kbd>}
+      {text === '' && <KeyCap of="/" quiet />}
       {text.trim() !== '' && (
         <ul className="find-list" id={list} role="listbox" aria-label="Found">
           {found.length === 0 && <li className="soft">Nothing here is called that.</li>}

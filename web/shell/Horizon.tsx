@@ -11,6 +11,7 @@ import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
 import { useCourse } from '../course/course'
 import { useKeys } from '../settings/keys'
+import { KeyCap } from '../settings/KeyCap'
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
 export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
@@ -39,13 +40,13 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
         </div>
         {!folded && (
           <button className="fold" onClick={() => setFolded(true)}>
-            fold <kbd>F</kbd>
+            fold <KeyCap of="f" />
           </button>
         )}
       </div>
       {folded ? (
         <button className="fold text-start" onClick={() => setFolded(false)}>
-          unfold the horizon <kbd>F</kbd>
+          unfold the horizon <KeyCap of="f" />
         </button>
       ) : (
         <Strip current={current} ghost={open ? adopted : null} />

@@ -85,7 +85,7 @@ describe('keys', () => {
     )
     await user.keyboard('?')
     const rows = within(screen.getByRole('dialog')).getAllByRole('row')
-    expect(rows[0]!.textContent).toBe('Alt+3go to Mark')
+    expect(rows[0]!.textContent).toBe('Alt 3go to Mark')
     expect(rows.map((r) => r.textContent)).toContain('?these keys')
     await user.keyboard('x')
     expect(did).not.toHaveBeenCalled()

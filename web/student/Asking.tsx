@@ -1,10 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type OwnWork } from '#contract'
 import { call, messageOf } from '../api/client'
-import { numeral, shownAt } from '../parts/format'
+import { numeral, shownAt, shownDay } from '../parts/format'
 import { useDraft } from '../saving/drafts'
 
 interface Props {
@@ -59,7 +58,7 @@ export function Asking({ courseId, work, asking: { until, criteria, questions } 
           <Button size="sm" variant="outline-primary" onClick={() => setOpen(true)}>
             Ask about this mark
           </Button>{' '}
-          <span className="soft small">until {format(parseISO(until), 'EEEE d MMMM')}</span>
+          <span className="soft small">until {shownDay(until, 'EEEE d MMMM')}</span>
         </p>
       ) : (
         <Form

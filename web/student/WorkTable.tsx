@@ -1,6 +1,6 @@
-import { differenceInCalendarDays, format, parseISO } from 'date-fns'
+import { differenceInCalendarDays, parseISO } from 'date-fns'
 import type { OwnWork } from '#contract'
-import { counted, fixed, numeral, today } from '../parts/format'
+import { counted, fixed, numeral, shownDay, today } from '../parts/format'
 
 type Work = OwnWork['work'][number]
 
@@ -108,7 +108,7 @@ function Due({ day }: { day: string }) {
   const left = differenceInCalendarDays(parseISO(day), parseISO(today()))
   return (
     <>
-      <span className="text-nowrap">{format(parseISO(day), 'EEE d MMM')}</span>
+      <span className="text-nowrap">{shownDay(day, 'EEE d MMM')}</span>
       {left >= 0 && <span className="soft small"> {left === 0 ? 'today' : `in ${counted(left, 'day')}`}</span>}
     </>
   )

@@ -1,4 +1,4 @@
-import type { Assessment, Cell, CourseHead, Plan, ScriptDetail, StandardUse } from '#contract'
+import { USUAL_SETTINGS, type Assessment, type Cell, type CourseHead, type Plan, type ScriptDetail, type StandardUse } from '#contract'
 
 /** How a standard is used where nothing was set. */
 export const USE: StandardUse = {
@@ -39,7 +39,7 @@ export const cell = (studentId: string, assessmentId: string, mark: number | nul
 })
 
 /** Who is signed in, as the door is told. */
-export const self = (id: string, name = id) => ({ id, name, admin: false, keepKey: '', timeZone: 'UTC' })
+export const self = (id: string, name = id) => ({ id, name, admin: false, keepKey: '', timeZone: 'UTC', settings: USUAL_SETTINGS })
 
 export const component = (id: string, weight: number | null): Plan['components'][number] => ({
   id,

@@ -6,11 +6,13 @@ import { SignInLimits } from '../../kernel/access/sign-in-limits'
 import type { Db } from '../../kernel/db/open'
 import { tokenOf, type Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
+import { ownSettings } from '../../kernel/access/own-settings'
 import { personQueries } from '../../kernel/access/people'
 
 /** What is one's own: name, passphrase, and where one is signed in. */
 export function accountRoutes(handle: Handle, db: Db, signIns: Sessions, audit: AuditList): void {
   const people = personQueries(db)
+  const settings = ownSettings(db)
   const limits = new SignInLimits()
   const passphrase = db.prepare<[string], { hash: string }>('SELECT passphrase_hash AS hash FROM person WHERE id = ?')
   const account = (id: string, token: string | undefined): Account => {
@@ -28,6 +30,11 @@ export function accountRoutes(handle: Handle, db: Db, signIns: Sessions, audit: 
       })
     audit.note({ kind: 'person changed', by: before.id, about: before.id, words: Object.keys(change).join(', ') })
     return account(before.id, tokenOf(req))
+  })
+
+  handle(routes.keepOwnSettings, ({ body, caller }) => {
+    settings.keep(caller!.id, body)
+    return undefined
   })
 
   handle(routes.changePassphrase, async ({ body, caller, req }) => {

@@ -3,11 +3,13 @@ import type { Me } from '#contract'
 import type { Clock } from '../clock'
 import type { Db } from '../db/open'
 import { cookieName, tokenOf } from '../http'
+import { ownSettings } from './own-settings'
 import type { Sessions, SignedIn } from './sessions'
 
 /** What whoever is in is told of themselves, and how they come in once it is known who they are. */
 export function lettingIn(db: Db, signIns: Sessions, clock: Clock) {
   const isAdmin = db.prepare<[string], { admin: 0 | 1 }>('SELECT admin FROM person WHERE id = ?')
+  const settings = ownSettings(db)
   const administers = (id: string) => isAdmin.get(id)!.admin === 1
   const self = ({ id, name }: SignedIn): Omit<Me, 'look'> => ({
     id,
@@ -15,6 +17,7 @@ export function lettingIn(db: Db, signIns: Sessions, clock: Clock) {
     admin: administers(id),
     keepKey: signIns.keepKey(id),
     timeZone: clock.timeZone,
+    settings: settings.of(id),
   })
   return {
     administers,

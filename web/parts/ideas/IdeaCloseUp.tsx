@@ -9,6 +9,7 @@ import { counted, fixed, share, signed } from '../format'
 import { ask } from '../../saving/ask'
 import { useWrites } from '../../saving/writes'
 import type { IdeaFigures } from './figures'
+import { KeyCap } from '../../settings/KeyCap'
 
 interface Props {
   name: string
@@ -53,7 +54,7 @@ export function IdeaCloseUp({ name, figures: f, against, byGrade, idea, onTry, o
         {onTry && mayDecide && (
           <div className="d-flex gap-2">
             <Button size="sm" onClick={onTry}>
-              Try it <kbd>T</kbd>
+              Try it <KeyCap of="t" />
             </Button>
             {idea && (
               <Button size="sm" variant="link" onClick={onDrop}>

@@ -16,6 +16,7 @@ import { IdeaCloseUp } from './IdeaCloseUp'
 import { KeepIdea } from './KeepIdea'
 import type { IdeaFigures, IdeaLike } from './figures'
 import styles from './ideas.module.css'
+import { KeyCap } from '../../settings/KeyCap'
 
 const ADOPTED = 'adopted'
 const TRIED = 'tried'
@@ -165,7 +166,7 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
         <div className="d-flex gap-3 align-items-center mt-3">
           {mayDecide && (
             <Button size="sm" variant="outline-primary" disabled={mine.length === 0 || !room} onClick={() => setKeeping(true)}>
-              Keep what is tried <kbd>K</kbd>
+              Keep what is tried <KeyCap of="k" />
             </Button>
           )}
           <span className="small soft">

@@ -26,6 +26,7 @@ import { SetsOfGrades } from './SetsOfGrades'
 import { Suggestions } from './Suggestions'
 import { Uses } from './Uses'
 import { VersionChanges } from './VersionChanges'
+import { KeyCap } from '../../settings/KeyCap'
 
 const EMPTY: Record<EntryKind, Standard> = {
   rubric: {
@@ -214,7 +215,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                 </Dropdown.Menu>
               </Dropdown>
               <Button size="sm" variant="outline-primary" onClick={() => setReading(true)}>
-                From a table <kbd>T</kbd>
+                From a table <KeyCap of="t" />
               </Button>
             </div>
           )}
@@ -264,7 +265,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                 )}
                 {whole && (
                   <Button size="sm" variant="outline-primary" onClick={() => setView((v) => (v === 'maker' ? 'sheet' : 'maker'))}>
-                    {view === 'maker' ? 'As students see it' : 'Back'} <kbd>V</kbd>
+                    {view === 'maker' ? 'As students see it' : 'Back'} <KeyCap of="v" />
                   </Button>
                 )}
                 {whole && (

@@ -62,7 +62,7 @@ export function RubricMaker({
   const add = (c: RubricCriterion, label: string) => set(body.alike ? changeAlike(body.criteria, c) : [...body.criteria, c], label)
   const resize = (maximum: number) => {
     const resized = body.alike ? resizeAlike(body.criteria, maximum, step) : resizeRubric(body, maximum, step).criteria
-    set(resized, `resize to ${maximum}`)
+    set(resized, `resize to ${numeral(maximum)}`)
   }
   const mend = (fix: RubricFix) => {
     const { criteria } = mendRubric(body, fix)

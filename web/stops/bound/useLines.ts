@@ -3,6 +3,7 @@ import { checkBoundaries, type Boundary, type BoundaryFinding } from '#core/grad
 import { useCourse } from '../../course/course'
 import { tryBoundaries } from '../../course/try-boundaries'
 import { withGrade } from '../../parts/edited-grades'
+import { numeral } from '../../parts/format'
 
 export interface Lines {
   /** As they are tried, from the best grade. */
@@ -41,7 +42,7 @@ export function useLines(): Lines {
     typed,
     findings: typed ? checkBoundaries(typed, table.policy.above100) : [],
     tryOut,
-    put: (at, from) => tryOut(withGrade(typed ?? boundaries, at, { from }), `${boundaries[at]!.grade} begins at ${from}`),
+    put: (at, from) => tryOut(withGrade(typed ?? boundaries, at, { from }), `${boundaries[at]!.grade} begins at ${numeral(from)}`),
     pull(at, from) {
       const next = withGrade(boundaries, at, { from })
       if (fits(next)) preview([{ kind: 'bound', boundaries: next, over: table.boundaries }])

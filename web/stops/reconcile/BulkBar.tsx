@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { RULE_WORDS, STANDING_RULES, type StandingRule } from '#core/agree'
 import { useKeys } from '../../settings/keys'
 import { counted } from '../../parts/format'
+import { KeyCap } from '../../settings/KeyCap'
 
 export type BulkRule = StandingRule
 
@@ -32,7 +33,7 @@ export function BulkBar({ scripts, onSettle }: Props) {
         ))}
       </Form.Select>
       <Button size="sm" variant="outline-primary" onClick={() => onSettle(rule)}>
-        Settle all {scripts} <kbd>B</kbd>
+        Settle all {scripts} <KeyCap of="b" />
       </Button>
     </p>
   )

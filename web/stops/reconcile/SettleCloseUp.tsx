@@ -19,6 +19,7 @@ import { Remarks } from './Remarks'
 import { Said } from '../../parts/Said'
 import { Waiting } from './Waiting'
 import styles from './reconcile.module.css'
+import { KeyCap } from '../../settings/KeyCap'
 
 interface Props {
   row: QueueRow
@@ -133,7 +134,7 @@ export function SettleCloseUp({ row, assessment, leans, between, questions, aske
                 onClick={() => onSettle(o.rule)}
                 title={o.rule.kind === 'levelled' ? leansInWords(o.rule.leans, surname) : undefined}
               >
-                <kbd>{o.key}</kbd> <span>{o.words}</span> <b className="num">{fixed(marks[i])}</b>{' '}
+                <KeyCap of={o.key.toLowerCase()} /> <span>{o.words}</span> <b className="num">{fixed(marks[i])}</b>{' '}
                 <span className="soft">{gradeOf(i)}</span>
               </button>
             ))}
@@ -153,7 +154,7 @@ export function SettleCloseUp({ row, assessment, leans, between, questions, aske
             }}
           >
             <label htmlFor="own-mark" className="soft small">
-              own mark <kbd>O</kbd>
+              own mark <KeyCap of="o" />
             </label>
             <Form.Control
               id="own-mark"

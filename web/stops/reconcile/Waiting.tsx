@@ -4,6 +4,7 @@ import { useCourse } from '../../course/course'
 import { shownAt } from '../../parts/format'
 import { ask } from '../../saving/ask'
 import { useWrites } from '../../saving/writes'
+import { KeyCap } from '../../settings/KeyCap'
 
 interface Props {
   courseId: string
@@ -43,7 +44,7 @@ export function Waiting({ courseId, asked, onAsk }: Props) {
       ))}
       {onAsk && (
         <Button size="sm" variant="outline-primary" onClick={onAsk}>
-          Ask for a further reading <kbd>A</kbd>
+          Ask for a further reading <KeyCap of="a" />
         </Button>
       )}
     </section>

@@ -9,6 +9,7 @@ import type { RescaleFigures } from './figures'
 import type { Rescaling } from './useRescaling'
 import { waysFor, WRONGS, type Wrong } from './wrongs'
 import styles from './rescale.module.css'
+import { KeyCap } from '../../settings/KeyCap'
 
 interface Props {
   rescaling: Rescaling
@@ -57,7 +58,7 @@ export function How({ rescaling, figures, choosing, onStart, onChosen, point, on
       <div className={styles.ways} role="group" aria-label="How to rescale">
         {offered.map((way) => (
           <button key={way} aria-pressed={kind === way} onClick={() => onStart(way)} title={methodOf(way).says}>
-            {methodOf(way).title} <kbd>{KEYS[METHOD_KINDS.indexOf(way)]}</kbd>
+            {methodOf(way).title} <KeyCap of={KEYS[METHOD_KINDS.indexOf(way)]!} />
           </button>
         ))}
       </div>

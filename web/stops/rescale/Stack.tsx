@@ -13,6 +13,7 @@ import { AT_NONE } from './subject'
 import type { StackItem } from './stack'
 import type { Rescaling } from './useRescaling'
 import styles from './rescale.module.css'
+import { KeyCap } from '../../settings/KeyCap'
 
 const STATE: Record<StackItem['state'], string> = { adopted: 'adopted', changed: 'adopted, changed in the trial', tried: 'trying' }
 
@@ -37,7 +38,7 @@ export function Stack({ rescaling, figures }: { rescaling: Rescaling; figures: R
         <h2>The stack</h2>
         {mayDecide && figures.chosenId !== null && (
           <Button size="sm" variant="link" onClick={() => look(AT_NONE)}>
-            A new one <kbd>N</kbd>
+            A new one <KeyCap of="n" />
           </Button>
         )}
       </div>

@@ -8,6 +8,7 @@ import { useWrites } from '../../../saving/writes'
 import { numeral, signed } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
 import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
+import { KeyCap } from '../../../settings/KeyCap'
 
 interface Props {
   courseId: string
@@ -109,7 +110,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
               />
               {onNext && (
                 <Button className="mt-3" onClick={onNext}>
-                  Read the next one <kbd>J</kbd>
+                  Read the next one <KeyCap of="j" />
                 </Button>
               )}
               <p className="soft small mt-2">

@@ -7,12 +7,13 @@ import { type ExemplarBody } from '#contract'
 import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../settings/keys'
 import { WriteProblem } from '../../../saving/writes'
-import { counted } from '../../../parts/format'
+import { counted, numeral } from '../../../parts/format'
 import { ExemplarDesk } from './ExemplarDesk'
 import { ExemplarForm } from './ExemplarForm'
 import { MarkersTable } from './MarkersTable'
 import { OwnTuning } from './OwnTuning'
 import { useExemplars, useTuning } from './queries'
+import { KeyCap } from '../../../settings/KeyCap'
 
 /** Scripts that everybody reads before the first real one: the lead agrees marks on them, markers see how far off they are. */
 export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode }) {
@@ -103,7 +104,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
               ))}
               {lead && (
                 <Button size="sm" variant="outline-primary" onClick={() => setEditing('new')}>
-                  New exemplar <kbd>X</kbd>
+                  New exemplar <KeyCap of="x" />
                 </Button>
               )}
             </div>
@@ -138,7 +139,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
         {data?.markers && exemplars.length > 0 && (
           <p className="soft small">
             {counted(exemplars.length, 'exemplar')}. A vial shows own mark less agreed mark, in marks; its lines stand at the tolerance of{' '}
-            {data.assessment.tolerance}.
+            {numeral(data.assessment.tolerance)}.
           </p>
         )}
       </aside>

@@ -2,7 +2,7 @@ import { useMemo } from 'react'
 import { routes, type Exemplars } from '#contract'
 import { call } from '../../../api/client'
 import { useWrites } from '../../../saving/writes'
-import { fixed, share } from '../../../parts/format'
+import { fixed, numeral, share } from '../../../parts/format'
 import { Vial } from '../../../parts/Vial'
 import { tuned } from '../../../parts/tuned'
 
@@ -50,7 +50,7 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
             <tr>
               <th>marker</th>
               <th>lean</th>
-              <th className="num" title={`Share of exemplars within ${assessment.tolerance} marks`}>
+              <th className="num" title={`Share of exemplars within ${numeral(assessment.tolerance)} marks`}>
                 within
               </th>
               <th>may begin</th>
@@ -104,7 +104,7 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
           {of1.t ? (
             <>
               <p className="mb-1">
-                The same mark on {share(of1.t.agreement.exact)} of {of1.t.read}, within {assessment.tolerance} on{' '}
+                The same mark on {share(of1.t.agreement.exact)} of {of1.t.read}, within {numeral(assessment.tolerance)} on{' '}
                 {share(of1.t.agreement.within)}.{' '}
                 {of1.t.kappa.kappa !== null ? (
                   <>

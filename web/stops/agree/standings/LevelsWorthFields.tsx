@@ -3,6 +3,7 @@ import { Form } from 'react-bootstrap'
 import { labelsOfLevels, percentsInProportion } from '#core/outcomes'
 import type { CourseOutcome, Library, LevelsWorth } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
+import { numeral } from '../../../parts/format'
 
 type ScaleEntry = Library['scales'][number]
 
@@ -76,7 +77,7 @@ export function LevelsWorthFields({ levels, scales, worth, onWorth }: Props) {
                 >
                   {scale?.labels.map((s, place) => (
                     <option key={s.label} value={place}>
-                      {s.label}, {s.percent}%
+                      {s.label}, {numeral(s.percent)}%
                     </option>
                   ))}
                 </Form.Select>

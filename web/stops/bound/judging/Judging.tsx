@@ -7,6 +7,7 @@ import { call, messageOf } from '../../../api/client'
 import { problemOf } from '../../../api/problem-of'
 import { useSaved } from '../../../saving/saved'
 import { useKeys } from '../../../settings/keys'
+import { KeyCap } from '../../../settings/KeyCap'
 
 /** Could they do what the grade asks for? One student after the other, by number: no percent, no mark, and nobody else's words. */
 export default function Judging() {
@@ -74,14 +75,14 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
             aria-pressed={one.able === true}
             onClick={() => void say(true)}
           >
-            They could <kbd>Y</kbd>
+            They could <KeyCap of="y" />
           </Button>
           <Button
             variant={one.able === false ? 'primary' : 'outline-primary'}
             aria-pressed={one.able === false}
             onClick={() => void say(false)}
           >
-            They could not <kbd>N</kbd>
+            They could not <KeyCap of="n" />
           </Button>
           {one.able !== null && (
             <Button variant="link" onClick={() => void say(null)}>

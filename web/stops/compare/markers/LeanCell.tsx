@@ -1,4 +1,4 @@
-import { signed } from '../../../parts/format'
+import { numeral, signed } from '../../../parts/format'
 import type { LeansByCriterion } from '../criteria/figures'
 import styles from '../compare.module.css'
 
@@ -22,7 +22,7 @@ export function LeanCell({ marker, criterion, lean, chosen, onChoose }: Props) {
   const { effect, interval } = lean
   const strength = Math.min(1, Math.abs(effect) / (criterion.max * FULL))
   const sure = interval !== null && (interval[0] > 0 || interval[1] < 0) && Math.abs(effect) >= SEEN
-  const words = `${marker} on ${criterion.title}: ${signed(effect)} of ${criterion.max}${interval ? `, 95% ${signed(interval[0])} to ${signed(interval[1])}` : ''}`
+  const words = `${marker} on ${criterion.title}: ${signed(effect)} of ${numeral(criterion.max)}${interval ? `, 95% ${signed(interval[0])} to ${signed(interval[1])}` : ''}`
   return (
     <td className={styles.cell}>
       <button

@@ -83,7 +83,7 @@ function Regression({ compared, chosen }: Pick<Props, 'compared' | 'chosen'>) {
               type="number"
               dataKey="x"
               domain={['dataMin', 'dataMax']}
-              tickFormatter={(v: number) => v.toFixed(0)}
+              tickFormatter={(v: number) => fixed(v, 0)}
               stroke="var(--soft-ink)"
               label={{ value: 'percent elsewhere', position: 'insideBottom', offset: -8, fill: 'var(--soft-ink)', fontSize: 12 }}
             />

@@ -75,7 +75,7 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
           <summary>The test figures</summary>
           {lean.difference === null ? 'nothing to compare yet' : `${signed(lean.difference)} ${unit} against all others`}
           {lean.interval && `, 95% ${signed(lean.interval[0])} to ${signed(lean.interval[1])} (Welch)`}
-          {lean.pHolm !== null && `, ${lean.pHolm < 0.001 ? 'p < 0.001' : `p = ${lean.pHolm.toFixed(3)}`} after Holm`}
+          {lean.pHolm !== null && `, ${lean.pHolm < 0.001 ? `p < ${numeral(0.001)}` : `p = ${fixed(lean.pHolm, 3)}`} after Holm`}
           {lean.g !== null && `; Hedges g ${signed(lean.g, 2)}`}
           {lean.delta !== null && `, Cliff δ ${signed(lean.delta, 2)}`}
         </details>

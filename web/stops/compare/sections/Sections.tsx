@@ -214,7 +214,7 @@ function Underneath({ compared: { kruskal, tolerance, unit, mean, everyone } }: 
       <b>Differences between sections:</b>{' '}
       <span className="soft">
         {kruskal
-          ? `Kruskal–Wallis H = ${kruskal.h.toFixed(1)}, ${kruskal.df} df, ${kruskal.p < 0.001 ? 'p < 0.001' : `p = ${kruskal.p.toFixed(3)}`}`
+          ? `Kruskal–Wallis H = ${fixed(kruskal.h)}, ${kruskal.df} df, ${kruskal.p < 0.001 ? `p < ${numeral(0.001)}` : `p = ${fixed(kruskal.p, 3)}`}`
           : 'too little to test'}
         {' · '}inside the lines: within ±{numeral(tolerance)} {unit} of the others · dotted line: everyone {fixed(mean)}
         {everyone.unsettled > 0 && ` · ${everyone.unsettled} read and not yet settled: counted as the mean of their readings`}

@@ -12,6 +12,7 @@ import { counted, shownAt } from '../../../parts/format'
 import { StandInState } from '../../../parts/StandInState'
 import { useDeliveries } from './queries'
 import { SortCloseUp } from './SortCloseUp'
+import { KeyCap } from '../../../settings/KeyCap'
 
 const NOBODY: never[] = []
 
@@ -74,7 +75,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
             </span>
             {decides && inBox > 0 && (
               <Button size="sm" onClick={() => void collect()}>
-                Collect <kbd>C</kbd>
+                Collect <KeyCap of="c" />
               </Button>
             )}
           </p>

@@ -1,9 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { format, parseISO } from 'date-fns'
 import { Link } from 'react-router'
 import { routes, type Pile } from '#contract'
 import { call } from '../../../api/client'
-import { counted, shownAt, today } from '../../../parts/format'
+import { counted, shownAt, shownDay, today } from '../../../parts/format'
 import { Progress } from '../../../parts/Progress'
 
 interface PilesProps {
@@ -53,7 +52,7 @@ export function Piles({ courseId, piles, unsent }: PilesProps) {
               <td className="num">{p.draft}</td>
               <td>
                 {p.due ? (
-                  <span className={p.due < today() && p.handedIn < p.total ? 'ochre' : ''}>{format(parseISO(p.due), 'EEE d MMM')}</span>
+                  <span className={p.due < today() && p.handedIn < p.total ? 'ochre' : ''}>{shownDay(p.due, 'EEE d MMM')}</span>
                 ) : (
                   <span className="soft">no day</span>
                 )}

@@ -4,6 +4,7 @@ import { SectionSelect } from '../../../parts/SectionSelect'
 import { routes, type SheetInColumns } from '#contract'
 import { addressOf } from '../../../api/client'
 import { ONLY, type Only } from './rows'
+import { KeyCap } from '../../../settings/KeyCap'
 
 interface Props {
   courseId: string
@@ -59,7 +60,7 @@ export function SheetTools({ courseId, sheet, shown, onSection, onAssessment, on
       )}
       {sheet.writable && (
         <Button size="sm" variant="outline-primary" onClick={onBringIn}>
-          Bring in a file <kbd>B</kbd>
+          Bring in a file <KeyCap of="b" />
         </Button>
       )}
     </div>

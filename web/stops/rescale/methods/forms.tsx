@@ -6,6 +6,7 @@ import { LeanForm } from './LeanForm'
 import { MatchForm } from './MatchForm'
 import { OneNumber } from './OneNumber'
 import { Points } from './Points'
+import { numeral } from '../../../parts/format'
 
 type MethodFormProps<K extends MethodKind> = FormProps & { method: OfKind<K> }
 type Form<K extends MethodKind> = (props: MethodFormProps<K>) => ReactNode
@@ -64,7 +65,7 @@ const FORMS: { [K in MethodKind]: Form<K> } = {
   matchDistribution: (props) => <MatchForm {...props} />,
   anotherMaximum: ({ method, figures: { subject }, rescaling }) => (
     <OneNumber
-      words={`marks were given out of, instead of ${subject.outOf}`}
+      words={`marks were given out of, instead of ${numeral(subject.outOf)}`}
       value={method.from}
       step={1}
       min={0.001}

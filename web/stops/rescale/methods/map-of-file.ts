@@ -1,5 +1,5 @@
 import { FileError, readDelimited, type FileTable } from '#core/exchange/delimited'
-import { typedNumber } from '../../../parts/format'
+import { numeral, typedNumber } from '../../../parts/format'
 import type { Point } from '#core/rescale'
 
 /** Points that a curve can have. */
@@ -30,7 +30,7 @@ export function mapOfFile(text: string, outOf: number): { points: Point[] | null
     points.push([x, y])
   }
   if (points.length < 2) return refused('The file needs two lines or more: a mark and what it becomes.')
-  if (points.at(-1)![0] > outOf) return refused(`Its marks go up to ${points.at(-1)![0]}, and these are out of ${outOf}.`)
+  if (points.at(-1)![0] > outOf) return refused(`Its marks go up to ${numeral(points.at(-1)![0])}, and these are out of ${numeral(outOf)}.`)
   const fewest = points.filter((p, i) => {
     const [a, b] = [points[i - 1], points[i + 1]]
     return !a || !b || Math.abs((p[1] - a[1]) * (b[0] - p[0]) - (b[1] - p[1]) * (p[0] - a[0])) > STRAIGHT

@@ -1,5 +1,6 @@
 import type { WeighedAssessment } from './figures'
 import styles from './weights.module.css'
+import { fixed } from '../../../parts/format'
 
 interface Props {
   row: WeighedAssessment
@@ -13,7 +14,7 @@ const H = 24
 /** What an assessment should carry, carries elsewhere and decides: a tick, squares and the bubble on one line. */
 export function WeightLine({ row: { title, should, elsewhere, decides, off }, most }: Props) {
   const x = (share: number) => 8 + (Math.max(0, Math.min(most, share)) / most) * (W - 16)
-  const percent = (share: number) => `${(100 * share).toFixed(1)}%`
+  const percent = (share: number) => `${fixed(100 * share)}%`
   const words = [
     should === null ? `${title} is a bonus` : `${title} should carry ${percent(should)}`,
     ...elsewhere.map((e) => `carries ${percent(e.share)} in ${e.name}`),

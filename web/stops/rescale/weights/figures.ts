@@ -4,6 +4,7 @@ import { compareResults, type Adjustment } from '#core/rescale'
 import { applyChanges, toCourse, type Change } from '#core/trial'
 import type { CourseState } from '../../../course/state'
 import type { Outcome } from '../../../course/state'
+import { numeral, fixed } from '../../../parts/format'
 
 export interface WeighedAssessment {
   id: string
@@ -223,7 +224,7 @@ function offersFor(state: CourseState, course: Course, percents: Percents, { row
     if (restSd !== null && decides < should) offers.push({ words: `Spread ${group} like the rest`, changes: spread(() => restSd) })
     if (factor !== 1)
       offers.push({
-        words: factor < 1 ? `Draw ${group} in, spread × ${factor.toFixed(2)}` : `Spread ${group}, × ${factor.toFixed(2)}`,
+        words: factor < 1 ? `Draw ${group} in, spread × ${fixed(factor, 2)}` : `Spread ${group}, × ${fixed(factor, 2)}`,
         changes: spread((r) => r.sd! * factor),
       })
     const weight = Math.round(component.weight * factor)
@@ -234,7 +235,7 @@ function offersFor(state: CourseState, course: Course, percents: Percents, { row
     )
     if (whole && !component.bonus && weight !== component.weight && weight > 0 && weight < all)
       offers.push({
-        words: `Weigh ${titleOf(state, component.id)} ${weight} instead of ${component.weight}`,
+        words: `Weigh ${titleOf(state, component.id)} ${numeral(weight)} instead of ${numeral(component.weight)}`,
         changes: weighed(course, component.id, weight),
       })
   }

@@ -1,5 +1,6 @@
 import { screen, waitFor } from '@testing-library/react'
 import { routes, type CoursePerson, type Plan, type Sharing } from '#contract'
+import { self } from '../../../testing/data'
 import { inPage, serverAnswers } from '../../../testing/in-page'
 import { PeopleHere } from './PeopleHere'
 
@@ -83,7 +84,7 @@ function here() {
     ],
     [routes.giveStudentsAccess, () => ({ invited: 1, known: 0, sent: 1 })],
   ])
-  const me = { id: 'mo', name: 'Mo Lund', admin: false, keepKey: '', timeZone: 'UTC', look: null }
+  const me = { ...self('mo', 'Mo Lund'), admin: false, look: null }
   const plan = { head: { id: 'c' }, assessments: [{ id: 'a', counts: true }] } as unknown as Plan
   const page = inPage(<PeopleHere plan={plan} nav={null} />, {
     known: [

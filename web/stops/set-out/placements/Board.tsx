@@ -1,5 +1,4 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { format, parseISO } from 'date-fns'
 import { useEffect, useRef, useState } from 'react'
 import { writeWeekdays } from '#core/exchange/weekdays'
 import type { PlacementFinding } from '#core/roll'
@@ -7,6 +6,7 @@ import type { Plan } from '#contract'
 import { spotKey, type Placed } from './edits'
 import { contains, spotsOf, stepped, type Selection } from './selection'
 import { rowHeight } from '../../../settings/appearance'
+import { shownDay } from '../../../parts/format'
 
 const COLUMN = 82
 const TITLE = 168
@@ -24,7 +24,7 @@ interface Props {
 }
 
 /** A day in a cell: weekday and date, without the year. */
-const shown = (due: string) => format(parseISO(due), 'EEEEEE d MMM')
+const shown = (due: string) => shownDay(due, 'EEEEEE d MMM')
 
 /** Assessments by sections, rows and columns drawn only where they are in sight. */
 export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }: Props) {
@@ -120,7 +120,7 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
       <div style={{ width: TITLE + columns.getTotalSize(), height: HEAD + rows.getTotalSize(), position: 'relative' }}>
         <div className="board-head" role="row" style={{ height: HEAD }}>
           <div role="columnheader" className="corner" style={{ width: TITLE }}>
-            {format(parseISO(plan.head.firstDay), 'd MMM')} to {format(parseISO(plan.head.lastDay), 'd MMM')}
+            {shownDay(plan.head.firstDay, 'd MMM')} to {shownDay(plan.head.lastDay, 'd MMM')}
           </div>
           {columns.getVirtualItems().map((c) => {
             const section = sections[c.index]!

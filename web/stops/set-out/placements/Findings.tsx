@@ -1,4 +1,3 @@
-import { format, parseISO } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useDraft } from '../../../saving/drafts'
@@ -6,6 +5,7 @@ import type { PlacementFinding } from '#core/roll'
 import type { Plan } from '#contract'
 import { grouped, type dateFindings, type FindingGroup } from '../../../parts/plan-findings'
 import type { PlacementEdits } from './edits'
+import { shownDay } from '../../../parts/format'
 
 const SHOWN = 30
 
@@ -114,7 +114,7 @@ function Mend({
   const verb = group.kind === 'not set' ? 'Set it on' : 'Put it on'
   return (
     <Button size="sm" variant="outline-primary" onClick={() => onMend(mendable)}>
-      {mendable.length === 1 ? `${verb} ${format(parseISO(mendable[0]!.mend!), 'EEE d MMM')}` : `${verb} the next meeting of each`}
+      {mendable.length === 1 ? `${verb} ${shownDay(mendable[0]!.mend!, 'EEE d MMM')}` : `${verb} the next meeting of each`}
     </Button>
   )
 }

@@ -1,8 +1,8 @@
-import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Release } from '#contract'
 import { DateField } from '../../../parts/DateField'
+import { shownDay } from '../../../parts/format'
 
 const KINDS: [Release['kind'], string][] = [
   ['at once', 'at once'],
@@ -17,7 +17,7 @@ export function releaseWords(r: Release): string {
     case 'at once':
       return 'at once'
     case 'on':
-      return `on ${format(parseISO(r.day), 'd MMM')}`
+      return `on ${shownDay(r.day, 'd MMM')}`
     case 'days':
       return r.days < 0 ? `${-r.days} days before due` : `${r.days} days after due`
     case 'confirmed':

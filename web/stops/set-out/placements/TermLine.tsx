@@ -1,7 +1,6 @@
-import { format, parseISO } from 'date-fns'
 import { daysBetween, dayInWeek, teachingWeek } from '#core/roll'
 import type { Plan } from '#contract'
-import { counted } from '../../../parts/format'
+import { counted, shownDay } from '../../../parts/format'
 import { spotKey, type Placed } from './edits'
 import { releaseWords } from './ReleaseChoice'
 
@@ -35,7 +34,7 @@ export function TermLine({ plan, placed, at, section }: { plan: Plan; placed: Ma
           ? 'set for no section'
           : `set for ${own.length === plan.sections.length ? 'all ' : ''}${counted(own.length, 'section')}${
               days.length > 0
-                ? `, due ${format(parseISO(days[0]!), 'd MMM')}${days[0] === days.at(-1) ? '' : ` to ${format(parseISO(days.at(-1)!), 'd MMM')}`}`
+                ? `, due ${shownDay(days[0]!, 'd MMM')}${days[0] === days.at(-1) ? '' : ` to ${shownDay(days.at(-1)!, 'd MMM')}`}`
                 : ''
             }`}
         {single && `; ${single.name} sees the result ${releaseWords(single.release)}`}

@@ -3,7 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core/grades'
 import { MARKINGS, wayTitle } from '#core/marking'
 import type { Assessment, Marking, Plan } from '#contract'
-import { numeral } from '../../../parts/format'
+import { fixed, numeral } from '../../../parts/format'
 import { useTyped } from '../../../parts/useTyped'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
@@ -224,7 +224,7 @@ function CarriesBySection({
           {own.slice(0, 30).map((s) => (
             <tr key={s.sectionId}>
               <td>{sections.find((x) => x.id === s.sectionId)?.name}</td>
-              <td className="num">{s.share === null ? <span className="ochre">not set</span> : `${(s.share * 100).toFixed(1)} %`}</td>
+              <td className="num">{s.share === null ? <span className="ochre">not set</span> : `${fixed(s.share * 100)} %`}</td>
             </tr>
           ))}
         </tbody>

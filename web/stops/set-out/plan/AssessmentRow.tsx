@@ -4,7 +4,7 @@ import { Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core/grades'
 import { wayTitle } from '#core/marking'
 import type { Assessment } from '#contract'
-import { numeral } from '../../../parts/format'
+import { fixed, numeral } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
 import { TitleField } from '../../../parts/TitleField'
@@ -150,10 +150,10 @@ function Carries({ weights, assessmentId, counts }: { weights: SectionWeights[];
       high = Math.max(high, w.share * 100)
     }
   if (n === 0) return <>–</>
-  if (points !== null) return <b>up to {points.toFixed(1)}</b>
+  if (points !== null) return <b>up to {fixed(points)}</b>
   return (
     <>
-      <b>{high - low < 0.05 ? high.toFixed(1) : `${low.toFixed(1)}–${high.toFixed(1)}`}</b> <span className="soft">%</span>
+      <b>{high - low < 0.05 ? fixed(high) : `${fixed(low)}–${fixed(high)}`}</b> <span className="soft">%</span>
     </>
   )
 }

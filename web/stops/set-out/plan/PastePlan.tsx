@@ -1,10 +1,10 @@
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { layOut, shownDay } from '#core/roll'
+import { layOut } from '#core/roll'
 import { readPlanLines, type PlanLine } from '#core/exchange/plan-lines'
 import type { NewPlan, Plan } from '#contract'
 import { Dialog } from '../../../parts/Dialog'
-import { counted, numeral } from '../../../parts/format'
+import { counted, numeral, shownDay } from '../../../parts/format'
 
 const EXAMPLE = 'Title; Component; Out of; Worth; Due\nQuiz 1; Quizzes 25%; 20; ; w3\nQuiz 2; ; 20; ; w6\nPaper; Exam 75%; 80; 100; 14 Dec'
 

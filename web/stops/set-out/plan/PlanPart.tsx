@@ -18,6 +18,7 @@ import { Proof } from './Proof'
 import { UncommonSections } from './UncommonSections'
 import { WeightBar } from './WeightBar'
 import './plan.css'
+import { KeyCap } from '../../../settings/KeyCap'
 
 /** What counts, and how much. */
 export function PlanPart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
@@ -94,10 +95,10 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
             {mayDecide && (
               <div className="d-flex gap-3">
                 <Button onClick={() => setDialog('component')}>
-                  Add the first component <kbd>C</kbd>
+                  Add the first component <KeyCap of="c" />
                 </Button>
                 <Button variant="outline-primary" onClick={() => setDialog('lines')}>
-                  Paste a plan <kbd>L</kbd>
+                  Paste a plan <KeyCap of="l" />
                 </Button>
               </div>
             )}
@@ -158,13 +159,13 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
               {mayDecide && (
                 <>
                   <Button variant="outline-primary" onClick={() => setDialog('assessment')}>
-                    New assessment <kbd>A</kbd>
+                    New assessment <KeyCap of="a" />
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('component')}>
-                    New component <kbd>C</kbd>
+                    New component <KeyCap of="c" />
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('lines')}>
-                    Paste lines <kbd>L</kbd>
+                    Paste lines <KeyCap of="l" />
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('copy')}>
                     Copy from another course
@@ -172,7 +173,7 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
                 </>
               )}
               <Button variant="link" onClick={() => (setChosen(null), setPanel('policies'))}>
-                Policies <kbd>P</kbd>
+                Policies <KeyCap of="p" />
               </Button>
             </div>
             {decided.away.length > 0 && (

@@ -17,6 +17,7 @@ import { SectionList } from './SectionList'
 import { StudentCloseUp } from './StudentCloseUp'
 import { StudentsGrid } from './StudentsGrid'
 import './roll.css'
+import { KeyCap } from '../../../settings/KeyCap'
 
 /** Who is taught, by section. */
 export function RollPart({ plan, nav }: { plan: Plan; nav: ReactNode }) {
@@ -77,13 +78,13 @@ function RollView({ plan, roll, nav }: { plan: Plan; roll: Roll; nav: ReactNode 
           {mayEdit && (
             <>
               <Button onClick={() => setDialog('file')}>
-                Bring in a roll <kbd>B</kbd>
+                Bring in a roll <KeyCap of="b" />
               </Button>
               <Button variant="outline-primary" disabled={roll.sections.length === 0} onClick={() => setDialog('student')}>
-                New student <kbd>S</kbd>
+                New student <KeyCap of="s" />
               </Button>
               <Button variant="outline-primary" onClick={() => setDialog('section')}>
-                New section <kbd>E</kbd>
+                New section <KeyCap of="e" />
               </Button>
             </>
           )}

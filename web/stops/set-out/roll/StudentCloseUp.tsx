@@ -1,4 +1,3 @@
-import { format, parseISO } from 'date-fns'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
@@ -8,8 +7,9 @@ import { useNames, usePersonLabels } from '../../../settings/names'
 import { TitleField } from '../../../parts/TitleField'
 import { dayFor, type RollEdits } from './edits'
 import { DateField } from '../../../parts/DateField'
+import { shownDay } from '../../../parts/format'
 
-const shortDay = (day: string) => format(parseISO(day), 'd MMM yyyy')
+const shortDay = (day: string) => shownDay(day, 'd MMM yyyy')
 
 /** One student: who, where and since when; moved, withdrawn or brought back from a day on. */
 export function StudentCloseUp({ student: s, roll, plan, edits }: { student: RollStudent; roll: Roll; plan: Plan; edits: RollEdits }) {

@@ -1,12 +1,12 @@
 import { createColumnHelper, flexRender, getCoreRowModel, useReactTable, type SortingState } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { format, parseISO } from 'date-fns'
 import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { currentSection } from '#core/roll'
 import type { Roll } from '#contract'
 import { useNames, usePersonLabels } from '../../../settings/names'
 import { rowHeight } from '../../../settings/appearance'
+import { shownDay } from '../../../parts/format'
 
 interface Row {
   id: string
@@ -25,7 +25,7 @@ const COLUMNS = [
   column.accessor('candidate', { header: 'candidate', size: 92 }),
   column.accessor('label', { header: 'name', size: 230 }),
   column.accessor('section', { header: 'section', size: 130 }),
-  column.accessor('since', { header: 'since', size: 84, cell: (c) => (c.getValue() ? format(parseISO(c.getValue()), 'd MMM') : '') }),
+  column.accessor('since', { header: 'since', size: 84, cell: (c) => (c.getValue() ? shownDay(c.getValue(), 'd MMM') : '') }),
   column.accessor('externalId', { header: 'external id', size: 110 }),
 ]
 

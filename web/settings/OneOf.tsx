@@ -1,0 +1,32 @@
+import { Form } from 'react-bootstrap'
+
+interface OneOfProps<T extends string> {
+  name: string
+  words: string
+  of: readonly T[]
+  chosen: T
+  onChoose: (next: T) => void
+  /** How it is said, where its own words say too little. */
+  say?: (x: T) => string
+}
+
+/** One of a few, all in sight. */
+export function OneOf<T extends string>({ name, words, of, chosen, onChoose, say = String }: OneOfProps<T>) {
+  return (
+    <fieldset className="one-of">
+      <legend>{words}</legend>
+      {of.map((x) => (
+        <Form.Check
+          inline
+          type="radio"
+          key={x}
+          name={name}
+          id={`${name}-${x}`}
+          label={say(x)}
+          checked={x === chosen}
+          onChange={() => onChoose(x)}
+        />
+      ))}
+    </fieldset>
+  )
+}
