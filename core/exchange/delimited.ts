@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync'
 import { withoutGuard } from './guard'
+import { headingAt } from './two-headings'
 
 /** A table read from a file: a heading and rows of text, each with its line for messages. */
 export interface FileTable {
@@ -76,10 +77,12 @@ export function readDelimited(text: string, findHeading?: FindHeading): FileTabl
   )
 }
 
-/** A table from its rows: its heading, and what stands beneath it. */
-export function belowHeading(rows: FileTable['rows'], findHeading: FindHeading = () => 0): FileTable {
-  const at = findHeading(rows.slice(0, MOST_ABOVE))
-  return { header: rows[at]?.cells ?? [], headingLine: rows[at]?.line ?? 1, rows: rows.slice(at + 1) }
+/** A table from its rows: its heading, and what stands beneath it. Where the heading is looked for, it may take two rows. */
+export function belowHeading(rows: FileTable['rows'], findHeading?: FindHeading): FileTable {
+  if (!findHeading) return { header: rows[0]?.cells ?? [], headingLine: rows[0]?.line ?? 1, rows: rows.slice(1) }
+  const at = findHeading(rows.slice(0, MOST_ABOVE).map(({ line }, i) => ({ line, cells: headingAt(rows, i).cells })))
+  const { cells, beneath } = headingAt(rows, at)
+  return { header: cells, headingLine: rows[at]?.line ?? 1, rows: rows.slice(at + 1 + beneath) }
 }
 
 /** A table whose cells are as they were before formulas in them were guarded. */
