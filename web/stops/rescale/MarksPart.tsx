@@ -14,6 +14,8 @@ import { Stack } from './Stack'
 import { AT_NONE } from './subject'
 import { useRescaling } from './useRescaling'
 import styles from './rescale.module.css'
+import { ChartTable } from '../../parts/ChartTable'
+import { beforeAndAfter } from './before-and-after'
 
 interface Props {
   nav: ReactNode
@@ -66,6 +68,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
   const points = chosen && pulling ? pulling.of(chosen.method) : null
   const pulled = (p: Point[]) => pulling!.put(chosen!.method, p)
   const under = `${counted(before.length, 'mark')}${chosen ? `, ${methodOf(chosen.method.kind).title}` : ''}, ${today()}`
+  const says = `${counted(before.length, 'mark')}: mean ${fixed(describe(before).mean)} as they were, ${fixed(describe(figures.after).mean)} rescaled, out of ${numeral(subject.outOf)}.`
   return (
     <div className={`work ${styles.work}`}>
       <main className="table-side">
@@ -80,7 +83,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
             </div>
           )}
         </div>
-        <div ref={chart} className={styles.chart} data-drawn="">
+        <div ref={chart} className={styles.chart} data-drawn="" role="group" aria-label={says}>
           <CurveChart
             outOf={subject.outOf}
             unit={total ? 'percent' : 'marks'}
@@ -101,6 +104,10 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
           <Ends figures={figures} />
           <ChartOut words={{ title: `${subject.title}, rescaled`, under }} within={chart} />
         </div>
+        <ChartTable
+          heads={[total ? 'percent' : 'mark', 'before', 'after']}
+          rows={() => beforeAndAfter(before, figures.after, subject.outOf)}
+        />
       </main>
       <aside className="close-up" aria-label="Close-up">
         <div className={styles.parts}>{nav}</div>

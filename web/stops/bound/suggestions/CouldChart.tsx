@@ -1,6 +1,8 @@
 import { ComposedChart, Line, ReferenceArea, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
 import { fixed } from '../../../parts/format'
 import type { Suggested } from './figures'
+import { ChartTable } from '../../../parts/ChartTable'
+import { inSteps } from '../../../parts/in-steps'
 
 const H = 260
 const STEPS = 60
@@ -66,6 +68,15 @@ export function CouldChart({ lines, judged }: Suggested) {
         </ComposedChart>
       </ResponsiveContainer>
       <p className="soft small mb-1">{says}</p>
+      <ChartTable
+        heads={['course percent', 'students', 'share of them who could']}
+        rows={() =>
+          inSteps(
+            judged.map((j) => ({ x: j.x, y: 100 * j.y })),
+            1,
+          )
+        }
+      />
     </>
   )
 }

@@ -1,6 +1,8 @@
 import { ComposedChart, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
 import { fixed, numeral } from '../../../parts/format'
 import type { Suggested } from './figures'
+import { ChartTable } from '../../../parts/ChartTable'
+import { inSteps } from '../../../parts/in-steps'
 
 const H = 300
 const TENS = Array.from({ length: 11 }, (_, i) => i * 10)
@@ -68,6 +70,7 @@ export function Judged({ figures: { lines, judged }, borderline }: { figures: Su
         </ComposedChart>
       </ResponsiveContainer>
       <p className="soft small mb-1">{says}</p>
+      <ChartTable heads={['judged, percent of the scale', 'students', 'mean course percent']} rows={() => inSteps(judged, 5)} />
     </>
   )
 }

@@ -5,6 +5,8 @@ import { useCourse } from '../../../course/course'
 import type { Compared, ComparedSection } from '../../../parts/compared'
 import { counted, fixed, numeral, today } from '../../../parts/format'
 import { ChartOut } from '../../../parts/take-out/ChartOut'
+import { ChartTable } from '../../../parts/ChartTable'
+import { inSteps } from '../../../parts/in-steps'
 
 interface Props {
   compared: Compared
@@ -105,6 +107,7 @@ function Regression({ compared, chosen }: Pick<Props, 'compared' | 'chosen'>) {
         words={{ title: `${compared.title} against other work`, under: `${counted(dots.length, 'student')}, ${today()}` }}
         within={chart}
       />
+      <ChartTable heads={['percent elsewhere', 'students', 'mean here']} rows={() => inSteps(dots, 10)} />
     </>
   )
 }

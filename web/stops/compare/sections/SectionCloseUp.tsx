@@ -14,6 +14,7 @@ import { NotesOn } from '../../../parts/NotesOn'
 import { CarryPeople } from '../../../parts/CarryPeople'
 import styles from '../compare.module.css'
 import { verdict } from './verdict'
+import { ChartTable } from '../../../parts/ChartTable'
 
 interface Props {
   compared: Compared
@@ -127,6 +128,10 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
         <ChartOut
           words={{ title: `${title}, ${section.name}`, under: `${counted(section.people.length, 'student')}, ${today()}` }}
           within={chart}
+        />
+        <ChartTable
+          heads={[unit, 'students']}
+          rows={() => bins.map((b) => [`${numeral(b.from)} to ${numeral(b.to)}`, String(b.members.length)])}
         />
       </section>
       <section aria-live="polite">

@@ -7,11 +7,25 @@ import { ChartOut } from '../../../parts/take-out/ChartOut'
 import { counted, fixed, today } from '../../../parts/format'
 import type { WeightsFigures } from './figures'
 import styles from './weights.module.css'
+import { ChartTable } from '../../../parts/ChartTable'
+import { range, sum } from 'd3-array'
+
+type Point = Props['chosen']['own'][number]
 
 interface Props {
   figures: WeightsFigures
   chosen: NonNullable<WeightsFigures['chosen']>
 }
+
+/** How much of two curves lies in each ten percent. */
+const sharesInTens = (own: readonly Point[], rest: readonly Point[]): string[][] =>
+  range(0, 100, 10).map((from) => [
+    `${from} to ${from + 10}`,
+    ...[own, rest].map((curve) => {
+      const all = sum(curve, (p) => p.y)
+      return all === 0 ? '–' : `${fixed((100 * sum(curve, (p) => (p.x >= from && (p.x < from + 10 || from === 90) ? p.y : 0))) / all)}%`
+    }),
+  ])
 
 const percent = (share: number | null) => (share === null ? '–' : `${fixed(share * 100)}%`)
 
@@ -65,6 +79,7 @@ export function WeightCloseUp({ figures, chosen: { row, together, decidesTogethe
           words={{ title: `${row.title} beside other work`, under: `${counted(figures.finals, 'final')}, ${today()}` }}
           within={chart}
         />
+        <ChartTable heads={['percent', `share, ${row.title}`, 'share, other work']} rows={() => sharesInTens(own, rest)} />
       </section>
       {offers.length > 0 && (
         <section>
