@@ -23,6 +23,7 @@ import { Legend } from './Legend'
 import { keepTyped, type QueueRow, type ReadingQueue } from './queue'
 import { SettleCloseUp } from './SettleCloseUp'
 import styles from './reconcile.module.css'
+import { Spoken } from '../../parts/Spoken'
 
 interface Props {
   queue: ReadingQueue
@@ -59,6 +60,12 @@ export function QueuePart({ queue, rows, first, head }: Props) {
     list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' })
   }, [chosenId])
 
+  /** The script that was settled last, to be said beside the one that came after it. */
+  const [settled, setSettled] = useState<string | null>(null)
+  const spoken = (r: QueueRow) =>
+    `${label(r.studentId)}, ${assessments.get(r.assessmentId)!.title}: readings ${r.readings.map((x) => numeral(x.mark)).join(' and ')}, spread ${numeral(r.spread)}, ${r.agreed === null ? 'open' : `agreed ${fixed(r.agreed)}`}`
+  const before = rows.find((r) => r.scriptId === settled && r.agreed !== null && r !== chosen)
+
   const goTo = (i: number) => {
     const next = rows[Math.max(0, Math.min(rows.length - 1, i))]
     if (next) setChosen(next.scriptId)
@@ -67,6 +74,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
   const settle = (row: QueueRow, rule: AgreeRule) => {
     if (!mayDecide) return
     propose(settleReadings([row], rule, stepOf(rule, assessments.get(row.assessmentId)!)), `settle ${label(row.studentId)}`)
+    setSettled(row.scriptId)
     const nextOpen = rows.find((r, i) => i > at && r.agreed === null)
     if (nextOpen) setChosen(nextOpen.scriptId)
   }
@@ -159,6 +167,9 @@ export function QueuePart({ queue, rows, first, head }: Props) {
     <div className="work">
       <main className="table-side">
         {head}
+        <Spoken>
+          {chosen ? `${before ? `Settled at ${fixed(before.agreed)}. ` : ''}${spoken(chosen)}. ${at + 1} of ${rows.length}.` : ''}
+        </Spoken>
         {within.length > 0 && mayDecide && <BulkBar scripts={within.length} onSettle={settleWithin} />}
         {theirs.length > 0 && mayDecide && (
           <p className="note d-flex gap-2 align-items-center">

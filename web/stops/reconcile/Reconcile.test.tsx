@@ -130,6 +130,16 @@ test('a key settles it as a trial and goes on to the next; Delete leaves it open
   expect([settled(), agreedOf('ada')]).toEqual([[['essay:bo', 11]], 'open'])
 })
 
+test('the script that one goes to is spoken, with how it stands; after settling, at what the one before was settled', async () => {
+  const { user } = inPage(<Shown />)
+  const spoken = () => screen.getAllByRole('status').map((s) => s.textContent)
+  expect(spoken()).toContain('ada, essay: readings 8 and 16, spread 8, open. 1 of 2.')
+  await user.keyboard('h')
+  expect(spoken()).toContainEqual(expect.stringMatching(/^Settled at 16\.0\. bo, essay: readings 11 and .*, open\. 2 of 2\.$/))
+  await user.keyboard('{ArrowUp}')
+  expect(spoken()).toContainEqual(expect.stringMatching(/^ada, essay: .*, agreed 16\.0\. 1 of 2\.$/))
+})
+
 test('those within tolerance are settled together, by the rule chosen', async () => {
   const { user } = inPage(<Shown />)
   await user.selectOptions(screen.getByLabelText('Rule for scripts within tolerance'), 'the highest')

@@ -129,6 +129,8 @@ test('what is no mark stays in its cell with the reason, and nothing of it is se
   await user.keyboard('41{Enter}')
   expect(at(/^Paper, Ada: pending\. Not saved: /).textContent).toBe('41')
   expect(screen.getByText(/1 cell is not saved/)).toBeTruthy()
+  // The cell beneath has the focus by now: what became of the one before is said.
+  expect(screen.getAllByRole('status').map((s) => s.textContent)).toContainEqual(expect.stringMatching(/^Not saved: Paper, Ada\. .*40/))
   go(/^Paper, Ada/)
   expect(screen.getByRole('alert').textContent).toMatch(/^Not saved: .*40/)
   await user.keyboard('{Enter}{Control>}a{/Control}39{Enter}')

@@ -22,6 +22,7 @@ import { SheetGrid, type At } from './SheetGrid'
 import { SheetTools } from './SheetTools'
 import { useSteps } from './useSteps'
 import './sheet.css'
+import { Spoken } from '../../../parts/Spoken'
 
 const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, status, daysLate })
 
@@ -207,9 +208,18 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     [hold, faults],
   )
   const key = student && assessment ? `${student.id} ${assessment.id}` : ''
+  // One has gone on to the next cell by the time that one is refused.
+  const lastFault = useMemo(() => {
+    const [of, reason] =
+      [...[...refused].map(([k, r]) => [k, r.message] as const), ...[...wrong].map(([k, w]) => [k, w.reason] as const)].at(-1) ?? []
+    if (of === undefined) return ''
+    const [studentId, assessmentId] = of.split(' ')
+    return `Not saved: ${assessments.find((a) => a.id === assessmentId)?.title ?? ''}, ${label(studentId!)}. ${reason}`
+  }, [refused, wrong, assessments, label])
   return (
     <div className="work">
       <main className="table-side mark-side">
+        <Spoken>{lastFault}</Spoken>
         <div className="stop-head">
           <h1>The mark sheet</h1>
           <span className="soft">

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useId, useRef, useState } from 'react'
 import { writeWeekdays } from '#core/exchange/weekdays'
 import type { PlacementFinding } from '#core/roll'
 import type { Plan } from '#contract'
@@ -31,6 +31,7 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
   const { assessments, sections } = plan
   const scroller = useRef<HTMLDivElement>(null)
   const [typing, setTyping] = useState<string | null>(null)
+  const ids = useId()
   const rows = useVirtualizer({
     count: assessments.length,
     getScrollElement: () => scroller.current,
@@ -104,6 +105,8 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
       aria-rowcount={assessments.length + 1}
       aria-colcount={sections.length + 1}
       aria-multiselectable
+      // The focus stays on the board; the chosen cell is what is spoken.
+      aria-activedescendant={typing === null ? `${ids}${atRow}-${atColumn}` : undefined}
       tabIndex={0}
       onKeyDown={keys}
       onPaste={(e) => {
@@ -166,10 +169,11 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
               return (
                 <div
                   key={c.key}
+                  id={`${ids}${r.index}-${c.index}`}
                   role="gridcell"
                   aria-colindex={c.index + 2}
                   aria-selected={contains(chosen, r.index, c.index)}
-                  aria-label={`${assessments[r.index]!.title}, ${section}: ${p ? (p.due ?? 'no date') : 'not set'}${finding ? `. ${finding.message}` : ''}`}
+                  aria-label={`${assessments[r.index]!.title}, ${section}: ${p ? (p.due ? shownDay(p.due, 'EEEE d MMM yyyy') : 'no date') : 'not set'}${finding ? `. ${finding.message}` : ''}`}
                   className={`cell ${p ? '' : 'unset'} ${finding ? 'odd' : ''} ${here ? 'here' : ''}`}
                   style={{ left: TITLE + c.start, width: COLUMN }}
                   title={finding?.message}
