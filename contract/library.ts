@@ -171,11 +171,13 @@ export const Library = z.strictObject({
 })
 export type Library = z.infer<typeof Library>
 
+const SchemeStandard = z.strictObject({ kind: z.literal('scheme'), title: Title, body: SchemeBody })
+const ScaleStandard = z.strictObject({ kind: z.literal('scale'), title: Title, body: ScaleBody })
 /** What is made or edited: a kind with its body. */
 export const Standard = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('rubric'), title: Title, body: RubricBody }),
-  z.strictObject({ kind: z.literal('scheme'), title: Title, body: SchemeBody }),
-  z.strictObject({ kind: z.literal('scale'), title: Title, body: ScaleBody }),
+  SchemeStandard,
+  ScaleStandard,
   z.strictObject({ kind: z.literal('outcome'), title: Title, body: OutcomeBody }),
 ])
 export type Standard = z.infer<typeof Standard>
@@ -199,6 +201,14 @@ export const LibraryFile = z.strictObject({
       /** By which the file names it; null where it does not. */
       source: z.string().nullable(),
       /** The entry that was made from it, or that it was taken out of. */
+      known: z.strictObject({ id: Id, title: z.string(), same: z.boolean() }).nullable(),
+    }),
+  ),
+  /** Mark schemes and scales, as what they are. */
+  others: z.array(
+    z.strictObject({
+      standard: z.discriminatedUnion('kind', [SchemeStandard, ScaleStandard]),
+      source: z.string().nullable(),
       known: z.strictObject({ id: Id, title: z.string(), same: z.boolean() }).nullable(),
     }),
   ),

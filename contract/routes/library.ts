@@ -126,7 +126,7 @@ export const libraryRoutes = {
     method: 'GET',
     path: '/api/courses/:courseId/library/:standardId/case.json',
     access: staff,
-    summary: 'A rubric as a CASE 1.1 package',
+    summary: 'An entry of the library as a CASE 1.1 package',
     params: ofStandard,
     produces: 'application/json',
   }),

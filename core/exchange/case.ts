@@ -1,16 +1,21 @@
 import type { Criterion } from '../scales/rubric'
+import type { CaseKind } from './case-kinds'
 import { FileError } from './delimited'
 
 /** A criterion with the outcomes that it gives evidence of, and the comments kept ready for its levels. */
 export type CaseCriterion = Omit<Criterion, 'levels'> & {
-  levels: (Criterion['levels'][number] & { comment?: string | undefined })[]
+  levels: (Criterion['levels'][number] & { comment?: string | undefined; threshold?: number | undefined })[]
   outcomeIds?: string[] | undefined
+  /** Of a part of a mark scheme: what only markers see. */
+  notes?: string | undefined
 }
 
 /** What of a rubric travels in CASE 1.1 JSON. */
 export interface CaseRubric {
   id: string
   title: string
+  /** What it is where it is no rubric. */
+  kind?: CaseKind | undefined
   criteria: CaseCriterion[]
   bands?: { from: number; words: string }[] | undefined
   descending?: boolean | undefined
@@ -32,6 +37,8 @@ export interface CaseOutcome {
 }
 
 const MAX_RUBRICS = 200
+/** Percents of a scale are often no plain decimals, thirds for one. */
+const SCALE_PLACES = 6
 const MAX_OUTCOMES = 500
 const MOST_GROUPS = 6
 const AT = '1970-01-01T00:00:00+00:00'
@@ -62,10 +69,13 @@ export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes =
   const base = (name: string) => ({ identifier: uuid(name), uri: uri(uuid(name)), lastChangeDateTime: at || AT })
   const link = (title: string, name: string) => ({ title, identifier: uuid(name), uri: uri(uuid(name)) })
   const outcomeLink = (id: string) => link(outcomes.find((o) => o.id === id)?.title ?? id, caseNames.outcome(id))
-  const linkOf = ([first, ...rest]: string[]) =>
-    first === undefined
-      ? {}
-      : { CFItemURI: outcomeLink(first), ...(rest.length > 0 ? { extensions: { furtherCFItemURIs: rest.map(outcomeLink) } } : {}) }
+  const linkOf = ({ outcomeIds: [first, ...rest] = [], notes }: CaseCriterion) => {
+    const extensions = { ...(rest.length > 0 ? { furtherCFItemURIs: rest.map(outcomeLink) } : {}), ...(notes ? { notes } : {}) }
+    return {
+      ...(first === undefined ? {} : { CFItemURI: outcomeLink(first) }),
+      ...(Object.keys(extensions).length > 0 ? { extensions } : {}),
+    }
+  }
   const documentName = `document ${(rubrics.length > 0 ? rubrics : outcomes).map((r) => r.id).join(' ')}`
   const title = rubrics.length === 1 ? rubrics[0]!.title : rubrics.length > 1 ? 'Rubrics' : 'Outcomes'
   const groups = groupsOf(outcomes)
@@ -111,6 +121,7 @@ export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes =
     CFRubrics: rubrics.map((r) => ({
       ...base(caseNames.rubric(r.id)),
       title: r.title,
+      ...(r.kind ? { extensions: { kind: r.kind } } : {}),
       ...(r.bands || r.descending || r.alike ? { extensions: { bands: r.bands ?? [], bestFirst: !!r.descending, alike: !!r.alike } } : {}),
       CFRubricCriteria: r.criteria.map((c, position) => ({
         ...base(`criterion ${r.id} ${c.id}`),
@@ -119,7 +130,7 @@ export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes =
         position: position + 1,
         weight: 1,
         rubricId: uuid(caseNames.rubric(r.id)),
-        ...linkOf(c.outcomeIds ?? []),
+        ...linkOf(c),
         CFRubricCriterionLevels: c.levels.map((l, i) => ({
           ...base(`level ${r.id} ${c.id} ${i}`),
           description: l.words,
@@ -129,6 +140,7 @@ export function writeCase(rubrics: readonly CaseRubric[], { uuid, at, outcomes =
           position: i + 1,
           rubricCriterionId: uuid(`criterion ${r.id} ${c.id}`),
           ...(c.ranges ? { extensions: { scoreTo: l.to ?? l.points } } : {}),
+          ...(l.threshold === undefined ? {} : { extensions: { threshold: l.threshold } }),
         })),
       })),
     })),
@@ -146,6 +158,8 @@ function groupsOf(outcomes: readonly CaseOutcome[]): string[][] {
 type Json = Record<string, unknown>
 const list = (x: unknown): Json[] => (Array.isArray(x) ? x.filter((y): y is Json => typeof y === 'object' && y !== null) : [])
 const text = (x: unknown) => (typeof x === 'string' ? x : '')
+/** What stands beside the standard’s own fields. */
+const ownOf = (x: Json): Json => (x.extensions ?? {}) as Json
 const byPosition = (a: Json, b: Json) => Number(a.position ?? 0) - Number(b.position ?? 0)
 
 interface ReadCase {
@@ -172,7 +186,7 @@ export function readCase(json: string): ReadCase {
   if (rubrics.length === 0 && items.size === 0) throw new FileError(nothing)
   const named = new Set<string>()
   const linksOf = (c: Json): string[] => {
-    const links = [c.CFItemURI, ...list((c.extensions as Json | undefined)?.furtherCFItemURIs)] as (Json | undefined)[]
+    const links = [c.CFItemURI, ...list(ownOf(c).furtherCFItemURIs)] as (Json | undefined)[]
     return links.map((l) => text(l?.identifier)).filter((id) => items.has(id))
   }
   const read = rubrics.slice(0, MAX_RUBRICS).map((r): FileRubric => {
@@ -186,6 +200,7 @@ export function readCase(json: string): ReadCase {
       ...(bands.length > 0 ? { bands } : {}),
       ...(more.bestFirst === true ? { descending: true } : {}),
       ...(more.alike === true ? { alike: true } : {}),
+      ...(more.kind === 'mark scheme' || more.kind === 'scale' ? { kind: more.kind } : {}),
       criteria: list(r.CFRubricCriteria)
         .sort(byPosition)
         .map((c, i): CaseCriterion => {
@@ -208,11 +223,11 @@ function criterionOf(c: Json, i: number, outcomeIds: string[]): CaseCriterion {
   const given = Number(c.weight ?? 1)
   const weight = Number.isFinite(given) && given !== 0 ? given : 1
   const levels = list(c.CFRubricCriterionLevels).sort(byPosition)
-  const scoreTo = (l: Json) => (l.extensions as Json | undefined)?.scoreTo
+  const scoreTo = (l: Json) => ownOf(l).scoreTo
   const weighed = levels.map((l) => (Number(l.score) || 0) * weight)
   const [category, description] = [text(c.category), text(c.description)]
   const further = category !== '' && description !== category ? description.slice(0, 2000) : ''
-  const points = (x: number) => Math.min(10_000, Number(Math.abs(x).toFixed(3)))
+  const points = (x: number, places = 3) => Math.min(10_000, Number(Math.abs(x).toFixed(places)))
   return {
     id: `c${i + 1}`,
     title: (category || description).slice(0, 200) || `Criterion ${i + 1}`,
@@ -220,18 +235,21 @@ function criterionOf(c: Json, i: number, outcomeIds: string[]): CaseCriterion {
     ranges: levels.some((l) => typeof scoreTo(l) === 'number'),
     penalty: weighed.some((score) => score < 0),
     ...(outcomeIds.length > 0 ? { outcomeIds } : {}),
+    ...(text(ownOf(c).notes) === '' ? {} : { notes: text(ownOf(c).notes).slice(0, 2000) }),
     levels: levels
       .map((l, at) => {
         const to = scoreTo(l)
+        const isLabel = typeof ownOf(l).threshold === 'number'
         const end = typeof to === 'number' ? points(to * weight) : null
         const words = text(l.description).slice(0, 2000)
         // What is told as the level's quality is its name, unless it is how its words begin.
         const name = text(l.quality).slice(0, 120)
         return {
-          points: points(weighed[at]!),
+          points: points(weighed[at]!, isLabel ? SCALE_PLACES : undefined),
           ...(end !== null && end > points(weighed[at]!) ? { to: end } : {}),
           ...(name !== '' && (words === '' || !words.startsWith(name)) ? { name } : {}),
           words,
+          ...(isLabel ? { threshold: points(ownOf(l).threshold as number, SCALE_PLACES) } : {}),
           ...(text(l.feedback) ? { comment: text(l.feedback).slice(0, 2000) } : {}),
         }
       })

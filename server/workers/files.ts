@@ -2,6 +2,7 @@ import mammoth from 'mammoth'
 import { zipSync } from 'fflate'
 import type { MessagePort } from 'node:worker_threads'
 import { readCase } from '#core/exchange/case'
+import { standardOf } from '#core/exchange/case-kinds'
 import { FileError, readDelimited, unguarded } from '#core/exchange/delimited'
 import { tablesFromHtml } from '#core/exchange/html-table'
 import { readMarksFile, type MarksFile } from '#core/exchange/marks-file'
@@ -51,8 +52,12 @@ export function library({ bytes }: { bytes: Uint8Array }): Promise<LibraryFileRe
   return orSentence(async () => {
     // A JSON file begins with a brace, with or without a mark before it.
     const head = new TextDecoder().decode(bytes.subarray(0, 64))
-    if (/^\uFEFF?\s*\{/.test(head)) return { tables: [], notes: [], ...readCase(new TextDecoder().decode(bytes)) }
-    const read: LibraryFileRead = { tables: [], rubrics: [], outcomes: [], notes: [] }
+    if (/^\uFEFF?\s*\{/.test(head)) {
+      const { rubrics, outcomes } = readCase(new TextDecoder().decode(bytes))
+      const others = rubrics.flatMap((r) => standardOf(r) ?? [])
+      return { tables: [], notes: [], others, rubrics: rubrics.filter((r) => standardOf(r) === null), outcomes }
+    }
+    const read: LibraryFileRead = { tables: [], rubrics: [], others: [], outcomes: [], notes: [] }
     for (const table of await tablesOf(bytes)) {
       const own = readRubricSheet(table, (nth) => `c${nth + 1}`)
       if (!own) read.tables.push(table)

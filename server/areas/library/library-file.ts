@@ -1,5 +1,7 @@
+import { isDeepStrictEqual } from 'node:util'
 import { caseNames, type CaseOutcome, type FileRubric } from '#core/exchange/case'
-import { OutcomeRule, type LibraryFile, type RubricBody } from '#contract'
+import type { FileStandard } from '#core/exchange/case-kinds'
+import { OutcomeRule, Standard, type LibraryFile, type RubricBody, type SchemeBody } from '#contract'
 import { uuidOf } from '../../kernel/uuid'
 import type { libraryQueries } from '../../kernel/standards/queries'
 
@@ -7,6 +9,7 @@ import type { libraryQueries } from '../../kernel/standards/queries'
 export interface LibraryFileRead {
   tables: string[][][]
   rubrics: FileRubric[]
+  others: FileStandard[]
   outcomes: CaseOutcome[]
   notes: string[]
 }
@@ -15,7 +18,7 @@ export interface LibraryFileRead {
 export function recognised(read: LibraryFileRead, library: ReturnType<typeof libraryQueries>): LibraryFile {
   const byIdentifier = new Map(
     library.sources().flatMap(({ id, kind, source }) => {
-      const ours = kind === 'rubric' || kind === 'outcome' ? [[uuidOf(caseNames[kind](id)), id] as const] : []
+      const ours = [[uuidOf(caseNames[kind === 'outcome' ? 'outcome' : 'rubric'](id)), id] as const]
       return source === null ? ours : [...ours, [source, id] as const]
     }),
   )
@@ -26,6 +29,14 @@ export function recognised(read: LibraryFileRead, library: ReturnType<typeof lib
   return {
     tables: read.tables,
     notes: read.notes,
+    others: read.others.flatMap(({ source, ...given }) => {
+      // Of another program, or changed by hand, it may say what no scale or mark scheme of ours can.
+      const { data: standard } = Standard.safeParse(given)
+      const here = known(source)
+      return standard?.kind === 'scheme' || standard?.kind === 'scale'
+        ? [{ standard, source, known: here && { id: here.id, title: here.title, same: sameBody(here.body, standard.body) } }]
+        : []
+    }),
     rubrics: read.rubrics.map((r) => {
       const here = known(r.source)
       return { ...r, known: here && { id: here.id, title: here.title, same: content(JSON.parse(here.body) as RubricBody) === content(r) } }
@@ -37,6 +48,12 @@ export function recognised(read: LibraryFileRead, library: ReturnType<typeof lib
       known: known(o.id)?.id ?? null,
     })),
   }
+}
+
+/** Whether a mark scheme or a scale says the same, whatever its parts are called inside. */
+const sameBody = (here: string, body: object): boolean => {
+  const said = (of: object) => ('criteria' in of ? (of as SchemeBody).criteria.map(({ id: _, ...c }) => c) : of)
+  return isDeepStrictEqual(said(JSON.parse(here) as object), said(body))
 }
 
 /** What a rubric says, whatever its parts are called inside. */

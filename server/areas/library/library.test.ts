@@ -1,6 +1,7 @@
 import { strToU8, zipSync } from 'fflate'
 import type { Assessment, Library, LibraryFile, RubricBody, Standard } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { CasePackage } from '../../testing/case-1-1'
 
 let server: TestServer
 let lead: Client
@@ -133,6 +134,24 @@ test('taken out as CSV and as CASE, it reads back as the same', async () => {
   expect(package_.CFDocument.caseVersion).toBe('1.1')
   // The pattern of the 1.1 schema.
   expect(package_.CFDocument.identifier).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-[1-5][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/)
+})
+
+test('every entry goes out as a CASE package by its data model, and comes in again as what it is', async () => {
+  const { rubrics, schemes, scales, outcomes } = await library()
+  const all = { rubrics, schemes, scales, outcomes }
+  for (const [kind, entries] of Object.entries(all)) {
+    const [entry] = entries.filter((e) => !e.superseded)
+    const { body } = await lead('get', api(`/library/${entry!.id}/case.json`)).expect(200)
+    expect({ kind, problems: CasePackage.safeParse(body).error?.issues ?? [] }).toEqual({ kind, problems: [] })
+    const sent = { file: Buffer.from(JSON.stringify(body)).toString('base64') }
+    const back = (await lead('post', api('/library-files'), sent).expect(200)).body as LibraryFile
+    expect({
+      rubrics: back.rubrics.map((r) => r.known?.same),
+      schemes: back.others.filter((o) => o.standard.kind === 'scheme').map((o) => o.known?.same),
+      scales: back.others.filter((o) => o.standard.kind === 'scale').map((o) => o.known?.same),
+    }).toEqual({ rubrics: [], schemes: [], scales: [], ...(kind === 'outcomes' ? {} : { [kind]: [true] }) })
+    if (kind === 'outcomes') expect(back.outcomes.map((o) => o.known)).toEqual([entry!.id])
+  }
 })
 
 test('a file that was taken out of here, or brought in before, is recognised when it comes again', async () => {

@@ -2,7 +2,8 @@ import { markingBy } from '#core/marking'
 import type { Response } from 'express'
 import { checkScale } from '#core/scales'
 import { workingsOf } from '#core/trial'
-import { writeCase } from '#core/exchange/case'
+import { writeCase, type CaseRubric } from '#core/exchange/case'
+import { scaleAsRubric, schemeAsRubric } from '#core/exchange/case-kinds'
 import { rubricSheet } from '#core/exchange/rubric-sheet'
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
@@ -162,13 +163,13 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   handle(routes.standardCase, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
-    if (row.kind !== 'rubric') throw new HttpProblem(422, `CASE holds rubrics; ${row.title} is a ${WORDS[row.kind]}.`)
-    const rubric = JSON.parse(row.body) as RubricBody
-    const { criteria } = rubric
-    const linked = [...new Set(criteria.flatMap((c) => c.outcomeIds ?? []))].flatMap((id) => library.get(id) ?? [])
-    const outcomes = linked.map(asOutcome)
-    const content = writeCase([{ ...rubric, id: row.lineId, title: row.title }], { uuid: uuidOf, at: row.editedAt ?? '', outcomes })
-    return send(res, row, 'json', routes.standardCase.produces!, JSON.stringify(content, null, 2))
+    const stamp = { uuid: uuidOf, at: row.editedAt ?? '' }
+    if (row.kind === 'outcome')
+      return send(res, row, 'json', routes.standardCase.produces!, inLines(writeCase([], { ...stamp, outcomes: [asOutcome(row)] })))
+    const rubric = asRubric(row)
+    const linked = [...new Set(rubric.criteria.flatMap((c) => c.outcomeIds ?? []))].flatMap((id) => library.get(id) ?? [])
+    const content = writeCase([rubric], { ...stamp, outcomes: linked.map(asOutcome) })
+    return send(res, row, 'json', routes.standardCase.produces!, inLines(content))
   })
 
   handle(routes.outcomesCase, ({ res }) => {
@@ -176,7 +177,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     if (all.length === 0) throw new HttpProblem(404, 'There is no outcome in the library yet.')
     const at = all.reduce((latest, o) => ((o.editedAt ?? '') > latest ? o.editedAt! : latest), '')
     const content = writeCase([], { uuid: uuidOf, at, outcomes: all.map(asOutcome) })
-    return sendFile(res, { name: 'Outcomes.json', type: routes.outcomesCase.produces!, content: JSON.stringify(content, null, 2) })
+    return sendFile(res, { name: 'Outcomes.json', type: routes.outcomesCase.produces!, content: inLines(content) })
   })
 
   handle(routes.rubricVersions, ({ params, me, role }) => {
@@ -242,6 +243,15 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       return toAssessment(assessment.get(row.id, courseId)!)
     }),
   )
+}
+
+const inLines = (content: object): string => JSON.stringify(content, null, 2)
+
+/** An entry that is no outcome, as it stands in a CASE package. */
+function asRubric({ kind, body, lineId: id, title }: StandardRow): CaseRubric {
+  if (kind === 'scheme') return schemeAsRubric({ ...(JSON.parse(body) as SchemeBody), id, title })
+  if (kind === 'scale') return scaleAsRubric({ ...(JSON.parse(body) as ScaleBody), id, title })
+  return { ...(JSON.parse(body) as RubricBody), id, title }
 }
 
 /** An entry's body, as far as it may be seen. */

@@ -10,6 +10,8 @@ import { call, messageOf } from '../../api/client'
 import { base64Of } from '../../api/stream'
 import { counted, numeral } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
+import { KINDS } from './library'
+import { OtherStandard } from './OtherStandard'
 import { TableLayout } from './TableLayout'
 
 type Source = LibraryFile
@@ -20,9 +22,16 @@ function fromTables(tables: string[][][]): Source {
   return {
     tables: tables.filter((_, i) => !sheets[i]),
     rubrics: sheets.flatMap((s) => (s ? [{ ...s.rubric, title: '', source: null, known: null }] : [])) as Source['rubrics'],
+    others: [],
     outcomes: [],
     notes: sheets.flatMap((s) => s?.notes ?? []),
   }
+}
+
+/** What can be made of a file, by title; empty where it has none. */
+const titlesIn = ({ tables, rubrics, others }: Source): string[] => {
+  if (tables.length > 0) return tables.map(() => '')
+  return rubrics.length > 0 ? rubrics.map((r) => r.title) : others.map((o) => o.standard.title)
 }
 
 const MAX_CRITERIA = 60
@@ -52,11 +61,11 @@ export function FromTable({
     setAt(0)
     setLayout(null)
     setProblem(
-      found.tables.length + found.rubrics.length + found.outcomes.length === 0
+      found.tables.length + found.rubrics.length + found.others.length + found.outcomes.length === 0
         ? 'There is no table in it: copy the rows and columns of the rubric.'
         : null,
     )
-    setTitle((was) => found.rubrics[0]?.title || called || was)
+    setTitle((was) => titlesIn(found)[0] || called || was)
   }
   const paste = (e: React.ClipboardEvent) => {
     e.preventDefault()
@@ -99,8 +108,10 @@ export function FromTable({
   const findings = criteria.length > 0 ? rubricFindings({ criteria }) : []
   const set = (patch: Partial<RubricLayout>) => layout && setLayout({ ...layout, ...patch })
   const unordered = layout?.points === 'none' && layout.descending === null && !rubric
-  const choices = source ? source.tables.length || source.rubrics.length : 0
-  const outcomesAlone = !!source && source.rubrics.length + source.tables.length === 0 && source.outcomes.length > 0
+  const choices = source ? titlesIn(source).length : 0
+  const other = source && source.tables.length + source.rubrics.length === 0 ? source.others[at] : undefined
+  const known = rubric?.known ?? other?.known
+  const outcomesAlone = !!source && choices === 0 && source.outcomes.length > 0
   /** Outcomes first, so that criteria can name them by their ids here. */
   const make = async () => {
     setBusy(true)
@@ -122,7 +133,8 @@ export function FromTable({
       const linked = criteria.map((c) => (c.outcomeIds ? { ...c, outcomeIds: c.outcomeIds.flatMap((id) => here.get(id) ?? []) } : c))
       const { bands, descending, alike } = whole
       const body = { criteria: linked, ...(bands ? { bands } : {}), ...(descending ? { descending } : {}), ...(alike ? { alike } : {}) }
-      await onMade(outcomesAlone ? null : { kind: 'rubric', title: title.trim(), body }, rubric?.source ?? null)
+      if (other) await onMade({ ...other.standard, title: title.trim() }, other.source)
+      else await onMade(outcomesAlone ? null : { kind: 'rubric', title: title.trim(), body }, rubric?.source ?? null)
     } catch (e) {
       setProblem(messageOf(e))
       setBusy(false)
@@ -169,12 +181,12 @@ export function FromTable({
                     const next = Number(e.target.value)
                     setAt(next)
                     setLayout(null)
-                    setTitle((was) => source!.rubrics[next]?.title || was)
+                    setTitle((was) => titlesIn(source!)[next] || was)
                   }}
                 >
                   {Array.from({ length: choices }, (_, i) => (
                     <option key={i} value={i}>
-                      {source!.rubrics[i]?.title || `${source!.tables[i]!.length} rows: ${source!.tables[i]![0]!.join(' ').slice(0, 30)}`}
+                      {titlesIn(source!)[i] || `${source!.tables[i]!.length} rows: ${source!.tables[i]![0]!.join(' ').slice(0, 30)}`}
                     </option>
                   ))}
                 </Form.Select>
@@ -213,11 +225,11 @@ export function FromTable({
             Neither points nor names tell which end is the best: say which level stands first, so that none gets 0 unasked.
           </p>
         )}
-        {rubric?.known && (
+        {known && (
           <p className="note mt-3 mb-0" role="status">
-            {rubric.known.same
-              ? `It is in the library already, as “${rubric.known.title}”, and nothing in it differs.`
-              : `It is in the library already, as “${rubric.known.title}”, and the file differs from that: made here it stands beside it.`}
+            {known.same
+              ? `It is in the library already, as “${known.title}”, and nothing in it differs.`
+              : `It is in the library already, as “${known.title}”, and the file differs from that: made here it stands beside it.`}
           </p>
         )}
         {source?.notes.map((n) => (
@@ -226,6 +238,7 @@ export function FromTable({
           </p>
         ))}
         {table && layout && <TableLayout table={table} layout={layout} onSet={set} />}
+        {other && <OtherStandard standard={other.standard} />}
         {criteria.length > 0 && (
           <>
             <p className="mt-3 mb-1" role="status">
@@ -266,10 +279,12 @@ export function FromTable({
           Cancel
         </Button>
         <Button
-          disabled={busy || unordered || over !== null || (criteria.length === 0 && !outcomesAlone) || title.trim() === ''}
+          disabled={busy || unordered || over !== null || (criteria.length === 0 && !outcomesAlone && !other) || title.trim() === ''}
           onClick={() => void make()}
         >
-          {outcomesAlone ? `Make ${counted(source!.outcomes.length, 'outcome')}` : 'Make the rubric'}
+          {outcomesAlone
+            ? `Make ${counted(source!.outcomes.length, 'outcome')}`
+            : `Make the ${other ? KINDS[other.standard.kind] : 'rubric'}`}
         </Button>
       </Modal.Footer>
     </Dialog>

@@ -278,7 +278,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                         [
                           [routes.standardCsv, 'CSV'],
                           [routes.standardXlsx, 'XLSX'],
-                          ...(chosen.kind === 'rubric' ? [[routes.standardCase, 'CASE 1.1 JSON'] as const] : []),
+                          [routes.standardCase, 'CASE 1.1 JSON'],
                         ] as const
                       ).map(([route, words]) => (
                         <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.of.id })} download>

@@ -316,6 +316,7 @@ describe('a rubric from a table', () => {
         routes.readLibraryFile,
         () => ({
           tables: [],
+          others: [],
           outcomes: [],
           notes: ['Links to outcomes are not in this file.'],
           rubrics: [
@@ -335,5 +336,22 @@ describe('a rubric from a table', () => {
     expect(dialog.queryByText(/in the library already/)).toBeNull()
     expect(dialog.getByLabelText<HTMLInputElement>('Title').value).toBe('Maps')
     expect(made()).toBeUndefined()
+  })
+
+  test('a scale of a file is shown, and made as a scale', async () => {
+    const { user, dialog } = await opened()
+    const standard = { kind: 'scale' as const, title: 'Five words', body: { labels: [{ label: 'sound', percent: 62.5, threshold: 50 }] } }
+    const { sent } = serverAnswers([
+      [
+        routes.readLibraryFile,
+        () => ({ tables: [], rubrics: [], outcomes: [], notes: [], others: [{ standard, source: 'x', known: null }] }),
+      ],
+      [routes.addStandard, () => ({ id: 'made' })],
+      [routes.library, () => EMPTY_LIBRARY],
+    ])
+    await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], 'words.json', { type: 'application/json' }))
+    expect((await dialog.findByRole('row', { name: /^sound/ })).textContent).toBe('sound62.5%50%')
+    await user.click(dialog.getByRole('button', { name: 'Make the scale' }))
+    await waitFor(() => expect(sent.at(-1)!.body).toEqual({ standard, source: 'x' }))
   })
 })
