@@ -18,6 +18,7 @@ import { OfflineError, page } from './api/client'
 import { wearAppearance } from './settings/appearance'
 import { fetchAhead } from './session/ahead'
 import { App } from './shell/App'
+import { keepFocus } from './shell/focus-kept'
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -30,6 +31,7 @@ fetchAhead(queries, location.pathname)
 // Its code comes beside what it shows, and not at the door.
 if (location.pathname.startsWith('/courses/')) void import('./shell/CourseFrame').catch(() => undefined)
 wearAppearance()
+keepFocus()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
