@@ -9,7 +9,8 @@ const BUILT_IN = [
   /^@stdlib/,
   /^mammoth/,
   /^htmlparser2/,
-  /^(read|write)-excel-file/,
+  /^read-excel-file/,
+  /^write-excel-file/,
   /^csv-/,
   /^d3-array/,
 ]

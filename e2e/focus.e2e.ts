@@ -36,7 +36,7 @@ for (const visit of VISITS)
     await comeIn(page, LEAD)
     const open = async (path: string) => {
       await page.goto(`${COURSE}/${path}`)
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
       await page.waitForLoadState('networkidle')
     }
     for (const { path } of visit) {

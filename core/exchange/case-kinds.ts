@@ -5,8 +5,6 @@ import type { CaseRubric, FileRubric } from './case'
 export interface CaseScheme {
   criteria: { id: string; title: string; max: number; words: string; notes?: string | undefined }[]
 }
-/** What CASE has no element for, so that it travels as a rubric that says in an extension what it is. */
-export type CaseKind = 'mark scheme' | 'scale'
 export type FileStandard =
   | { kind: 'scheme'; title: string; source: string | null; body: CaseScheme }
   | { kind: 'scale'; title: string; source: string | null; body: Scale }

@@ -1,5 +1,4 @@
 import type { Criterion } from '../scales/rubric'
-import type { CaseKind } from './case-kinds'
 import { FileError } from './delimited'
 
 /** A criterion with the outcomes that it gives evidence of, and the comments kept ready for its levels. */
@@ -9,6 +8,9 @@ export type CaseCriterion = Omit<Criterion, 'levels'> & {
   /** Of a part of a mark scheme: what only markers see. */
   notes?: string | undefined
 }
+
+/** What CASE has no element for, so that it travels as a rubric that says in an extension what it is. */
+export type CaseKind = 'mark scheme' | 'scale'
 
 /** What of a rubric travels in CASE 1.1 JSON. */
 export interface CaseRubric {

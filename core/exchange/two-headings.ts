@@ -1,6 +1,7 @@
-import type { FileTable } from './delimited'
-
-type Row = FileTable['rows'][number]
+interface Row {
+  line: number
+  cells: readonly string[]
+}
 const filled = (cells: readonly string[]): number => cells.filter((c) => c.trim() !== '').length
 
 /**

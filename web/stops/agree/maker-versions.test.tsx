@@ -57,6 +57,16 @@ const typed = async ({ user, shown }: ReturnType<typeof library>, text: string) 
   await user.type(shown(), `${text}{Enter}`)
 }
 
+/** Done again it is there again, and what is typed then goes on top of it, unasked. */
+async function doneAgainAndOn(page: ReturnType<typeof library>): Promise<void> {
+  await page.user.keyboard('{Control>}y{/Control}')
+  await waitFor(() => expect(page.max('r2')).toBe(10))
+  await waitFor(() => expect(page.shown().value).toBe('10'))
+  await typed(page, '12')
+  await waitFor(() => expect(page.max('r2')).toBe(12))
+  expect(screen.queryByText(/changed in another window/)).toBeNull()
+}
+
 test('undone after it became the next version, it is undone on screen too, and can be done again and gone on from', async () => {
   const page = library()
   await screen.findByLabelText('Maximum of Aim')
@@ -65,12 +75,7 @@ test('undone after it became the next version, it is undone on screen too, and c
   await page.user.keyboard('{Control>}z{/Control}')
   await waitFor(() => expect(page.max('r2')).toBe(4))
   await waitFor(() => expect(page.shown().value).toBe('4'))
-  await page.user.keyboard('{Control>}y{/Control}')
-  await waitFor(() => expect(page.max('r2')).toBe(10))
-  await waitFor(() => expect(page.shown().value).toBe('10'))
-  await typed(page, '12')
-  await waitFor(() => expect(page.max('r2')).toBe(12))
-  expect(screen.queryByText(/changed in another window/)).toBeNull()
+  await doneAgainAndOn(page)
 })
 
 test('undone while another entry is looked at, and after one came back to it', async () => {
@@ -85,12 +90,7 @@ test('undone while another entry is looked at, and after one came back to it', a
   await waitFor(() => expect(page.max('r2')).toBe(4))
   await go('Field notebook')
   await waitFor(() => expect(page.shown().value).toBe('4'))
-  await page.user.keyboard('{Control>}y{/Control}')
-  await waitFor(() => expect(page.max('r2')).toBe(10))
-  await waitFor(() => expect(page.shown().value).toBe('10'))
-  await typed(page, '12')
-  await waitFor(() => expect(page.max('r2')).toBe(12))
-  expect(screen.queryByText(/changed in another window/)).toBeNull()
+  await doneAgainAndOn(page)
 })
 
 test('what another window made of it is shown where nothing waits here; undoing one’s own then asks which of the two stands', async () => {
