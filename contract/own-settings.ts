@@ -1,3 +1,4 @@
+import './no-made-code'
 import { z } from 'zod'
 
 /** A key as a page announces it, or as a person presses it: a sign, a name like `ArrowDown`, with `Ctrl+`, `Alt+`, `Shift+` in front. */
