@@ -112,4 +112,5 @@ export const STAYS: readonly string[] = [
   'kept_comment',
   'grade_set',
   'calendar_address',
+  'own_settings',
 ]
