@@ -24,6 +24,7 @@ const inField = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select'))
 
+const isClean = (field: HTMLElement) => field.matches('select') || field.dataset.clean === 'true'
 const UNDO = new Set(['Ctrl+z', 'Ctrl+y', 'Ctrl+Shift+z'])
 
 /** A letter, digit or sign alone: it can be switched off, and never acts while a control has the focus that could mean something else by it. */
@@ -56,8 +57,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       const pressed = combination(e)
       // The list of keys stays within reach, since they are switched on again there.
       if (isSingle(pressed) && (inControl(e.target) || (!singleKeys.on() && pressed !== '?'))) return
-      // In a field that holds nothing unsaved, undo and redo mean what was done before, not the field.
-      const typing = inField(e.target) && !(UNDO.has(pressed) && (e.target as HTMLElement).dataset.clean === 'true')
+      // In a field that holds nothing unsaved, or no text, undo and redo mean what was done before, not the field.
+      const typing = inField(e.target) && !(UNDO.has(pressed) && isClean(e.target as HTMLElement))
       for (const keys of [...registry.current.values()].reverse())
         for (const k of keys)
           if (k.run && pressedFor(k.key) === pressed && (!typing || k.inFields)) {

@@ -69,3 +69,14 @@ test('left on purpose it is left, and whoever moves it on purpose comes first', 
     }),
   ).toBe('name-c')
 })
+
+test('a button that goes leaves the focus on no text field, where keys would be letters', async () => {
+  page(
+    '<main><section><h2 id="part">Names</h2><input id="words"><button id="gone"></button><input id="more"><select id="who"></select></section></main>',
+  )
+  of('gone').focus()
+  expect(await when(() => of('gone').remove())).toBe('who')
+  page('<main><section><h2 id="part">Names</h2><input id="words"><button id="gone"></button></section></main>')
+  of('gone').focus()
+  expect(await when(() => of('gone').remove())).toBe('part')
+})

@@ -16,6 +16,8 @@ interface Place {
 }
 
 const controlsIn = (within: Element): HTMLElement[] => [...within.querySelectorAll<HTMLElement>(CONTROLS)]
+/** Where keys are letters: one comes there by typing alone. */
+const isText = (element: Element): boolean => element.matches('textarea, input:not([type=checkbox]):not([type=radio])')
 const isOut = (element: Element): boolean => element.matches(':disabled')
 
 function placeOf(element: Element): Place {
@@ -28,11 +30,12 @@ function placeOf(element: Element): Place {
 }
 
 /** To what stands in its place now, else to the heading of what it stood in, else to the page's. */
-function goOnFrom({ around }: Place): void {
+function goOnFrom({ element, around }: Place): void {
   const there = around.filter(({ within }) => within.isConnected)
   for (const { within, at } of there) {
     const controls = controlsIn(within)
-    const next = controls[Math.min(Math.max(0, at), controls.length - 1)]
+    const nearest = [...controls.slice(Math.max(0, at)), ...controls.slice(0, Math.max(0, at)).reverse()]
+    const next = nearest.find((c) => isText(element) || !isText(c))
     next?.focus()
     if (next && document.activeElement === next) return
   }
