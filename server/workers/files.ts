@@ -55,7 +55,7 @@ export function library({ bytes }: { bytes: Uint8Array }): Promise<LibraryFileRe
     if (/^\uFEFF?\s*\{/.test(head)) {
       const { rubrics, outcomes } = readCase(new TextDecoder().decode(bytes))
       const others = rubrics.flatMap((r) => standardOf(r) ?? [])
-      return { tables: [], notes: [], others, rubrics: rubrics.filter((r) => standardOf(r) === null), outcomes }
+      return { tables: [], notes: [], others, rubrics: rubrics.filter((r) => r.kind === undefined), outcomes }
     }
     const read: LibraryFileRead = { tables: [], rubrics: [], others: [], outcomes: [], notes: [] }
     for (const table of await tablesOf(bytes)) {

@@ -1,6 +1,6 @@
 import type { StandardCriterion } from '#core/scales'
 import { packJudged, type JudgedInColumns } from '#contract'
-import { gatherJudged, judgedQueries } from '../kernel/standards/judged-readings'
+import { judgedQueries } from '../kernel/standards/judged-readings'
 import { reading } from './reading'
 
 export interface OfAssessment {
@@ -12,10 +12,4 @@ export interface OfAssessment {
 
 /** The handed-in readings of an assessment as they travel. */
 export const judgedColumns = ({ file, assessmentId, criteria }: OfAssessment): JudgedInColumns =>
-  reading(file, (db) => {
-    const judged = judgedQueries(db)
-    const gathered = gatherJudged(assessmentId, criteria)
-    for (const r of judged.readings(assessmentId)) gathered.add(r)
-    for (const a of judged.agreed(assessmentId)) gathered.addAgreed(a)
-    return packJudged(gathered.done())
-  })
+  reading(file, (db) => packJudged(judgedQueries(db).ofAssessment(assessmentId, criteria)))

@@ -24,7 +24,7 @@ export function WritingSettings() {
         words="numbers"
         of={DECIMALS}
         chosen={settings.decimal}
-        say={(x) => `${NUMBERS[x]}`}
+        say={(x) => NUMBERS[x]}
         onChoose={(decimal) => set('how numbers are written', { decimal }, { decimal: settings.decimal })}
       />
       <OneOf

@@ -1,5 +1,5 @@
-import { page } from '../api/client'
 import { createContext, use, useEffect, useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
+import { page } from '../api/client'
 
 export interface Key {
   /** As `KeyboardEvent.key`, with `Ctrl+` for Ctrl or Cmd, `Alt+`, `Shift+` in front. */
@@ -20,9 +20,10 @@ export const pressedFor = (key: string): string => page.settings.keys[key] ?? ke
 export const combination = (e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>): string =>
   `${e.ctrlKey || e.metaKey ? 'Ctrl+' : ''}${e.altKey ? 'Alt+' : ''}${e.shiftKey && (e.key.length > 1 || e.ctrlKey || e.metaKey) ? 'Shift+' : ''}${e.key.length === 1 && (e.ctrlKey || e.metaKey) ? e.key.toLowerCase() : e.key}`
 
+/** What takes letters as text. */
+export const TEXT_FIELDS = 'input:not([type=checkbox]):not([type=radio]), textarea'
 const inField = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select'))
+  target instanceof HTMLElement && (target.isContentEditable || target.matches(`${TEXT_FIELDS}, select`))
 
 const isClean = (field: HTMLElement) => field.matches('select') || field.dataset.clean === 'true'
 const UNDO = new Set(['Ctrl+z', 'Ctrl+y', 'Ctrl+Shift+z'])

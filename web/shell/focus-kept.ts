@@ -1,3 +1,4 @@
+import { TEXT_FIELDS } from '../settings/keys'
 import { goTo, heading } from './heading'
 
 /** What one goes on from by key. */
@@ -17,7 +18,7 @@ interface Place {
 
 const controlsIn = (within: Element): HTMLElement[] => [...within.querySelectorAll<HTMLElement>(CONTROLS)]
 /** Where keys are letters: one comes there by typing alone. */
-const isText = (element: Element): boolean => element.matches('textarea, input:not([type=checkbox]):not([type=radio])')
+const isText = (element: Element): boolean => element.matches(TEXT_FIELDS)
 const isOut = (element: Element): boolean => element.matches(':disabled')
 
 function placeOf(element: Element): Place {
@@ -34,7 +35,8 @@ function goOnFrom({ element, around }: Place): void {
   const there = around.filter(({ within }) => within.isConnected)
   for (const { within, at } of there) {
     const controls = controlsIn(within)
-    const nearest = [...controls.slice(Math.max(0, at)), ...controls.slice(0, Math.max(0, at)).reverse()]
+    const from = Math.max(0, at)
+    const nearest = [...controls.slice(from), ...controls.slice(0, from).reverse()]
     const next = nearest.find((c) => isText(element) || !isText(c))
     next?.focus()
     if (next && document.activeElement === next) return

@@ -8,6 +8,7 @@ import { HttpProblem } from '../../kernel/problem'
 import { standardsOf } from '../../kernel/standards/judge'
 import { libraryQueries } from '../../kernel/standards/queries'
 import type { WorkerPool } from '../../workers/pool'
+import { keepLatest } from '../../kernel/keep-latest'
 
 /** Assessments whose readings are kept as they travel: several people look at the same few. */
 const MOST = 12
@@ -28,10 +29,8 @@ export function judgedRoutes(handle: Handle, db: Db, pool: WorkerPool): void {
     const before = kept.get(assessmentId)
     const answer =
       before?.as === as ? before.answer : pool.judgedColumns({ file: db.name, assessmentId, criteria }, { personId: as }).then(orProblem)
-    kept.delete(assessmentId)
-    kept.set(assessmentId, { as, answer })
+    keepLatest(kept, assessmentId, { as, answer }, MOST)
     answer.catch(() => kept.get(assessmentId)?.answer === answer && kept.delete(assessmentId))
-    if (kept.size > MOST) kept.delete(kept.keys().next().value!)
     return answer
   })
 }

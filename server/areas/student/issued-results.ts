@@ -2,6 +2,7 @@ import type { Frozen, OwnIssued } from '#core/issues'
 import { orProblem } from '../../kernel/or-problem'
 import type { IssueParts } from '../../workers/issue'
 import type { WorkerPool } from '../../workers/pool'
+import { keepLatest } from '../../kernel/keep-latest'
 
 export type IssuedToOne = Frozen & { result: OwnIssued }
 
@@ -25,9 +26,7 @@ export function issuedResults(file: string, pool: WorkerPool) {
   return async (courseId: string, { number, hash }: { number: number; hash: string }, studentId: string): Promise<IssuedToOne | null> => {
     const key = `${courseId} ${number} ${hash}`
     const read = kept.get(key) ?? takenApart(courseId, number)
-    kept.delete(key)
-    kept.set(key, read)
-    if (kept.size > MOST) kept.delete(kept.keys().next().value!)
+    keepLatest(kept, key, read, MOST)
     read.catch(() => kept.delete(key))
     const { frozen, of } = await read
     const result = of.get(studentId)

@@ -1,3 +1,5 @@
+import { keepLatest } from '../keep-latest'
+
 interface Tries {
   failed: number
   last: number
@@ -49,7 +51,7 @@ export class SignInLimits {
     count(this.#accounts, account, now)
     const accounts = this.#recent(address)
     accounts.set(account, now)
-    keep(this.#addresses, address, accounts)
+    keepLatest(this.#addresses, address, accounts, MOST_KEPT)
   }
 
   /** They knew it: what was counted against them is forgotten. */
@@ -69,12 +71,5 @@ export class SignInLimits {
 
 function count(all: Map<string, Tries>, key: string, now: number): void {
   const before = all.get(key)
-  keep(all, key, { failed: before && now - before.last < FORGOTTEN_AFTER_MS ? before.failed + 1 : 1, last: now })
-}
-
-/** The latest come last, and what is oldest goes where there are too many. */
-function keep<T>(all: Map<string, T>, key: string, value: T): void {
-  all.delete(key)
-  all.set(key, value)
-  if (all.size > MOST_KEPT) all.delete(all.keys().next().value!)
+  keepLatest(all, key, { failed: before && now - before.last < FORGOTTEN_AFTER_MS ? before.failed + 1 : 1, last: now }, MOST_KEPT)
 }

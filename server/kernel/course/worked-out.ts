@@ -2,6 +2,7 @@ import { appliesIn } from '#core/roll'
 import { standingAfter, standingMarks, workingsOf, workingsSince, type Standing, type Workings } from '#core/trial'
 import type { CourseWrites } from './course-writes'
 import type { TableLoader } from './load-table'
+import { keepLatest } from '../keep-latest'
 
 type Table = ReturnType<TableLoader['load']>
 
@@ -39,10 +40,7 @@ export function workedOut(tables: TableLoader, writes: Pick<CourseWrites, 'since
     const table = await tables.loadInTurns(courseId)
     const was = kept.get(courseId)
     const own = was?.table.version === table.version ? was : ((was && brought(was, courseId, table)) ?? anew(table))
-    // The one that was asked for longest ago goes first.
-    kept.delete(courseId)
-    kept.set(courseId, own)
-    if (kept.size > MOST) kept.delete(kept.keys().next().value!)
+    keepLatest(kept, courseId, own, MOST)
     return own
   }
 }

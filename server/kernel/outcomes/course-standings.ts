@@ -6,7 +6,7 @@ import { planLoader, type PlanCore } from '../course/load-plan'
 import { tableLoader } from '../course/load-table'
 import type { Db } from '../db/open'
 import { standardsOf } from '../standards/judge'
-import { gatherJudged, judgedQueries } from '../standards/judged-readings'
+import { judgedQueries } from '../standards/judged-readings'
 import { libraryQueries } from '../standards/queries'
 import { courseOutcomes } from './course-outcomes'
 
@@ -26,12 +26,9 @@ export function courseStandings(db: Db, courseId: string): CourseStandings {
   const workings = workingsOf(tableLoader(db, plans).load(courseId))
   const judged = judgedQueries(db)
   const standardOf = standardsOf(libraryQueries(db))
-  const read = [...new Set(links.map((l) => l.assessmentId))].map((id) => {
-    const gathered = gatherJudged(id, criteriaOf(standardOf(plan.assessments.find((a) => a.id === id)!.standardId)))
-    for (const r of judged.readings(id)) gathered.add(r)
-    for (const a of judged.agreed(id)) gathered.addAgreed(a)
-    return gathered.done()
-  })
+  const read = [...new Set(links.map((l) => l.assessmentId))].map((id) =>
+    judged.ofAssessment(id, criteriaOf(standardOf(plan.assessments.find((a) => a.id === id)!.standardId))),
+  )
   const found = evidenceOf(workings, links, read, new Map(outcomes.map((o) => [o.id, o.levels.length])))
   const those = outcomes.map(({ id, title, levels, reached, rule }): Outcome => ({
     id,

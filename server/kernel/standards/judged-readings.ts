@@ -16,21 +16,23 @@ export function judgedQueries(db: Db) {
   const ofOne = db.prepare<[string, string], Reading>(`${READ} AND s.student_id = ? ${ORDER}`).raw()
   const agreed = db.prepare<[string], Agreed>(AGREED).raw()
   const agreedOfOne = db.prepare<[string, string], Agreed>(`${AGREED} AND s.student_id = ?`).raw()
+  const gathered = (assessmentId: string, criteria: StandardCriterion[], readings: Reading[], settled: Agreed[]): JudgedReadings => {
+    const into = gatherJudged(assessmentId, criteria)
+    for (const r of readings) into.add(r)
+    for (const a of settled) into.addAgreed(a)
+    return into.done()
+  }
   return {
-    readings: (assessmentId: string): Reading[] => all.all(assessmentId),
-    agreed: (assessmentId: string): Agreed[] => agreed.all(assessmentId),
+    ofAssessment: (assessmentId: string, criteria: StandardCriterion[]): JudgedReadings =>
+      gathered(assessmentId, criteria, all.all(assessmentId), agreed.all(assessmentId)),
     /** Those of one student. */
-    ofStudent(assessmentId: string, studentId: string, criteria: StandardCriterion[]): JudgedReadings {
-      const gathered = gatherJudged(assessmentId, criteria)
-      for (const r of ofOne.all(assessmentId, studentId)) gathered.add(r)
-      for (const a of agreedOfOne.all(assessmentId, studentId)) gathered.addAgreed(a)
-      return gathered.done()
-    },
+    ofStudent: (assessmentId: string, studentId: string, criteria: StandardCriterion[]): JudgedReadings =>
+      gathered(assessmentId, criteria, ofOne.all(assessmentId, studentId), agreedOfOne.all(assessmentId, studentId)),
   }
 }
 
 /** Readings put together as columns, one after the other. */
-export function gatherJudged(assessmentId: string, criteria: StandardCriterion[]) {
+function gatherJudged(assessmentId: string, criteria: StandardCriterion[]) {
   const [students, markers] = [new Places(), new Places()]
   const [student, marker, mark]: [number[], number[], number[]] = [[], [], []]
   const points = criteria.map((): number[] => [])

@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import { counted, signed } from '../../../parts/format'
+import { ChartTable } from '../../../parts/ChartTable'
 import styles from '../compare.module.css'
 import type { ComparedMarkers } from './figures'
 import { placeWeb } from './place-web'
@@ -72,27 +73,10 @@ export function Web({ compared, chosenId, onChoose }: Props) {
         })}
       </svg>
       {near && <p className="small soft">Those who share scripts with the chosen one; all {markers.length} are in the table.</p>}
-      <details className="small">
-        <summary className="soft">The same as a table</summary>
-        <table className={`grid ${styles.dense}`}>
-          <thead>
-            <tr>
-              <th>marker</th>
-              <th>and</th>
-              <th className="num">scripts in common</th>
-            </tr>
-          </thead>
-          <tbody>
-            {links.map((l) => (
-              <tr key={`${l.a} ${l.b}`}>
-                <td>{markers.find((m) => m.id === l.a)?.name}</td>
-                <td>{markers.find((m) => m.id === l.b)?.name}</td>
-                <td className="num">{l.scripts}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </details>
+      <ChartTable
+        heads={['markers', 'scripts in common']}
+        rows={() => links.map((l) => [[l.a, l.b].map((m) => markers.find((x) => x.id === m)?.name).join(' and '), String(l.scripts)])}
+      />
     </>
   )
 }
