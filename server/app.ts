@@ -25,6 +25,7 @@ import { deskRoutes } from './areas/marking/desk-routes'
 import { furtherReadingRoutes } from './areas/sharing/further-readings'
 import { byStandingRoutes } from './areas/marking/by-standing'
 import { judgedRoutes } from './areas/marking/judged'
+import { judgedKept } from './kernel/standards/judged-kept'
 import { handOverRoutes } from './areas/sharing/hand-over'
 import { markingRoutes } from './areas/marking/routes'
 import { sharingRoutes } from './areas/sharing/routes'
@@ -260,10 +261,11 @@ export function createApp(
   markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
   handOverRoutes(handle, db, tables, writes)
-  judgedRoutes(handle, db, pool)
+  const judged = judgedKept(db, pool)
+  judgedRoutes(handle, judged)
   ideaRoutes(handle, db)
   const news = outcomeNews()
-  outcomeRoutes(handle, db, plans, pool, news)
+  outcomeRoutes(handle, db, { plans, pool, news, judged })
   byStandingRoutes(handle, db, { plans, tables, writes, pool, news })
   lineListRoutes(handle, db, plans)
   noteRoutes(handle, db)

@@ -7,20 +7,30 @@ import { HttpProblem } from '../../kernel/problem'
 import { sendFile } from '../../kernel/send-file'
 import type { WorkerPool } from '../../workers/pool'
 import { courseOutcomes } from '../../kernel/outcomes/course-outcomes'
+import type { JudgedKept } from '../../kernel/standards/judged-kept'
 import type { StandardRow } from '../../kernel/standards/queries'
 import { outcomeLinks } from '../../kernel/outcomes/links'
 import type { OutcomeNews } from '../../kernel/outcomes/news'
 import { outcomeQueries } from '../../kernel/outcomes/queries'
 
 /** Outcomes over time: what gives evidence of them, what was noted by hand, who may see it, and groups that are kept. */
-export function outcomeRoutes(handle: Handle, db: Db, plans: PlanLoader, pool: WorkerPool, news: OutcomeNews): void {
+export function outcomeRoutes(
+  handle: Handle,
+  db: Db,
+  { plans, pool, news, judged }: { plans: PlanLoader; pool: WorkerPool; news: OutcomeNews; judged: JudgedKept },
+): void {
   const outcomesOf = courseOutcomes(db, plans)
   const own = outcomeQueries(db)
   const { newest } = outcomeLinks(db)
   const student = db.prepare<[string, string], object>('SELECT 1 FROM student WHERE id = ? AND course_id = ?')
   const students = db.prepare<[string], string>('SELECT id FROM student WHERE course_id = ?').pluck()
 
-  handle(routes.courseOutcomes, ({ params, me }) => outcomesOf(params.courseId, me.id))
+  handle(routes.courseOutcomes, ({ params: { courseId }, me }) => {
+    const found = outcomesOf(courseId, me.id)
+    // Standings are made of these readings: a worker has them by the time that a page has the course's marks.
+    judged.ahead(courseId, new Set(found.links.map((l) => l.assessmentId)))
+    return found
+  })
 
   handle(routes.outcomeShares, async ({ params: { courseId }, me }) =>
     orProblem(await pool.sharesOfCourse({ file: db.name, courseId }, { personId: me.id })),

@@ -6,8 +6,12 @@ import { useCourseOutcomes } from './useStandings'
 /** Once what is on screen has come: so long nothing more is asked for. */
 const AHEAD_MS = 50
 
-/** Reads what standings are made of while another part of this stop is looked at, so that they open at once. */
+/**
+ * Makes standings ready while another part of this stop is looked at, so that they open at once. Which outcomes there are is asked
+ * for first of all: it is little, and from then on the server reads what they are made of.
+ */
 export function StandingsAhead({ courseId }: { courseId: string }) {
+  const { given, stamp } = useCourseOutcomes(courseId)
   const [settled, setSettled] = useState(false)
   const fetching = useIsFetching() > 0
   useEffect(() => {
@@ -15,11 +19,6 @@ export function StandingsAhead({ courseId }: { courseId: string }) {
     const waiting = setTimeout(() => setSettled(true), AHEAD_MS)
     return () => clearTimeout(waiting)
   }, [fetching])
-  return settled ? <Ahead courseId={courseId} /> : null
-}
-
-function Ahead({ courseId }: { courseId: string }) {
-  const { given, stamp } = useCourseOutcomes(courseId)
-  useOutcomeFiguresAhead('standings', given?.links.length ? given : undefined, stamp, null)
+  useOutcomeFiguresAhead('standings', settled && given?.links.length ? given : undefined, stamp, null)
   return null
 }
