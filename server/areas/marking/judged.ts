@@ -1,7 +1,7 @@
 import { routes } from '#contract'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
-import type { JudgedKept } from '../../kernel/standards/judged-kept'
+import type { JudgedKept } from '../../workers/judged-kept'
 
 /** Readings criterion by criterion, for those who compare markers and criteria. */
 export function judgedRoutes(handle: Handle, judged: JudgedKept): void {

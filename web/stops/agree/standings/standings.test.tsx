@@ -228,7 +228,8 @@ test('while another part is looked at the same is asked for ahead, once that par
   serverAnswers([[routes.courseOutcomes, () => given]])
   mockAhead.length = 0
   const { show } = inPage(<StandingsAhead courseId="c" />)
-  expect(mockAhead).toEqual([])
+  const asked = () => mockAhead.filter(([, of]) => of)
+  expect(asked()).toEqual([])
   await waitFor(() => expect(mockAhead.at(-1)).toEqual(['standings', given, expect.any(Number), null]), { timeout: 5000 })
   given = { ...given, links: [] }
   show(<StandingsAhead key="again" courseId="none" />)

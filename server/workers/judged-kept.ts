@@ -1,12 +1,12 @@
 import { criteriaOf } from '#core/scales'
 import type { JudgedInColumns } from '#contract'
-import type { WorkerPool } from '../../workers/pool'
-import type { AssessmentRow } from '../course/rows'
-import type { Db } from '../db/open'
-import { keepLatest } from '../keep-latest'
-import { orProblem } from '../or-problem'
-import { standardsOf } from './judge'
-import { libraryQueries } from './queries'
+import type { WorkerPool } from './pool'
+import type { AssessmentRow } from '../kernel/course/rows'
+import type { Db } from '../kernel/db/open'
+import { keepLatest } from '../kernel/keep-latest'
+import { orProblem } from '../kernel/or-problem'
+import { standardsOf } from '../kernel/standards/judge'
+import { libraryQueries } from '../kernel/standards/queries'
 
 /** Assessments whose readings are kept as they travel: several people look at the same few. */
 const MOST = 12
