@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { packColumn, unpackColumn } from './columns'
+import { packColumn, packFew, unpackColumn, unpackFew } from './columns'
 import { packTable, unpackTable } from './table-in-columns'
 
 const RANGES = { u8: [0, 255], u16: [0, 65_535], i32: [-(2 ** 31), 2 ** 31 - 1] } as const
@@ -23,6 +23,23 @@ test('a column of doubles comes out bit for bit; nothing is NaN', () =>
 
 test('a column that was cut off is refused', () => {
   expect(() => unpackColumn('f64', packColumn('u8', [1, 2, 3]))).toThrow('cut off')
+})
+
+test('numbers of which many are alike come out as they went in, nothing among them, however many differ', () => {
+  const number = fc.oneof(
+    fc.constantFrom(0, 2.5, 8, NaN),
+    fc.double().map((x) => x + 0),
+  )
+  fc.assert(fc.property(fc.array(number, { maxLength: 400 }), (numbers) => expect([...unpackFew(packFew(numbers))]).toEqual(numbers)))
+  for (const differ of [256, 257]) {
+    const numbers = Array.from({ length: 600 }, (_, i) => (i % differ) / 4)
+    expect(packFew(numbers).at === null).toBe(differ > 256)
+    expect([...unpackFew(packFew(numbers))]).toEqual(numbers)
+  }
+})
+
+test('numbers at places where there are none are refused', () => {
+  expect(() => unpackFew({ values: packColumn('f64', [1]), at: packColumn('u8', [0, 1]) })).toThrow('a place that no number is at')
 })
 
 test('a table comes out of its columns as it went in, ids of scripts that are not the usual ones with it', () => {

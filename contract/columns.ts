@@ -36,3 +36,36 @@ export function unpackColumn<K extends ColumnKind>(kind: K, packed: string): Col
   if (bytes.byteLength % Kind.BYTES_PER_ELEMENT !== 0) throw new Error(`A column of ${WORDS[kind]} was cut off.`)
   return new Kind(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.byteLength / Kind.BYTES_PER_ELEMENT) as ColumnOf<K>
 }
+
+/** Numbers of which many are alike, as they travel: those that differ, once each, and for every one its place among them; with more than 256 that differ, all of them. */
+export const FewColumn = z.strictObject({ values: Column('f64'), at: Column('u8').nullable() })
+export type FewColumn = z.infer<typeof FewColumn>
+
+const MOST_PLACES = 256
+
+/** Packs numbers of which many are alike. */
+export function packFew(numbers: ArrayLike<number>): FewColumn {
+  const places = new Map<number, number>()
+  const at = new Uint8Array(numbers.length)
+  for (let i = 0; i < numbers.length; i++) {
+    const place = places.get(numbers[i]!) ?? places.size
+    if (place === MOST_PLACES) return { values: packColumn('f64', numbers), at: null }
+    places.set(numbers[i]!, place)
+    at[i] = place
+  }
+  return { values: packColumn('f64', [...places.keys()]), at: packColumn('u8', at) }
+}
+
+/** @throws Error where it is no such column */
+export function unpackFew({ values, at }: FewColumn): Float64Array {
+  const differ = unpackColumn('f64', values)
+  if (at === null) return differ
+  const places = unpackColumn('u8', at)
+  const numbers = new Float64Array(places.length)
+  for (let i = 0; i < places.length; i++) {
+    const value = differ[places[i]!]
+    if (value === undefined) throw new Error('A column of numbers has a place that no number is at.')
+    numbers[i] = value
+  }
+  return numbers
+}

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { StandardCriterion } from '#core/scales'
-import { Column, packColumn, unpackColumn } from './columns'
+import { Column, FewColumn, packColumn, packFew, unpackColumn, unpackFew } from './columns'
 import { Id } from './course'
 import { says } from './says'
 
@@ -25,11 +25,11 @@ export const JudgedInColumns = z.strictObject({
   markers: z.array(Id),
   student: Column('i32'),
   marker: Column('u16'),
-  mark: Column('f64'),
+  mark: FewColumn,
   /** A column for each criterion. */
-  points: z.array(Column('f64')),
+  points: z.array(FewColumn),
   /** Scripts on which criteria were agreed one by one, and on what. */
-  agreed: z.strictObject({ student: Column('i32'), points: z.array(Column('f64')) }),
+  agreed: z.strictObject({ student: Column('i32'), points: z.array(FewColumn) }),
 })
 export type JudgedInColumns = z.infer<typeof JudgedInColumns>
 
@@ -46,16 +46,16 @@ export const packJudged = ({ student, marker, mark, points, agreed, ...rest }: J
   ...rest,
   student: packColumn('i32', student),
   marker: packColumn('u16', marker),
-  mark: packColumn('f64', mark),
-  points: points.map((column) => packColumn('f64', column)),
-  agreed: { student: packColumn('i32', agreed.student), points: agreed.points.map((column) => packColumn('f64', column)) },
+  mark: packFew(mark),
+  points: points.map(packFew),
+  agreed: { student: packColumn('i32', agreed.student), points: agreed.points.map(packFew) },
 })
 
 export const unpackJudged = ({ student, marker, mark, points, agreed, ...rest }: JudgedInColumns): JudgedReadings => ({
   ...rest,
   student: unpackColumn('i32', student),
   marker: unpackColumn('u16', marker),
-  mark: unpackColumn('f64', mark),
-  points: points.map((column) => unpackColumn('f64', column)),
-  agreed: { student: unpackColumn('i32', agreed.student), points: agreed.points.map((column) => unpackColumn('f64', column)) },
+  mark: unpackFew(mark),
+  points: points.map(unpackFew),
+  agreed: { student: unpackColumn('i32', agreed.student), points: agreed.points.map(unpackFew) },
 })
