@@ -20,7 +20,10 @@ const CONTENT: IssueContent = {
   course: { code: 'CFS 214', title: 'Field Mapping', term: 'autumn' },
   number: 2,
   policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: null, above100: 'cap' },
-  boundaries: [],
+  boundaries: [
+    { grade: 'Pass', from: 40 },
+    { grade: 'Merit: good, or better', from: 60 },
+  ],
   components: [
     { title: 'Exam', weight: 60 },
     { title: 'Extra', weight: null },
@@ -115,6 +118,17 @@ test('what was not set for somebody, or is still out, has no row; a result witho
   expect(of('di', '0')).toBeUndefined()
   expect(of('ada', 'course')).toMatchObject({ score: '61', textScore: 'Merit', scoreStatus: 'fully graded', incomplete: 'false' })
   expect(of('cy', 'course')).toMatchObject({ score: '', textScore: '', scoreStatus: 'partially graded', incomplete: 'true' })
+})
+
+test('grades are on a scale of the class that says where each begins', () => {
+  const scales = rows('scoreScales')
+  expect(scales.map((s) => [s.classSourcedId, s.scoreScaleValue])).toEqual([
+    ['class-East', '{Merit good or better:60},{Pass:40}'],
+    ['class-West', '{Merit good or better:60},{Pass:40}'],
+  ])
+  const items = rows('lineItemScoreScales').map((l) => [l.lineItemSourcedId, l.scoreScaleSourcedId])
+  expect(items).toEqual(scales.map((s) => [`c-course-${s.classSourcedId}`, s.sourcedId]))
+  expect(rows('manifest').find((m) => m.propertyName === 'file.scoreScales')!.value).toBe('bulk')
 })
 
 test('what is asked for is there, and every reference leads somewhere', () => {

@@ -1,6 +1,7 @@
+import { descending, sort } from 'd3-array'
 import { issuedMark, type IssueContent } from '../issues/issue'
 import { markInRoster } from './roster-mark'
-import { putFrame, rosterWriter, type RosterCourse } from './roster-files'
+import { ORG, putFrame, rosterWriter, type RosterCourse } from './roster-files'
 
 /** How an issue is told to others who know the course by their own ids. */
 export interface RosterOfIssue extends Pick<RosterCourse, 'firstDay' | 'lastDay'> {
@@ -19,12 +20,22 @@ const COURSE = 'course'
 
 /**
  * Confirmed results as OneRoster 1.2 CSV, bulk, zipped: components as categories with their weights, what was set for each section as line
- * items, marks as results, and one line item a section for the course percent with the grade as its text score.
+ * items, marks as results, and one line item a section for the course percent with the grade as its text score,
+ * on a score scale of the class: each grade with the rounded percent at which it begins.
  * Source: 1EdTech OneRoster 1.2, CSV binding.
  */
 export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint8Array {
-  const { put, pack } = rosterWriter(['academicSessions.csv', 'orgs.csv', 'categories.csv', 'lineItems.csv', 'results.csv'])
-  const { assessments = [], components, results, course } = content
+  const { put, pack } = rosterWriter([
+    'academicSessions.csv',
+    'orgs.csv',
+    'categories.csv',
+    'lineItems.csv',
+    'results.csv',
+    'scoreScales.csv',
+    'lineItemScoreScales.csv',
+  ])
+  const { assessments = [], boundaries, components, results, course } = content
+  const scale = scoreScaleValue(boundaries)
   const { set } = putFrame(put, { ...course, ...of, id: of.courseId })
   const scoreDate = of.at.slice(0, 10)
   const categoryOf = (component: string) => `${of.courseId}-category-${components.findIndex((c) => c.title === component)}`
@@ -50,6 +61,19 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
       resultValueMin: '0',
       resultValueMax: String(a?.outOf ?? 100),
     })
+    if (part === COURSE && scale !== '') {
+      const scoreScaleSourcedId = `${of.courseId}-grades-${classSourcedId}`
+      put('scoreScales.csv', {
+        sourcedId: scoreScaleSourcedId,
+        title: `Grades of ${course.code}`,
+        type: 'percent',
+        orgSourcedId: ORG,
+        courseSourcedId: of.courseId,
+        classSourcedId,
+        scoreScaleValue: scale,
+      })
+      put('lineItemScoreScales.csv', { sourcedId: `${sourcedId}-scale`, lineItemSourcedId: sourcedId, scoreScaleSourcedId })
+    }
     return sourcedId
   }
   for (const r of results) {
@@ -77,3 +101,9 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
   }
   return pack()
 }
+
+/** Pairs of label and percent, the highest first. A comma parts one pair from the next, so none stands in a label. */
+const scoreScaleValue = (boundaries: IssueContent['boundaries']): string =>
+  sort(boundaries, (a, b) => descending(a.from, b.from))
+    .map((b) => `{${b.grade.replace(/[{},:\s]+/g, ' ').trim()}:${b.from}}`)
+    .join(',')

@@ -182,6 +182,18 @@ const COLUMNS = {
     'metadata.daysLate',
     'metadata.scoreAsMarked',
   ],
+  'scoreScales.csv': [
+    'sourcedId',
+    'status',
+    'dateLastModified',
+    'title',
+    'type',
+    'orgSourcedId',
+    'courseSourcedId',
+    'classSourcedId',
+    'scoreScaleValue',
+  ],
+  'lineItemScoreScales.csv': ['sourcedId', 'status', 'dateLastModified', 'lineItemSourcedId', 'scoreScaleSourcedId'],
   'lineItemLearningObjectiveIds.csv': ['sourcedId', 'status', 'dateLastModified', 'lineItemSourcedId', 'source', 'learningObjectiveId'],
   'resultLearningObjectiveIds.csv': ['sourcedId', 'status', 'dateLastModified', 'resultSourcedId', 'source', 'learningObjectiveId'],
 } as const
