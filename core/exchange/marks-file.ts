@@ -1,6 +1,6 @@
 import { FileError, readDelimited, rowFault, unguarded, type FileTable } from './delimited'
-import { marksHeading, whoIn } from './marks-match'
-import type { MarksMatch, MarksTable, WhoBy } from './marks-who'
+import { marksHeading, matchedBefore, whoIn } from './marks-match'
+import type { MarksRead, MarksTable, WhoBy } from './marks-who'
 import { recogniseColumns } from './roll-file'
 
 /** One cell of a file of marks, with its place for messages. */
@@ -38,6 +38,7 @@ export interface MarksFile {
 const MOST_MARKS = 300_000
 const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.', 'number']
 const IGNORED = ['name', 'student', 'section']
+const AS_BEFORE = 'The columns are read as they were matched by hand the last time, for a file with this heading.'
 /** Heading of the column that says when a sheet was taken out. */
 export const AS_OF = 'as of'
 
@@ -53,7 +54,7 @@ const titleIn = (heading: string): string => (heading.toLowerCase().startsWith(M
  * whose (number, id from outside, mail address or name) and a column an assessment. Long: candidate, assessment and mark, with status and days late if wanted.
  * Faults name line and column; whether candidates and assessments exist is for the caller to say.
  */
-export function readMarksFile(text: string, match: MarksMatch = {}): MarksFile {
+export function readMarksFile(text: string, match: MarksRead = {}): MarksFile {
   const fault = (reason: string, line = 1, column: string | null = null): MarksFile => ({
     marks: [],
     faults: [{ line, column, candidate: '', assessment: '', reason }],
@@ -69,12 +70,14 @@ export function readMarksFile(text: string, match: MarksMatch = {}): MarksFile {
 }
 
 /** Marks of a table, wide or long, whatever file it came from. */
-export function readMarksTable({ header: names, headingLine = 1, rows }: FileTable, match: MarksMatch = {}): MarksFile {
+export function readMarksTable({ header: names, headingLine = 1, rows }: FileTable, match: MarksRead = {}): MarksFile {
   const lower = names.map((n) => n.toLowerCase())
-  const who = match.who ?? whoIn(names)
-  const long = match.marks === undefined && lower.includes('assessment')
+  const before = match.who || match.marks ? undefined : matchedBefore(names, match)
+  const who = match.who ?? before?.who ?? whoIn(names)
+  const chosen = match.marks ?? before?.marks
+  const long = chosen === undefined && lower.includes('assessment')
   const asOfAt = lower.indexOf(AS_OF)
-  const marks = long ? [] : [...(match.marks ?? named())]
+  const marks = long ? [] : [...(chosen ?? named())]
   /** Every column that says nothing else is headed by its assessment. */
   function named() {
     const others = new Set([who?.column, asOfAt, ...Object.values(recogniseColumns(names))])
@@ -82,7 +85,7 @@ export function readMarksTable({ header: names, headingLine = 1, rows }: FileTab
       name === '' || others.has(column) || IGNORED.includes(lower[column]!) ? [] : [{ column, assessment: titleIn(name) }],
     )
   }
-  const result: MarksFile = { marks: [], faults: [], notes: [], table: { header: names, headingLine, who, marks } }
+  const result: MarksFile = { marks: [], faults: [], notes: before ? [AS_BEFORE] : [], table: { header: names, headingLine, who, marks } }
   if (!who) {
     const reason = `No column says whose the marks are: a candidate number, an id, a mail address or a name. The heading reads: ${names.slice(0, 6).join(', ').slice(0, 120)}.`
     return { ...result, faults: [{ line: headingLine, column: null, candidate: '', assessment: '', reason }] }

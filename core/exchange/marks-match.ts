@@ -1,6 +1,7 @@
 import type { FileTable, FindHeading } from './delimited'
-import { WHO_BY, type MarksMatch, type MarksTable } from './marks-who'
+import { WHO_BY, type KnownMarks, type MarksRead, type MarksTable } from './marks-who'
 import { recogniseColumns } from './roll-file'
+import { sameHeading } from './same-heading'
 
 const FIELD = { candidate: 'candidate', 'external id': 'external id', 'e-mail': 'sign-in', name: 'name' } as const
 
@@ -14,11 +15,17 @@ export function whoIn(header: readonly string[]): MarksTable['who'] {
   return null
 }
 
-/** Which row is the heading: the one that was said, else the first that says whose its rows are, else the first of all. */
+/** How a table with this heading was matched before. */
+export const matchedBefore = (header: readonly string[], { known = [] }: MarksRead): KnownMarks | undefined =>
+  known.find((k) => sameHeading(k.header, header))
+
+/** Which row is the heading: the one that was said, else the first that was matched before or says whose its rows are, else the first of all. */
 export const marksHeading =
-  ({ headingLine }: MarksMatch): FindHeading =>
+  (match: MarksRead): FindHeading =>
   (rows: FileTable['rows']) =>
     Math.max(
       0,
-      rows.findIndex(({ line, cells }) => (headingLine === undefined ? whoIn(cells) !== null : line >= headingLine)),
+      rows.findIndex(({ line, cells }) =>
+        match.headingLine === undefined ? whoIn(cells) !== null || matchedBefore(cells, match) !== undefined : line >= match.headingLine,
+      ),
     )

@@ -18,3 +18,15 @@ export interface MarksTable {
   /** Columns that hold marks, by the title of their assessment; none where each row names its own. */
   marks: { column: number; assessment: string }[]
 }
+
+/** How a table with the same heading was matched by hand before. */
+export interface KnownMarks {
+  header: string[]
+  who: NonNullable<MarksTable['who']>
+  marks: MarksTable['marks']
+}
+
+/** How a table is read: as somebody says now, else as was said of one like it. */
+export interface MarksRead extends MarksMatch {
+  known?: readonly KnownMarks[] | undefined
+}

@@ -3,7 +3,7 @@ import { decodeText } from './decode-text'
 import { FileError, readDelimited, unguarded, type FileTable } from './delimited'
 import { readMarksTable, type MarksFile } from './marks-file'
 import { marksHeading } from './marks-match'
-import type { MarksMatch } from './marks-who'
+import type { MarksRead } from './marks-who'
 import { isRosterResults, readRosterResults } from './roster-results'
 import { unzipBounded } from './unzip'
 import { readWorkbook } from './workbook'
@@ -13,7 +13,7 @@ import { readWorkbook } from './workbook'
  * @param match how a table is to be read, where somebody said so
  * @throws FileError with a sentence where the file as a whole cannot be read
  */
-export async function readMarks(bytes: Uint8Array, match: MarksMatch = {}): Promise<MarksFile> {
+export async function readMarks(bytes: Uint8Array, match: MarksRead = {}): Promise<MarksFile> {
   if (bytes.length === 0) throw new FileError('The file is empty.')
   let table: FileTable
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) {

@@ -1,3 +1,4 @@
+import { sameHeading } from './same-heading'
 import type { Encoding } from '../roll/encodings'
 import { isPlainName } from '../roll/plain-name'
 import { isSignIn } from '../roll/sign-in'
@@ -157,10 +158,6 @@ export interface RollMatch {
   roster?: RosterMatch | undefined
 }
 
-const sameHeading = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && a.every((h, i) => h.trim() === b[i]!.trim())
-const withoutEnd = (cells: readonly string[]): string[] => cells.slice(0, cells.findLastIndex((c) => c.trim() !== '') + 1)
-
 /**
  * Which row of a roll is its heading: the one that was said; else the first that was matched before or that names all that a roll
  * needs; else the one of which most is recognised.
@@ -174,7 +171,7 @@ export const rollHeading =
         rows.findIndex((r) => r.line >= headingLine),
       )
     const plain = rows.findIndex(
-      ({ cells }) => known.some((k) => sameHeading(withoutEnd(cells), k.header)) || missingColumns(recogniseColumns(cells)).length === 0,
+      ({ cells }) => known.some((k) => sameHeading(cells, k.header)) || missingColumns(recogniseColumns(cells)).length === 0,
     )
     if (plain >= 0) return plain
     const told = rows.map(({ cells }) => Object.keys(recogniseColumns(cells)).length)

@@ -89,4 +89,5 @@ export const ROWS: Readonly<Record<number, string>> = {
     INSERT INTO roster_teacher VALUES ('c', 'm', 'teacher-7');
     INSERT INTO roster_name VALUES ('x', 'Aylin', '', '');`,
   40: `INSERT INTO own_settings VALUES ('p', '{}');`,
+  41: `INSERT INTO marks_match VALUES ('c', '[]', '{}', '${AT}');`,
 }

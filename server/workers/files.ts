@@ -7,7 +7,7 @@ import { FileError, readDelimited, unguarded } from '#core/exchange/delimited'
 import { tablesFromHtml } from '#core/exchange/html-table'
 import { readMarksFile, type MarksFile } from '#core/exchange/marks-file'
 import { readPeople, type PersonLine } from '#core/exchange/people-lines'
-import type { MarksMatch } from '#core/exchange/marks-who'
+import type { MarksRead } from '#core/exchange/marks-who'
 import { readMarks } from '#core/exchange/read-marks'
 import { decodeUnicode } from '#core/exchange/decode-text'
 import { readRoll } from '#core/exchange/read-roll'
@@ -42,7 +42,7 @@ export const roll = ({ bytes, match, port }: RollTask): Promise<RollFile | strin
   telling<RollFile | string, string>(port, (tell) => orSentence(() => readRoll(bytes, match, tell)))
 
 /** The marks in a CSV, an XLSX, or zipped results. */
-export function marks(given: ({ bytes: Uint8Array } | { text: string }) & { match?: MarksMatch }): Promise<MarksFile | string> {
+export function marks(given: ({ bytes: Uint8Array } | { text: string }) & { match?: MarksRead }): Promise<MarksFile | string> {
   // What is wrong with a pasted text stands among its rows.
   return 'text' in given ? Promise.resolve(readMarksFile(given.text, given.match)) : orSentence(() => readMarks(given.bytes, given.match))
 }

@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { MessageChannel } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import type { MarksFile } from '#core/exchange/marks-file'
-import type { MarksMatch } from '#core/exchange/marks-who'
+import type { MarksRead } from '#core/exchange/marks-who'
 import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { IssueDifference } from '#core/issues'
@@ -176,7 +176,7 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
     /** The people that a list names. */
     readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
     /** The marks in a file, or in a text that was pasted. */
-    readMarks: (given: ({ bytes: Uint8Array } | { text: string }) & { match?: MarksMatch }, asks: Asks) =>
+    readMarks: (given: ({ bytes: Uint8Array } | { text: string }) & { match?: MarksRead }, asks: Asks) =>
       run<MarksFile>('marks', given, asks),
     stop: async () => {
       await pool?.destroy()

@@ -377,3 +377,27 @@ test('a file of another program: a title above the heading, whose by name, id or
   const hidden = await marker('post', api('/marks-file/try'), { text: 'external id,Pacing and compass\nREG-7,12\n' }).expect(200)
   expect((hidden.body as TriedImport).rows[0]!.reason).toMatch(/^No student has the id REG-7/)
 })
+
+test('what was matched by hand is remembered once its file is brought in: the next with that heading is read the same way, and says so', async () => {
+  const [a, b] = numbers as [string, string]
+  const file = (who: string, mark: number) => `Pages of the week,,\nWho,Sheet 3,Total\n${who},${mark},40\n`
+  const match: MarksMatch = {
+    headingLine: 2,
+    who: { column: 0, by: 'candidate' },
+    marks: [{ column: 1, assessment: 'Pacing and compass' }],
+  }
+  await lead('post', api('/marks-file/try'), { text: file(a, 12.25), match }).expect(200)
+  expect((await tryFile(file(a, 12.25))).table).toMatchObject({ who: null })
+  await lead('post', api('/marks-file'), { text: file(a, 12.25), match }).expect(200)
+  const next = await tryFile(file(b, 13.25))
+  expect(next.table).toMatchObject(match)
+  expect(next.rows.map((r) => [r.candidate, r.assessment, r.after])).toEqual([[b, 'Pacing and compass', '13.25']])
+  expect(next.notes).toEqual([expect.stringMatching(/matched by hand the last time/)])
+  // Matched otherwise it is read as that says, and another heading is not read so.
+  const other = await lead('post', api('/marks-file/try'), {
+    text: file(b, 9),
+    match: { ...match, marks: [{ column: 2, assessment: 'Paper 1' }] },
+  })
+  expect((other.body as TriedImport).notes).toEqual([])
+  expect((await tryFile(`Who,Sheet 4\n${b},9\n`)).table).toMatchObject({ who: null })
+})

@@ -18,6 +18,7 @@ import type { TableLoader } from '../../kernel/course/load-table'
 import { attemptQueries } from './attempts'
 import { earlierReadings } from './earlier-readings'
 import { marksKinds, marksTable } from './marks-table'
+import { matchedBefore } from './matched-before'
 import { readersOf, readNotTyped } from './readers'
 import { tryMarksFile, type ChangedCell } from './marks-file'
 import { scriptWords } from './script-words'
@@ -131,9 +132,13 @@ export function markingRoutes(
     `SELECT s.candidate, coalesce(p.email, s.sign_in) AS mail FROM student s LEFT JOIN person p ON p.id = s.person_id
      WHERE s.course_id = ? AND coalesce(p.email, s.sign_in) LIKE '%_@_%'`,
   )
-  const fileOf = async (body: MarksUpload, personId: string): Promise<MarksFile> => {
+  const matched = matchedBefore(db)
+  const fileOf = async (courseId: string, body: MarksUpload, personId: string): Promise<MarksFile> => {
     const read = await pool.readMarks(
-      { ...('text' in body ? { text: body.text } : { bytes: Buffer.from(body.file, 'base64') }), match: body.match ?? {} },
+      {
+        ...('text' in body ? { text: body.text } : { bytes: Buffer.from(body.file, 'base64') }),
+        match: { ...body.match, known: matched.in(courseId) },
+      },
       { personId },
     )
     if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
@@ -155,12 +160,12 @@ export function markingRoutes(
 
   handle(
     routes.tryImport,
-    async ({ params: { courseId }, body, me, role }) => (await tryFile(courseId, await fileOf(body, me.id), me.id, role)).tried,
+    async ({ params: { courseId }, body, me, role }) => (await tryFile(courseId, await fileOf(courseId, body, me.id), me.id, role)).tried,
   )
 
   handle(routes.bringIn, async ({ params: { courseId }, body, me, role }) => {
     // Found out beside what others write; a cell that is changed meanwhile has another version, and nothing is brought in.
-    const { tried, writes: cells } = await tryFile(courseId, await fileOf(body, me.id), me.id, role)
+    const { tried, writes: cells } = await tryFile(courseId, await fileOf(courseId, body, me.id), me.id, role)
     return writes.writeMarks(courseId, () => {
       if (tried.counts.refused !== (body.leaveOut ?? 0))
         throw new HttpProblem(
@@ -170,6 +175,7 @@ export function markingRoutes(
         )
       const { refused } = write(courseId, cells, me.id, role)
       if (refused[0]) throw new HttpProblem(409, refused[0].message)
+      if (body.match && tried.table) matched.remember(courseId, tried.table)
       return { ...tried, changed: cells.length > MOST_UNDONE ? null : cells.map(({ version: _, ...c }) => c) }
     })
   })

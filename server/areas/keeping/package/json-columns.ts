@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { WHO_BY } from '#core/exchange/marks-who'
 import {
   AgreeRule,
   Boundary,
@@ -22,6 +23,7 @@ import {
   Weekdays,
 } from '#contract'
 
+const Place = z.number().int().min(0)
 const words = z.record(z.string(), z.string())
 const changes = z.array(Change)
 /** What a standard of each kind is made of. */
@@ -53,5 +55,12 @@ export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row)
   issue: { content: IssueContent, signers: Signers, boundaries: z.array(Boundary), counts: z.record(z.string(), z.number().int()) },
   shared_out: { before: z.array(z.tuple([z.string(), z.string()])), rule: ShareRule.nullable() },
   roll_match: { header: z.array(z.string()), columns: z.record(z.string(), z.number().int()) },
+  marks_match: {
+    header: z.array(z.string()),
+    match: z.strictObject({
+      who: z.strictObject({ column: Place, by: z.enum(WHO_BY) }),
+      marks: z.array(z.strictObject({ column: Place, assessment: z.string() })),
+    }),
+  },
   roll_file: { before: z.looseObject({ sections: z.array(z.unknown()), students: z.array(z.unknown()) }) },
 }

@@ -80,6 +80,7 @@ function fillAll(): void {
   put("INSERT INTO letter VALUES ('p1', ?, 'lead', 'marker-1', 'To read', '', ?)", COURSE, at)
   put("INSERT INTO stand_in_set (course_id, name, fails, by_id, at) VALUES (?, 'post', 1, 'admin', ?)", COURSE, at)
   put(`INSERT INTO roll_match VALUES (?, '["a"]', '{"name":0}', ?)`, COURSE, at)
+  put(`INSERT INTO marks_match VALUES (?, '["a"]', '{"who":{"column":0,"by":"name"},"marks":[]}', ?)`, COURSE, at)
   put(`INSERT INTO roll_file VALUES ('r1', ?, 'roll.csv', 's', '{"sections":[],"students":[]}', 'lead', ?, NULL, NULL)`, COURSE, at)
   put("INSERT INTO roster_class SELECT id, course_id, 'class-1', 'r1' FROM section WHERE course_id = ? LIMIT 1", COURSE)
   put("INSERT INTO roster_teacher VALUES (?, 'marker-1', 'teacher-1')", COURSE)

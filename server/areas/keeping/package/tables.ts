@@ -96,6 +96,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'stand_in_set', of: OF_COURSE, counted: true },
   { name: 'roll_file', of: OF_COURSE },
   { name: 'roll_match', of: OF_COURSE },
+  { name: 'marks_match', of: OF_COURSE },
   { name: 'roster_class', of: OF_COURSE },
   { name: 'roster_teacher', of: OF_COURSE },
   { name: 'roster_name', of: 't.student_id IN (SELECT id FROM student WHERE course_id = :course)' },
