@@ -1,3 +1,4 @@
+import { MOST_REMARK } from '#core/marking'
 import { z } from 'zod'
 import { WHO_BY, type MarksTable } from '#core/exchange/marks-who'
 import { STATUSES } from '#core/grades'
@@ -203,6 +204,8 @@ export const CellWrite = z.strictObject({
   mark: Mark.nullable(),
   status: Status,
   daysLate: DaysLate,
+  /** What the student is to read beside the mark; left out where it stays as it is. */
+  remark: z.string().max(MOST_REMARK, `A remark has at most ${MOST_REMARK} characters.`).optional(),
 })
 export type CellWrite = z.infer<typeof CellWrite>
 
@@ -248,7 +251,7 @@ export const TriedImport = z.strictObject({
 })
 export type TriedImport = z.infer<typeof TriedImport>
 
-const CellValue = CellWrite.pick({ mark: true, status: true, daysLate: true })
+const CellValue = CellWrite.pick({ mark: true, status: true, daysLate: true, remark: true })
 
 /** What a file of marks changed, cell by cell; null where it is more than anybody undoes. */
 export const BroughtIn = TriedImport.extend({
@@ -257,7 +260,15 @@ export const BroughtIn = TriedImport.extend({
 export type BroughtIn = z.infer<typeof BroughtIn>
 
 /** A state that a cell of the sheet was in, and who put it there. */
-export const CellState = z.strictObject({ at: z.string(), by: z.string(), mark: z.number().nullable(), status: Status, daysLate: DaysLate })
+export const CellState = z.strictObject({
+  at: z.string(),
+  by: z.string(),
+  mark: z.number().nullable(),
+  status: Status,
+  daysLate: DaysLate,
+  /** Null where it was left as it was. */
+  remark: z.string().nullable(),
+})
 export type CellState = z.infer<typeof CellState>
 
 /** A state that a reading was in and that was replaced later. */
@@ -304,6 +315,8 @@ export const ScriptDetail = z.strictObject({
   status: Status,
   daysLate: DaysLate,
   entered: z.number().nullable(),
+  /** With a mark that was typed. */
+  remark: z.string(),
   cameAt: z.string().nullable(),
   readings: z.array(
     z.strictObject({

@@ -12,6 +12,8 @@ export interface FileMark {
   by?: WhoBy
   assessment: string
   text: string
+  /** What the student is to read beside it. */
+  remark?: string
   /** What the mark is out of, where the file says so. */
   outOf?: number
   /** When the sheet was taken out that the file goes back to, where it says so. */

@@ -98,6 +98,7 @@ const FORMATS: Record<string, (of: Sheet) => Promise<Uint8Array>> = {
           externalId: null,
           sectionId: 's',
           assessmentId: `a${k}`,
+          remark: '',
         })),
       ),
     ),
@@ -114,3 +115,24 @@ test.each(Object.keys(FORMATS))(
     )
   },
 )
+
+test('results: what a student is to read beside a mark comes back, whatever it is written with', () =>
+  fc.assert(
+    fc.asyncProperty(fc.string({ unit: 'grapheme', maxLength: 60 }), async (words) => {
+      const remark = words.trim()
+      const one = { studentId: 'x', candidate: '4711', name: 'Ada', externalId: null, sectionId: 's', assessmentId: 'a', mark: 7, remark }
+      const file = writeRosterResults(
+        {
+          course: COURSE,
+          day: '2026-11-28',
+          components: [{ id: 'k', title: 'Work', weight: 100 }],
+          assessments: [{ id: 'a', title: 'Essay', outOf: OUT_OF, componentId: 'k' }],
+          placements: [],
+          names: OWN_NAMES,
+        },
+        [{ ...one, status: 'in', daysLate: 0 }],
+      )
+      expect((await readMarks(file)).marks.map((m) => m.remark ?? '')).toEqual([remark])
+    }),
+    { numRuns: runs(80) },
+  ))

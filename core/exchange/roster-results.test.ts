@@ -14,7 +14,7 @@ const packed = (results: string[][]) =>
     ['results.csv', csv([['sourcedId', 'status', 'lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score', 'comment'], ...results])],
   ])
 
-test('what is graded in part is a draft and no mark, what is deleted is none; both drafts and comments are counted', () => {
+test('what is graded in part is a draft and no mark, what is deleted is none; drafts are counted, comments are remarks', () => {
   const { marks, faults, notes } = readRosterResults(
     packed([
       ['r1', '', 'l1', '3901', 'fully graded', '31', 'Well argued'],
@@ -24,13 +24,19 @@ test('what is graded in part is a draft and no mark, what is deleted is none; bo
     ]),
   )
   expect([marks.map((m) => [m.candidate, m.text, m.outOf]), faults]).toEqual([[['3901', '31', 40]], []])
-  expect(notes).toEqual([
-    '2 results in the file are graded in part: still a draft there, and left as it is here.',
-    '2 results have comments, which are not brought in: a remark stands with a reading here.',
-  ])
+  expect(marks.map((m) => m.remark)).toEqual(['Well argued'])
+  expect(notes).toEqual(['2 results in the file are graded in part: still a draft there, and left as it is here.'])
 })
 
 test('a file of drafts alone is no fault', () => {
   const { marks, notes } = readRosterResults(packed([['r2', '', 'l1', '3902', 'partially graded', '12', '']]))
   expect([marks, notes]).toEqual([[], ['One result in the file is graded in part: still a draft there, and left as it is here.']])
+})
+
+test('of a comment longer than a remark the beginning is taken, and that is said', () => {
+  const { marks, notes } = readRosterResults(packed([['r1', '', 'l1', '3901', 'fully graded', '31', `${'a'.repeat(4000)}bc`]]))
+  expect([marks[0]!.remark, notes]).toEqual([
+    'a'.repeat(4000),
+    ['One result has a comment of more than 4000 characters: the beginning is brought in.'],
+  ])
 })

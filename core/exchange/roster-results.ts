@@ -1,4 +1,5 @@
 import type { Status } from '../grades/course'
+import { MOST_REMARK } from '../marking/cell-value'
 import { markInRoster } from './roster-mark'
 import { FileError } from './delimited'
 import type { FileMark, MarksFile } from './marks-file'
@@ -34,7 +35,12 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
   )
   const marks: FileMark[] = []
   const faults: MarksFile['faults'] = []
-  let [partial, remarked] = [0, 0]
+  let [partial, long] = [0, 0]
+  const remarkIn = (comment: string): string => {
+    const words = comment.trim()
+    if (words.length > MOST_REMARK) long++
+    return words.slice(0, MOST_REMARK)
+  }
   readSheet(files, 'results.csv', ['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score'], WHOLE).forEach((r) => {
     const line = lineOf(r)
     const candidate = users.get(r.studentSourcedId!)?.identifier || r.studentSourcedId!.replace(/^candidate-/, '')
@@ -44,7 +50,6 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
       faults.push({ line, column: 'results.csv lineItemSourcedId', candidate, assessment: '', reason })
       return
     }
-    if (r.comment) remarked++
     // Whoever marks there has not said yet what it comes to.
     if (r.scoreStatus === 'partially graded') {
       partial++
@@ -57,6 +62,7 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
       candidate,
       assessment: item.title!,
       text: cellText(r),
+      ...(r.comment?.trim() ? { remark: remarkIn(r.comment) } : {}),
       ...(item.resultValueMax && Number.isFinite(outOf) ? { outOf } : {}),
     })
   })
@@ -68,8 +74,8 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
     notes: [
       ...told(partial, `in the file ${partial === 1 ? 'is' : 'are'} graded in part: still a draft there, and left as it is here.`),
       ...told(
-        remarked,
-        `${remarked === 1 ? 'has a comment' : 'have comments'}, which ${remarked === 1 ? 'is' : 'are'} not brought in: a remark stands with a reading here.`,
+        long,
+        `${long === 1 ? 'has a comment' : 'have comments'} of more than ${MOST_REMARK} characters: the beginning is brought in.`,
       ),
     ],
     table: null,
@@ -102,6 +108,8 @@ export interface ResultToWrite {
   mark: number | null
   status: Status
   daysLate: number
+  /** What the student is to read beside it. */
+  remark: string
 }
 
 /** What results are of, and the day on which they stand so. */
@@ -158,6 +166,7 @@ export function writeRosterResults(
       lineItemSourcedId: itemId(r.assessmentId, r.sectionId),
       studentSourcedId,
       scoreDate: day,
+      comment: r.remark,
       classSourcedId: names.classOf(r.sectionId),
       ...markInRoster(r),
     })

@@ -7,7 +7,12 @@ export interface CellValue {
   mark: number | null
   status: Status
   daysLate: number
+  /** What the student is to read beside the mark; left out where it stays as it is. */
+  remark?: string | undefined
 }
+
+/** Characters of a remark. */
+export const MOST_REMARK = 4000
 
 export const BLANK: CellValue = { mark: null, status: 'in', daysLate: 0 }
 

@@ -98,6 +98,7 @@ export const scriptDetail = (id: string, more: Partial<ScriptDetail> = {}): Scri
   assessmentId: 'paper',
   status: 'in',
   daysLate: 0,
+  remark: '',
   entered: null,
   cameAt: null,
   readings: [],

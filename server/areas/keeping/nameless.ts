@@ -24,6 +24,8 @@ const ERASED: { what: keyof Erased; table: string; rows: string; become: string 
     rows: "t.course_id = :course AND t.file_name NOT LIKE 'erased %'",
     become: "file_name = 'erased ' || id, content = x''",
   },
+  { what: 'remarks', table: 'script', rows: `t.remark <> '' AND t.id IN (${SCRIPTS})`, become: "remark = '', version = version + 1" },
+  { what: 'remarks', table: 'script_state', rows: `t.remark <> '' AND t.script_id IN (${SCRIPTS})`, become: "remark = ''" },
   { what: 'remarks', table: 'reading', rows: `${REMARKED} AND t.id IN (${READINGS})`, become: `${NO_REMARK}, version = version + 1` },
   { what: 'remarks', table: 'reading_state', rows: `${REMARKED} AND t.reading_id IN (${READINGS})`, become: NO_REMARK },
   { what: 'remarks', table: 'next_reading', rows: `${REMARKED} AND t.reading_id IN (${READINGS})`, become: NO_REMARK },

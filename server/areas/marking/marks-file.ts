@@ -32,6 +32,8 @@ interface Known {
   readNotTyped: (key: string) => string | null
   /** Cells changed since a moment, by student and assessment. */
   changedSince: (asOf: string) => ReadonlyMap<string, ChangedCell>
+  /** Remarks beside typed marks, by student and assessment. */
+  remarks: ReadonlyMap<string, string>
 }
 
 /**
@@ -42,7 +44,7 @@ interface Known {
 export async function tryMarksFile(
   file: MarksFile,
   sheet: Sheet,
-  { candidateOf, candidateAt, readNotTyped, changedSince }: Known,
+  { candidateOf, candidateAt, readNotTyped, changedSince, remarks }: Known,
 ): Promise<{ tried: TriedImport; writes: (CellWrite & { was: CellValue })[] }> {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
   const byName = group(sheet.students, (s) => s.name.toLowerCase())
@@ -157,15 +159,24 @@ export async function tryMarksFile(
         continue
       }
     }
-    const readBy = next.mark !== null && next.mark !== (cell?.mark ?? null) ? readNotTyped(key) : null
+    const said = remarks.get(key) ?? ''
+    const remark = m.remark && m.remark !== said ? m.remark : undefined
+    const readBy = remark !== undefined || (next.mark !== null && next.mark !== (cell?.mark ?? null)) ? readNotTyped(key) : null
     if (readBy !== null) {
       refuse(readBy)
       continue
     }
-    const outcome = !cell || blank(cell) ? 'added' : shown.before === shown.after ? 'unchanged' : 'changed'
-    rows.push({ ...base, ...shown, outcome })
+    const outcome = !cell || blank(cell) ? 'added' : shown.before === shown.after && remark === undefined ? 'unchanged' : 'changed'
+    rows.push({ ...base, ...shown, outcome, reason: remark === undefined ? null : `${outcome}, with a remark` })
     if (outcome !== 'unchanged')
-      writes.push({ studentId: student.id, assessmentId: assessment.id, version: cell?.version ?? 0, ...next, was: valueOf(cell) })
+      writes.push({
+        studentId: student.id,
+        assessmentId: assessment.id,
+        version: cell?.version ?? 0,
+        ...next,
+        ...(remark !== undefined && { remark }),
+        was: { ...valueOf(cell), ...(remark !== undefined && { remark: said }) },
+      })
   }
   if (rows.length === 0)
     rows.push({

@@ -79,11 +79,21 @@ export function markingRoutes(
     return sendSheet(res, courseId, 'xlsx', routes.marksXlsx.produces!, await writeWorkbook('Marks', header!, rows, marksKinds(header!)))
   })
 
+  const remarks = db
+    .prepare<[string], [string, string]>(
+      `SELECT s.student_id || ' ' || s.assessment_id, s.remark FROM script s JOIN student t ON t.id = s.student_id
+       WHERE t.course_id = ? AND s.remark <> ''`,
+    )
+    .raw()
+  /** Remarks beside typed marks, by student and assessment. */
+  const remarksIn = (courseId: string) => new Map(remarks.all(courseId))
+
   handle(routes.marksRoster, ({ params: { courseId }, me, role, res }) => {
     const { assessments, placements, students, cells } = unpackSheet(sheetFor(courseId, me.id, role))
     // An id from outside may tell who somebody is, and goes to those who oversee the course.
     const outside = new Map(!sightOf(role).externalIds ? [] : externals.all(courseId).map((s) => [s.id, s.externalId]))
     const byId = new Map(students.map((s) => [s.id, s]))
+    const said = remarksIn(courseId)
     const results = cells.map((c): ResultToWrite => {
       const { candidate, name, sectionId } = byId.get(c.studentId)!
       return {
@@ -93,6 +103,7 @@ export function markingRoutes(
         sectionId,
         externalId: outside.get(c.studentId) ?? null,
         mark: c.fromReadings ? c.fromReadings.mark : c.mark,
+        remark: said.get(`${c.studentId} ${c.assessmentId}`) ?? '',
       }
     })
     const { plan } = plans.load(courseId)
@@ -155,6 +166,7 @@ export function markingRoutes(
       candidateAt: new Map(!sightOf(role).externalIds ? [] : mailed.all(courseId).map((s) => [s.mail.toLowerCase(), s.candidate])),
       readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, sightOf(role).readings === 'all') : null),
       changedSince: changedSince(courseId),
+      remarks: remarksIn(courseId),
     })
   }
 
@@ -188,13 +200,14 @@ export function markingRoutes(
       status: Status
       days_late: number
       entered: number | null
+      remark: string
       came_at: string | null
       student: string
       name: string
       candidate: string
       section: string
     }
-  >(`SELECT s.id, s.assessment_id, s.status, s.days_late, s.entered, s.came_at, t.id AS student, t.name, t.candidate, coalesce(e.section_id, '') AS section
+  >(`SELECT s.id, s.assessment_id, s.status, s.days_late, s.entered, s.remark, s.came_at, t.id AS student, t.name, t.candidate, coalesce(e.section_id, '') AS section
      FROM script s JOIN student t ON t.id = s.student_id LEFT JOIN enrolment e ON e.student_id = t.id AND e.to_day IS NULL
      WHERE s.id = ? AND t.course_id = ?`)
   const readings = db.prepare<
@@ -218,7 +231,7 @@ export function markingRoutes(
        r.after_seeing AS afterSeeing
      FROM reading r JOIN person p ON p.id = r.marker_id LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`)
   const history = db.prepare<[string], CellState>(
-    `SELECT h.at, p.name AS by, h.entered AS mark, h.status, h.days_late AS daysLate FROM script_state h JOIN person p ON p.id = h.by_id
+    `SELECT h.at, p.name AS by, h.entered AS mark, h.status, h.days_late AS daysLate, h.remark FROM script_state h JOIN person p ON p.id = h.by_id
      WHERE h.script_id = ? ORDER BY h.version DESC`,
   )
   const cell = db.prepare<[string, string, string], { id: string; teacherId: string | null }>(
@@ -246,6 +259,7 @@ export function markingRoutes(
       status: row.status,
       daysLate: row.days_late,
       entered: row.entered,
+      remark: row.remark,
       cameAt: row.came_at,
       readings: readings.all(row.id).map(({ id, picks, criterion_comments, ...r }) => ({
         ...r,

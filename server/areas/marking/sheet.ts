@@ -44,6 +44,7 @@ interface ScriptRow {
   status: Status
   days_late: number
   entered: number | null
+  remark: string
   version: number
   readings: number
 }
@@ -59,7 +60,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   const followedIn = (courseId: string) => new Map(followed.all(courseId).map((f) => [f.assessmentId, f.outcome]))
   const taught = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
   const script = db.prepare<[string, string], ScriptRow>(
-    `SELECT s.id, s.status, s.days_late, s.entered, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
+    `SELECT s.id, s.status, s.days_late, s.entered, s.remark, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
      FROM script s WHERE s.student_id = ? AND s.assessment_id = ?`,
   )
   const student = db.prepare<[string, string], { id: string; sectionId: string }>(
@@ -69,10 +70,12 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   const staysOf = db.prepare<[string], Stay>(
     'SELECT section_id AS sectionId, from_day AS "from", to_day AS "to" FROM enrolment WHERE student_id = ? ORDER BY from_day',
   )
-  const insert = db.prepare('INSERT INTO script (id, student_id, assessment_id, status, days_late, entered) VALUES (?, ?, ?, ?, ?, ?)')
-  const update = db.prepare('UPDATE script SET status = ?, days_late = ?, entered = ?, version = version + 1 WHERE id = ?')
+  const insert = db.prepare(
+    'INSERT INTO script (id, student_id, assessment_id, status, days_late, entered, remark) VALUES (?, ?, ?, ?, ?, ?, ?)',
+  )
+  const update = db.prepare('UPDATE script SET status = ?, days_late = ?, entered = ?, remark = ?, version = version + 1 WHERE id = ?')
   const keep = db.prepare(
-    'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at, remark) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
   )
 
   const lastBy = db.prepare<[string], { by: string }>(
@@ -211,7 +214,8 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       const assessment = assessments.get(cell.assessmentId)
       const row = whose && assessment && script.get(whose.id, assessment.id)
       const current = row ? cellOf(cell, row) : null
-      const retyped = cell.mark !== null && cell.mark !== (row?.entered ?? null)
+      const remarked = cell.remark !== undefined && cell.remark !== (row?.remark ?? '')
+      const retyped = remarked || (cell.mark !== null && cell.mark !== (row?.entered ?? null))
       const readBy = retyped && assessment ? readers.of(assessment.id, cell.studentId) : []
       const refuse = (kind: CellRefusal['kind'], message: string) =>
         refused.push({
@@ -232,14 +236,14 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
           `${assessment.title} is marked by where students stand on “${outcomeOf.get(assessment.id)}”: it follows their results.`,
         )
       // Sent again because the answer was lost: it stands there already.
-      else if (current && current.version !== cell.version && sameValue(current, cell)) saved.push(current)
+      else if (current && current.version !== cell.version && sameValue(current, cell) && !remarked) saved.push(current)
       else if ((row?.version ?? 0) !== cell.version) refuse('stale', 'Somebody changed this cell meanwhile.')
       else if (sight.types !== 'all' && row && isGuarded(row.status) && !sameValue(cellOf(cell, row), cell) && setByOther(row, personId))
         refuse('set by lead', `It is ${row.status}, as the lead set it: ask for that to be lifted.`)
       else if (sight.types !== 'all' && isGuarded(cell.status) && cell.status !== row?.status && readByOthers(cell, personId))
         refuse('set by lead', `Others read this script: the lead sets it to ${cell.status}.`)
       // Whether it is read already is not told to a marker: they may have read it blind.
-      else if (readBy.length > 0 || (row && row.readings > 0 && cell.mark !== row.entered))
+      else if (readBy.length > 0 || (row && row.readings > 0 && (remarked || cell.mark !== row.entered)))
         refuse(
           'readings',
           row && row.readings > 0 && sight.readings === 'all'
@@ -265,11 +269,12 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     // Work that never came has no mark; what was typed before stays in its history.
     const entered = hasWork(cell.status) ? cell.mark : null
     const id = row?.id ?? `${cell.assessmentId}:${cell.studentId}`
-    if (row) update.run(cell.status, cell.daysLate, entered, id)
-    else insert.run(id, cell.studentId, cell.assessmentId, cell.status, cell.daysLate, entered)
+    const remark = cell.remark ?? row?.remark ?? ''
+    if (row) update.run(cell.status, cell.daysLate, entered, remark, id)
+    else insert.run(id, cell.studentId, cell.assessmentId, cell.status, cell.daysLate, entered, remark)
     const version = row ? row.version + 1 : 1
-    keep.run(id, version, cell.status, cell.daysLate, entered, personId, now())
-    return cellOf(cell, { id, status: cell.status, days_late: cell.daysLate, entered, version, readings: row?.readings ?? 0 })
+    keep.run(id, version, cell.status, cell.daysLate, entered, personId, now(), remark === (row?.remark ?? '') ? null : remark)
+    return cellOf(cell, { id, status: cell.status, days_late: cell.daysLate, entered, remark, version, readings: row?.readings ?? 0 })
   }
 
   return { sheetFor, cellsNow, write }

@@ -114,3 +114,19 @@ test('the levels that stand are those of the one reading, or what was agreed on 
   await use('field-book-1', { remarks: false })
   expect((await own('Field book 1')).levels).toBeNull()
 })
+
+test('a remark beside a typed mark is read with it, once it is released', async () => {
+  const id = `${COURSE}-pacing`
+  const version = server.db.prepare<[string], number>('SELECT version FROM script WHERE id = ?').pluck().get(`${id}:${studentId}`) ?? 0
+  const cell = { studentId, assessmentId: id, version, mark: 12, status: 'in', daysLate: 0, remark: 'Close the loop.' }
+  expect((await lead('patch', api('/sheet'), { cells: [cell] }).expect(200)).body).toMatchObject({ refused: [] })
+  const release = (as: object) => server.db.prepare('UPDATE placement SET release = ? WHERE assessment_id = ?').run(JSON.stringify(as), id)
+  release({ kind: 'by hand', released: false })
+  await use('pacing', {})
+  expect((await student('get', api('/own-work'))).text).not.toContain('Close the loop.')
+  release({ kind: 'at once' })
+  await use('pacing', {})
+  expect((await own('Pacing and compass')).remarks).toEqual([{ comment: 'Close the loop.', parts: [] }])
+  await use('pacing', { remarks: false })
+  expect((await own('Pacing and compass')).remarks).toEqual([])
+})

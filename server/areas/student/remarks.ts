@@ -15,7 +15,7 @@ interface Row {
 }
 
 /**
- * What was remarked on a script for its student, one entry for each reading handed in. Notes for markers and who marked are
+ * What was remarked on a script for its student, one entry for what stands beside a typed mark and for each reading handed in. Notes for markers and who marked are
  * not in it. Points stand beside the words only where one reading gives the plain mark: of several none is the student’s.
  */
 export function remarksFor(db: Db): (scriptId: string, plain: number | null) => Remarks[] {
@@ -26,10 +26,12 @@ export function remarksFor(db: Db): (scriptId: string, plain: number | null) => 
      FROM reading r LEFT JOIN carried_in_force f ON f.reading_id = r.id AND f.version = r.version
      WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
   )
+  const typed = db.prepare<[string], string>('SELECT remark FROM script WHERE id = ?').pluck()
   return (scriptId, plain) => {
+    const beside = typed.get(scriptId) ?? ''
     const rows = readings.all(scriptId)
     const oneReading = rows.length === 1 && plain !== null && Math.abs(rows[0]!.mark - plain) < 1e-9
-    return rows.flatMap(({ comment, ...row }): Remarks[] => {
+    const read = rows.flatMap(({ comment, ...row }): Remarks[] => {
       const picks = JSON.parse(row.picks) as Record<string, number>
       const words = JSON.parse(row.criterionComments) as Record<string, string>
       const criteria = criteriaOf(standardOf(row.standardId))
@@ -48,6 +50,7 @@ export function remarksFor(db: Db): (scriptId: string, plain: number | null) => 
         if (!listed.has(id) && said.trim() !== '') parts.push({ title: titles.get(id) ?? id, words: said.trim(), points: null })
       return comment.trim() === '' && parts.length === 0 ? [] : [{ comment: comment.trim(), parts }]
     })
+    return beside === '' ? read : [{ comment: beside, parts: [] }, ...read]
   }
 }
 

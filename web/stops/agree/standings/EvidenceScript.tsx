@@ -31,6 +31,11 @@ export function EvidenceScript({ scriptId, studentId, assessmentId, title }: Pro
       {isOpen && (
         <div className="mt-1">
           {detail.error && <p className="note bad">{messageOf(detail.error)}</p>}
+          {detail.data && detail.data.remark !== '' && (
+            <p className="mb-1" dir="auto">
+              <span className="soft">Beside the mark:</span> {detail.data.remark}
+            </p>
+          )}
           {attempts.length > 0 && <Attempts courseId={id} assessmentId={assessmentId} studentId={studentId} attempts={attempts} />}
           {detail.data && attempts.length === 0 && <span className="soft">Nothing of the work itself is kept here. </span>}
           <Link to={`/courses/${id}/students/${studentId}`}>All that the student did</Link>

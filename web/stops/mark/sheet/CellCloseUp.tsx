@@ -12,6 +12,7 @@ import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
 import { counted, numeral, shownAt } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
+import { RemarkField } from './RemarkField'
 import type { CellEdit, Refused } from './cell-queue'
 import { DateField } from '../../../parts/DateField'
 
@@ -29,6 +30,9 @@ interface Props {
   writable: boolean
   onSet: (value: CellValue) => void
   onFill: () => void
+  /** What waits to be sent of the remark. */
+  remarkWaiting: string | undefined
+  onRemark: (words: string, before: string) => void
   onMine: (typed: CellEdit) => void
   onTheirs: () => void
 }
@@ -55,6 +59,8 @@ export function CellCloseUp({
   writable,
   onSet,
   onFill,
+  remarkWaiting,
+  onRemark,
   onMine,
   onTheirs,
 }: Props) {
@@ -65,6 +71,8 @@ export function CellCloseUp({
     queryFn: () => call(routes.cellStates, { params: { courseId, studentId: student.id, assessmentId: assessment.id } }),
     enabled: !!cell && cell.version > 0,
   })
+  // A cell of which nothing is recorded has no remark either.
+  const kept = !cell || cell.version === 0 ? '' : states.data ? (states.data.find((s) => s.remark !== null)?.remark ?? '') : null
   const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
   return (
     <>
@@ -158,6 +166,9 @@ export function CellCloseUp({
             fill the blanks beneath with it <kbd>Ctrl D</kbd>
           </button>
         )}
+        {!cell?.fromReadings && assessment.byStanding === null && !assessment.blind && (
+          <RemarkField key={`${student.id} ${assessment.id}`} remark={remarkWaiting ?? kept} writable={writable} onRemark={onRemark} />
+        )}
         {cell?.fromReadings && sightOf(role).readings === 'all' && (
           <p>
             {counted(cell.fromReadings.readings, 'reading')}.{' '}
@@ -174,6 +185,7 @@ export function CellCloseUp({
                 <span>
                   {all[i + 1] && <span className="soft">{writeCellText(all[i + 1]!) || 'blank'} → </span>}
                   <b>{writeCellText(h) || 'blank'}</b> by {h.by}
+                  {h.remark !== null && <span className="soft">{h.remark === '' ? ', remark taken away' : ', with a remark'}</span>}
                 </span>
                 <span className="soft">{shownAt(h.at, 'd MMM, HH:mm')}</span>
               </li>

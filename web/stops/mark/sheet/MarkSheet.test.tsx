@@ -1,5 +1,5 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
-import { packSheet, routes, type Cell, type CellWrite, type SheetInColumns } from '#contract'
+import { packSheet, routes, type Cell, type CellState, type CellWrite, type SheetInColumns } from '#contract'
 import { cell } from '../../../testing/data'
 import { inPage, Refuses, reload, serverAnswers } from '../../../testing/in-page'
 import { cellsOf } from './cells'
@@ -54,7 +54,7 @@ const sheetOf = (cells: Cell[]): SheetInColumns =>
 type Refusing = (w: CellWrite) => { kind: 'range' | 'stale'; message: string; current: Cell | null } | null
 
 /** @param answers the server answers no write before */
-function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promise<unknown> = Promise.resolve()) {
+function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promise<unknown> = Promise.resolve(), states: CellState[] = []) {
   const stored = new Map<string, Cell>()
   const server = serverAnswers([
     [
@@ -66,7 +66,8 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promi
           const refusal = refuse(w)
           if (refusal) answer.refused.push({ studentId: w.studentId, assessmentId: w.assessmentId, ...refusal })
           else {
-            const saved = { ...w, version: w.version + 1, fromReadings: null }
+            const { remark: _, ...value } = w
+            const saved = { ...value, version: w.version + 1, fromReadings: null }
             stored.set(`${w.studentId} ${w.assessmentId}`, saved)
             answer.saved.push(saved)
           }
@@ -74,7 +75,7 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promi
         return answer
       },
     ],
-    [routes.cellStates, () => []],
+    [routes.cellStates, () => states],
   ])
   const page = inPage(<MarkSheet courseId="c" sheet={sheetOf(cells)} nav={null} />, {
     known: [[['me'], { id: 'ines', name: 'Ines Valdry' }]],
@@ -303,4 +304,30 @@ test('a refused cell is there again when one comes back to the sheet, and is not
   go(/^Paper, Ada/)
   await user.keyboard('{Enter}{Control>}a{/Control}39{Enter}')
   await waitFor(() => expect(screen.queryByText('✕ not saved')).toBeNull())
+})
+
+test('a remark for the student is sent when one goes on from it, with the mark that stands; taken back it is what it was', async () => {
+  const before: CellState = { at: '2026-11-02T10:00:00.000Z', by: 'Ines Valdry', mark: 31, status: 'in', daysLate: 0, remark: null }
+  const { user, go, server } = sheet([cell('bo', 'paper', 31, { version: 2 })], () => null, Promise.resolve(), [
+    before,
+    { ...before, mark: 30, remark: 'Show the working.' },
+  ])
+  const writes = () => server.sent.flatMap((s) => (s.body as { cells?: CellWrite[] } | null)?.cells ?? [])
+  go(/^Paper, Bo/)
+  const field = await screen.findByRole<HTMLTextAreaElement>('textbox', { name: /^Remark for the student/ })
+  await waitFor(() => expect(field.value).toBe('Show the working.'))
+  await user.type(field, ' Well closed.')
+  expect(writes()).toEqual([])
+  // Another cell is chosen with the remark still being typed.
+  go(/^Paper, Ada/)
+  await waitFor(() => expect(writes()).toMatchObject([{ studentId: 'bo', mark: 31, remark: 'Show the working. Well closed.' }]))
+  await user.keyboard('{Control>}z{/Control}')
+  await waitFor(() => expect(writes()[1]).toMatchObject({ studentId: 'bo', mark: 31, remark: 'Show the working.' }))
+})
+
+test('where readings make the mark there is no remark beside it', async () => {
+  const { go } = sheet([cell('ada', 'paper', null, { fromReadings: { mark: 15, readings: 2 } })])
+  go(/^Paper, Ada/)
+  expect(await screen.findByRole('group', { name: 'Status' })).toBeTruthy()
+  expect(screen.queryByRole('textbox', { name: /^Remark/ })).toBeNull()
 })

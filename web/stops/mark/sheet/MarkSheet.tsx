@@ -97,6 +97,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
         studentId: e.studentId,
         assessmentId: e.assessmentId,
         ...pick(e),
+        ...(e.remark === undefined ? {} : { remark: e.remark }),
         ...(e.readAt === undefined ? {} : { readAt: e.readAt }),
       })),
     )
@@ -161,6 +162,12 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const setStatus = (value: CellValue) => {
     if (student && assessment && editable(here.row, here.column))
       change([{ studentId: student.id, assessmentId: assessment.id, ...value }], `status of ${label(student.id)}`)
+  }
+
+  const setRemark = (remark: string, before: string) => {
+    if (!student || !assessment) return
+    const cell = { studentId: student.id, assessmentId: assessment.id, ...pick(valueAt(here.row, here.column)) }
+    step(`remark for ${label(student.id)}`, [{ ...cell, remark: before }], [{ ...cell, remark }])
   }
 
   useKeys([
@@ -290,6 +297,8 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
             writable={editable(here.row, here.column)}
             onSet={setStatus}
             onFill={fillDown}
+            remarkWaiting={unsaved.get(key)?.remark}
+            onRemark={setRemark}
             onMine={(typed) => {
               forget(key)
               change([typed], `mark of ${label(student.id)}`)
@@ -308,7 +317,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
             remember(
               `bring ${file} in`,
               changed.map(({ studentId, assessmentId, was }) => ({ studentId, assessmentId, ...was })),
-              changed.map(({ studentId, assessmentId, mark, status, daysLate }) => ({ studentId, assessmentId, mark, status, daysLate })),
+              changed.map(({ was: _, ...cell }) => cell),
             )
           }
           onClose={() => setBringing(false)}

@@ -41,7 +41,8 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
       after: FLUSH_MS,
       atOnce: BATCH,
       // With the version each was typed over, so that a change by somebody else is not written over unseen.
-      merge: (next: CellWrite, waiting) => ({ ...next, version: waiting.version }),
+      // A remark that waits goes along with a mark that is typed after it.
+      merge: (next: CellWrite, waiting) => ({ ...waiting, ...next, version: waiting.version }),
       send: (batch) => call(routes.writeCells, { params: { courseId }, body: { cells: [...batch] } }),
       rebase(next, sent, { saved }) {
         const now = saved.find((c) => cellKey(c) === cellKey(sent))
@@ -71,9 +72,8 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     (edits: CellEdit[]) => {
       const { current } = latest
       outbox.put(
-        edits.map(({ studentId, assessmentId, mark, status, daysLate, readAt }) => {
-          const e = { studentId, assessmentId, mark, status, daysLate }
-          const now = current.get(current.placeOf(studentId), current.columnOf(assessmentId))?.version ?? 0
+        edits.map(({ readAt, ...e }) => {
+          const now = current.get(current.placeOf(e.studentId), current.columnOf(e.assessmentId))?.version ?? 0
           return { ...e, version: readAt === undefined || ours.current.get(cellKey(e)) === now ? now : readAt }
         }),
       )
