@@ -183,9 +183,16 @@ export function CellCloseUp({
             {states.data.map((h, i, all) => (
               <li key={`${h.at} ${i}`}>
                 <span>
-                  {all[i + 1] && <span className="soft">{writeCellText(all[i + 1]!) || 'blank'} → </span>}
-                  <b>{writeCellText(h) || 'blank'}</b> by {h.by}
-                  {h.remark !== null && <span className="soft">{h.remark === '' ? ', remark taken away' : ', with a remark'}</span>}
+                  {h.remark !== null && all[i + 1] && writeCellText(all[i + 1]!) === writeCellText(h) ? (
+                    <b>{h.remark === '' ? 'remark taken away' : 'remark written'}</b>
+                  ) : (
+                    <>
+                      {all[i + 1] && <span className="soft">{writeCellText(all[i + 1]!) || 'blank'} → </span>}
+                      <b>{writeCellText(h) || 'blank'}</b>
+                      {h.remark && ' and a remark'}
+                    </>
+                  )}{' '}
+                  by {h.by}
                 </span>
                 <span className="soft">{shownAt(h.at, 'd MMM, HH:mm')}</span>
               </li>
