@@ -12,6 +12,7 @@ import { BringInCourse } from './BringInCourse'
 import { Nameless } from './Nameless'
 import { StandIns } from './StandIns'
 import { KeyCap } from '../settings/KeyCap'
+import { CloseUp } from '../parts/CloseUp'
 
 /** All courses as such: who leads them, put away or not. Their marks are their leads’. */
 export function CoursesPart() {
@@ -79,13 +80,13 @@ export function CoursesPart() {
           </table>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {course ? (
           <CourseCloseUp key={course.id} course={course} />
         ) : (
           <p className="soft">Choose a course to give it a lead or put it away.</p>
         )}
-      </aside>
+      </CloseUp>
       {bringing && <BringInCourse onClose={() => setBringing(false)} onDone={setChosen} />}
       {starting && <StartCourse courses={own.data ?? []} onClose={() => setStarting(false)} />}
     </div>

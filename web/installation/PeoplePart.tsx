@@ -8,6 +8,7 @@ import { counted, shownAt } from '../parts/format'
 import { AddPeople } from './AddPeople'
 import { PersonCloseUp } from './PersonCloseUp'
 import { KeyCap } from '../settings/KeyCap'
+import { CloseUp } from '../parts/CloseUp'
 
 export const STATE_WORDS: Record<PersonState, string> = { in: 'in', invited: 'invited', inactive: 'not active' }
 const AT_ONCE = 200
@@ -110,7 +111,7 @@ export function PeoplePart() {
         )}
         {found.length === 0 && <p className="empty">Nobody is called that, or plays such a part.</p>}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {person ? (
           <PersonCloseUp key={person.id} person={person} />
         ) : (
@@ -118,7 +119,7 @@ export function PeoplePart() {
             Choose somebody to see their parts, invite them anew, or let them in no more. Nobody is deleted: what they did stays theirs.
           </p>
         )}
-      </aside>
+      </CloseUp>
       {adding && <AddPeople onClose={() => setAdding(false)} />}
     </div>
   )

@@ -8,6 +8,7 @@ import { NumberField } from '../parts/NumberField'
 import { TitleField } from '../parts/TitleField'
 import { installationQuery } from '../session/installation-query'
 import { ProviderDialog } from './ProviderDialog'
+import { CloseUp } from '../parts/CloseUp'
 
 const settingsKey = ['installation settings'] as const
 
@@ -57,10 +58,10 @@ export function SettingsPart() {
           </p>
         </section>
       </main>
-      <aside className="close-up" aria-label="For the provider">
+      <CloseUp label="For the provider">
         <ForTheProvider settings={settings.data} />
         {standIn !== null && <StandInProviderMode mode={standIn} />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

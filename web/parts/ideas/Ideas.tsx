@@ -15,6 +15,7 @@ import { useWrites, WriteProblem, WritesProvider } from '../../saving/writes'
 import { IdeaCloseUp } from './IdeaCloseUp'
 import { KeepIdea } from './KeepIdea'
 import type { IdeaFigures, IdeaLike } from './figures'
+import { CloseUp } from '../CloseUp'
 import styles from './ideas.module.css'
 import { KeyCap } from '../../settings/KeyCap'
 
@@ -178,7 +179,7 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
           </span>
         </div>
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {chosen && (
           <IdeaCloseUp
             name={nameOf(chosen)}
@@ -191,7 +192,7 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
             onNamed={() => void refresh()}
           />
         )}
-      </aside>
+      </CloseUp>
       {keeping && (
         <KeepIdea
           stop={stop}

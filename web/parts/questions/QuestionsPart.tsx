@@ -6,6 +6,7 @@ import { WriteProblem } from '../../saving/writes'
 import { counted, shownAt } from '../format'
 import { AnswerQuestion } from './AnswerQuestion'
 import { useCalled, useQuestions } from './useQuestions'
+import { CloseUp } from '../CloseUp'
 
 interface Props {
   courseId: string
@@ -86,10 +87,10 @@ export function QuestionsPart({ courseId, answers, nav, more }: Props) {
         )}
       </main>
       {chosen && (
-        <aside className="close-up" aria-label="Close-up">
+        <CloseUp>
           <AnswerQuestion key={chosen.id} courseId={courseId} question={chosen} answers={answers} />
           {more?.(chosen)}
-        </aside>
+        </CloseUp>
       )}
     </div>
   )

@@ -27,6 +27,7 @@ import { Suggestions } from './Suggestions'
 import { Uses } from './Uses'
 import { VersionChanges } from './VersionChanges'
 import { KeyCap } from '../../settings/KeyCap'
+import { CloseUp } from '../../parts/CloseUp'
 
 const EMPTY: Record<EntryKind, Standard> = {
   rubric: {
@@ -157,7 +158,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
           <OutcomeMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <section>
           <h2>The department’s library</h2>
           <div className="d-flex gap-2 align-items-baseline mb-1">
@@ -297,7 +298,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
             </section>
           </>
         )}
-      </aside>
+      </CloseUp>
       {reading && (
         <FromTable
           courseId={courseId}

@@ -13,6 +13,7 @@ import { TakeOut } from '../../parts/take-out/TakeOut'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { counted, fixed, numeral, shownAt } from '../../parts/format'
 import { useIssues } from './useIssues'
+import { CloseUp } from '../../parts/CloseUp'
 
 const NOW = 'now'
 type Which = number | typeof NOW
@@ -83,7 +84,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
               : 'There is one issue, and the course is closed. Reopened, what would change stands here before the next one is signed.'}
           </p>
         </main>
-        <aside className="close-up" aria-label="Close-up" />
+        <CloseUp />
       </div>
     )
   const problem = problemOf(found)
@@ -192,14 +193,14 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {d && (
           <>
             <Decided title="Decided since" none="Nothing was decided in between." list={d.decided} />
             {d.withdrawn.length > 0 && <Decided title="No longer in force" none="" list={d.withdrawn} />}
           </>
         )}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

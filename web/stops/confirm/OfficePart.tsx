@@ -12,6 +12,7 @@ import { TitleField } from '../../parts/TitleField'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { counted, numeral, shownAt } from '../../parts/format'
 import { useIssues, useMayTell } from './useIssues'
+import { CloseUp } from '../../parts/CloseUp'
 
 /** Handing the issue in force over: what the records office took, what it refused and why, and mending just that. */
 export function OfficePart({ nav }: { nav: ReactNode }) {
@@ -161,7 +162,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <section>
           <h2>Handed over</h2>
           {list.length === 0 ? (
@@ -182,7 +183,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
           )}
         </section>
         {mayTell && <StandInState courseId={id} name="records office" />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

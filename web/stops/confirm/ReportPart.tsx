@@ -9,6 +9,7 @@ import { WorkingOut } from '../../parts/WorkingOut'
 import { shownAt } from '../../parts/format'
 import { CHAPTER, CHAPTERS, type Chapter } from './report/chapters'
 import { useIssues } from './useIssues'
+import { CloseUp } from '../../parts/CloseUp'
 
 interface Kept {
   /** Chapters that are left out. */
@@ -58,7 +59,7 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
           ))}
         </article>
       </main>
-      <aside className="close-up no-print" aria-label="Close-up">
+      <CloseUp className="no-print">
         <section>
           <h2>Chapters</h2>
           <Button size="sm" className="mb-2" onClick={() => window.print()}>
@@ -94,7 +95,7 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
             onChange={(e) => keep({ ...kept, byNumber: e.target.checked })}
           />
         </section>
-      </aside>
+      </CloseUp>
     </div>
   )
 }

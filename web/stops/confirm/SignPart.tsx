@@ -13,6 +13,7 @@ import { Reopen, SecondSignature, Sign } from './SignForms'
 import { useSentence } from './sentence'
 import { useIssues } from './useIssues'
 import { WhoSigns } from './WhoSigns'
+import { CloseUp } from '../../parts/CloseUp'
 
 const SHOWN = 30
 const BACK = { back: { to: 'confirm', words: 'Back to Confirm' } }
@@ -172,7 +173,7 @@ export function SignPart({ nav }: { nav: ReactNode }) {
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {!current && (
           <>
             <WhoSigns />
@@ -187,7 +188,7 @@ export function SignPart({ nav }: { nav: ReactNode }) {
           </>
         )}
         {all && all.length > 0 && <IssueList issues={all} />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -9,6 +9,7 @@ import { DateField } from '../../parts/DateField'
 import { counted, shownDay, today as dayNow } from '../../parts/format'
 import { ByHand } from './ByHand'
 import { useIssues, useMayTell } from './useIssues'
+import { CloseUp } from '../../parts/CloseUp'
 
 /** When students see their results: all at once, on a day, or section by section; and single assessments that are released by hand. */
 export function StudentsPart({ nav }: { nav: ReactNode }) {
@@ -123,7 +124,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
         )}
         <ByHand />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <section>
           <h2>What they see</h2>
           <p>
@@ -136,7 +137,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
             sent.
           </p>
         </section>
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -9,6 +9,7 @@ import { coursesQuery } from '../../session/ahead'
 import { useKeys } from '../../settings/keys'
 import { StandInState } from '../../parts/StandInState'
 import { shownAt } from '../../parts/format'
+import { CloseUp } from '../../parts/CloseUp'
 
 /** Messages of the course: all of them for those who oversee it, one's own for a marker. */
 export default function PostPage() {
@@ -64,7 +65,7 @@ export default function PostPage() {
           </table>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {chosen && (
           <section>
             <h2>{chosen.subject}</h2>
@@ -79,7 +80,7 @@ export default function PostPage() {
           </section>
         )}
         {sightOf(role).decides && <StandInState courseId={courseId} name="post" />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -9,6 +9,7 @@ import { TakeOut } from '../../parts/take-out/TakeOut'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { counted, fixed, numeral, share } from '../../parts/format'
 import type { LookNext } from './look-next'
+import { CloseUp } from '../../parts/CloseUp'
 
 const ROOM = 20
 const MOST = 200
@@ -113,7 +114,7 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
           </table>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <section>
           <h2>What it rests on</h2>
           <p className="soft small">
@@ -150,7 +151,7 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
             </p>
           )}
         </section>
-      </aside>
+      </CloseUp>
       {asking && (
         <AskForReadings
           wanted={rows.map(({ assessmentId, studentId }) => ({ assessmentId, studentId, markerId: null }))}

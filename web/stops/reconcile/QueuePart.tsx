@@ -22,6 +22,7 @@ import { leansOf } from './leans'
 import { Legend } from './Legend'
 import { keepTyped, type QueueRow, type ReadingQueue } from './queue'
 import { SettleCloseUp } from './SettleCloseUp'
+import { CloseUp } from '../../parts/CloseUp'
 import styles from './reconcile.module.css'
 import { Spoken } from '../../parts/Spoken'
 
@@ -245,7 +246,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
         )}
         <Legend most={rows.reduce((most, r) => Math.max(most, r.readings.length), 2)} tolerance={one?.tolerance ?? null} typed={typed} />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {chosen && (
           <SettleCloseUp
             key={chosen.scriptId}
@@ -260,7 +261,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
             onAsk={() => setAsking(chosen)}
           />
         )}
-      </aside>
+      </CloseUp>
       {asking && (
         <AskForReadings
           wanted={[{ assessmentId: asking.assessmentId, studentId: asking.studentId, markerId: null }]}

@@ -19,6 +19,7 @@ import { RollFiles } from './RollFiles'
 import { found, NOTHING_ASKED, studentsIn } from './find'
 import { Touched, useScriptParts } from './Touched'
 import { WhatWithdrawalDoes } from './WhatWithdrawalDoes'
+import { CloseUp } from '../../parts/CloseUp'
 
 const KIND: Record<Decision['kind'], string> = {
   reconcile: 'Reconcile',
@@ -184,7 +185,7 @@ function WholeRecord() {
         <RollFiles courseId={id} />
         <Looks courseId={id} />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {chosen && (
           <section>
             <h2>{KIND[chosen.kind]}</h2>
@@ -236,7 +237,7 @@ function WholeRecord() {
           </section>
         )}
         {chosen && <NotesOn about={{ kind: 'decision', id: chosen.id, assessmentId: null }} />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

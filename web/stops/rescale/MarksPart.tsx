@@ -13,6 +13,7 @@ import { RescaleEffect } from './RescaleEffect'
 import { Stack } from './Stack'
 import { AT_NONE } from './subject'
 import { useRescaling } from './useRescaling'
+import { CloseUp } from '../../parts/CloseUp'
 import styles from './rescale.module.css'
 import { ChartTable } from '../../parts/ChartTable'
 import { beforeAndAfter } from './before-and-after'
@@ -109,7 +110,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
           rows={() => beforeAndAfter(before, figures.after, subject.outOf)}
         />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <div className={styles.parts}>{nav}</div>
         {mayDecide && (
           <How
@@ -124,7 +125,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
         )}
         <Stack rescaling={rescaling} figures={figures} />
         <RescaleEffect figures={figures} trying={chosen !== null} />
-      </aside>
+      </CloseUp>
     </div>
   )
 }

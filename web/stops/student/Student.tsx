@@ -12,6 +12,7 @@ import { fixed, numeral, share } from '../../parts/format'
 import { WorkingOut } from '../../parts/WorkingOut'
 import type { StudentFigures } from './figures'
 import { MarkChain } from './MarkChain'
+import { CloseUp } from '../../parts/CloseUp'
 import './student.css'
 
 /** Why this grade, down to the readings; and what if, on a copy. */
@@ -194,7 +195,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
           </tfoot>
         </table>
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {trying && (
           <section>
             <h2>What if</h2>
@@ -232,7 +233,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
             </p>
           )}
         </section>
-      </aside>
+      </CloseUp>
     </div>
   )
 }

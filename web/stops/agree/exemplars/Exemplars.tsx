@@ -14,6 +14,7 @@ import { MarkersTable } from './MarkersTable'
 import { OwnTuning } from './OwnTuning'
 import { useExemplars, useTuning } from './queries'
 import { KeyCap } from '../../../settings/KeyCap'
+import { CloseUp } from '../../../parts/CloseUp'
 
 /** Scripts that everybody reads before the first real one: the lead agrees marks on them, markers see how far off they are. */
 export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode }) {
@@ -130,7 +131,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {data?.markers ? (
           <MarkersTable courseId={courseId} of={data} markers={data.markers} chosen={markerId} onChoose={setMarker} lead={lead} />
         ) : (
@@ -142,7 +143,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
             {numeral(data.assessment.tolerance)}.
           </p>
         )}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -23,6 +23,7 @@ import { standingsOut } from './table-out'
 import { useGroups } from './useGroups'
 import { useStandings } from './useStandings'
 import type { Who } from './who'
+import { CloseUp } from '../../../parts/CloseUp'
 import './standings.css'
 
 const ROW = 44
@@ -200,7 +201,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
         </table>
         {shown.length === 0 && <p className="soft mt-2">Nobody stands there.</p>}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {studentId !== null ? (
           <StudentEvidence
             key={`${studentId} ${outcome.id}`}
@@ -233,7 +234,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
             onChanged={again}
           />
         )}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -8,6 +8,7 @@ import { OfSelect } from '../../../parts/OfSelect'
 import { PeopleList } from '../../../parts/PeopleList'
 import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted, fixed, numeral } from '../../../parts/format'
+import { CloseUp } from '../../../parts/CloseUp'
 
 const ANEW = 'anew'
 const LEAST = 40
@@ -155,7 +156,7 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
           counts.
         </p>
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {chosen && behind ? (
           <section>
             <h2>
@@ -193,7 +194,7 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
             No grade asks for anything but its percent. A condition that is tried shows here who it holds back, before it is adopted.
           </p>
         )}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

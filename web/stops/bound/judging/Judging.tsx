@@ -8,6 +8,7 @@ import { problemOf } from '../../../api/problem-of'
 import { useSaved } from '../../../saving/saved'
 import { useKeys } from '../../../settings/keys'
 import { KeyCap } from '../../../settings/KeyCap'
+import { CloseUp } from '../../../parts/CloseUp'
 
 /** Could they do what the grade asks for? One student after the other, by number: no percent, no mark, and nobody else's words. */
 export default function Judging() {
@@ -109,7 +110,7 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
           </section>
         ))}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <section>
           <h2 role="status">{left === 0 ? 'All are judged' : `${left} of ${list.students.length} left`}</h2>
           <p className="soft small">
@@ -127,7 +128,7 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
             ))}
           </ul>
         </section>
-      </aside>
+      </CloseUp>
     </>
   )
 }

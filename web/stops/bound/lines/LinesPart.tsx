@@ -13,6 +13,7 @@ import { BoundChart, GRAIN } from './BoundChart'
 import { CountsTable } from './CountsTable'
 import { NearLine } from './NearLine'
 import { NotYetASet } from './NotYetASet'
+import { CloseUp } from '../../../parts/CloseUp'
 
 /** The boundaries on the final distribution: pulled, stepped or typed, with what each move does. */
 export function LinesPart({ nav }: { nav: ReactNode }) {
@@ -79,7 +80,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
         <NotYetASet lines={lines} />
         <CountsTable lines={lines} figures={figures} chosen={chosen} onChoose={setChosen} naming={naming} plain={plain?.counts} />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {boundary && (
           <>
             <section>
@@ -133,7 +134,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
             )}
           </>
         )}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -15,6 +15,7 @@ import { CouldChart } from './CouldChart'
 import type { WayHere } from './figures'
 import { lineListsQuery, ListsAsked } from './ListsAsked'
 import { WAYS, type WayName } from './ways'
+import { CloseUp } from '../../../parts/CloseUp'
 
 const NOBODY_JUDGED: { studentId: string; able: boolean }[] = []
 
@@ -144,7 +145,7 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <section>
           <h2>What it rests on</h2>
           <p>{rests}</p>
@@ -173,7 +174,7 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
             chance.
           </p>
         </section>
-      </aside>
+      </CloseUp>
     </div>
   )
 }

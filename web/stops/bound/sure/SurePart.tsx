@@ -8,6 +8,7 @@ import { TakeOut } from '../../../parts/take-out/TakeOut'
 import { counted, fixed, numeral, share } from '../../../parts/format'
 import { SureBar } from '../SureBar'
 import { useGivenErrors } from './useGivenErrors'
+import { CloseUp } from '../../../parts/CloseUp'
 
 const LEAST_SURE = 25
 
@@ -94,7 +95,7 @@ export function SurePart({ nav }: { nav: ReactNode }) {
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <section>
           <h2>What the doubt is made of</h2>
           <p className="soft small">
@@ -171,7 +172,7 @@ export function SurePart({ nav }: { nav: ReactNode }) {
             </table>
           </section>
         )}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -7,6 +7,7 @@ import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted, fixed, numeral, share } from '../../../parts/format'
 import { CompareHead } from '../CompareHead'
 import type { ViewProps } from '../kinds'
+import { CloseUp } from '../../../parts/CloseUp'
 import styles from '../compare.module.css'
 import { CriterionCloseUp } from './CriterionCloseUp'
 import type { ComparedCriterion, Only } from './figures'
@@ -134,9 +135,7 @@ export function Criteria(view: ViewProps) {
         </table>
         <Odd rows={rows} />
       </main>
-      <aside className="close-up" aria-label="Close-up">
-        {chosen && <CriterionCloseUp criterion={chosen} assessment={assessment} level={level} onLevel={setLevel} />}
-      </aside>
+      <CloseUp>{chosen && <CriterionCloseUp criterion={chosen} assessment={assessment} level={level} onLevel={setLevel} />}</CloseUp>
     </div>
   )
 }

@@ -12,6 +12,7 @@ import { CompareHead } from '../CompareHead'
 import { RowTools } from '../RowTools'
 import { orderRows, type Order } from '../order-rows'
 import type { ViewProps } from '../kinds'
+import { CloseUp } from '../../../parts/CloseUp'
 import styles from '../compare.module.css'
 import type { ComparedMarker } from './figures'
 import { GivenOn } from './GivenOn'
@@ -165,12 +166,12 @@ export function Markers(view: ViewProps) {
           {numeral(compared.tolerance)} {compared.unit} · own spread: 1 is as even as the rest; above 2 no rescaling mends it
         </p>
       </main>
-      <aside className="close-up" aria-label="Close-up" ref={within}>
+      <CloseUp at={within}>
         {chosen && criterion && (
           <GivenOn assessment={assessment!} marker={chosen} criterion={criterion} onClose={() => setCriterion(null)} />
         )}
         {chosen && <MarkerCloseUp compared={compared} marker={chosen} leans={leans} onChoose={setChosen} />}
-      </aside>
+      </CloseUp>
       {asking && (
         <AskForReadings
           wanted={compared.joins}

@@ -14,6 +14,7 @@ import { GroupRidge } from '../GroupRidge'
 import { RowTools } from '../RowTools'
 import { orderRows, type Order } from '../order-rows'
 import type { ViewProps } from '../kinds'
+import { CloseUp } from '../../../parts/CloseUp'
 import styles from '../compare.module.css'
 import { OtherWork } from './OtherWork'
 import { SectionCloseUp } from './SectionCloseUp'
@@ -162,10 +163,10 @@ export function Sections(view: ViewProps) {
         {rows.length === 0 && <p className="soft mt-2">No section is called that.</p>}
         <Underneath compared={compared} />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {chosen && <SectionCloseUp compared={compared} section={chosen} bar={bar} onBar={setBar} />}
         {compared.otherWork && <OtherWork compared={compared} chosen={chosen} others={others} onOthers={setOthers} />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

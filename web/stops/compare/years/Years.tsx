@@ -11,6 +11,7 @@ import { ticksOf } from '../../../parts/ticks'
 import { CompareHead } from '../CompareHead'
 import { GroupRidge } from '../GroupRidge'
 import type { ViewProps } from '../kinds'
+import { CloseUp } from '../../../parts/CloseUp'
 import styles from '../compare.module.css'
 import type { ComparedYear } from './figures'
 import { yearsOut } from './table-out'
@@ -103,9 +104,7 @@ export function Years(view: ViewProps) {
           </ul>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
-        {chosen && <YearCloseUp year={chosen} now={years[0]!} unit={compared.unit} />}
-      </aside>
+      <CloseUp>{chosen && <YearCloseUp year={chosen} now={years[0]!} unit={compared.unit} />}</CloseUp>
     </div>
   )
 }

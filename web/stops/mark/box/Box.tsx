@@ -13,6 +13,7 @@ import { StandInState } from '../../../parts/StandInState'
 import { useDeliveries } from './queries'
 import { SortCloseUp } from './SortCloseUp'
 import { KeyCap } from '../../../settings/KeyCap'
+import { CloseUp } from '../../../parts/CloseUp'
 
 const NOBODY: never[] = []
 
@@ -139,7 +140,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
           </table>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {chosen && plan.data && (
           <SortCloseUp
             key={chosen.id}
@@ -152,7 +153,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
           />
         )}
         {decides && <StandInState courseId={courseId} name="submission box" />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -14,6 +14,7 @@ import { Loads } from './Loads'
 import { Remind } from './Remind'
 import { ruleFor, ruleForChosen, type Rule } from './rule'
 import { ShareControls } from './ShareControls'
+import { CloseUp } from '../../../parts/CloseUp'
 import './sharing.css'
 
 /** Who reads what of an assessment: shown before it is made, with loads and links. */
@@ -115,7 +116,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {data && (
           <>
             <section>
@@ -132,7 +133,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
             <Blindness courseId={courseId} of={data} decides={decides} />
           </>
         )}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

@@ -21,6 +21,7 @@ import { rowsOf, type Only, type Wanted } from './rows'
 import { SheetGrid, type At } from './SheetGrid'
 import { SheetTools } from './SheetTools'
 import { useSteps } from './useSteps'
+import { CloseUp } from '../../../parts/CloseUp'
 import './sheet.css'
 import { Spoken } from '../../../parts/Spoken'
 
@@ -283,7 +284,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
           onCancel={onCancel}
         />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {student && assessment ? (
           <CellCloseUp
             courseId={courseId}
@@ -308,7 +309,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
         ) : (
           <p className="soft">Nobody matches. Choose another section or assessment, or everyone.</p>
         )}
-      </aside>
+      </CloseUp>
       {bringing && (
         <BringIn
           courseId={courseId}

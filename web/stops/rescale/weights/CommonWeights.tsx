@@ -8,6 +8,7 @@ import { tickStep } from '../../../parts/ticks'
 import { WeightCloseUp } from './WeightCloseUp'
 import { WeightLine } from './WeightLine'
 import type { WeighedAssessment } from './figures'
+import { CloseUp } from '../../../parts/CloseUp'
 import styles from './weights.module.css'
 
 const percent = (share: number | null) => (share === null ? '–' : fixed(share * 100))
@@ -101,9 +102,7 @@ export function CommonWeights({ nav }: { nav: ReactNode }) {
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
-        {figures.chosen && <WeightCloseUp figures={figures} chosen={figures.chosen} />}
-      </aside>
+      <CloseUp>{figures.chosen && <WeightCloseUp figures={figures} chosen={figures.chosen} />}</CloseUp>
     </div>
   )
 }

@@ -10,6 +10,7 @@ import { counted } from '../../../parts/format'
 import { AddToCourse, type CourseRole } from './AddToCourse'
 import { Leaving } from './Leaving'
 import { StudentsComeIn } from './StudentsComeIn'
+import { CloseUp } from '../../../parts/CloseUp'
 import './people.css'
 
 export const ROLE_WORDS: Record<CourseRole, string> = {
@@ -135,14 +136,14 @@ function PeopleView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
         </dl>
         <p className="soft small">Who teaches a section is set with the section, at roll.</p>
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {mayDecide ? (
           <AddToCourse courseId={courseId} add={add} />
         ) : (
           <p className="soft">Whoever leads the course gives people their parts, as long as no issue is confirmed.</p>
         )}
         {mayDecide && <StudentsComeIn plan={plan} />}
-      </aside>
+      </CloseUp>
     </div>
   )
 }

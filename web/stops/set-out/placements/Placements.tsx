@@ -11,6 +11,7 @@ import { LeftOut } from './LeftOut'
 import { spotsOf, type Selection } from './selection'
 import { TermLine } from './TermLine'
 import { Toolbar } from './Toolbar'
+import { CloseUp } from '../../../parts/CloseUp'
 import './placements.css'
 
 /** When everything is due: assessments by sections, as a board of dates. */
@@ -135,11 +136,11 @@ function PlacementsView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
           onPaste={mayEdit ? paste : null}
         />
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         <TermLine plan={plan} placed={placed} at={chosen.to.a} section={spots.length === 1 ? chosen.to.s : null} />
         <Findings findings={findings} accepted={plan.accepted} edits={edits} plan={plan} onGo={goTo} />
         <LeftOut key={plan.assessments[chosen.to.a]?.id} plan={plan} edits={edits} at={chosen.to} single={spots.length === 1} />
-      </aside>
+      </CloseUp>
     </div>
   )
 }

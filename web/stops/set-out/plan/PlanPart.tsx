@@ -17,6 +17,7 @@ import { Policies } from './Policies'
 import { Proof } from './Proof'
 import { UncommonSections } from './UncommonSections'
 import { WeightBar } from './WeightBar'
+import { CloseUp } from '../../../parts/CloseUp'
 import './plan.css'
 import { KeyCap } from '../../../settings/KeyCap'
 
@@ -194,7 +195,7 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
           </>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {assessment ? (
           <AssessmentCloseUp
             key={assessment.id}
@@ -219,7 +220,7 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
             <Proof course={slow} plan={plan} />
           </>
         )}
-      </aside>
+      </CloseUp>
       {dialog === 'assessment' && (
         <NewAssessment
           components={plan.components}

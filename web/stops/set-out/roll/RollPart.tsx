@@ -16,6 +16,7 @@ import { SectionCloseUp } from './SectionCloseUp'
 import { SectionList } from './SectionList'
 import { StudentCloseUp } from './StudentCloseUp'
 import { StudentsGrid } from './StudentsGrid'
+import { CloseUp } from '../../../parts/CloseUp'
 import './roll.css'
 import { KeyCap } from '../../../settings/KeyCap'
 
@@ -126,7 +127,7 @@ function RollView({ plan, roll, nav }: { plan: Plan; roll: Roll; nav: ReactNode 
           </div>
         )}
       </main>
-      <aside className="close-up" aria-label="Close-up">
+      <CloseUp>
         {student ? (
           <StudentCloseUp key={student.id} student={student} roll={roll} plan={plan} edits={edits} />
         ) : section ? (
@@ -140,7 +141,7 @@ function RollView({ plan, roll, nav }: { plan: Plan; roll: Roll; nav: ReactNode 
             </p>
           </section>
         )}
-      </aside>
+      </CloseUp>
       {dialog === 'file' && <BringInRoll plan={plan} onClose={() => setDialog(null)} />}
       {dialog === 'section' && (
         <NewSection
