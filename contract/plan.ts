@@ -119,6 +119,25 @@ export type NewPlan = z.infer<typeof NewPlan>
 export const PlanAdded = z.strictObject({ componentIds: z.array(Id).max(300), assessmentIds: z.array(Id).max(300) })
 export type PlanAdded = z.infer<typeof PlanAdded>
 
+/** A data package of an assessment. */
+export const AssessmentUpload = z.strictObject({
+  file: z.base64('The file did not arrive whole.').max(16_000_000, 'The package is over 12 MB.'),
+})
+/** What assessment a data package holds, as it would be here. */
+export const TriedAssessment = z.strictObject({
+  title: z.string(),
+  /** What the component was called that it was in. */
+  component: z.string(),
+  marking: Marking,
+  outOf: z.number(),
+  /** What it is marked by, and whether the library has the same already. */
+  standard: z.strictObject({ title: z.string(), here: z.boolean() }).nullable(),
+  /** Of those in the package, which are not brought in. */
+  marks: z.number().int(),
+  readings: z.number().int(),
+})
+export type TriedAssessment = z.infer<typeof TriedAssessment>
+
 export const Taken = z.strictObject({
   standard: z.boolean(),
   passMark: z.boolean(),

@@ -48,6 +48,7 @@ import { calendarRoutes } from './areas/calendars/routes'
 import { placementRoutes } from './areas/placements/routes'
 import { installedCourseRoutes } from './areas/courses/installed-courses'
 import { copyRoutes } from './areas/courses/copy'
+import { packedAssessmentRoutes } from './areas/plan/packed-routes'
 import { planRoutes } from './areas/plan/routes'
 import { wholePlanRoutes } from './areas/plan/whole-plan'
 import { gradeSetRoutes } from './areas/plan/grade-sets'
@@ -246,6 +247,7 @@ export function createApp(
   wholePlanRoutes(handle, db, plans, writes)
   gradeSetRoutes(handle, db, plans)
   copyRoutes(handle, db, plans, writes)
+  packedAssessmentRoutes(handle, db, plans, writes, pool)
   const announced = announcing(db, letters, pool, clock)
   placementRoutes(handle, db, plans, writes, announced, clock)
   calendarRoutes(handle, db, plans, address, clock)

@@ -1,10 +1,10 @@
 import { Assessment, CourseHead, CourseNamed, Id, inOrder } from '../course'
 import { Erased } from '../keeping'
-import { NewCourse, Plan, Taken } from '../plan'
+import { AssessmentUpload, NewCourse, Plan, Taken, TriedAssessment } from '../plan'
 import { route } from '../route'
 import { TableInColumns, TableSince } from '../table-in-columns'
 import { z } from 'zod'
-import { inCourse, lead, onePerson, overseers, staff } from './common'
+import { inCourse, lead, ofAssessment, onePerson, overseers, staff } from './common'
 
 const InstalledCourse = CourseHead.omit({ role: true }).extend({
   leads: z.array(z.string()),
@@ -89,6 +89,34 @@ export const coursesRoutes = {
     summary: 'The plan and the placements as decided so far',
     params: inCourse,
     response: Plan,
+  }),
+  assessmentPackage: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/assessments/:assessmentId/package.zip',
+    access: overseers,
+    summary: 'An assessment with what it is marked by, its marks and readings, as a Data Package; students by their numbers',
+    params: ofAssessment,
+    produces: 'application/zip',
+  }),
+  tryAssessmentPackage: route({
+    takes: 'a file',
+    method: 'POST',
+    path: '/api/courses/:courseId/assessment-packages/try',
+    access: lead,
+    summary: 'What assessment a Data Package holds; changes nothing',
+    params: inCourse,
+    body: AssessmentUpload,
+    response: TriedAssessment,
+  }),
+  bringInAssessment: route({
+    takes: 'a file',
+    method: 'POST',
+    path: '/api/courses/:courseId/assessment-packages',
+    access: lead,
+    summary: 'Add the assessment of a Data Package, and what it is marked by where the library does not have it; never its marks',
+    params: inCourse,
+    body: AssessmentUpload.extend({ componentId: Id }),
+    response: z.strictObject({ assessment: Assessment }),
   }),
   copyAssessment: route({
     method: 'POST',

@@ -130,6 +130,14 @@ export const libraryRoutes = {
     params: ofStandard,
     produces: 'application/json',
   }),
+  standardPackage: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/library/:standardId/package.zip',
+    access: staff,
+    summary: 'An entry of the library as a Data Package: as a table, and whole as CASE 1.1',
+    params: ofStandard,
+    produces: 'application/zip',
+  }),
   outcomesCase: route({
     method: 'GET',
     path: '/api/courses/:courseId/library-outcomes.json',

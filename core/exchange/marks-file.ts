@@ -1,3 +1,4 @@
+import { MOST_REMARK } from '../marking/cell-value'
 import { FileError, readDelimited, rowFault, unguarded, type FileTable } from './delimited'
 import { marksHeading, matchedBefore, whoIn } from './marks-match'
 import type { MarksRead, MarksTable, WhoBy } from './marks-who'
@@ -44,7 +45,7 @@ const AS_BEFORE = 'The columns are read as they were matched by hand the last ti
 /** Heading of the column that says when a sheet was taken out. */
 export const AS_OF = 'as of'
 
-const RESERVED = new Set([...CANDIDATE, ...IGNORED, AS_OF, 'assessment', 'mark', 'status', 'days late'])
+const RESERVED = new Set([...CANDIDATE, ...IGNORED, AS_OF, 'assessment', 'mark', 'status', 'days late', 'remark'])
 const MARK_OF = 'mark of '
 /** How the column of an assessment is headed: by its title, said to be one where it reads like another heading of ours. */
 export const headingOf = (title: string): string =>
@@ -53,7 +54,7 @@ const titleIn = (heading: string): string => (heading.toLowerCase().startsWith(M
 
 /**
  * Reads a CSV file of marks (RFC 4180; comma, semicolon or tab; with or without BOM). Wide: a column that says
- * whose (number, id from outside, mail address or name) and a column an assessment. Long: candidate, assessment and mark, with status and days late if wanted.
+ * whose (number, id from outside, mail address or name) and a column an assessment. Long: candidate, assessment and mark, with status, days late and a remark if wanted.
  * Faults name line and column; whether candidates and assessments exist is for the caller to say.
  */
 export function readMarksFile(text: string, match: MarksRead = {}): MarksFile {
@@ -113,19 +114,19 @@ export function readMarksTable({ header: names, headingLine = 1, rows }: FileTab
     }
     const when = new Date((record[asOfAt] ?? '').trim())
     const asOf = Number.isNaN(when.getTime()) ? {} : { asOf: when.toISOString() }
-    const place = (column: string, assessment: string, value: string) => {
+    const place = (column: string, assessment: string, value: string, remark = '') => {
       // An empty cell says nothing.
       if (value.trim() === '') return
       if (result.marks.length >= MOST_MARKS)
         throw new FileError(`The file holds more than ${MOST_MARKS} marks. Bring it in section by section.`)
-      result.marks.push({ line, column, candidate, ...by, assessment, text: value, ...asOf })
+      result.marks.push({ line, column, candidate, ...by, assessment, text: value, ...(remark === '' ? {} : { remark }), ...asOf })
     }
     if (long) {
       const cell = (name: string) => (record[lower.indexOf(name)] ?? '').trim()
       const [mark, status, days] = [cell('mark'), cell('status'), cell('days late')]
       const parts =
         status.toLowerCase() === 'late' ? [mark, 'late', days] : status === '' || status.toLowerCase() === 'in' ? [mark] : [status]
-      place('mark', cell('assessment'), parts.filter(Boolean).join(' '))
+      place('mark', cell('assessment'), parts.filter(Boolean).join(' '), cell('remark').slice(0, MOST_REMARK))
     } else for (const { column, assessment } of marks) place(names[column] || `column ${column + 1}`, assessment, record[column] ?? '')
   }
   return result

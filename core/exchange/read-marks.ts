@@ -1,5 +1,6 @@
 import { ENCODINGS } from '../roll/encodings'
 import { decodeText } from './decode-text'
+import { isDataPackage, packedTable } from './data-package'
 import { FileError, readDelimited, unguarded, type FileTable } from './delimited'
 import { readMarksTable, type MarksFile } from './marks-file'
 import { marksHeading } from './marks-match'
@@ -19,8 +20,9 @@ export async function readMarks(bytes: Uint8Array, match: MarksRead = {}): Promi
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
     const files = unzipBounded(bytes)
     if (isRosterResults(files)) return readRosterResults(files)
+    if (isDataPackage(files)) return readMarksTable(packedTable(files, 'marks'), match)
     if (!files.has('xl/workbook.xml'))
-      throw new FileError('This archive is neither a workbook (XLSX) nor results with lineItems.csv and results.csv.')
+      throw new FileError('This archive is neither a workbook (XLSX), nor results with lineItems.csv and results.csv, nor a data package.')
     table = await readWorkbook(files, marksHeading(match))
   } else {
     const { text, encoding } = decodeText(bytes)

@@ -1,3 +1,4 @@
+import type { AssessmentRead, AssessmentToPack } from './packed-assessment'
 import { join } from 'node:path'
 import { MessageChannel } from 'node:worker_threads'
 import { Piscina } from 'piscina'
@@ -8,7 +9,7 @@ import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { IssueDifference } from '#core/issues'
 import type { Erased, JudgedInColumns, MakingStep, TriedPackage, SharesOfCourse } from '#contract'
 import type { BackUp } from '../areas/keeping/back-up'
-import type { LibraryFileRead } from '../areas/library/library-file'
+import type { LibraryFileRead } from '../kernel/standards/library-file'
 import { HttpProblem } from '../kernel/problem'
 import type { BoxList } from './box-list'
 import type { OfAssessment } from './judged'
@@ -127,6 +128,10 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST
       runTold<RollFile, string>('roll', { bytes, match } satisfies Omit<RollTask, 'port'>, told, asks),
     /** What a file holds for the library. */
     readLibraryFile: (bytes: Uint8Array, asks: Asks) => run<LibraryFileRead>('library', { bytes }, asks),
+    /** An assessment as a data package. */
+    takeOutAssessment: (task: AssessmentToPack, asks: Asks) => run<Uint8Array>('takeOutAssessment', task, asks),
+    /** What a data package of an assessment holds. */
+    readPackedAssessment: (bytes: Uint8Array, asks: Asks) => run<AssessmentRead>('packedAssessment', { bytes }, asks),
     /** The list of the submission box. */
     readBoxList: (path: string, asks: Asks) => run<BoxList>('boxList', { path }, asks),
     /** A file of the submission box. */

@@ -1,89 +1,12 @@
-import { randomUUID } from 'node:crypto'
-import { firstMeeting, movedDue, movedRelease, sameDayInTerm, type Term } from '#core/roll'
-import { routes, type Plan, type Taken } from '#contract'
+import { routes } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
-import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
+import type { PlanLoader } from '../../kernel/course/load-plan'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
+import { assessmentCopier } from '../../kernel/course/assessment-copier'
 import { freeTitles } from '../../kernel/course/titles'
-
-type Assessment = Plan['assessments'][number]
-
-/** Copies of assessments, with what is wanted of them; never with marks. */
-export function assessmentCopier(db: Db) {
-  const insert = db.prepare(
-    `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, worth_follows, counts, bonus, droppable, pass_mark,
-       tolerance, readings_wanted, step, blind, standard_id, notes, position)
-     VALUES (@id, @courseId, @componentId, @title, @marking, @outOf, @worth, @worthFollows, @counts, @bonus, @droppable, @passMark,
-       @tolerance, @readingsWanted, @step, (SELECT blind FROM assessment WHERE id = @of), @standardId, @notes,
-       (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
-  )
-  const judgements = db.prepare(
-    'INSERT INTO outcome_judgement (assessment_id, outcome_id) SELECT @id, outcome_id FROM outcome_judgement WHERE assessment_id = @of',
-  )
-  const place = db.prepare('INSERT INTO placement (assessment_id, section_id, due, release) VALUES (?, ?, ?, ?)')
-
-  return {
-    copy(
-      a: Assessment,
-      to: { courseId: string; componentId: string; title: string; counts: boolean },
-      take: Omit<Taken, 'placements'>,
-    ): string {
-      const id = randomUUID()
-      insert.run({
-        id,
-        of: a.id,
-        ...to,
-        counts: Number(to.counts),
-        marking: a.marking,
-        outOf: a.outOf,
-        worth: a.worth,
-        worthFollows: Number(a.worthFollows),
-        bonus: Number(a.bonus),
-        droppable: Number(a.droppable),
-        passMark: take.passMark ? a.passMark : null,
-        tolerance: take.moderation ? a.tolerance : 0,
-        readingsWanted: take.moderation ? a.readingsWanted : 1,
-        step: take.moderation ? a.step : null,
-        standardId: take.standard ? a.standardId : null,
-        notes: take.notes ? a.notes : '',
-      })
-      // What its overall judgement tells of goes along with what it is judged by.
-      if (take.standard) judgements.run({ id, of: a.id })
-      return id
-    },
-    /**
-     * Sets a copy for the sections of a course as its original was set, by section name; others by its first week.
-     * @returns the names of those that had not begun by then, and are left out
-     */
-    placeLike(original: string, from: PlanCore, copy: string, to: Pick<PlanCore, 'sections'> & { head: Term }): string[] {
-      const at = from.assessments.findIndex((a) => a.id === original)
-      const own = from.placements.filter(([a]) => a === at)
-      const byName = new Map(own.map((p) => [from.sections[p[1]]!.name.toLowerCase(), p]))
-      const first = own.flatMap(([, , due]) => due ?? []).sort()[0] ?? null
-      const leftOut: string[] = []
-      for (const section of to.sections) {
-        const like = byName.get(section.name.toLowerCase())
-        if (!like && from.sections.some((s) => s.name.toLowerCase() === section.name.toLowerCase())) continue
-        const release = JSON.stringify(
-          movedRelease(from.releases[like?.[3] ?? own[0]?.[3] ?? 0] ?? { kind: 'confirmed' }, from.head, to.head),
-        )
-        const wanted = like ? like[2] : first
-        if (wanted !== null && section.firstDay !== null && section.firstDay > sameDayInTerm(wanted, from.head, to.head)) {
-          leftOut.push(section.name)
-          continue
-        }
-        const due = like
-          ? like[2] && movedDue(like[2], from.head, to.head, section)
-          : first && firstMeeting(section, sameDayInTerm(first, from.head, to.head))
-        place.run(copy, section.id, due, release)
-      }
-      return leftOut
-    },
-  }
-}
 
 export function copyRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
   const { copy, placeLike } = assessmentCopier(db)

@@ -9,7 +9,7 @@ import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
 import { studentViews } from '../../kernel/student-view'
-import { assessmentCopier } from './copy'
+import { assessmentCopier } from '../../kernel/course/assessment-copier'
 
 /** What a course has before anybody says otherwise. */
 const POLICY: Policy = {

@@ -2,23 +2,11 @@ import { markingBy } from '#core/marking'
 import type { Response } from 'express'
 import { checkScale } from '#core/scales'
 import { workingsOf } from '#core/trial'
-import { writeCase, type CaseRubric } from '#core/exchange/case'
-import { scaleAsRubric, schemeAsRubric } from '#core/exchange/case-kinds'
-import { rubricSheet } from '#core/exchange/rubric-sheet'
+import { writeCase } from '#core/exchange/case'
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
 import { sightOf } from '#core/roles'
-import {
-  routes,
-  type Library,
-  type LibraryFile,
-  type OutcomeBody,
-  type Role,
-  type RubricBody,
-  type ScaleBody,
-  type SchemeBody,
-  type Standard,
-} from '#contract'
+import { routes, type Library, type LibraryFile, type Role, type RubricBody, type Standard } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { sendFile } from '../../kernel/send-file'
@@ -31,8 +19,9 @@ import type { TableLoader } from '../../kernel/course/load-table'
 import type { WorkerPool } from '../../workers/pool'
 import { shownOf, type Hides } from '../../kernel/standards/hidden'
 import { carrier } from '../../kernel/standards/carry'
-import { recognised } from './library-file'
+import { recognised } from '../../kernel/standards/library-file'
 import { uuidOf } from '../../kernel/uuid'
+import { entryAsCase, entryPackage, outcomeOf, tableOf } from '../../kernel/standards/taken-out'
 import { libraryQueries, type StandardRow } from '../../kernel/standards/queries'
 
 const MOST_SUGGESTIONS = 50
@@ -159,24 +148,22 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     const [header, ...rows] = tableOf(row)
     return send(res, row, 'xlsx', routes.standardXlsx.produces!, await writeWorkbook('Rubric', header!, rows))
   })
-  const asOutcome = (o: StandardRow) => ({ id: o.id, title: o.title, ...(JSON.parse(o.body) as OutcomeBody) })
   handle(routes.standardCase, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
-    const stamp = { uuid: uuidOf, at: row.editedAt ?? '' }
-    if (row.kind === 'outcome')
-      return send(res, row, 'json', routes.standardCase.produces!, inLines(writeCase([], { ...stamp, outcomes: [asOutcome(row)] })))
-    const rubric = asRubric(row)
-    const linked = [...new Set(rubric.criteria.flatMap((c) => c.outcomeIds ?? []))].flatMap((id) => library.get(id) ?? [])
-    const content = writeCase([rubric], { ...stamp, outcomes: linked.map(asOutcome) })
-    return send(res, row, 'json', routes.standardCase.produces!, inLines(content))
+    return send(res, row, 'json', routes.standardCase.produces!, inLines(entryAsCase(row, library)))
+  })
+  handle(routes.standardPackage, ({ params, me, role, res }) => {
+    const row = existing(params.standardId)
+    requireWholeInSight(row, me.id, role)
+    return send(res, row, 'zip', routes.standardPackage.produces!, entryPackage(row, library))
   })
 
   handle(routes.outcomesCase, ({ res }) => {
     const all = library.listed().filter((row) => row.kind === 'outcome')
     if (all.length === 0) throw new HttpProblem(404, 'There is no outcome in the library yet.')
     const at = all.reduce((latest, o) => ((o.editedAt ?? '') > latest ? o.editedAt! : latest), '')
-    const content = writeCase([], { uuid: uuidOf, at, outcomes: all.map(asOutcome) })
+    const content = writeCase([], { uuid: uuidOf, at, outcomes: all.map(outcomeOf) })
     return sendFile(res, { name: 'Outcomes.json', type: routes.outcomesCase.produces!, content: inLines(content) })
   })
 
@@ -247,31 +234,11 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
 const inLines = (content: object): string => JSON.stringify(content, null, 2)
 
-/** An entry that is no outcome, as it stands in a CASE package. */
-function asRubric({ kind, body, lineId: id, title }: StandardRow): CaseRubric {
-  if (kind === 'scheme') return schemeAsRubric({ ...(JSON.parse(body) as SchemeBody), id, title })
-  if (kind === 'scale') return scaleAsRubric({ ...(JSON.parse(body) as ScaleBody), id, title })
-  return { ...(JSON.parse(body) as RubricBody), id, title }
-}
-
 /** An entry's body, as far as it may be seen. */
 function inSight({ kind, body }: Pick<StandardRow, 'kind' | 'body'>, hides: Hides): object {
   const whole = JSON.parse(body) as never
   if (kind === 'outcome' || (!hides.hidePoints && !hides.hideWords)) return whole
   return shownOf({ kind, id: '', title: '', version: 1, body: whole }, hides).body
-}
-
-/** An entry as a table with a heading. */
-function tableOf({ kind, body }: StandardRow): string[][] {
-  if (kind === 'rubric') return rubricSheet(JSON.parse(body) as RubricBody)
-  if (kind === 'outcome') {
-    const { statement, levels } = JSON.parse(body) as OutcomeBody
-    return [['level', 'words'], ['', statement], ...levels.map((l) => [l.label, l.words])]
-  }
-  if (kind === 'scheme')
-    return [['criterion', 'points', 'words'], ...(JSON.parse(body) as SchemeBody).criteria.map((c) => [c.title, String(c.max), c.words])]
-  const { labels } = JSON.parse(body) as ScaleBody
-  return [['label', 'percent', 'read back from'], ...labels.map((l) => [l.label, String(l.percent), String(l.threshold)])]
 }
 
 /** What is put to use must be able to give a mark. */

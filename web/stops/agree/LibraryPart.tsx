@@ -280,6 +280,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                           [routes.standardCsv, 'CSV'],
                           [routes.standardXlsx, 'XLSX'],
                           [routes.standardCase, 'CASE 1.1 JSON'],
+                          [routes.standardPackage, 'Data Package'],
                         ] as const
                       ).map(([route, words]) => (
                         <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.of.id })} download>

@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { parse } from 'csv-parse'
 import { z } from 'zod'
+import { DESCRIPTION } from '#core/exchange/data-package'
 import { FileError } from '#core/exchange/delimited'
 import { unzipBounded } from '#core/exchange/unzip'
 import { gradeWorkings, workingsOf } from '#core/trial'
@@ -15,7 +16,7 @@ import type { IssueContent } from '#contract'
 import { fromCell } from './cells'
 import { peopleOf, shapes, type TableShape } from './columns'
 import { JSON_COLUMNS } from './json-columns'
-import { DESCRIPTION, pathOf } from './take-out'
+import { pathOf } from './take-out'
 
 /** Bytes that may come out of a package. */
 const MOST_BYTES = 800_000_000

@@ -3,14 +3,15 @@ import { closeSync, openSync, writeSync } from 'node:fs'
 import Database from 'better-sqlite3'
 import { stringify } from 'csv-stringify/sync'
 import { strToU8, Zip, ZipDeflate } from 'fflate'
+import { DESCRIPTION, tablePath } from '#core/exchange/data-package'
+import { tabularResource, type Field } from '../../../kernel/data-package'
 import { NOTHING, toCell } from './cells'
 import { peopleOf, shapes, type Column, type TableShape } from './columns'
 
-export const DESCRIPTION = 'datapackage.json'
 /** Rows that are written in one go. */
 const CHUNK = 2000
 
-const TYPES: Record<Column['type'], object> = {
+const TYPES: Record<Column['type'], Pick<Field, 'type' | 'format'>> = {
   TEXT: { type: 'string' },
   INTEGER: { type: 'integer' },
   REAL: { type: 'number' },
@@ -18,27 +19,26 @@ const TYPES: Record<Column['type'], object> = {
 }
 
 /** A resource of a data package, with its table schema. */
-const resourceOf = (t: TableShape, bytes: number, hash: string) => ({
-  name: t.name.replaceAll('_', '-'),
-  path: pathOf(t),
-  profile: 'tabular-data-resource',
-  format: 'csv',
-  mediatype: 'text/csv',
-  encoding: 'utf-8',
-  bytes,
-  hash: `sha256:${hash}`,
-  schema: {
-    fields: t.shape.map(({ name, type, required }) => ({ name, ...TYPES[type], ...(required ? { constraints: { required } } : {}) })),
-    ...(t.key.length > 0 ? { primaryKey: t.key } : {}),
-    foreignKeys: t.references.map(({ columns, table, of }) => ({
-      fields: columns,
-      reference: { resource: table.replaceAll('_', '-'), fields: of },
-    })),
-    missingValues: [NOTHING],
-  },
-})
+const resourceOf = (t: TableShape, bytes: number, hash: string) =>
+  tabularResource(
+    {
+      name: t.name.replaceAll('_', '-'),
+      path: pathOf(t),
+      bytes,
+      hash,
+      missing: NOTHING,
+      fields: t.shape.map(({ name, type, required }) => ({ name, ...TYPES[type], required })),
+    },
+    {
+      ...(t.key.length > 0 ? { primaryKey: t.key } : {}),
+      foreignKeys: t.references.map(({ columns, table, of }) => ({
+        fields: columns,
+        reference: { resource: table.replaceAll('_', '-'), fields: of },
+      })),
+    },
+  )
 
-export const pathOf = (t: { name: string }): string => `data/${t.name}.csv`
+export const pathOf = (t: { name: string }): string => tablePath(t.name)
 
 /**
  * Takes a course out as a data package: all its tables as CSV with their schemas, zipped. The tables are read as they were at one

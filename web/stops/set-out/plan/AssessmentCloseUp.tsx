@@ -2,7 +2,8 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { SectionWeights } from '#core/grades'
 import { MARKINGS, wayTitle } from '#core/marking'
-import type { Assessment, Marking, Plan } from '#contract'
+import { routes, type Assessment, type Marking, type Plan } from '#contract'
+import { addressOf } from '../../../api/client'
 import { fixed, numeral } from '../../../parts/format'
 import { useTyped } from '../../../parts/useTyped'
 import { NumberField } from '../../../parts/NumberField'
@@ -139,6 +140,13 @@ export function AssessmentCloseUp({ assessment: a, decided, edits, weights, onCo
         </Form.Group>
       </section>
       <CarriesBySection assessmentId={a.id} weights={weights} sections={decided.sections} />
+      <section>
+        <h2>Take it out</h2>
+        <a href={addressOf(routes.assessmentPackage, { courseId: plan.head.id, assessmentId: a.id })} download>
+          Data Package
+        </a>{' '}
+        <span className="soft small">what it is, what it is marked by, its marks and readings, by candidate numbers</span>
+      </section>
       {mayDecide && (
         <section>
           <h2>Do with it</h2>

@@ -7,6 +7,7 @@ import { useKeys } from '../../../settings/keys'
 import { placementsOf } from '../../../parts/plan-findings'
 import { WriteProblem, WritesProvider } from '../../../saving/writes'
 import { AssessmentCloseUp } from './AssessmentCloseUp'
+import { BringInAssessment } from './BringInAssessment'
 import { CopyAssessment } from './CopyAssessment'
 import { usePlanEdits } from './edits'
 import { NewAssessment } from './NewAssessment'
@@ -30,7 +31,7 @@ export function PlanPart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
   )
 }
 
-type Dialog = 'assessment' | 'component' | 'lines' | 'copy' | 'copy here' | null
+type Dialog = 'assessment' | 'component' | 'lines' | 'copy' | 'copy here' | 'package' | null
 const ORDERS: [Order, string][] = [
   ['plan', 'in the plan’s order'],
   ['date', 'by date'],
@@ -171,6 +172,9 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
                   <Button variant="outline-primary" onClick={() => setDialog('copy')}>
                     Copy from another course
                   </Button>
+                  <Button variant="outline-primary" onClick={() => setDialog('package')}>
+                    From a package
+                  </Button>
                 </>
               )}
               <Button variant="link" onClick={() => (setChosen(null), setPanel('policies'))}>
@@ -242,6 +246,19 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
           onClose={() => setDialog(null)}
           onAdd={async (body) => {
             await edits.addComponent(body)
+            setDialog(null)
+          }}
+        />
+      )}
+      {dialog === 'package' && (
+        <BringInAssessment
+          courseId={decided.head.id}
+          components={plan.components}
+          hasMarks={decided.hasMarks}
+          onClose={() => setDialog(null)}
+          onBringIn={async (body) => {
+            const added = await edits.bringInAssessment(body)
+            if (added) setChosen(added.assessment.id)
             setDialog(null)
           }}
         />

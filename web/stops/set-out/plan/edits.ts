@@ -155,6 +155,10 @@ export function usePlanEdits(decided: Plan) {
       write('copy an assessment', ask(routes.copyAssessment, { params: { courseId }, body }), ({ assessment }) =>
         patchAssessment(assessment.id, { away: true }),
       ),
+    bringInAssessment: (body: z.input<typeof routes.bringInAssessment.body>) =>
+      write('bring an assessment in', ask(routes.bringInAssessment, { params: { courseId }, body }), ({ assessment }) =>
+        patchAssessment(assessment.id, { away: true }),
+      ),
     startingMark: (a: Assessment, mark: number) =>
       write(
         `starting mark for ${a.title}`,

@@ -2,8 +2,8 @@ import { isDeepStrictEqual } from 'node:util'
 import { caseNames, type CaseOutcome, type FileRubric } from '#core/exchange/case'
 import type { FileStandard } from '#core/exchange/case-kinds'
 import { OutcomeRule, Standard, type LibraryFile, type RubricBody, type SchemeBody } from '#contract'
-import { uuidOf } from '../../kernel/uuid'
-import type { libraryQueries } from '../../kernel/standards/queries'
+import { uuidOf } from '../uuid'
+import type { libraryQueries } from './queries'
 
 /** What a worker found in a file that was brought to the library. */
 export interface LibraryFileRead {

@@ -1,0 +1,69 @@
+import { createHash } from 'node:crypto'
+import { stringify } from 'csv-stringify/sync'
+import { strToU8, zipSync } from 'fflate'
+import { DESCRIPTION, tablePath } from '#core/exchange/data-package'
+
+export interface Field {
+  name: string
+  type: 'string' | 'integer' | 'number' | 'boolean' | 'datetime'
+  format?: 'binary'
+  required?: boolean
+}
+
+/** A table of a data package as its description names it, with its schema (Frictionless Data Package, Table Schema). */
+export const tabularResource = (
+  of: { name: string; path: string; bytes: number; hash: string; missing: string; fields: readonly Field[] },
+  keys: object = {},
+): object => ({
+  name: of.name,
+  path: of.path,
+  profile: 'tabular-data-resource',
+  format: 'csv',
+  mediatype: 'text/csv',
+  encoding: 'utf-8',
+  bytes: of.bytes,
+  hash: `sha256:${of.hash}`,
+  schema: {
+    fields: of.fields.map(({ required, ...field }) => ({ ...field, ...(required ? { constraints: { required } } : {}) })),
+    ...keys,
+    missingValues: [of.missing],
+  },
+})
+
+export interface TableToPack {
+  name: string
+  fields: readonly Field[]
+  rows: readonly (readonly (string | number | boolean | null)[])[]
+}
+
+const hashOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
+const cell = (value: string | number | boolean | null): string => (value === null ? '' : String(value))
+
+/**
+ * A small data package, zipped: tables as CSV with their schemas, and documents as they are. Programs read it, so that nothing is put
+ * before what a spreadsheet would run.
+ */
+export function dataPackage(
+  of: { name: string; title: string; created: string },
+  tables: readonly TableToPack[],
+  documents: readonly { path: string; content: object }[],
+): Uint8Array {
+  const files: Record<string, Uint8Array> = {}
+  const resources = [
+    ...tables.map(({ name, fields, rows }) => {
+      const path = tablePath(name)
+      const bytes = strToU8(stringify([fields.map((f) => f.name), ...rows.map((r) => r.map(cell))], { record_delimiter: 'windows' }))
+      files[path] = bytes
+      return tabularResource({ name, path, bytes: bytes.length, hash: hashOf(bytes), missing: '', fields })
+    }),
+    ...documents.map(({ path, content }) => {
+      const bytes = strToU8(JSON.stringify(content, null, 2))
+      files[path] = bytes
+      const name = path.replace(/\.json$/, '')
+      return { name, path, mediatype: 'application/json', encoding: 'utf-8', bytes: bytes.length, hash: `sha256:${hashOf(bytes)}` }
+    }),
+  ]
+  const name = of.name.toLowerCase().replace(/[^a-z0-9._/-]+/g, '-')
+  files[DESCRIPTION] = strToU8(JSON.stringify({ profile: 'data-package', ...of, name, resources }, null, 2))
+  return zipSync(files)
+}

@@ -1,0 +1,76 @@
+import mammoth from 'mammoth'
+import { zipSync } from 'fflate'
+import { readCase } from '#core/exchange/case'
+import { standardOf } from '#core/exchange/case-kinds'
+import { isDataPackage } from '#core/exchange/data-package'
+import { decodeUnicode } from '#core/exchange/decode-text'
+import { FileError, readDelimited, unguarded } from '#core/exchange/delimited'
+import { tablesFromHtml } from '#core/exchange/html-table'
+import { readRubricSheet } from '#core/exchange/rubric-sheet'
+import { unzipBounded } from '#core/exchange/unzip'
+import { readWorkbook } from '#core/exchange/workbook'
+import type { LibraryFileRead } from '../kernel/standards/library-file'
+import { ENTRY } from '../kernel/standards/taken-out'
+
+/**
+ * What the library takes: the tables of a CSV, XLSX or DOCX file as rows of text, rubrics of our own sheets, a CASE package, or an entry in a data
+ * package.
+ * @throws FileError where it cannot be read
+ */
+export async function libraryFile(bytes: Uint8Array): Promise<LibraryFileRead> {
+  // A JSON file begins with a brace, with or without a mark before it.
+  const head = new TextDecoder().decode(bytes.subarray(0, 64))
+  if (/^\uFEFF?\s*\{/.test(head)) return caseRead(bytes)
+  if (isZip(bytes)) {
+    const files = unzipBounded(bytes)
+    if (isDataPackage(files)) return packedEntry(files)
+  }
+  const read: LibraryFileRead = { tables: [], rubrics: [], others: [], outcomes: [], notes: [] }
+  for (const table of await tablesOf(bytes)) {
+    const own = readRubricSheet(table, (nth) => `c${nth + 1}`)
+    if (!own) read.tables.push(table)
+    else {
+      read.rubrics.push({ ...own.rubric, title: '', source: null })
+      read.notes.push(...own.notes)
+    }
+  }
+  return read
+}
+
+/** What a CASE package holds. */
+export function caseRead(bytes: Uint8Array): LibraryFileRead {
+  const { rubrics, outcomes } = readCase(new TextDecoder().decode(bytes))
+  const others = rubrics.flatMap((r) => standardOf(r) ?? [])
+  return { tables: [], notes: [], others, rubrics: rubrics.filter((r) => r.kind === undefined), outcomes }
+}
+
+/** @throws FileError for a data package that holds no entry of a library */
+function packedEntry(files: ReadonlyMap<string, Uint8Array>): LibraryFileRead {
+  const entry = files.get(ENTRY)
+  if (!entry) throw new FileError(`There is no ${ENTRY} in this data package: it holds no rubric, mark scheme, scale or outcome.`)
+  return caseRead(entry)
+}
+
+const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b
+
+async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
+  if (!isZip(bytes)) {
+    const { header, rows } = unguarded(readDelimited(decodeUnicode(bytes)))
+    return [[header, ...rows.map((r) => r.cells)]]
+  }
+  const files = unzipBounded(bytes)
+  if (files.has('xl/workbook.xml')) {
+    const { header, rows } = await readWorkbook(files)
+    return [[header, ...rows.map((r) => r.cells)]]
+  }
+  if (!files.has('word/document.xml')) throw new FileError('This is no document (DOCX), workbook (XLSX) or CSV file.')
+  // Packed anew from what was counted, so that nothing else is unpacked behind our back; pictures stay out.
+  const text = [...files].filter(([name]) => !name.startsWith('word/media/'))
+  const buffer = Buffer.from(zipSync(Object.fromEntries(text), { level: 0 }))
+  const html = await mammoth.convertToHtml({ buffer }).catch(() => {
+    throw new FileError('The document is damaged and cannot be read: open it, save it again as DOCX, and bring that in.')
+  })
+  const found = tablesFromHtml(html.value)
+  if (found.length === 0) throw new FileError('The document holds no table.')
+  return found
+}
