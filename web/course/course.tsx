@@ -117,6 +117,7 @@ const NOT_YET = { tried: null, problem: null, revision: 0 }
 const nothing = () => NOT_YET
 const never = () => () => undefined
 
+const NO_COURSE = { store: null, courseId: '', revision: 0 }
 const StoreContext = createContext<{ store: CourseStore | null; courseId: string; revision: number } | null>(null)
 
 /** How long figures are kept that nobody looks at: one step back and forth. */
@@ -125,6 +126,12 @@ const FIGURES_KEPT_MS = 30_000
 /** Figures of the course as it stands now, reckoned where its marks are; those before stay until the new ones have come. */
 export const useFigures = <N extends FigureName>(name: N, ...args: FigureArgs<N>): Figure<N> | undefined =>
   useAsked([name, ...args], (store) => store.ask(name, args))
+
+/** The same where the course is known at all: who marks only does not have it. */
+export const useFiguresIfKnown = <N extends FigureName>(name: N, ...args: FigureArgs<N>): Figure<N> | undefined => {
+  const isKnown = use(StoreContext) !== null
+  return useAsking([name, ...args], (store) => store.ask(name, args), isKnown).data
+}
 
 /** The same, asked for once something else has come; what came before stands until then. */
 export const useFiguresOnce = <N extends FigureName>(ready: boolean, name: N, ...args: FigureArgs<N>): Figure<N> | undefined =>
@@ -176,8 +183,8 @@ function useAsked<T>(key: readonly unknown[], ask: (store: CourseStore) => Promi
 
 function useAsking<T>(key: readonly unknown[], ask: (store: CourseStore) => Promise<T>, wanted: boolean) {
   const asked = use(StoreContext)
-  if (!asked) throw new Error('outside CourseProvider')
-  const { store, courseId, revision } = asked
+  if (!asked && wanted) throw new Error('outside CourseProvider')
+  const { store, courseId, revision } = asked ?? NO_COURSE
   return useQuery({
     queryKey: ['figures', courseId, revision, ...key],
     queryFn: () => ask(store!),

@@ -18,6 +18,7 @@ import { ideasFigures } from '../parts/ideas/figures'
 import { weightsFigures } from '../stops/rescale/weights/figures'
 import { copiesOf, rescaleFigures } from '../stops/rescale/figures'
 import { evidenceFigures, standingsFigures } from '../stops/agree/standings/figures'
+import { countsAs } from '../stops/mark/sheet/counts-as'
 import { studentFigures } from '../stops/student/figures'
 import type { CourseState } from './state'
 
@@ -42,6 +43,7 @@ export const FIGURES = {
   ideas: ideasFigures,
   weights: weightsFigures,
   student: studentFigures,
+  countsAs,
 } satisfies Record<string, (state: CourseState, ...args: never[]) => unknown>
 
 export type FigureName = keyof typeof FIGURES

@@ -22,6 +22,8 @@ interface Props {
   assessment: SheetInColumns['assessments'][number]
   cell: Cell | null
   value: CellValue
+  /** What its mark counts as where it is rescaled. */
+  countsAs: number | null
   /** The day it is due; null where none is set. */
   due: string | null
   fault: string | null
@@ -53,6 +55,7 @@ export function CellCloseUp({
   assessment,
   cell,
   value,
+  countsAs,
   due,
   fault,
   clash,
@@ -118,6 +121,11 @@ export function CellCloseUp({
               `, ${scaleLabel({ labels: assessment.labels }, (mark / assessment.outOf) * 100) ?? 'below every label'}`}
           </span>
         </p>
+        {countsAs !== null && (
+          <p>
+            Counts as <b>{numeral(countsAs)}</b>, as it was <Link to={`/courses/${courseId}/rescale`}>rescaled</Link>.
+          </p>
+        )}
         {assessment.byStanding !== null && (
           <p className="soft">Marked by where the student stands on “{assessment.byStanding}”: it follows their results.</p>
         )}

@@ -3,9 +3,14 @@ import { packSheet, routes, type Cell, type CellState, type CellWrite, type Shee
 import { cell } from '../../../testing/data'
 import { inPage, Refuses, reload, serverAnswers } from '../../../testing/in-page'
 import { cellsOf } from './cells'
+import type { CountsAs } from './counts-as'
 import { MarkSheet } from './MarkSheet'
 import { page as whose } from '../../../api/client'
 import { forgetKept } from '../../../saving/useKept'
+
+let mockRescaled: CountsAs | undefined
+jest.mock('../../../course/course', () => ({ useFiguresIfKnown: () => mockRescaled }))
+beforeEach(() => (mockRescaled = undefined))
 
 // As large as the screen that one works at: nothing is laid out here.
 beforeAll(() => {
@@ -330,4 +335,26 @@ test('where readings make the mark there is no remark beside it', async () => {
   go(/^Paper, Ada/)
   expect(await screen.findByRole('group', { name: 'Status' })).toBeTruthy()
   expect(screen.queryByRole('textbox', { name: /^Remark/ })).toBeNull()
+})
+
+test('a rescaled mark is marked as one, says what it counts as, and is shown so on demand; typing still means the mark', async () => {
+  mockRescaled = new Map([['paper', new Map([['ada', 33.25]])]])
+  const { user, at, go, saved } = sheet([cell('ada', 'paper', 31), cell('bo', 'paper', 20)])
+  expect(at(/^Paper, Ada: 31, rescaled, counts as 33\.25$/).textContent).toBe('31')
+  expect(at(/^Paper, Ada/).className).toContain('rescaled')
+  expect(at(/^Paper, Bo: 20$/).className).not.toContain('rescaled')
+  go(/^Paper, Ada/)
+  expect(screen.getByText(/^Counts as/).textContent).toBe('Counts as 33.25, as it was rescaled.')
+  await user.click(screen.getByRole('button', { name: 'as they count' }))
+  expect([at(/^Paper, Ada/).textContent, at(/^Paper, Bo/).textContent]).toEqual(['33.25', '20'])
+  expect(screen.getAllByRole('row').at(-1)!.textContent).toContain('26.6')
+  go(/^Paper, Bo/)
+  go(/^Paper, Ada/)
+  await user.keyboard('30{Enter}')
+  await waitFor(() => expect(saved('ada paper')).toEqual([30, 'in', 0]))
+})
+
+test('where nothing is rescaled there is nothing to choose', () => {
+  sheet([cell('ada', 'paper', 31)])
+  expect(screen.queryByRole('group', { name: 'Marks shown' })).toBeNull()
 })

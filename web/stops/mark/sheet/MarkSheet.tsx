@@ -17,14 +17,18 @@ import { BringIn } from './BringIn'
 import { cellKey, useCellQueue, type CellEdit } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
 import { cellsOf } from './cells'
+import type { CountsAs } from './counts-as'
+import { useFiguresIfKnown } from '../../../course/course'
 import { rowsOf, type Only, type Wanted } from './rows'
 import { SheetGrid, type At } from './SheetGrid'
+import { MarksShown } from './MarksShown'
 import { SheetTools } from './SheetTools'
 import { useSteps } from './useSteps'
 import { CloseUp } from '../../../parts/CloseUp'
 import './sheet.css'
 import { Spoken } from '../../../parts/Spoken'
 
+const NONE_RESCALED: CountsAs = new Map()
 const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, status, daysLate })
 
 /** Students × assessments, typed like any sheet: arrows walk, typing enters, Enter goes down, paste takes a block. */
@@ -60,6 +64,8 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     [students, assessments, cells, sectionId, only, of, sort, carriedIds],
   )
 
+  const rescaled = useFiguresIfKnown('countsAs') ?? NONE_RESCALED
+  const [asCounted, setAsCounted] = useState(false)
   const here = { row: Math.min(at.row, rows.length - 1), column: Math.min(at.column, columns.length - 1) }
   const student = rows[here.row]
   const assessment = columns[here.column]
@@ -240,6 +246,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
             )}
             {left > 0 && <span className="ochre"> · {left === 1 ? 'one cell was' : `${left} cells were`} changed since and left</span>}
           </span>
+          {rescaled.size > 0 && <MarksShown asCounted={asCounted} onAsCounted={setAsCounted} />}
           {nav}
         </div>
         <SheetTools
@@ -275,6 +282,8 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
           refused={refused}
           wrong={wrong}
           valueOf={valueOf}
+          rescaled={rescaled}
+          asCounted={asCounted && rescaled.size > 0}
           onSort={(column) => setSort((s) => (s?.column !== column ? { column, down: true } : s.down ? { column, down: false } : null))}
           onKeyDown={onKeyDown}
           onPaste={paste}
@@ -292,6 +301,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
             assessment={assessment}
             cell={cells.get(cells.placeOf(student.id), places[here.column]!) ?? null}
             value={valueAt(here.row, here.column)}
+            countsAs={rescaled.get(assessment.id)?.get(student.id) ?? null}
             due={cells.dueOf(cells.placeOf(student.id), places[here.column]!)}
             fault={wrong.get(key)?.reason ?? refused.get(key)?.message ?? null}
             clash={refused.get(key)?.kind === 'stale' ? refused.get(key)! : null}

@@ -15,6 +15,7 @@ import { DASH, fixed, numeral } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
 import type { Refused } from './cell-queue'
 import type { Cells } from './cells'
+import type { CountsAs } from './counts-as'
 import { columnFigures } from './figures'
 import type { Wanted } from './rows'
 import { SheetRow } from './SheetRow'
@@ -50,6 +51,9 @@ interface Props {
   refused: ReadonlyMap<string, Refused>
   wrong: ReadonlyMap<string, { text: string; reason: string }>
   valueOf: (key: string, student: number, assessment: number) => CellValue
+  rescaled: CountsAs
+  /** Whether marks are shown as they count. */
+  asCounted: boolean
   onSort: (column: number) => void
   onKeyDown: (e: KeyboardEvent) => void
   onPaste: (text: string) => void
@@ -200,6 +204,8 @@ export function SheetGrid(props: Props) {
               refused={refused}
               wrong={wrong}
               valueOf={valueOf}
+              rescaled={props.rescaled}
+              asCounted={props.asCounted}
               onGo={onGo}
               onType={props.onType}
               onCommit={props.onCommit}
@@ -208,13 +214,26 @@ export function SheetGrid(props: Props) {
           )
         })}
       </div>
-      <Foot rows={rows} cells={cells} revision={cells.revision} whole={whole} shown={inView} places={places} left={left} each={each} />
+      <Foot
+        countsAs={props.asCounted ? props.rescaled : null}
+        columns={columns}
+        rows={rows}
+        cells={cells}
+        revision={cells.revision}
+        whole={whole}
+        shown={inView}
+        places={places}
+        left={left}
+        each={each}
+      />
     </div>
   )
 }
 
 /** Averages and counts under each column, of the rows shown. */
 function Foot({
+  countsAs,
+  columns,
   rows,
   cells,
   revision,
@@ -224,6 +243,9 @@ function Foot({
   left,
   each,
 }: {
+  /** What marks count as, where that is what is shown. */
+  countsAs: CountsAs | null
+  columns: readonly { id: string }[]
   rows: SheetInColumns['students']
   cells: Cells
   revision: number
@@ -236,8 +258,11 @@ function Foot({
   // What was typed is on screen first, the averages a moment later.
   const later = useDeferredValue(revision)
   // Reckoned anew when a cell has changed, which the cells alone do not say.
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  const figures = useMemo(() => shown.map((column) => columnFigures(rows, cells, places[column]!)), [rows, cells, shown, places, later])
+  const figures = useMemo(
+    () => shown.map((column) => columnFigures(rows, cells, places[column]!, countsAs?.get(columns[column]!.id))),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [rows, cells, shown, places, later, countsAs, columns],
+  )
   return (
     <div className="sheet-row foot-row" role="row" style={{ width: whole }}>
       <div role="rowheader" className="frozen number" />

@@ -2,11 +2,12 @@ import { memo } from 'react'
 import { writeCellText } from '#core/exchange/cell-text'
 import { scaleLabel } from '#core/scales'
 import type { Cell, CellWrite, SheetInColumns } from '#contract'
-import { counted } from '../../../parts/format'
+import { counted, numeral } from '../../../parts/format'
+import type { CountsAs } from './counts-as'
 import { CellInput } from './CellInput'
 import type { CellValue } from '#core/marking'
 import type { Refused } from './cell-queue'
-import { cellShown, spoken } from './cell-shown'
+import { cellShown, markedWords, spoken } from './cell-shown'
 import type { Cells } from './cells'
 
 interface Props {
@@ -37,6 +38,8 @@ interface Props {
   refused: ReadonlyMap<string, Refused>
   wrong: ReadonlyMap<string, { text: string; reason: string }>
   valueOf: (key: string, student: number, assessment: number) => CellValue
+  rescaled: CountsAs
+  asCounted: boolean
   onGo: (row: number, column: number) => void
   onType: (row: number, column: number) => void
   onCommit: (text: string, down: number, right: number) => void
@@ -83,7 +86,9 @@ export const SheetRow = memo(function SheetRow(props: Props) {
         const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
         const waits = unsaved.has(key)
         const asTyped = wrong.get(key)?.text ?? (refused.has(key) ? writeCellText(refused.get(key)!.typed) : null)
-        const shown = asTyped === null && open ? cellShown(value, cell, a.passMark) : null
+        // What was typed since counts for what it will be reckoned to.
+        const counts = waits || !open ? null : (props.rescaled.get(a.id)?.get(s.id) ?? null)
+        const shown = asTyped === null && open ? cellShown(value, cell, a.passMark, { counts, asCounted: props.asCounted }) : null
         return (
           <div
             key={a.id}
@@ -94,8 +99,8 @@ export const SheetRow = memo(function SheetRow(props: Props) {
             data-here={here || undefined}
             style={style}
             className={`cell num placed ${shown?.classes ?? ''} ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, at) ? 'pending' : ''}`}
-            title={fault ?? titleOf(value, cell)}
-            aria-label={`${a.title}, ${label}: ${open ? spoken(value, cell) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
+            title={fault ?? titleOf(value, cell, counts)}
+            aria-label={`${a.title}, ${label}: ${open ? spoken(value, cell, counts) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
             onMouseDown={() => props.onGo(row, column)}
             onDoubleClick={() => props.onType(row, column)}
           >
@@ -105,26 +110,40 @@ export const SheetRow = memo(function SheetRow(props: Props) {
       })}
       {beside !== null && columns[0] && (
         <div role="rowheader" className="soft placed beside" style={{ left: props.frozen + props.each }}>
-          {besideWords(beside, columns[0], valueOf(`${s.id} ${columns[0].id}`, place, places[0]!), cells.get(place, places[0]!))}
+          {besideWords(
+            beside,
+            columns[0],
+            valueOf(`${s.id} ${columns[0].id}`, place, places[0]!),
+            cells.get(place, places[0]!),
+            props.rescaled.get(columns[0].id)?.get(s.id) ?? null,
+          )}
         </div>
       )}
     </div>
   )
 })
 
-const titleOf = (value: CellValue, cell: Cell | undefined) =>
+const titleOf = (value: CellValue, cell: Cell | undefined, counts: number | null) =>
   [
     value.status === 'late' ? `late by ${counted(value.daysLate, 'day')}` : '',
     cell?.fromReadings ? 'from readings: settled at Reconcile' : '',
+    counts === null ? '' : `rescaled: ${markedWords(value, cell)}, counts as ${numeral(counts)}`,
   ]
     .filter(Boolean)
     .join(', ') || undefined
 
 /** The section, what the mark is called on the scale it is marked on, and where it comes from. */
-function besideWords(section: string, { labels, outOf }: Props['columns'][number], value: CellValue, cell: Cell | undefined): string {
+function besideWords(
+  section: string,
+  { labels, outOf }: Props['columns'][number],
+  value: CellValue,
+  cell: Cell | undefined,
+  counts: number | null,
+): string {
   const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
   return [
     section,
+    counts !== null && `${markedWords(value, cell)}, counts as ${numeral(counts)}`,
     labels && mark !== null && scaleLabel({ labels }, (mark / outOf) * 100),
     value.status === 'late' && `late by ${counted(value.daysLate, 'day')}`,
     cell?.fromReadings && (cell.fromReadings.readings > 0 ? counted(cell.fromReadings.readings, 'reading') : 'from readings'),

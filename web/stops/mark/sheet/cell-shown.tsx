@@ -4,19 +4,41 @@ import type { Cell } from '#contract'
 import { numeral } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
 
+/** As it was marked. */
+export const markedWords = (value: CellValue, cell: Cell | undefined): string => {
+  const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+  return mark === null ? 'not marked' : `marked ${numeral(mark)}`
+}
+
 /** What a cell says, for those who hear it. */
-export function spoken(value: CellValue, cell: Cell | undefined): string {
-  if (cell?.fromReadings && value.status === 'in')
-    return cell.fromReadings.mark === null ? 'readings not settled' : `${numeral(cell.fromReadings.mark)} from readings`
-  return writeCellText(value) || 'pending'
+export function spoken(value: CellValue, cell: Cell | undefined, counts: number | null): string {
+  const marked =
+    cell?.fromReadings && value.status === 'in'
+      ? cell.fromReadings.mark === null
+        ? 'readings not settled'
+        : `${numeral(cell.fromReadings.mark)} from readings`
+      : writeCellText(value) || 'pending'
+  return counts === null ? marked : `${marked}, rescaled, counts as ${numeral(counts)}`
+}
+
+/** What a mark counts as where it is rescaled, and whether that is what is shown. */
+interface Counted {
+  counts: number | null
+  asCounted: boolean
 }
 
 /**
  * What a cell shows, and how: classes for the cell itself instead of elements in it, since to lay out thousands of those is
  * what takes time as one scrolls.
  */
-export function cellShown(value: CellValue, cell: Cell | undefined, passMark: number | null): { classes: string; content: ReactNode } {
-  const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+export function cellShown(
+  value: CellValue,
+  cell: Cell | undefined,
+  passMark: number | null,
+  { counts, asCounted }: Counted,
+): { classes: string; content: ReactNode } {
+  const marked = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+  const mark = asCounted ? (counts ?? marked) : marked
   const status =
     value.status === 'in' ? null : (
       <small key="status" className={value.status === 'exempt' ? 'soft' : 'ochre'}>
@@ -25,6 +47,11 @@ export function cellShown(value: CellValue, cell: Cell | undefined, passMark: nu
     )
   if (mark === null) return { classes: '', content: status ?? (cell?.fromReadings ? <small className="soft">open</small> : null) }
   const text = numeral(mark)
-  const classes = [text.includes('.') ? '' : 'whole', passMark !== null && mark < passMark ? 'brick' : '', cell?.fromReadings ? 'read' : '']
+  const classes = [
+    text.includes('.') ? '' : 'whole',
+    passMark !== null && mark < passMark ? 'brick' : '',
+    cell?.fromReadings ? 'read' : '',
+    counts === null ? '' : 'rescaled',
+  ]
   return { classes: classes.join(' '), content: status ? [status, text] : text }
 }

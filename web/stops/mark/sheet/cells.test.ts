@@ -121,4 +121,5 @@ test('averages and counts of a column: what is missing is in neither, what is pe
   expect(columnFigures(s.students, cells, 1)).toEqual({ mean: null, marked: 0, of: 1 })
   cells.put([cell('p', 'b', 12)])
   expect(columnFigures(s.students, cells, 1)).toEqual({ mean: 12, marked: 1, of: 1 })
+  expect(columnFigures(s.students, cells, 1, new Map([['p', 13.5]]))).toEqual({ mean: 13.5, marked: 1, of: 1 })
 })

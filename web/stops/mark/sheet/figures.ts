@@ -7,8 +7,15 @@ export interface ColumnFigures {
   of: number
 }
 
-/** Average and counts of a column over the rows shown; what is missing, absent, exempt or held is in none of them. */
-export function columnFigures(rows: SheetInColumns['students'], cells: Cells, column: number): ColumnFigures {
+/**
+ * Average and counts of a column over the rows shown, of marks as they count where that is said; what is missing, absent, exempt or held is in none of them.
+ */
+export function columnFigures(
+  rows: SheetInColumns['students'],
+  cells: Cells,
+  column: number,
+  countsAs?: ReadonlyMap<string, number>,
+): ColumnFigures {
   let [sum, marked, of] = [0, 0, 0]
   for (const { id } of rows) {
     const s = cells.placeOf(id)
@@ -18,7 +25,7 @@ export function columnFigures(rows: SheetInColumns['students'], cells: Cells, co
     of++
     const mark = cells.mark(s, column)
     if (mark === null) continue
-    sum += mark
+    sum += countsAs?.get(id) ?? mark
     marked++
   }
   return { mean: marked > 0 ? sum / marked : null, marked, of }
