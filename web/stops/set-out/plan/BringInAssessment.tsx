@@ -7,6 +7,7 @@ import { call, messageOf } from '../../../api/client'
 import { base64Of } from '../../../api/stream'
 import { Dialog } from '../../../parts/Dialog'
 import { counted, numeral } from '../../../parts/format'
+import { InComponent } from './InComponent'
 
 type Body = z.input<typeof routes.bringInAssessment.body>
 
@@ -94,16 +95,7 @@ export function BringInAssessment({ courseId, components, hasMarks, onBringIn, o
                   Marks are brought in at Mark’s sheet, from the same file.
                 </p>
               </div>
-              <Form.Group controlId="package-component">
-                <Form.Label className="soft small mb-0 d-block">Into the component</Form.Label>
-                <Form.Select value={componentId} onChange={(e) => setChosen(e.target.value)}>
-                  {components.map((c) => (
-                    <option key={c.id} value={c.id}>
-                      {c.title}
-                    </option>
-                  ))}
-                </Form.Select>
-              </Form.Group>
+              <InComponent id="package-component" components={components} value={componentId} onChange={setChosen} />
               {hasMarks && (
                 <p className="soft small mb-0">
                   There are marks already, so it is recorded but does not count until you tick “counts” and adopt that.

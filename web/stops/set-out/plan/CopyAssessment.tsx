@@ -7,6 +7,7 @@ import { sightOf } from '#core/roles'
 import { routes, type Component, type Taken } from '#contract'
 import { call } from '../../../api/client'
 import { usePlanQuery } from '../../../course/plan'
+import { InComponent } from './InComponent'
 
 type Body = z.input<typeof routes.copyAssessment.body>
 
@@ -86,16 +87,7 @@ export function CopyAssessment({
                   ))}
                 </Form.Select>
               </Form.Group>
-              <Form.Group controlId="copy-component">
-                <Form.Label className="soft small mb-0 d-block">Into the component</Form.Label>
-                <Form.Select value={componentId} onChange={(e) => setComponent(e.target.value)}>
-                  {components.map((c) => (
-                    <option key={c.id} value={c.id}>
-                      {c.title}
-                    </option>
-                  ))}
-                </Form.Select>
-              </Form.Group>
+              <InComponent id="copy-component" components={components} value={componentId} onChange={setComponent} />
               <fieldset>
                 <legend className="soft small mb-1">Take along</legend>
                 {Object.entries(WORDS).map(([key, words]) => (
