@@ -116,7 +116,7 @@ export function readMarksTable({ header: names, headingLine = 1, rows }: FileTab
     const asOf = Number.isNaN(when.getTime()) ? {} : { asOf: when.toISOString() }
     const place = (column: string, assessment: string, value: string, remark = '') => {
       // An empty cell says nothing.
-      if (value.trim() === '') return
+      if (value.trim() === '' && remark === '') return
       if (result.marks.length >= MOST_MARKS)
         throw new FileError(`The file holds more than ${MOST_MARKS} marks. Bring it in section by section.`)
       result.marks.push({ line, column, candidate, ...by, assessment, text: value, ...(remark === '' ? {} : { remark }), ...asOf })

@@ -3,6 +3,7 @@ import type { MarksMatch } from '#core/exchange/marks-who'
 import { unpackSheet, type CellState, type Sheet, type BroughtIn, type SheetInColumns, type TriedImport } from '#contract'
 import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
+import { inFile } from './marks-table'
 
 let server: TestServer
 let lead: Client
@@ -453,4 +454,17 @@ test('where others read, no remark is written beside a mark that is not typed', 
     refused: { kind: string }[]
   }
   expect([answer.saved, answer.refused.map((r) => r.kind)]).toEqual([[], ['readings']])
+})
+
+test('a remark beside no mark, or beside one that readings make, is left, and that is said', async () => {
+  const read = sheet.cells.find((c) => c.fromReadings && c.fromReadings.mark !== null && c.status === 'in')!
+  const { title } = sheet.assessments.find((a) => a.id === read.assessmentId)!
+  const { candidate } = sheet.students.find((s) => s.id === read.studentId)!
+  const lines = [`${candidate},${title},${inFile(read.fromReadings!.mark)},Seen`, `${numbers[0]},Levelling run,,Come and see me`]
+  const { counts, notes } = await tryFile(['candidate,assessment,mark,remark', ...lines].join('\n'))
+  expect(counts).toEqual({ added: 0, changed: 0, unchanged: 1, refused: 0 })
+  expect(notes).toEqual([
+    'One remark stands beside no mark, and is left.',
+    'One remark stands beside a mark that readings make, and is left: there remarks stand with readings.',
+  ])
 })

@@ -71,6 +71,8 @@ export async function tryMarksFile(
   const writes: (CellWrite & { was: CellValue })[] = []
   const seen = new Map<string, number>()
   const commas: { text: string; line: number }[] = []
+  /** Remarks that are left: beside no mark, and beside one that readings make. */
+  const left = { bare: 0, read: 0 }
   const unknownColumns = new Set<string>()
   const nearest = nearestOf(sheet.assessments.map((a) => a.title))
 
@@ -123,7 +125,11 @@ export async function tryMarksFile(
     const scale = assessment.labels && { labels: assessment.labels }
     const typed = readCellText(m.text, assessment.outOf, assessment.bonus, scale, calendar)
     if (typed.kind === 'mark' && /\d,\d/.test(m.text)) commas.push(m)
-    if (typed.kind === 'blank') continue // an empty cell leaves the mark alone
+    // An empty cell leaves the mark alone.
+    if (typed.kind === 'blank') {
+      if (m.remark) left.bare++
+      continue
+    }
     if (typed.kind === 'wrong') {
       refuse(typed.reason)
       continue
@@ -141,6 +147,7 @@ export async function tryMarksFile(
       continue
     }
     if (asAgreed) {
+      if (m.remark) left.read++
       rows.push({ ...base, before: String(next.mark ?? ''), after: String(next.mark ?? ''), outcome: 'unchanged' })
       continue
     }
@@ -190,13 +197,28 @@ export async function tryMarksFile(
       reason: 'The file holds no mark: every cell is empty.',
     })
   return {
-    tried: { ...summary(rows), notes: [...file.notes, ...(commas.length > 0 ? [commaNote(commas)] : [])], table: file.table },
+    tried: {
+      ...summary(rows),
+      notes: [...file.notes, ...(commas.length > 0 ? [commaNote(commas)] : []), ...remarksLeft(left)],
+      table: file.table,
+    },
     writes,
   }
 }
 
 const valueOf = (cell: Cell | undefined): CellValue => (cell ? { mark: cell.mark, status: cell.status, daysLate: cell.daysLate } : BLANK)
 const blank = (cell: Cell) => cell.mark === null && cell.status === 'in'
+
+const remarksLeft = ({ bare, read }: { bare: number; read: number }): string[] => [
+  ...(bare > 0
+    ? [`${bare === 1 ? 'One remark stands' : `${bare} remarks stand`} beside no mark, and ${bare === 1 ? 'is' : 'are'} left.`]
+    : []),
+  ...(read > 0
+    ? [
+        `${read === 1 ? 'One remark stands' : `${read} remarks stand`} beside a mark that readings make, and ${read === 1 ? 'is' : 'are'} left: there remarks stand with readings.`,
+      ]
+    : []),
+]
 
 const commaNote = ([first, ...more]: readonly { text: string; line: number }[]): string =>
   `A decimal comma is read as a point: ${first!.text.trim()} in line ${first!.line}${more.length > 0 ? `, and ${more.length} more` : ''}.`
