@@ -8,15 +8,9 @@ import { PASSPHRASE } from '../../demo/department'
 import { createApp } from '../app'
 import { refuseOverfull } from './body'
 import { openDatabase } from './db/open'
-import { COURSE, serveDemo, type Client, type TestServer } from '../testing/serve'
+import { COURSE, demoServer } from '../testing/serve'
 
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 interface Sent {
   path: string

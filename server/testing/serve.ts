@@ -43,6 +43,22 @@ export type Client = (method: 'get' | 'post' | 'put' | 'patch' | 'delete', path:
 /** A real server over a real file with the demo in it. */
 export const serveDemo = (): Promise<TestServer> => serve((db) => buildDemo(db, SIZE))
 
+/** The server of a file of tests, and the lead of its course signed in: up before the first of them, gone after the last. */
+export function demoServer(): { server: TestServer; lead: Client } {
+  let up: TestServer
+  let signedIn: Client
+  beforeAll(async () => {
+    up = await serveDemo()
+    signedIn = await up.as('ines.valdry')
+  }, 60_000)
+  afterAll(() => up.close())
+  return {
+    // What tests hold of it is there before it is.
+    server: new Proxy({} as TestServer, { get: (_, name: keyof TestServer) => up[name] }),
+    lead: (...asks) => signedIn(...asks),
+  }
+}
+
 /** A real server over an empty folder. */
 export const serveEmpty = (signOn?: SignOn): Promise<TestServer> => serve(() => undefined, signOn)
 

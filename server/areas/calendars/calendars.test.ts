@@ -1,17 +1,13 @@
 import ICAL from 'ical.js'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let student: Client
 let nobody: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   student = await server.as('student')
   nobody = await server.as(null)
 }, 60_000)
-afterAll(() => server.close())
 
 interface Address {
   address: string | null

@@ -1,20 +1,16 @@
 import type { ClassView, OwnWork } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 const SECTION = `${COURSE}-section-5`
 const path = api(`/sections/${SECTION}/class`)
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let student: Client
 let names: string[]
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   student = await server.as('student')
   names = server.db.prepare<[string], string>('SELECT name FROM student WHERE course_id = ?').pluck().all(COURSE)
 }, 60_000)
-afterAll(() => server.close())
 
 const view = async (who = lead) => (await who('get', path).expect(200)).body as ClassView
 const draw = async (anew: boolean) => (await lead('post', `${path}/code-names`, { anew }).expect(200)).body as ClassView

@@ -7,19 +7,15 @@ import { parse } from 'csv-parse/sync'
 import { issuedMark } from '#core/issues'
 import { settleBy, standingRows, workingsOf } from '#core/trial'
 import { MAKING_STEPS, unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
 import { resultsCsv } from './results-files'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let external: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   external = await server.as('tamsin.oyelaran.holt')
 }, 60_000)
-afterAll(() => server.close())
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 

@@ -5,14 +5,11 @@ import { gradeWorkings, workingsOf } from '#core/trial'
 import { routes, unpackTable, type Change, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
 import { planLoader } from '../../kernel/course/load-plan'
 import { tableLoader } from '../../kernel/course/load-table'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let external: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   external = await server.as('tamsin.oyelaran.holt')
   // Nothing waits to be settled, so that a walk can confirm at any time.
   server.db
@@ -23,7 +20,6 @@ beforeAll(async () => {
   server.db.prepare('UPDATE assessment SET readings_wanted = 1 WHERE course_id = ?').run(COURSE)
   server.db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(COURSE)
 }, 60_000)
-afterAll(() => server.close())
 
 const tableNow = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
 const hashOf = (content: IssueContent) => createHash('sha256').update(canonicalize(content)!).digest('hex')

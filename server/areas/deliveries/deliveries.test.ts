@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import type { Collected, Deliveries, DeliveryRow, DeskScript, Letter, PileScript } from '#contract'
 import { SIGN_INS } from '../../testing/markers'
-import { serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { demoServer, type Client } from '../../testing/serve'
 
 const COURSE = 'cfs118-2026'
 const SKETCH = `${COURSE}-sketch`
@@ -10,8 +10,7 @@ const api = (path: string) => `/api/courses/${COURSE}${path}`
 const installed = (path: string) => `/api/installation/courses/${COURSE}${path}`
 const PDF = Buffer.from('%PDF-1.4\n%%EOF')
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 let admin: Client
 let other: Client
@@ -21,8 +20,6 @@ let waiting: PileScript[]
 const box: { name: string; line: string; content: Buffer | string | null }[] = []
 
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   admin = await server.as('orsolya.tamm')
   marker = await server.as(SIGN_INS[0])
   other = await server.as(SIGN_INS[1])
@@ -30,7 +27,6 @@ beforeAll(async () => {
   mkdirSync(folder, { recursive: true })
   waiting = (await pile()).filter((s) => s.state === 'untouched')
 }, 60_000)
-afterAll(() => server.close())
 
 const pile = async () => (await marker('get', api(`/assessments/${SKETCH}/pile`)).expect(200)).body as PileScript[]
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail

@@ -2,19 +2,16 @@ import { createHash } from 'node:crypto'
 import type { OwnWork, Receipt } from '#contract'
 import { shiftDay } from '#core/roll'
 import { clockIn, machineZone } from '../../kernel/clock'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 const MAP = `${COURSE}-map`
 const PDF = Buffer.from('%PDF-1.4\n%%EOF')
 const today = clockIn(machineZone()).today()
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let student: Client
 let studentId: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   student = await server.as('student')
   studentId = server.db.prepare<[], string>("SELECT id FROM student WHERE person_id = 'student'").pluck().get()!
   // Nobody has read it yet.
@@ -22,7 +19,6 @@ beforeAll(async () => {
   server.db.prepare('UPDATE script SET entered = NULL WHERE id = ?').run(`${MAP}:${studentId}`)
   due(0)
 }, 60_000)
-afterAll(() => server.close())
 
 /** Sets it due so many days from today. */
 function due(days: number): void {

@@ -1,20 +1,16 @@
 import { MAP_RUBRIC } from '../../../demo/standards'
 import { USUAL_USE, unpackSheet, type Exemplars, type OwnWork, type Plan, type SheetInColumns } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 let student: Client
 let markerId: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   marker = await server.as('rune.daal')
   student = await server.as('student')
   markerId = ((await marker('get', '/api/session')).body as { id: string }).id
 }, 60_000)
-afterAll(() => server.close())
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const of = (assessment: string) => api(`/assessments/${COURSE}-${assessment}/exemplars`)

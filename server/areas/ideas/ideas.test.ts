@@ -1,15 +1,11 @@
 import type { Idea } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let external: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   external = await server.as('tamsin.oyelaran.holt')
 }, 60_000)
-afterAll(() => server.close())
 
 const changes = [{ kind: 'weigh', componentId: `${COURSE}-c-viva`, weight: 12 }]
 const keep = (name: string, stop = 'rescale') => lead('post', api('/ideas'), { stop, name, changes })

@@ -1,17 +1,13 @@
 import { strToU8, zipSync } from 'fflate'
 import type { Assessment, Library, LibraryFile, RubricBody, Standard } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 import { CasePackage } from '../../testing/case-1-1'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   marker = await server.as('rune.daal')
 }, 60_000)
-afterAll(() => server.close())
 
 const library = async () => (await lead('get', api('/library')).expect(200)).body as Library
 const rubricOf = async (id: string) => (await library()).rubrics.find((r) => r.id === id)!

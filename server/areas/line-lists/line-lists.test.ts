@@ -1,15 +1,12 @@
 import type { LineList, ToJudge } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let external: Client
 let marker: Client
 let judgeIds: string[]
 const students = Array.from({ length: 6 }, (_, i) => `${COURSE}-student-${i + 1}`)
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   external = await server.as('tamsin.oyelaran.holt')
   marker = await server.as('tadesse.abara')
   judgeIds = (
@@ -18,7 +15,6 @@ beforeAll(async () => {
     }[]
   ).map((p) => p.id)
 }, 60_000)
-afterAll(() => server.close())
 
 const listsNow = async () => (await lead('get', api('/line-lists')).expect(200)).body as LineList[]
 const own = async (who: Client) => (await who('get', api('/line-lists/to-judge')).expect(200)).body as ToJudge[]

@@ -1,15 +1,9 @@
 import { settleBy, standingRows, workingsOf } from '#core/trial'
 import { unpackTable, type AgreedBetween, type DeskScript, type TableInColumns } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 
 const MAP = `${COURSE}-map`
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const allow = (between: boolean) =>
   lead('put', api(`/assessments/${MAP}/blindness`), { blind: true, sees: { marks: false, comments: false, notes: false, between } }).expect(

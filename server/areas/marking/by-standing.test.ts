@@ -1,17 +1,14 @@
 import { unpackSheet, type ByStanding, type Cell, type LevelsWorth, type Library, type Sheet, type SheetInColumns } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 const PART = `${COURSE}-part-1`
 const OUTCOME = 'outcome-account'
 const PERCENTS = [0, 40, 70, 100]
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 let studentId: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   marker = await server.as('rune.daal')
   studentId = server.db
     .prepare<[], string>("SELECT id FROM student WHERE person_id = 'student' AND course_id = 'cfs214-2026'")
@@ -20,7 +17,6 @@ beforeAll(async () => {
   server.db.prepare('UPDATE assessment SET out_of = 35 WHERE id = ?').run(PART)
   server.db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(COURSE)
 }, 60_000)
-afterAll(() => server.close())
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const worthIt = (worth: LevelsWorth, assessment = PART) =>

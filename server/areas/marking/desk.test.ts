@@ -13,24 +13,20 @@ import {
   type SheetSince,
 } from '#contract'
 import { SIGN_INS } from '../../testing/markers'
-import { serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { demoServer, type Client } from '../../testing/serve'
 
 const COURSE = 'cfs118-2026'
 const SKETCH = `${COURSE}-sketch`
 const TALK = `${COURSE}-talk-1`
 const api = (path: string) => `/api/courses/${COURSE}${path}`
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let first: Client
 let second: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   first = await server.as(SIGN_INS[0])
   second = await server.as(SIGN_INS[1])
 }, 60_000)
-afterAll(() => server.close())
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const piles = async (who: Client) => (await who('get', api('/piles')).expect(200)).body as Pile[]

@@ -1,20 +1,16 @@
 import { USUAL_USE, type DeskScript, type Library, type PileScript, type Plan } from '#contract'
 import { SIGN_INS } from '../../testing/markers'
-import { serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { demoServer, type Client } from '../../testing/serve'
 
 const COURSE = 'cfs118-2026'
 const SKETCH = `${COURSE}-sketch`
 const api = (path: string) => `/api/courses/${COURSE}${path}`
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let first: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   first = await server.as(SIGN_INS[0])
 }, 60_000)
-afterAll(() => server.close())
 
 const script = async (deskId: string) => (await first('get', api(`/assessments/${SKETCH}/pile/${deskId}`)).expect(200)).body as DeskScript
 

@@ -1,15 +1,9 @@
 import { rubricMark, type Rubric } from '#core/scales'
 import { unpackJudged, type JudgedInColumns } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 const MAP = `${COURSE}-map`
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const judged = async (who: Client, assessmentId: string) =>
   unpackJudged((await who('get', api(`/assessments/${assessmentId}/judged`)).expect(200)).body as JudgedInColumns)

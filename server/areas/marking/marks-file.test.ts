@@ -1,22 +1,18 @@
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import type { MarksMatch } from '#core/exchange/marks-who'
 import { unpackSheet, type CellState, type Sheet, type BroughtIn, type SheetInColumns, type TriedImport } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
 import { inFile } from './marks-table'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let sheet: Sheet
 let numbers: string[]
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   sheet = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
   const octant = sheet.sections.find((s) => s.name === 'Octant')!.id
   numbers = sheet.students.filter((s) => s.sectionId === octant).map((s) => s.candidate)
 }, 60_000)
-afterAll(() => server.close())
 
 const tryFile = async (text: string) => (await lead('post', api('/marks-file/try'), { text }).expect(200)).body as TriedImport
 const refusal = async (text: string) => {

@@ -1,9 +1,8 @@
 import { unpackTable, type CellRefusal, type TableInColumns, type TriedImport } from '#contract'
 import { standingRows, workingsOf } from '#core/trial'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 let rune: string
 const stereo = `${COURSE}-stereo`
@@ -11,8 +10,6 @@ const stereo = `${COURSE}-stereo`
 let studentId: string
 let candidate: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   marker = await server.as('rune.daal')
   rune = server.db.prepare("SELECT id FROM person WHERE sign_in = 'rune.daal'").pluck().get() as string
   const found = server.db
@@ -23,7 +20,6 @@ beforeAll(async () => {
     .get(`${COURSE}-section-6`, stereo) as { id: string; candidate: string }
   ;[studentId, candidate] = [found.id, found.candidate]
 }, 60_000)
-afterAll(() => server.close())
 
 const allot = (markerId: string) =>
   server.db

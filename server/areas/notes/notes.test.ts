@@ -1,15 +1,11 @@
 import type { Note, TableInColumns } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let external: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   external = await server.as('tamsin.oyelaran.holt')
 }, 60_000)
-afterAll(() => server.close())
 
 const leave = (who: Client, about: object, words = 'High for what its students do elsewhere?') =>
   who('post', api('/notes'), { about, words })

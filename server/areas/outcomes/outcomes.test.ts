@@ -1,19 +1,15 @@
 import { strFromU8, unzipSync } from 'fflate'
 import type { CourseOutcomes, OwnWork, PeopleGroup, SharesOfCourse, TypedEvidence } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let student: Client
 let studentId: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   student = await server.as('student')
   studentId = server.db.prepare<[], { id: string }>("SELECT id FROM student WHERE person_id = 'student'").get()!.id
 }, 60_000)
-afterAll(() => server.close())
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const known = async () => (await lead('get', api('/outcomes')).expect(200)).body as CourseOutcomes

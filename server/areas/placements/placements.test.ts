@@ -1,18 +1,14 @@
 import ICAL from 'ical.js'
 import type { Letter, OwnWork, Plan, PlacementWrite } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 let student: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   marker = await server.as('rune.daal')
   student = await server.as('student')
 }, 60_000)
-afterAll(() => server.close())
 
 const plan = async () => (await lead('get', api('/plan')).expect(200)).body as Plan
 const put = (placements: PlacementWrite[]) => lead('put', api('/placements'), { placements })

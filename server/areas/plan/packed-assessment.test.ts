@@ -11,16 +11,10 @@ import {
   type TriedAssessment,
   type TriedImport,
 } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
 
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const MAP = `${COURSE}-map`
 type Files = Record<string, Uint8Array>

@@ -11,15 +11,9 @@ import {
   type TableInColumns,
   type CourseOutcomes,
 } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const planOf = async (courseId: string) => (await lead('get', `/api/courses/${courseId}/plan`).expect(200)).body as Plan
 const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)

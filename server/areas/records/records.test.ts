@@ -15,22 +15,18 @@ import { clockIn } from '../../kernel/clock'
 import type { Message, Post } from '../../standins/post'
 import type { WorkerPool } from '../../workers/pool'
 import { announcing } from './announce'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 import { tablesIn, takenOut } from '../../testing/taken-out'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let external: Client
 let student: Client
 let folder: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   external = await server.as('tamsin.oyelaran.holt')
   student = await server.as('student')
   folder = join(dirname(server.file), 'records-office', COURSE)
 }, 60_000)
-afterAll(() => server.close())
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const KEY = (n: number) => `00000000-0000-4000-8000-00000000000${n}`

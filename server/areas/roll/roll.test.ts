@@ -12,18 +12,14 @@ import { gradeCourse } from '#core/grades'
 import { shownDay } from '#core/roll'
 import { toCourse, workingsOf, type TableLike } from '#core/trial'
 import { FROM, rollFiles } from '../../testing/roll-files'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   marker = await server.as('rune.daal')
 }, 60_000)
-afterAll(() => server.close())
 
 const roll = async () => unpackRoll((await lead('get', api('/roll')).expect(200)).body as RollInColumns)
 const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)

@@ -2,16 +2,10 @@ import { strToU8, zipSync } from 'fflate'
 import { unpackRoll, type RollInColumns } from '#contract'
 import { makeNameless } from '../keeping/nameless'
 import { rollFiles } from '../../testing/roll-files'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 import { tablesIn, takenOut } from '../../testing/taken-out'
 
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const sent = (...of: Parameters<ReturnType<typeof rollFiles>>) => rollFiles(lead)(...of)
 const roll = async () => unpackRoll((await lead('get', api('/roll')).expect(200)).body as RollInColumns)

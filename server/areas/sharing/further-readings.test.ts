@@ -10,16 +10,10 @@ import {
   type TableInColumns,
   type TableSince,
 } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 const MAP = `${COURSE}-map`
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const table = async () => {
   const t = unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)

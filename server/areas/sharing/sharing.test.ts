@@ -1,13 +1,7 @@
 import type { HandOver, ShareRule, Sharing, SharingTried } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const detail = (answer: { body: unknown }) => (answer.body as { detail: string }).detail
 const of = (assessment: string) => api(`/assessments/${COURSE}-${assessment}/sharing`)

@@ -1,21 +1,18 @@
 import type { OwnWork, Question, StudentView } from '#contract'
 import { shiftDay } from '#core/roll'
 import { clockIn, machineZone } from '../../kernel/clock'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 const BOOK = `${COURSE}-field-book-1`
 const MAP = `${COURSE}-map`
 const REASON = 'The north point is on the second sheet.'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let student: Client
 let teacher: Client
 let stranger: Client
 let studentId: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   student = await server.as('student')
   studentId = server.db.prepare<[], string>("SELECT id FROM student WHERE person_id = 'student'").pluck().get()!
   const [own, other] = server.db
@@ -29,7 +26,6 @@ beforeAll(async () => {
   teacher = await server.as(own!)
   stranger = await server.as(other!)
 }, 60_000)
-afterAll(() => server.close())
 
 const own = async (id = BOOK) => ((await student('get', api('/own-work')).expect(200)).body as OwnWork).work.find((w) => w.id === id)!
 const set = (body: object) => lead('patch', api('/student-view'), body)

@@ -1,19 +1,15 @@
 import { USUAL_USE, type OwnWork, type Plan } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let student: Client
 let studentId: string
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   student = await server.as('student')
   studentId = (server.db.prepare("SELECT id FROM student WHERE person_id = 'student'").get() as { id: string }).id
   // Put on a boundary by a typed mark in the demo: here their reading shall count.
   server.db.prepare('UPDATE script SET entered = NULL WHERE id = ?').run(`${COURSE}-field-book-1:${studentId}`)
 }, 60_000)
-afterAll(() => server.close())
 
 const own = async (title: string) =>
   ((await student('get', api('/own-work')).expect(200)).body as OwnWork).work.find((w) => w.assessment === title)!

@@ -1,7 +1,7 @@
 import { shiftDay } from '#core/roll'
 import { routes, type ClassView, type OwnWork, type Release, type Route } from '#contract'
 import { clockIn, machineZone } from '../../kernel/clock'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 /*
  * Every answer that a student can be given, under every rule of release: what came of the work must be in none of them
@@ -11,15 +11,12 @@ const ITEM = `${COURSE}-field-book-1`
 const today = clockIn(machineZone()).today()
 const SECRET = { mark: '17.173', words: 'SAID-OF-IT', criterion: 'ON-A-CRITERION', points: '6.321' }
 
-let server: TestServer
+const { server, lead } = demoServer()
 let student: Client
-let lead: Client
 let nobody: Client
 let studentId: string
 let params: Record<string, string>
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   student = await server.as('student')
   nobody = await server.as(null)
   const { db } = server
@@ -51,7 +48,6 @@ beforeAll(async () => {
     token: (body as { address: string }).address.split('/').at(-2)!,
   }
 }, 60_000)
-afterAll(() => server.close())
 
 function release(rule: Release): void {
   server.db.prepare('UPDATE placement SET release = ? WHERE assessment_id = ?').run(JSON.stringify(rule), ITEM)

@@ -2,15 +2,9 @@ import { gradeCourse } from '#core/grades'
 import type { Adjustment, Reread } from '#core/rescale'
 import { settleBy, standingRows, toCourse, workingsOf, type TableLike } from '#core/trial'
 import { unpackTable, type Change, type Decision, type TableInColumns, type TablePlan } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const table = async () => unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
 const adopt = async (changes: Change[]) => (await lead('post', api('/decisions'), { changes, reason: 'test' }).expect(200)).body as Decision

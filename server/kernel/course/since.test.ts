@@ -1,14 +1,8 @@
 import { gradeWorkings, settleBy, standingRows, workingsOf, workingsSince, type Change, type Workings } from '#core/trial'
 import { unpackSheet, unpackTable, type Decision, type SheetInColumns, type TableInColumns, type TableSince } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
-beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
-}, 60_000)
-afterAll(() => server.close())
+const { server, lead } = demoServer()
 
 const fetched = async () => {
   const table = unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)

@@ -8,17 +8,13 @@ import {
   type ScriptDetail,
   type TableInColumns,
 } from '#contract'
-import { api, COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
-let server: TestServer
-let lead: Client
+const { server, lead } = demoServer()
 let marker: Client
 beforeAll(async () => {
-  server = await serveDemo()
-  lead = await server.as('ines.valdry')
   marker = await server.as('rune.daal')
 }, 60_000)
-afterAll(() => server.close())
 
 const MAP = `${COURSE}-map`
 interface Carried {
