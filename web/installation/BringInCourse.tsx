@@ -1,12 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { Button, Form, Modal } from 'react-bootstrap'
+import { Button, Modal } from 'react-bootstrap'
 import type { z } from 'zod'
 import { routes } from '#contract'
 import { call, messageOf } from '../api/client'
 import { useSaved } from '../saving/saved'
 import { Dialog } from '../parts/Dialog'
 import { counted } from '../parts/format'
+import { FileField } from '../parts/FileField'
 
 type Tried = z.infer<typeof routes.tryPackage.response>
 
@@ -59,23 +60,13 @@ export function BringInCourse({ onClose, onDone }: { onClose: () => void; onDone
         <Modal.Title>Bring in a course</Modal.Title>
       </Modal.Header>
       <Modal.Body className="d-grid gap-3">
-        <Form.Group controlId="course-package">
-          <Form.Label className="soft small mb-0">
-            The Data Package (.zip) that the lead took out of it elsewhere, at Set out, course
-          </Form.Label>
-          <Form.Control
-            type="file"
-            size="sm"
-            accept=".zip,application/zip"
-            disabled={doing !== null}
-            // A file that was mended has the name it had before, and is chosen once more.
-            onClick={(e) => (e.currentTarget.value = '')}
-            onChange={(e) => {
-              const file = (e.target as HTMLInputElement).files?.[0]
-              if (file) void tryFile(file)
-            }}
-          />
-        </Form.Group>
+        <FileField
+          id="course-package"
+          label="The Data Package (.zip) that the lead took out of it elsewhere, at Set out, course"
+          accept=".zip,application/zip"
+          disabled={doing !== null}
+          onFile={(file) => void tryFile(file)}
+        />
         <p role="status" className={doing ? 'soft mb-0' : 'visually-hidden'}>
           {doing}
         </p>

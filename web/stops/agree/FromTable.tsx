@@ -13,6 +13,7 @@ import { Ruler } from '../../parts/Ruler'
 import { KINDS } from './library'
 import { OtherStandard } from './OtherStandard'
 import { TableLayout } from './TableLayout'
+import { FileField, MOST_FILE } from '../../parts/FileField'
 
 type Source = LibraryFile
 
@@ -77,9 +78,8 @@ export function FromTable({
       setProblem(messageOf(error))
     }
   }
-  const open = async (file: File | undefined) => {
-    if (!file) return
-    if (file.size > 12_000_000) return setProblem(`${file.name} is over 12 MB: copy the table out of it and paste that.`)
+  const open = async (file: File) => {
+    if (file.size > MOST_FILE) return setProblem(`${file.name} is over 12 MB: copy the table out of it and paste that.`)
     setBusy(true)
     try {
       const found = await call(routes.readLibraryFile, { params: { courseId }, body: { file: await base64Of(file) } })
@@ -151,14 +151,12 @@ export function FromTable({
             <Form.Label className="soft small mb-0">Paste a table copied from a document or a sheet</Form.Label>
             <Form.Control as="textarea" rows={1} autoFocus value="" placeholder="Ctrl+V here" onChange={() => undefined} onPaste={paste} />
           </Form.Group>
-          <Form.Group controlId="table-file">
-            <Form.Label className="soft small mb-0">or a file: DOCX, XLSX, CSV, CASE 1.1 JSON</Form.Label>
-            <Form.Control
-              type="file"
-              accept=".docx,.xlsx,.csv,.tsv,.json"
-              onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
-            />
-          </Form.Group>
+          <FileField
+            id="table-file"
+            label="or a file: DOCX, XLSX, CSV, CASE 1.1 JSON, Data Package"
+            accept=".docx,.xlsx,.csv,.tsv,.json,.zip"
+            onFile={(file) => void open(file)}
+          />
         </div>
         {busy && <p className="soft mt-3">Reading the file…</p>}
         {problem && (

@@ -338,7 +338,7 @@ describe('a rubric from a table', () => {
     expect(made()).toBeUndefined()
   })
 
-  test('a scale of a file is shown, and made as a scale', async () => {
+  test.each(['words.json', 'words.zip'])('a scale of %s is shown, and made as a scale', async (name) => {
     const { user, dialog } = await opened()
     const standard = { kind: 'scale' as const, title: 'Five words', body: { labels: [{ label: 'sound', percent: 62.5, threshold: 50 }] } }
     const { sent } = serverAnswers([
@@ -349,7 +349,7 @@ describe('a rubric from a table', () => {
       [routes.addStandard, () => ({ id: 'made' })],
       [routes.library, () => EMPTY_LIBRARY],
     ])
-    await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], 'words.json', { type: 'application/json' }))
+    await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], name))
     expect((await dialog.findByRole('row', { name: /^sound/ })).textContent).toBe('sound62.5%50%')
     await user.click(dialog.getByRole('button', { name: 'Make the scale' }))
     await waitFor(() => expect(sent.at(-1)!.body).toEqual({ standard, source: 'x' }))

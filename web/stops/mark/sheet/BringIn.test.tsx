@@ -75,7 +75,7 @@ test('what the server cannot read is said; a file that is too large is not sent'
   paste('nonsense')
   expect((await screen.findByRole('alert')).textContent).toBe('There is no column “candidate” in it.')
   const large = Object.defineProperty(new File(['x'], 'all.csv'), 'size', { value: 13_000_000 })
-  await user.upload(screen.getByLabelText(/^CSV, XLSX or zipped results/), large)
+  await user.upload(screen.getByLabelText(/^CSV, XLSX, zipped results/), large)
   await waitFor(() => expect(screen.getByRole('alert').textContent).toMatch(/all.csv is over 12 MB/))
   expect(broughtIn()).toEqual([])
 })

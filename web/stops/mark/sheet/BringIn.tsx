@@ -8,8 +8,7 @@ import { base64Of } from '../../../api/stream'
 import { MarksMatch } from './MarksMatch'
 import { useSaved } from '../../../saving/saved'
 import { counted } from '../../../parts/format'
-
-const TOO_LARGE = 12_000_000
+import { FileField, MOST_FILE } from '../../../parts/FileField'
 
 /** A file of marks: tried first, row by row; then all of it or nothing. */
 export function BringIn({
@@ -53,10 +52,9 @@ export function BringIn({
     }
     if (stillWanted()) setBusy(false)
   }
-  const open = async (file: File | undefined) => {
-    if (!file) return
+  const open = async (file: File) => {
     setName(file.name)
-    if (file.size > TOO_LARGE) return setProblem(`${file.name} is over 12 MB. Bring it in section by section.`)
+    if (file.size > MOST_FILE) return setProblem(`${file.name} is over 12 MB. Bring it in section by section.`)
     setText('')
     await tryIt({ file: await base64Of(file) })
   }
@@ -83,17 +81,13 @@ export function BringIn({
       </Modal.Header>
       <Modal.Body style={{ minHeight: 380 }}>
         <div className="d-flex gap-3 align-items-end flex-wrap">
-          <Form.Group controlId="marks-file">
-            <Form.Label className="soft small mb-0">
-              CSV, XLSX or zipped results: a column that says whose, and one for each assessment
-            </Form.Label>
-            <Form.Control
-              type="file"
-              accept=".csv,.tsv,.txt,.xlsx,.zip,text/csv"
-              autoFocus
-              onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
-            />
-          </Form.Group>
+          <FileField
+            id="marks-file"
+            label="CSV, XLSX, zipped results or a data package: a column that says whose, and one for each assessment"
+            accept=".csv,.tsv,.txt,.xlsx,.zip,text/csv"
+            first
+            onFile={(file) => void open(file)}
+          />
           <span className="soft small">or paste it:</span>
           <Form.Control
             as="textarea"

@@ -8,6 +8,7 @@ import { base64Of } from '../../../api/stream'
 import { Dialog } from '../../../parts/Dialog'
 import { counted, numeral } from '../../../parts/format'
 import { InComponent } from './InComponent'
+import { FileField, MOST_FILE } from '../../../parts/FileField'
 
 type Body = z.input<typeof routes.bringInAssessment.body>
 
@@ -19,8 +20,6 @@ interface Props {
   onClose: () => void
 }
 
-const TOO_LARGE = 12_000_000
-
 /** An assessment that was taken out of this course or another one: shown first, then added with what it is marked by. */
 export function BringInAssessment({ courseId, components, hasMarks, onBringIn, onClose }: Props) {
   const [found, setFound] = useState<{ file: string; tried: TriedAssessment } | null>(null)
@@ -30,11 +29,10 @@ export function BringInAssessment({ courseId, components, hasMarks, onBringIn, o
   const alike = components.find((c) => c.title === found?.tried.component)
   const componentId = chosen || (alike ?? components[0])?.id || ''
 
-  const open = async (given: File | undefined) => {
-    if (!given) return
+  const open = async (given: File) => {
     setFound(null)
     setProblem(null)
-    if (given.size > TOO_LARGE) return setProblem(`${given.name} is over 12 MB: no package of one assessment is.`)
+    if (given.size > MOST_FILE) return setProblem(`${given.name} is over 12 MB: no package of one assessment is.`)
     setBusy(true)
     try {
       const file = await base64Of(given)
@@ -56,15 +54,13 @@ export function BringInAssessment({ courseId, components, hasMarks, onBringIn, o
           <Modal.Title>An assessment from a package</Modal.Title>
         </Modal.Header>
         <Modal.Body className="d-grid gap-3">
-          <Form.Group controlId="assessment-package">
-            <Form.Label className="soft small mb-0">A data package (zip) that an assessment was taken out as, here or elsewhere</Form.Label>
-            <Form.Control
-              type="file"
-              accept=".zip,application/zip"
-              autoFocus
-              onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
-            />
-          </Form.Group>
+          <FileField
+            id="assessment-package"
+            label="A data package (zip) that an assessment was taken out as, here or elsewhere"
+            accept=".zip,application/zip"
+            first
+            onFile={(file) => void open(file)}
+          />
           {problem && (
             <p className="note bad mb-0" role="alert">
               {problem}

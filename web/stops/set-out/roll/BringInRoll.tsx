@@ -14,6 +14,7 @@ import { LettersRead } from './LettersRead'
 import { RosterClasses } from './RosterClasses'
 import { TriedRows } from './TriedRows'
 import { DateField } from '../../../parts/DateField'
+import { FileField, MOST_FILE } from '../../../parts/FileField'
 
 interface Chosen {
   name: string
@@ -29,8 +30,6 @@ interface How {
   classes?: readonly string[] | undefined
   from: string
 }
-
-const TOO_LARGE = 12_000_000
 
 /** A roll from a file: tried first, row by row; then all of it or nothing. Can be stopped while it is read. */
 export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void }) {
@@ -105,7 +104,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     setHeadingLine(undefined)
     setEncoding(undefined)
     setClasses(undefined)
-    if (chosen.size > TOO_LARGE) return setProblem(`${chosen.name} is over 12 MB. Bring it in in parts.`)
+    if (chosen.size > MOST_FILE) return setProblem(`${chosen.name} is over 12 MB. Bring it in in parts.`)
     try {
       const base64 = await base64Of(chosen)
       setFile({ name: chosen.name, base64 })
@@ -154,15 +153,13 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
         }}
       >
         <div className="d-flex gap-4 align-items-end flex-wrap">
-          <Form.Group controlId="roll-file">
-            <Form.Label className="soft small mb-0">CSV, XLSX, or a zipped OneRoster; choose it or drop it here</Form.Label>
-            <Form.Control
-              type="file"
-              accept=".csv,.tsv,.txt,.xlsx,.zip"
-              autoFocus
-              onChange={(e) => void open((e.target as HTMLInputElement).files?.[0])}
-            />
-          </Form.Group>
+          <FileField
+            id="roll-file"
+            label="CSV, XLSX, or a zipped OneRoster; choose it or drop it here"
+            accept=".csv,.tsv,.txt,.xlsx,.zip"
+            first
+            onFile={(file) => void open(file)}
+          />
           <Form.Group controlId="roll-paste">
             <Form.Label className="soft small mb-0">or paste rows with their heading</Form.Label>
             <Form.Control
