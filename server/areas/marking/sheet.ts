@@ -215,7 +215,9 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       const row = whose && assessment && script.get(whose.id, assessment.id)
       const current = row ? cellOf(cell, row) : null
       const remarked = cell.remark !== undefined && cell.remark !== (row?.remark ?? '')
-      const retyped = remarked || (cell.mark !== null && cell.mark !== (row?.entered ?? null))
+      // One that stands may be taken away wherever it stands.
+      const writesRemark = remarked && cell.remark !== ''
+      const retyped = writesRemark || (cell.mark !== null && cell.mark !== (row?.entered ?? null))
       const readBy = retyped && assessment ? readers.of(assessment.id, cell.studentId) : []
       const refuse = (kind: CellRefusal['kind'], message: string) =>
         refused.push({
@@ -243,7 +245,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       else if (sight.types !== 'all' && isGuarded(cell.status) && cell.status !== row?.status && readByOthers(cell, personId))
         refuse('set by lead', `Others read this script: the lead sets it to ${cell.status}.`)
       // Whether it is read already is not told to a marker: they may have read it blind.
-      else if (readBy.length > 0 || (row && row.readings > 0 && (remarked || cell.mark !== row.entered)))
+      else if (readBy.length > 0 || (row && row.readings > 0 && (writesRemark || cell.mark !== row.entered)))
         refuse(
           'readings',
           row && row.readings > 0 && sight.readings === 'all'

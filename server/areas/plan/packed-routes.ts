@@ -3,6 +3,7 @@ import { routes, Standard, type LibraryFile, type RubricBody } from '#contract'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
+import { placeEverywhere } from '../../kernel/course/place-everywhere'
 import { freeTitles } from '../../kernel/course/titles'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -25,7 +26,8 @@ interface MarkedBy {
 /** An assessment alone as a data package, and in again in any course. */
 export function packedAssessmentRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites, pool: WorkerPool): void {
   const library = libraryQueries(db)
-  const { copy, placeEverywhere } = assessmentCopier(db)
+  const { copy } = assessmentCopier(db)
+  const place = placeEverywhere(db)
   const free = freeTitles(db)
   const row = db.prepare<[string], AssessmentRow>('SELECT * FROM assessment WHERE id = ?')
 
@@ -70,7 +72,7 @@ export function packedAssessmentRoutes(handle: Handle, db: Db, plans: PlanLoader
         { courseId, componentId, title: free.assessment(courseId, a.title), counts: a.counts && !plan.hasMarks },
         { standard: true, passMark: true, moderation: true, notes: true },
       )
-      placeEverywhere(id, courseId)
+      place(id, courseId)
       return { assessment: toAssessment(row.get(id)!) }
     })
   })

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { checkBoundaries, conditionsRenamed } from '#core/grades'
 import { routes, type Assessment, type Component } from '#contract'
+import { placeEverywhere } from '../../kernel/course/place-everywhere'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { madeOver } from '../../kernel/version'
@@ -32,7 +33,7 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
      VALUES (@id, @courseId, @componentId, @title, @marking, @outOf, @worth, @follows, @counts,
        (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
   )
-  const placeEverywhere = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
+  const place = placeEverywhere(db)
   const setPosition = db.prepare('UPDATE assessment SET position = ? WHERE id = ? AND course_id = ?')
   const setGrades = db.prepare('UPDATE course SET boundaries = ?, conditions = ? WHERE id = ?')
   const setPolicy = db.prepare('UPDATE course SET policy = ? WHERE id = ?')
@@ -90,7 +91,7 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
       const follows = Number(body.worth === null)
       const title = free.assessment(courseId, body.title)
       insert.run({ id, courseId, componentId, title, marking, outOf, worth: body.worth ?? outOf, follows, counts })
-      if (body.placed) placeEverywhere.run(id, courseId)
+      if (body.placed) place(id, courseId)
       return toAssessment(assessment.get(id, courseId)!)
     })
   })

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { routes, type PlanAdded } from '#contract'
+import { placeEverywhere } from '../../kernel/course/place-everywhere'
 import type { Db } from '../../kernel/db/open'
 import { isOfSqlite } from '../../kernel/db/of-sqlite'
 import type { Handle } from '../../kernel/http'
@@ -20,7 +21,7 @@ export function wholePlanRoutes(handle: Handle, db: Db, plans: PlanLoader, write
      VALUES (@id, @courseId, @componentId, @title, 'direct', @outOf, @worth, @follows, @counts,
        (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
   )
-  const placeEverywhere = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
+  const place = placeEverywhere(db)
   const setDue = db.prepare(
     'UPDATE placement SET due = ? WHERE assessment_id = ? AND section_id = ? AND section_id IN (SELECT id FROM section WHERE course_id = ?)',
   )
@@ -48,7 +49,7 @@ export function wholePlanRoutes(handle: Handle, db: Db, plans: PlanLoader, write
           throw new HttpProblem(422, `${title} stands in the plan already: nothing was added.`, { field: `assessments.${i}` })
         const id = randomUUID()
         insertAssessment.run({ id, courseId, componentId, title, outOf, worth: worth ?? outOf, follows: Number(worth === null), counts })
-        placeEverywhere.run(id, courseId)
+        place(id, courseId)
         for (const [sectionId, day] of due)
           if (setDue.run(day, id, sectionId, courseId).changes === 0)
             throw new HttpProblem(422, 'A section of it is not the course’s: nothing was added.', { field: `assessments.${i}` })

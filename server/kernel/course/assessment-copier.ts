@@ -18,7 +18,6 @@ export function assessmentCopier(db: Db) {
   const judgements = db.prepare(
     'INSERT INTO outcome_judgement (assessment_id, outcome_id) SELECT @id, outcome_id FROM outcome_judgement WHERE assessment_id = @of',
   )
-  const everywhere = db.prepare('INSERT INTO placement (assessment_id, section_id) SELECT ?, id FROM section WHERE course_id = ?')
   const place = db.prepare('INSERT INTO placement (assessment_id, section_id, due, release) VALUES (?, ?, ?, ?)')
 
   return {
@@ -50,8 +49,6 @@ export function assessmentCopier(db: Db) {
       if (take.standard) judgements.run({ id, of: a.id })
       return id
     },
-    /** Sets one for all sections, without days. */
-    placeEverywhere: (id: string, courseId: string): void => void everywhere.run(id, courseId),
     /**
      * Sets a copy for the sections of a course as its original was set, by section name; others by its first week.
      * @returns the names of those that had not begun by then, and are left out

@@ -12,6 +12,7 @@ import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
 import { counted, numeral, shownAt } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
+import { markOf } from './cell-shown'
 import { RemarkField } from './RemarkField'
 import type { CellEdit, Refused } from './cell-queue'
 import { DateField } from '../../../parts/DateField'
@@ -76,7 +77,7 @@ export function CellCloseUp({
   })
   // A cell of which nothing is recorded has no remark either.
   const kept = !cell || cell.version === 0 ? '' : states.data ? (states.data.find((s) => s.remark !== null)?.remark ?? '') : null
-  const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+  const mark = markOf(value, cell)
   return (
     <>
       <section>
@@ -107,13 +108,7 @@ export function CellCloseUp({
           </p>
         )}
         <p className="fs-5 serif">
-          {cell?.fromReadings
-            ? cell.fromReadings.mark === null
-              ? 'readings not settled'
-              : numeral(cell.fromReadings.mark)
-            : value.mark === null
-              ? 'no mark'
-              : numeral(value.mark)}{' '}
+          {mark !== null ? numeral(mark) : cell?.fromReadings ? 'readings not settled' : 'no mark'}{' '}
           <span className="soft small">
             of {numeral(assessment.outOf)}
             {assessment.labels &&
@@ -174,9 +169,13 @@ export function CellCloseUp({
             fill the blanks beneath with it <kbd>Ctrl D</kbd>
           </button>
         )}
-        {!cell?.fromReadings && assessment.byStanding === null && !assessment.blind && (
-          <RemarkField key={`${student.id} ${assessment.id}`} remark={remarkWaiting ?? kept} writable={writable} onRemark={onRemark} />
-        )}
+        <RemarkField
+          key={`${student.id} ${assessment.id}`}
+          remark={remarkWaiting ?? kept}
+          writable={writable && !cell?.fromReadings && assessment.byStanding === null && !assessment.blind}
+          removable={writable}
+          onRemark={onRemark}
+        />
         {cell?.fromReadings && sightOf(role).readings === 'all' && (
           <p>
             {counted(cell.fromReadings.readings, 'reading')}.{' '}

@@ -330,11 +330,31 @@ test('a remark for the student is sent when one goes on from it, with the mark t
   await waitFor(() => expect(writes()[1]).toMatchObject({ studentId: 'bo', mark: 31, remark: 'Show the working.' }))
 })
 
-test('where readings make the mark there is no remark beside it', async () => {
-  const { go } = sheet([cell('ada', 'paper', null, { fromReadings: { mark: 15, readings: 2 } })])
+test('where readings make the mark no remark is written beside it; one that stands is read there, and can be taken away', async () => {
+  const stood: CellState = {
+    at: '2026-11-02T10:00:00.000Z',
+    by: 'Ines Valdry',
+    mark: null,
+    status: 'in',
+    daysLate: 0,
+    remark: 'Well closed.',
+  }
+  const read = { fromReadings: { mark: 15, readings: 2 }, version: 1 }
+  const { user, go, server } = sheet(
+    [cell('bo', 'paper', null, read), cell('ada', 'paper', null, { ...read, version: 0 })],
+    () => null,
+    Promise.resolve(),
+    [stood],
+  )
   go(/^Paper, Ada/)
-  expect(await screen.findByRole('group', { name: 'Status' })).toBeTruthy()
+  expect(screen.queryByText(/^For the student:/)).toBeNull()
+  go(/^Paper, Bo/)
+  expect((await screen.findByText('For the student:')).parentElement!.textContent).toContain('Well closed.')
   expect(screen.queryByRole('textbox', { name: /^Remark/ })).toBeNull()
+  await user.click(screen.getByRole('button', { name: 'take it away' }))
+  await waitFor(() =>
+    expect(server.sent.flatMap((s) => (s.body as { cells?: CellWrite[] } | null)?.cells ?? [])).toMatchObject([{ remark: '' }]),
+  )
 })
 
 test('a rescaled mark is marked as one, says what it counts as, and is shown so on demand; typing still means the mark', async () => {

@@ -6,12 +6,15 @@ import { useTyped } from '../../../parts/useTyped'
 interface Props {
   /** Null where it is not known yet. */
   remark: string | null
+  /** Whether the mark beside it is one that is typed here. */
   writable: boolean
+  /** Whether one that stands can be taken away. */
+  removable: boolean
   onRemark: (words: string, before: string) => void
 }
 
 /** What the student is to read beside a mark that was typed: sent when one goes on from it. */
-export function RemarkField({ remark, writable, onRemark }: Props) {
+export function RemarkField({ remark, writable, removable, onRemark }: Props) {
   // While what was sent is asked for again, what stood last goes on being shown.
   const [known, setKnown] = useState(remark)
   if (remark !== null && remark !== known) setKnown(remark)
@@ -21,7 +24,12 @@ export function RemarkField({ remark, writable, onRemark }: Props) {
   if (!writable)
     return before === '' ? null : (
       <p className="mt-2 mb-0" dir="auto">
-        <span className="soft small">For the student:</span> {before}
+        <span className="soft small">For the student:</span> {before}{' '}
+        {removable && (
+          <button className="quiet-button" onClick={() => onRemark('', before)}>
+            take it away
+          </button>
+        )}
       </p>
     )
   return (

@@ -7,7 +7,7 @@ import type { CountsAs } from './counts-as'
 import { CellInput } from './CellInput'
 import type { CellValue } from '#core/marking'
 import type { Refused } from './cell-queue'
-import { cellShown, markedWords, spoken } from './cell-shown'
+import { cellShown, markedWords, markOf, spoken } from './cell-shown'
 import type { Cells } from './cells'
 
 interface Props {
@@ -140,7 +140,7 @@ function besideWords(
   cell: Cell | undefined,
   counts: number | null,
 ): string {
-  const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+  const mark = markOf(value, cell)
   return [
     section,
     counts !== null && `${markedWords(value, cell)}, counts as ${numeral(counts)}`,

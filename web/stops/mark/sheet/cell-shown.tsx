@@ -4,9 +4,13 @@ import type { Cell } from '#contract'
 import { numeral } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
 
-/** As it was marked. */
+/** As it was marked, by readings or typed. */
+export const markOf = (value: CellValue, cell: Cell | null | undefined): number | null =>
+  cell?.fromReadings ? cell.fromReadings.mark : value.mark
+
+/** The same in words. */
 export const markedWords = (value: CellValue, cell: Cell | undefined): string => {
-  const mark = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+  const mark = markOf(value, cell)
   return mark === null ? 'not marked' : `marked ${numeral(mark)}`
 }
 
@@ -37,7 +41,7 @@ export function cellShown(
   passMark: number | null,
   { counts, asCounted }: Counted,
 ): { classes: string; content: ReactNode } {
-  const marked = cell?.fromReadings ? cell.fromReadings.mark : value.mark
+  const marked = markOf(value, cell)
   const mark = asCounted ? (counts ?? marked) : marked
   const status =
     value.status === 'in' ? null : (
