@@ -78,13 +78,24 @@ function columnWeights(course: Course): Float64Array {
   })
 }
 
+/** The bare typed-array weighted sum of some marks: what no engine can be faster than. It is handed its columns, as the engine is. */
+function weightedSum(mark: Float64Array, weights: Float64Array, sums: Float64Array): Float64Array {
+  const width = weights.length
+  for (let s = 0, cell = 0; s < sums.length; s++) {
+    let t = 0
+    for (let a = 0; a < width; a++) t += mark[cell++]! * weights[a]!
+    sums[s] = t
+  }
+  return sums
+}
+
 export function benchFloor(students: number): void {
-  const course = bigCourse(students)
-  const packed = packCourse(course)
-  const weights = columnWeights(course)
+  // The course as objects is let go before its columns are timed: collecting garbage among two million rows is not the engine's work.
+  const { packed, weights } = laidOut(bigCourse(students))
   const sums = new Float64Array(students)
-  const bare = () => {
-    const { mark } = packed
+  const { mark } = packed
+  /** The same loop once more, over columns that the compiler takes for constants, as it does in no engine. */
+  const built = () => {
     for (let s = 0, cell = 0; s < students; s++) {
       let t = 0
       for (let a = 0; a < ASSESSMENTS; a++) t += mark[cell++]! * weights[a]!
@@ -92,17 +103,19 @@ export function benchFloor(students: number): void {
     }
     return sums
   }
+  const bare = () => weightedSum(mark, weights, sums)
   const table = gradePacked(packed)
   bare()
   const apart = sums.reduce((most, t, s) => Math.max(most, Math.abs(t - table.final[s]!)), 0)
   if (!(apart < 1e-9)) throw new Error(`the two disagree by ${apart}`)
-  const t = takeTurns({ bare, columns: () => gradePacked(packed), objects: () => gradeCourse(course) })
+  const c = takeTurns({ bare, built, columns: () => gradePacked(packed) }, 25)
+  const course = bigCourse(students)
+  const o = takeTurns({ bare, objects: () => gradeCourse(course) })
+  const times = (ms: number, of: number, aim: number) => `${(ms / of).toFixed(1)} times the bare sum (aim: ${aim} or less)`
   console.log(`gradeCourse, ${students} students × ${ASSESSMENTS} assessments, beside a bare typed-array weighted sum of the same numbers`)
-  console.log(`  bare sum                       ${t.bare!.toFixed(1)} ms`)
-  console.log(
-    `  the engine over columns        ${t.columns!.toFixed(1)} ms   ${(t.columns! / t.bare!).toFixed(1)} times the bare sum (aim: 8 or less)`,
-  )
-  console.log(`  from objects to result objects ${t.objects!.toFixed(1)} ms   ${(t.objects! / t.bare!).toFixed(1)} times the bare sum`)
+  console.log(`  bare sum                       ${c.bare!.toFixed(1)} ms   (${c.built!.toFixed(1)} ms with its columns as constants)`)
+  console.log(`  the engine over columns        ${c.columns!.toFixed(1)} ms   ${times(c.columns!, c.bare!, 6)}`)
+  console.log(`  from objects to result objects ${o.objects!.toFixed(1)} ms   ${times(o.objects!, o.bare!, 25)}`)
   globalThis.gc?.()
   const before = process.memoryUsage()
   const kept = gradePacked(packed)
@@ -112,6 +125,8 @@ export function benchFloor(students: number): void {
     `  memory: marks as columns ${mb(packed.mark.byteLength + packed.status.byteLength)} MB; results ${mb(after.arrayBuffers - before.arrayBuffers)} MB for ${kept.final.length} students`,
   )
 }
+
+const laidOut = (course: Course) => ({ packed: packCourse(course), weights: columnWeights(course) })
 
 export function benchFormulas(students: number): void {
   const course = bigCourse(students)

@@ -8,6 +8,7 @@ import { exactCoursePercent } from './exact-course'
 import { packCourse, type PackedComponent, type PackedCourse } from './pack'
 import { toNumber } from './rational'
 import { descending, gradeExactly, gradeIndex, needsExact, roundClear } from './rounding'
+import { plainPercents } from './plain-percents'
 import { afterLate, FIXED, OUT, statusRules, TAKE_LATE, type StatusRules } from './scoring'
 
 /** What a cell counts as. */
@@ -37,18 +38,11 @@ export class Grader {
   private readonly f: Float64Array
   private readonly scratch: DropScratch
   private readonly canonical: Int32Array
-  private readonly nothingDrops: boolean
-  private pending = 0
   private unsureDrops = false
 
-  constructor(
-    readonly course: PackedCourse,
-    /** Leave the working of every cell behind. */
-    private readonly explaining = false,
-  ) {
+  constructor(readonly course: PackedCourse) {
     const width = course.assessmentIds.length
     this.rules = statusRules(course.policy)
-    this.nothingDrops = course.components.every((c) => c.dropLowest === 0)
     this.state = new Uint8Array(width)
     this.fraction = new Float64Array(width)
     this.f = new Float64Array(width)
@@ -62,20 +56,17 @@ export class Grader {
 
   /** Grades a student and writes the figures at `row` of `out`. */
   grade(student: number, out: GradeTable, row: number): void {
-    let soFar = this.explaining ? NaN : this.quickPercent(student)
-    if (soFar !== soFar) {
-      this.pending = this.score(student, 0, this.state.length)
-      soFar = this.percent(student, WITHOUT)
-    }
+    const pending = this.score(student, 0, this.state.length)
+    const soFar = this.percent(student, WITHOUT)
     out.soFar[row] = soFar
-    out.pending[row] = this.pending
+    out.pending[row] = pending
     const components = this.componentPercent.length
     for (let i = 0; i < components; i++) out.componentPercent[row * components + i] = this.componentPercent[i]!
     if (out.dropped) {
       if (this.unsureDrops) this.nameDropped(student)
       out.dropped.set(this.dropped, row * this.dropped.length)
     }
-    if (this.pending > 0) {
+    if (pending > 0) {
       out.lowest[row] = this.percent(student, AS_NOTHING)
       out.highest[row] = this.percent(student, AS_FULL)
       out.final[row] = out.rounded[row] = NaN
@@ -114,7 +105,7 @@ export class Grader {
   }
 
   /** Rounds and grades a percent of which nothing is pending. */
-  private finish(student: number, out: GradeTable, row: number, soFar: number): void {
+  finish(student: number, out: GradeTable, row: number, soFar: number): void {
     out.lowest[row] = out.highest[row] = out.final[row] = out.rounded[row] = soFar
     out.grade[row] = -1
     if (soFar !== soFar) return
@@ -129,46 +120,6 @@ export class Grader {
       out.rounded[row] = roundClear(soFar, rounding)
       out.grade[row] = gradeIndex(out.rounded[row]!, this.sorted)
     }
-  }
-
-  /**
-   * Most students have a plain mark for everything that is set: then one loop does what `score` and `percent`
-   * do in the same order. NaN as soon as anything is otherwise, and the full way is taken.
-   */
-  private quickPercent(student: number): number {
-    if (!this.nothingDrops) return NaN
-    const { course, componentPercent } = this
-    const { placed, status, mark, outOf, inside, bonus, components } = course
-    const width = inside.length
-    const base = student * width
-    const place = course.sectionOf[student]! * width
-    let total = 0
-    let weights = 0
-    let extra = 0
-    for (let i = 0; i < components.length; i++) {
-      const c = components[i]!
-      let points = 0
-      let carried = 0
-      for (let a = c.start; a < c.end; a++) {
-        if (placed[place + a] === 0) continue
-        const m = mark[base + a]!
-        if (status[base + a] !== 0 || m !== m) return NaN
-        points += inside[a]! * (m / outOf[a]!)
-        if (bonus[a] === 0) carried += inside[a]!
-      }
-      const p = carried === 0 ? NaN : (100 * points) / carried
-      componentPercent[i] = p
-      if (p !== p) continue
-      if (c.bonus) extra += (c.weight * p) / 100
-      else {
-        total += c.weight * p
-        weights += c.weight
-      }
-    }
-    if (weights === 0) return NaN
-    this.pending = 0
-    const percent = Math.max(0, total / weights + extra)
-    return course.policy.above100 === 'cap' ? Math.min(100, percent) : percent
   }
 
   /**
@@ -344,7 +295,11 @@ function emptyTable(course: PackedCourse, students: number, boundaries: Boundary
 export function gradePacked(course: PackedCourse): GradeTable {
   const grader = new Grader(course)
   const table = emptyTable(course, course.studentIds.length, grader.sorted)
-  for (let s = 0; s < course.studentIds.length; s++) grader.grade(s, table, s)
+  plainPercents(course, table)
+  const { soFar } = table
+  for (let s = 0; s < soFar.length; s++)
+    if (soFar[s] === soFar[s]) grader.finish(s, table, s, soFar[s]!)
+    else grader.grade(s, table, s)
   if (course.adjustments.length > 0) new TotalAdjuster(course, table).adjustAll(table)
   if (table.conditions) new Conditions(course, grader.sorted).holdAll(table)
   return table
@@ -352,7 +307,7 @@ export function gradePacked(course: PackedCourse): GradeTable {
 
 /** Grades one student, and leaves the grader's working for `explainGrade` to read. */
 export function gradeOne(course: PackedCourse, student: number): { result: StudentResult; grader: Grader } {
-  const grader = new Grader(course, true)
+  const grader = new Grader(course)
   const table = emptyTable(course, 1, grader.sorted)
   grader.grade(student, table, 0)
   if (course.adjustments.length > 0)

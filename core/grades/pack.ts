@@ -55,6 +55,9 @@ export interface PackedCondition {
 
 export const STATUS_CODE = Object.fromEntries(STATUSES.map((s, i) => [s, i])) as Record<(typeof STATUSES)[number], number>
 
+/** In place of a column: recorded, but it counts for nothing. */
+const NOT_COUNTED = -1
+
 const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
 
 /**
@@ -62,9 +65,8 @@ const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : a.id 
  * @throws CourseError naming the first entry that is unknown, double or not a number.
  */
 export function packCourse(course: Course): PackedCourse {
-  const { packed, studentIndex, columnOf, planOrderOf } = packPlan(course)
-  if (course.marks.some((m) => m.daysLate > 0)) packed.daysLate = new Float64Array(packed.mark.length)
-  fillMarks(packed, course.marks, studentIndex, columnOf, planOrderOf)
+  const { packed, studentIndex, columnOf } = packPlan(course)
+  fillMarks(packed, course.marks, studentIndex, columnOf)
   return packed
 }
 
@@ -166,7 +168,8 @@ function packPlan(course: Omit<Course, 'marks'>) {
     }
   })
   const equally = new Set(course.components.filter((c) => c.combine === 'equally').map((c) => c.id))
-  const columnOf = new Map(columns.map((a, i) => [a.id, i]))
+  const columnOf = new Map(course.assessments.map((a) => [a.id, NOT_COUNTED]))
+  columns.forEach((a, i) => columnOf.set(a.id, i))
 
   const studentIds = course.students.map((s) => s.id)
   const studentIndex = indexIds(course.students, 'students')
@@ -175,11 +178,19 @@ function packPlan(course: Omit<Course, 'marks'>) {
 
   const width = columns.length
   const placed = new Uint8Array(sections.size * width)
+  // Those of one section mostly follow one another.
+  let lastSection: string | null = null
+  let section = -1
   course.placements.forEach((p, i) => {
-    if (!planOrderOf.has(p.assessmentId))
-      throw new CourseError(`A placement names assessment ${p.assessmentId}, which is not in the plan.`, `placements[${i}].assessmentId`)
     const column = columnOf.get(p.assessmentId)
-    if (column !== undefined) placed[sectionIndex(p.sectionId) * width + column] = 1
+    if (column === undefined)
+      throw new CourseError(`A placement names assessment ${p.assessmentId}, which is not in the plan.`, `placements[${i}].assessmentId`)
+    if (column === NOT_COUNTED) return
+    if (p.sectionId !== lastSection) {
+      section = sectionIndex(p.sectionId)
+      lastSection = p.sectionId
+    }
+    placed[section * width + column] = 1
   })
 
   const cells = studentIds.length * width
@@ -203,7 +214,7 @@ function packPlan(course: Omit<Course, 'marks'>) {
     status: new Uint8Array(cells),
     daysLate: null,
   }
-  return { packed, studentIndex, columnOf, planOrderOf }
+  return { packed, studentIndex, columnOf }
 }
 
 function fillMarks(
@@ -211,7 +222,6 @@ function fillMarks(
   marks: MarkRow[],
   studentIndex: Map<string, number>,
   columnOf: Map<string, number>,
-  known: Map<string, number>,
 ): void {
   const width = packed.assessmentIds.length
   const seen = new Uint8Array(packed.mark.length)
@@ -220,41 +230,43 @@ function fillMarks(
   let lastStudent = ''
   let row = -1
   let lastAssessment = ''
-  let column: number | undefined
-  const { assessmentIds } = packed
+  let column = NOT_COUNTED
+  const { assessmentIds, studentIds, mark, status } = packed
   const following = new Int32Array(width).fill(-1)
   for (let i = 0; i < marks.length; i++) {
     const m = marks[i]!
     if (m.studentId !== lastStudent || row < 0) {
-      const at = packed.studentIds[row + 1] === m.studentId ? row + 1 : studentIndex.get(m.studentId)
+      const at = studentIds[row + 1] === m.studentId ? row + 1 : studentIndex.get(m.studentId)
       if (at === undefined) throw new CourseError(`A mark names student ${m.studentId}, who is not on the roll.`, `marks[${i}].studentId`)
       row = at
       lastStudent = m.studentId
     }
     if (m.assessmentId !== lastAssessment) {
-      const guess: number = column === undefined ? -1 : following[column]!
+      const guess = column === NOT_COUNTED ? -1 : following[column]!
       if (guess >= 0 && assessmentIds[guess] === m.assessmentId) column = guess
       else {
         const found = columnOf.get(m.assessmentId)
-        if (found === undefined && !known.has(m.assessmentId))
+        if (found === undefined)
           throw new CourseError(`A mark names assessment ${m.assessmentId}, which is not in the plan.`, `marks[${i}].assessmentId`)
-        if (column !== undefined && found !== undefined) following[column] = found
+        if (column !== NOT_COUNTED && found !== NOT_COUNTED) following[column] = found
         column = found
       }
       lastAssessment = m.assessmentId
     }
-    if (column === undefined) continue // recorded but not counted
+    if (column === NOT_COUNTED) continue
     const cell = row * width + column
     if (seen[cell]) throw new CourseError(`Student ${m.studentId} has two marks for assessment ${m.assessmentId}.`, `marks[${i}]`)
     seen[cell] = 1
-    const status = m.status === 'in' ? 0 : STATUS_CODE[m.status]
-    if (status === undefined) throw new CourseError(`Unknown status "${String(m.status)}".`, `marks[${i}].status`)
-    packed.status[cell] = status
+    if (m.status !== 'in') {
+      const code = STATUS_CODE[m.status]
+      if (code === undefined) throw new CourseError(`Unknown status "${String(m.status)}".`, `marks[${i}].status`)
+      status[cell] = code
+    }
     if (m.mark !== null) {
       if (!Number.isFinite(m.mark)) throw new CourseError('A mark must be a number or a blank (null).', `marks[${i}].mark`)
-      packed.mark[cell] = m.mark
+      mark[cell] = m.mark
     }
-    if (packed.daysLate) packed.daysLate[cell] = m.daysLate
+    if (m.daysLate > 0) (packed.daysLate ??= new Float64Array(packed.mark.length))[cell] = m.daysLate
   }
 }
 
