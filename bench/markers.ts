@@ -1,3 +1,7 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { markerEffects, type ReadingSet } from '#core/compare'
 import { seeded } from '#core/share'
 import { takeTurns } from './grade-course'
@@ -34,5 +38,35 @@ export function benchMarkers(): void {
     console.log(
       `  ${readings} readings, ${set.scripts} scripts, ${set.markers} markers: ${t.effects!.toFixed(0)} ms, ${(t.effects! / t.bare!).toFixed(0)} times the bare pass (aim: 3 s and 60 times at the most), ${(process.memoryUsage().rss / 2 ** 20).toFixed(0)} MB`,
     )
+  }
+  besideLme4()
+}
+
+/** The same model in R’s lme4, where it is installed (Debian: r-cran-lme4). It takes minutes. */
+function besideLme4(): void {
+  if (spawnSync('Rscript', ['-e', 'library(lme4)']).status !== 0) {
+    console.log('  beside lme4::lmer: left out, as R with lme4 is not installed here')
+    return
+  }
+  const set = shared(40_000, 300, 100_000)
+  const { effects } = takeTurns({ effects: () => markerEffects(set) })
+  const own = markerEffects(set)!
+  const folder = mkdtempSync(join(tmpdir(), 'level-table-lme4-'))
+  try {
+    const rows = Array.from(set.mark, (mark, r) => `${set.script[r]},${set.marker[r]},${mark}`)
+    writeFileSync(join(folder, 'readings.csv'), ['script,marker,mark', ...rows].join('\n'))
+    const said = execFileSync('Rscript', ['bench/lme4.R', folder], { encoding: 'utf8' })
+    const [seconds, sdScript, sdError] = said.trim().split(' ').map(Number) as [number, number, number]
+    const theirs = readFileSync(join(folder, 'effects.csv'), 'utf8').trim().split('\n').slice(1)
+    const apart = theirs.map((line) => {
+      const [marker, effect] = line.replaceAll('"', '').split(',').map(Number) as [number, number]
+      return Math.abs(own.markers[marker]!.effect! - effect)
+    })
+    const most = Math.max(...apart, Math.abs(own.sdScript! - sdScript), Math.abs(own.sdError! - sdError))
+    console.log(
+      `  100000 readings, 40000 scripts, 300 markers: ${effects!.toFixed(0)} ms; lme4::lmer ${seconds.toFixed(0)} s, ${((1000 * seconds) / effects!).toFixed(0)} times as long (aim: 500 or more); effects and both sd differ by ${most.toExponential(1)} at most (aim: 1e-6)`,
+    )
+  } finally {
+    rmSync(folder, { recursive: true })
   }
 }

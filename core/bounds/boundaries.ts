@@ -1,6 +1,6 @@
 import type { Boundary, CourseResult, Policy } from '../grades/course'
 import { minus, rationalOf, toNumber } from '../grades/rational'
-import { descending, gradeExactly, gradeIndex } from '../grades/rounding'
+import { descending, gradeExactly, gradeIndex, needsExact, roundClear } from '../grades/rounding'
 import { compareResults, type Mover } from '../rescale/compare-results'
 
 /** The same percents, and conditions as far as they are met, under another set of boundaries. */
@@ -22,7 +22,10 @@ export function regrade(result: CourseResult, boundaries: Boundary[]): CourseRes
 /** The grade that a percent would get, rounded by the policy; null below every boundary. */
 export function gradeAt(percent: number, boundaries: Boundary[], rounding: Policy['rounding']): string | null {
   const sorted = descending(boundaries)
-  return sorted[gradeExactly(rationalOf(percent), rounding, sorted).grade]?.grade ?? null
+  const at = needsExact(percent, rounding, sorted)
+    ? gradeExactly(rationalOf(percent), rounding, sorted).grade
+    : gradeIndex(roundClear(percent, rounding), sorted)
+  return sorted[at]?.grade ?? null
 }
 
 export interface BoundaryImpact {

@@ -1,4 +1,4 @@
-import { cholesky, logDeterminant, solve } from './positive-definite'
+import { cholesky, logDeterminant, solve, solveLower } from './positive-definite'
 import { smallestOf } from './smallest-of'
 
 /** Readings as columns: whose, of which script, and the mark; with a criterion each where marks are points of one. */
@@ -64,19 +64,20 @@ export function markerEffects(readings: ReadingSet): MarkerEffects | null {
   const means = new Float64Array(readings.markers).fill(NaN)
   sums.active.forEach((marker, i) => (means[marker] = (fit?.b[i] ?? NaN) + shift))
   const middle = linked.map((group) => mean(group.map((m) => means[m]!)))
+  const contrasts =
+    fit &&
+    linked.map((group) =>
+      contrastsOf(
+        fit,
+        group.map((m) => sums.place[m]!),
+      ),
+    )
   const markers = read.map((n, marker): MarkerEffect => {
     const group = of[marker]!
     const alone = group < 0 || linked[group]!.length < 2
-    if (alone || !fit) return { n, effect: null, se: null, interval: null, group }
+    if (alone || !fit || !contrasts) return { n, effect: null, se: null, interval: null, group }
     const effect = means[marker]! - middle[group]!
-    const se = Math.sqrt(
-      fit.variance *
-        contrast(
-          fit,
-          linked[group]!.map((m) => sums.place[m]!),
-          sums.place[marker]!,
-        ),
-    )
+    const se = Math.sqrt(fit.variance * contrasts[group]!(sums.place[marker]!))
     return { n, effect, se, interval: [effect - 1.96 * se, effect + 1.96 * se], group }
   })
   return {
@@ -103,11 +104,11 @@ interface Sums {
   place: Int32Array
   /** Columns: a marker each, then the criteria but the first. */
   width: number
-  /** XᵀX and Xᵀy. */
+  /** XᵀX, its lower triangle alone, and Xᵀy. */
   xx: Float64Array
   xy: Float64Array
   yy: number
-  /** By how many readings a script has: how many such scripts, and over them Σ x·xᵀ, Σ x·s and Σ s² with x and s its sums of X and y. */
+  /** By how many readings a script has: how many such scripts, and over them Σ x·xᵀ (its lower triangle), Σ x·s and Σ s² with x and s its sums of X and y. */
   bySize: Map<number, { scripts: number; xx: Float64Array; xs: Float64Array; ss: number }>
 }
 
@@ -158,7 +159,6 @@ function sumsOf({ script, marker, mark, criterion, scripts, markers, criteria = 
       const c = active.length + k - 1
       touch(c)
       xx[c * width + c]!++
-      xx[m * width + c]!++
       xx[c * width + m]!++
       xy[c]! += value
     }
@@ -168,7 +168,7 @@ function sumsOf({ script, marker, mark, criterion, scripts, markers, criteria = 
     of.ss += y * y
     for (const a of touched) {
       of.xs[a]! += x[a]! * y
-      for (const b of touched) of.xx[a * width + b]! += x[a]! * x[b]!
+      for (const b of touched) if (b <= a) of.xx[a * width + b]! += x[a]! * x[b]!
     }
     for (const a of touched) x[a] = 0
     touched.length = 0
@@ -221,7 +221,7 @@ function solvedAt(ratio: number, { n, width, xx, xy, yy, bySize }: Sums): (Fit &
     const c = ratio / (1 + size * ratio)
     logV += of.scripts * Math.log1p(size * ratio)
     rest -= c * of.ss
-    for (let i = 0; i < a.length; i++) a[i]! -= c * of.xx[i]!
+    for (let i = 0; i < width; i++) for (let at = i * width; at <= i * width + i; at++) a[at]! -= c * of.xx[at]!
     for (let i = 0; i < width; i++) right[i]! -= c * of.xs[i]!
   }
   const l = cholesky(a, width)
@@ -246,12 +246,19 @@ function fitted(sums: Sums): Fit | null {
   return none && (!inside || none.deviance <= inside.deviance) ? none : inside
 }
 
-/** Variance factor of a marker's mean against the plain mean of those of its group. */
-function contrast({ l, b }: Fit, group: readonly number[], marker: number): number {
-  const weights = new Float64Array(b.length)
-  for (const column of group) weights[column] = -1 / group.length
-  weights[marker]! += 1
-  return solve(l, b.length, weights).reduce((s, v, i) => s + v * weights[i]!, 0)
+/** Variance factors of each marker's mean against the plain mean of those of their group: |L⁻¹(e − 1/g)|². */
+function contrastsOf({ l, b }: Fit, group: readonly number[]): (marker: number) => number {
+  const size = b.length
+  const even = new Float64Array(size)
+  for (const column of group) even[column] = 1 / group.length
+  const middle = solveLower(l, size, even)
+  const unit = new Float64Array(size)
+  return (marker) => {
+    unit[marker] = 1
+    const own = solveLower(l, size, unit, marker)
+    unit[marker] = 0
+    return own.reduce((sum, x, i) => sum + (x - middle[i]!) ** 2, 0)
+  }
 }
 
 /** Best linear unbiased prediction of each script's effect. */

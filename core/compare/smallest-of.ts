@@ -1,11 +1,24 @@
 const GOLDEN = (3 - Math.sqrt(5)) / 2
 
+/** Nearer than this, relative to the place, rounding hides which of two values is smaller. */
+const APART = 1e-5
+
 /**
- * Where a function of one number is smallest between two others, where it has one valley there.
- * @returns the place, within `tolerance` of it
- * Source: Brent 1973, Algorithms for Minimization without Derivatives, chapter 5.
+ * Where a smooth function of one number is smallest between two others, where it has one valley there.
+ * @returns the place: where three values APART tell the bottom of a parabola
+ * Source: Brent 1973, Algorithms for Minimization without Derivatives, chapter 5, for the search.
  */
-export function smallestOf(f: (x: number) => number, from: number, to: number, tolerance = 1e-8): number {
+export function smallestOf(f: (x: number) => number, from: number, to: number): number {
+  const { x, fx } = search(f, from, to)
+  const h = APART * (Math.abs(x) + 1e-3)
+  if (x - h < from || x + h > to) return x
+  const [before, after] = [f(x - h), f(x + h)]
+  const bend = before - 2 * fx + after
+  const step = (h * (before - after)) / (2 * bend)
+  return bend > 0 && Math.abs(step) <= h ? x + step : x
+}
+
+function search(f: (x: number) => number, from: number, to: number): { x: number; fx: number } {
   let [a, b] = [from, to]
   let x = a + GOLDEN * (b - a)
   let [w, v] = [x, x]
@@ -14,7 +27,7 @@ export function smallestOf(f: (x: number) => number, from: number, to: number, t
   let [step, before] = [0, 0]
   for (let i = 0; i < 200; i++) {
     const middle = (a + b) / 2
-    const near = tolerance * (Math.abs(x) + 1e-3)
+    const near = APART * (Math.abs(x) + 1e-3)
     if (Math.abs(x - middle) <= 2 * near - (b - a) / 2) break
     let golden = true
     if (Math.abs(before) > near) {
@@ -54,5 +67,5 @@ export function smallestOf(f: (x: number) => number, from: number, to: number, t
       }
     }
   }
-  return x
+  return { x, fx }
 }

@@ -123,7 +123,7 @@ export function percentMap(
   )
 }
 
-const dependsOnHighest = (method: TotalMethod): boolean => method.kind === 'topTo' && method.highest === undefined
+export const dependsOnHighest = (method: TotalMethod): boolean => method.kind === 'topTo' && method.highest === undefined
 
 function stepOf({ method, neverLower }: TotalAdjustment, highest: Rational | null): Step {
   const map = adjustmentMap(method, highest)

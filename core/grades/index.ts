@@ -14,4 +14,5 @@ export { compare, minus, over, plus, rationalOf, roundToStep, times, toNumber, t
 export * from './common-weights'
 export * from './spread-remainder'
 export * from './achieved-weights'
+export { gradeTried, type TriedMark } from './grade-tried'
 export { highestPercent } from './adjust-totals'

@@ -217,12 +217,7 @@ function packPlan(course: Omit<Course, 'marks'>) {
   return { packed, studentIndex, columnOf }
 }
 
-function fillMarks(
-  packed: PackedCourse,
-  marks: MarkRow[],
-  studentIndex: Map<string, number>,
-  columnOf: Map<string, number>,
-): void {
+function fillMarks(packed: PackedCourse, marks: MarkRow[], studentIndex: Map<string, number>, columnOf: Map<string, number>): void {
   const width = packed.assessmentIds.length
   const seen = new Uint8Array(packed.mark.length)
   // Rows mostly come student by student in the same order of work, or assessment by assessment: what followed

@@ -3,6 +3,7 @@ import {
   gradeAfter,
   gradeByLimits,
   gradeByTotals,
+  gradesIf,
   gradeStanding,
   resultOfColumns,
   standingAfter,
@@ -11,6 +12,7 @@ import {
   type Change,
   type Graded,
   type GradedColumns,
+  type GradeIf,
   type Standing,
   type Workings,
 } from '#core/trial'
@@ -73,6 +75,11 @@ export class Outcome {
   totalsUnder(adjustments: Workings['adjustments']): { percents: Float64Array; highest: string | null } {
     const { packed, columns } = gradeByTotals(this.all, { adjustments })
     return { percents: columns.table.adjusted, highest: highestPercent(packed, columns.table) }
+  }
+
+  /** What other plain marks would lead to, each on its own. */
+  gradesIf(tried: readonly { cell: number; plain: number }[]): GradeIf[] {
+    return gradesIf(this.workings, this.standing, this.all, tried)
   }
 
   get graded(): GradedColumns {

@@ -1,5 +1,6 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query'
-import { useId, useMemo, useRef, useState } from 'react'
+import { useCombobox, type UseComboboxStateChangeTypes } from 'downshift'
+import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { sightOf } from '#core/roles'
@@ -17,6 +18,15 @@ interface Found {
 }
 
 const SHOWN = 10
+const NOTHING = 'Nothing here is called that.'
+
+const LEFT = useCombobox.stateChangeTypes.InputBlur
+const ENDS = new Set<UseComboboxStateChangeTypes>([
+  LEFT,
+  useCombobox.stateChangeTypes.InputKeyDownEnter,
+  useCombobox.stateChangeTypes.InputKeyDownEscape,
+  useCombobox.stateChangeTypes.ItemClick,
+])
 
 /** What begins with the words comes first, then what has a word that does. */
 const rank = (label: string, wanted: string): number => {
@@ -39,14 +49,13 @@ function pilesOf(queries: QueryClient, base: string, courseId: string): Found[] 
 /** Finds people, assessments and places to go. */
 export function Find({ course }: { course: CourseHead }) {
   const [text, setText] = useState('')
-  const [at, setAt] = useState(0)
   const field = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
   const queries = useQueryClient()
   const { shown } = useNames()
-  const list = useId()
   useKeys([{ key: '/', does: 'find a person, an assessment, a stop', run: () => field.current?.focus() }])
 
+  const isAsking = text.trim() !== ''
   const found = useMemo((): Found[] => {
     const wanted = text.trim().toLowerCase()
     if (!wanted) return []
@@ -75,58 +84,48 @@ export function Find({ course }: { course: CourseHead }) {
       .slice(0, SHOWN)
   }, [text, course.id, course.role, queries, shown])
 
-  const go = (f: Found | undefined) => {
-    if (!f) return
-    setText('')
-    field.current?.blur()
-    void navigate(f.to)
-  }
+  const { getInputProps, getMenuProps, getItemProps, highlightedIndex } = useCombobox({
+    items: found,
+    inputValue: text,
+    selectedItem: null,
+    defaultHighlightedIndex: 0,
+    itemToString: (f) => f?.label ?? '',
+    itemToKey: (f) => f?.to,
+    getA11yStatusMessage: () => (isAsking ? `${found.length === 0 ? NOTHING : `${found.length} found.`}` : ''),
+    // Whatever ends the search leaves the field empty; leaving it takes nothing.
+    stateReducer: (_, { type, changes }) =>
+      ENDS.has(type) ? { ...changes, inputValue: '', ...(type === LEFT && { selectedItem: null }) } : changes,
+    onInputValueChange: ({ inputValue }) => setText(inputValue),
+    onSelectedItemChange: ({ selectedItem }) => {
+      if (!selectedItem) return
+      field.current?.blur()
+      void navigate(selectedItem.to)
+    },
+  })
   return (
     <div className="find" role="search">
       <Form.Control
-        ref={field}
-        value={text}
-        placeholder="Find a person, an assessment"
-        aria-label="Find a person, an assessment, a stop"
-        role="combobox"
-        aria-expanded={found.length > 0}
-        aria-controls={list}
-        aria-activedescendant={found[at] ? `${list}-${at}` : undefined}
-        onChange={(e) => {
-          setText(e.target.value)
-          setAt(0)
-        }}
-        onBlur={() => setText('')}
-        onKeyDown={(e) => {
-          if (e.key === 'ArrowDown') setAt((n) => Math.min(n + 1, found.length - 1))
-          else if (e.key === 'ArrowUp') setAt((n) => Math.max(n - 1, 0))
-          else if (e.key === 'Enter') go(found[at])
-          else if (e.key === 'Escape') field.current?.blur()
-          else return
-          e.preventDefault()
-        }}
+        {...getInputProps({
+          ref: field,
+          placeholder: 'Find a person, an assessment',
+          'aria-label': 'Find a person, an assessment, a stop',
+          onKeyDown: (e) => {
+            if (e.key === 'Escape') field.current?.blur()
+          },
+        })}
       />
       {text === '' && <KeyCap of="/" quiet />}
-      {text.trim() !== '' && (
-        <ul className="find-list" id={list} role="listbox" aria-label="Found">
-          {found.length === 0 && <li className="soft">Nothing here is called that.</li>}
-          {found.map((f, i) => (
-            <li
-              key={f.to}
-              id={`${list}-${i}`}
-              role="option"
-              aria-selected={i === at}
-              onMouseDown={(e) => {
-                e.preventDefault()
-                go(f)
-              }}
-            >
+      <div className="find-list" hidden={!isAsking}>
+        {found.length === 0 && <p className="soft">{NOTHING}</p>}
+        <ul {...getMenuProps({ 'aria-label': 'Found' })}>
+          {found.map((f, index) => (
+            <li key={f.to} {...getItemProps({ item: f, index, 'aria-selected': index === highlightedIndex })}>
               <span>{f.label}</span>
               <span className="soft small">{f.kind}</span>
             </li>
           ))}
         </ul>
-      )}
+      </div>
     </div>
   )
 }

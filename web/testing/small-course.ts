@@ -29,12 +29,14 @@ const assessment = (id: string, componentId: string, outOf: number, more: Partia
 
 /** Two sections of two; a paper out of 40 and an essay out of 20 that is read twice. */
 export function smallTable(scripts: readonly Script[], readings: readonly Reading[] = [], more: Partial<CourseTable> = {}): CourseTable {
-  const students = [
-    ['ada', 'east'],
-    ['bo', 'east'],
-    ['cy', 'west'],
-    ['di', 'west'],
-  ].map(([id, sectionId], i) => ({ id: id!, name: id!, candidate: String(100 + i), sectionId: sectionId! }))
+  const students =
+    more.students ??
+    [
+      ['ada', 'east'],
+      ['bo', 'east'],
+      ['cy', 'west'],
+      ['di', 'west'],
+    ].map(([id, sectionId], i) => ({ id: id!, name: id!, candidate: String(100 + i), sectionId: sectionId! }))
   const assessments = [assessment('paper', 'exam', 40, { passMark: 16 }), assessment('essay', 'work', 20, { readingsWanted: 2 })]
   const markers = ['mo', 'ny'].map((id) => ({ id, name: id }))
   const placeOf = (list: { id: string }[], id: string) => list.findIndex((x) => x.id === id)

@@ -161,6 +161,34 @@ test('the queue in other orders, and as narrowed down', () => {
   expect(pairsOf(rows)).toEqual([{ a: 'mo', b: 'ny', scripts: 3 }])
 })
 
+test('however long the queue, a grade at stake comes before a wider spread that moves none', () => {
+  const ids = Array.from({ length: 900 }, (_, i) => `s${i}`)
+  const students = ids.map((id, i) => ({ id, name: id, candidate: String(i), sectionId: 'east' }))
+  // Of the last alone a grade hangs on it: 30 of 40 in the paper, and 8 or 11 of 20 are 57.5% or 65%; all others are far below or above.
+  const last = ids.at(-1)!
+  const long = smallTable(
+    ids.flatMap((id): [string, string, number | null][] => [
+      [id, 'paper', id === last ? 30 : 8],
+      [id, 'essay', null],
+    ]),
+    ids.flatMap((id): [string, string, string, number][] =>
+      id === last
+        ? [
+            [id, 'essay', 'mo', 8],
+            [id, 'essay', 'ny', 11],
+          ]
+        : [
+            [id, 'essay', 'mo', 1],
+            [id, 'essay', 'ny', 5],
+          ],
+    ),
+    { students },
+  )
+  const { rows } = readingQueueOf(smallState(long), null)
+  expect([rows.length, rows[0]!.studentId, rows[0]!.stake]).toEqual([900, last, ['Pass', 'Merit']])
+  expect(rows.every((r) => r.stake !== null && r.near !== null)).toBe(true)
+})
+
 test('a standing rule settles what lies within tolerance by itself, and leaves the rest, and what was opened again, to a person', () => {
   const state = smallState({ ...table(), agreed: {}, agreeBy: { essay: 'highest' } })
   const { rows, open, openOver } = readingQueueOf(state, null)

@@ -1,7 +1,6 @@
 import { spreadOf, type AgreeRule } from '#core/agree'
 import { readingPlaces, readingQueue, readingsOf, saysTheSame, SOURCES, type HandedInReading, type Workings } from '#core/trial'
 import type { CourseState, Outcome } from '../../course/state'
-import { gradesIn } from './would-be'
 
 export interface QueueRow {
   scriptId: string
@@ -22,7 +21,7 @@ export interface QueueRow {
   trying: boolean
   /** It was settled, and is open again: by a reading since, or by a decision. */
   reopened: boolean
-  /** Grades that the lowest and the highest reading would lead to, as it is rescaled; null where that was not worked out. */
+  /** Grades that the lowest and the highest reading would lead to, as it is rescaled; null where it is settled within tolerance. */
   stake: [string | null, string | null] | null
   /** Percents between what its readings give in the middle and the nearest boundary; null where nobody can tell. */
   near: number | null
@@ -48,9 +47,6 @@ export interface ReadingQueue {
   openOver: number
   rows: QueueRow[]
 }
-
-/** Rows whose stakes are worked out at once: those furthest apart; a grade is reckoned three times for each. */
-const WORKED_OUT = 400
 
 /** By a person or by its assessment's standing rule. */
 const isSettled = (source: number): boolean => SOURCES[source] === 'agreed' || SOURCES[source] === 'ruled'
@@ -137,18 +133,23 @@ function rowOf({ workings: was, tried: w, current, adopted, table }: CourseState
   }
 }
 
-function workOutStakes(state: CourseState, rows: QueueRow[]): void {
-  const gradesFor = gradesIn(state)
-  const limits = state.current.result.boundaries.map((b) => b.from).filter((from) => from > 0)
-  const first = [...rows].sort((a, b) => Number(wasOpen(b)) - Number(wasOpen(a)) || b.spread - a.spread).slice(0, WORKED_OUT)
-  for (const row of first) {
-    if (!wasOpen(row) && !row.over) continue
+/** Grades of the lowest and the highest reading, and how near a boundary the middle lies, of all that is open or far apart: reckoned together. */
+function workOutStakes({ tried, current }: CourseState, rows: QueueRow[]): void {
+  const limits = current.result.boundaries.map((b) => b.from).filter((from) => from > 0)
+  const wanted = rows.filter((row) => wasOpen(row) || row.over)
+  const asked = wanted.flatMap((row) => {
+    const cell = tried.cells.ofScript(row.scriptId)
     const marks = [...row.readings.map((r) => r.mark), ...(row.typed === null ? [] : [row.typed])]
-    const gradeIf = gradesFor(state.tried.cells.ofScript(row.scriptId))
-    row.stake = [gradeIf(Math.min(...marks)).grade, gradeIf(Math.max(...marks)).grade]
-    const { percent } = gradeIf(marks.reduce((s, m) => s + m, 0) / marks.length)
+    const middle = marks.reduce((s, m) => s + m, 0) / marks.length
+    return [Math.min(...marks), Math.max(...marks), middle].map((plain) => ({ cell, plain }))
+  })
+  const would = current.gradesIf(asked)
+  wanted.forEach((row, i) => {
+    const [lowest, highest, middle] = would.slice(3 * i, 3 * i + 3)
+    row.stake = [lowest!.grade, highest!.grade]
+    const { percent } = middle!
     if (percent !== null && limits.length > 0) row.near = Math.min(...limits.map((from) => Math.abs(percent - from)))
-  }
+  })
 }
 
 /** Keeps the mark that was typed, as a mark of the lead's own. */
