@@ -159,7 +159,7 @@ async function untilHorizon(page: Page, act: () => Promise<void>): Promise<numbe
   const changed = page.evaluate(
     () =>
       new Promise<number>((done) => {
-        const horizon = document.querySelector('footer.horizon')!
+        const horizon = document.querySelector('footer[aria-label="Where it stands"]')!
         let began = performance.now()
         document.addEventListener('keydown', () => (began = performance.now()), { once: true, capture: true })
         const watch = new MutationObserver(() => {

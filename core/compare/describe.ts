@@ -17,7 +17,7 @@ export interface Description {
  * @param sorted ascending
  * @param p 0..1
  */
-export function quantile(sorted: readonly number[], p: number): number | null {
+export function quantile(sorted: ArrayLike<number>, p: number): number | null {
   if (sorted.length === 0) return null
   const h = (sorted.length - 1) * p
   const low = Math.floor(h)
@@ -29,10 +29,15 @@ export function quantile(sorted: readonly number[], p: number): number | null {
 /** Describes marks or percents, on whatever unit they have. What is undefined is null. */
 export function describe(values: readonly number[]): Description {
   const n = values.length
-  const sorted = [...values].sort((a, b) => a - b)
-  const mean = n === 0 ? null : sum(sorted) / n
-  const m2 = mean === null ? 0 : sum(sorted.map((x) => (x - mean) ** 2))
-  const m3 = mean === null ? 0 : sum(sorted.map((x) => (x - mean) ** 3))
+  // A typed array is put in order many times as fast, and all courses are described at every step of a boundary.
+  const sorted = Float64Array.from(values).sort()
+  const mean = n === 0 ? null : sorted.reduce((s, x) => s + x, 0) / n
+  let [m2, m3] = [0, 0]
+  if (mean !== null)
+    for (const x of sorted) {
+      m2 += (x - mean) ** 2
+      m3 += (x - mean) ** 3
+    }
   // Values all alike can leave a speck of rounding behind, which is no variation.
   const varies = n > 1 && sorted[0] !== sorted[n - 1]
   return {

@@ -242,7 +242,10 @@ function fitted(sums: Sums): Fit | null {
   // By its share of the whole, which lies between 0 and 1.
   const at = (share: number) => solvedAt(share / (1 - share), sums)
   const best = smallestOf((share) => at(share)?.deviance ?? Infinity, 0, MOST_SHARE)
-  const [inside, none] = [at(best), at(0)]
+  const inside = at(best)
+  // A valley far from nothing is deeper than nothing.
+  if (inside && best > 0.05) return inside
+  const none = at(0)
   return none && (!inside || none.deviance <= inside.deviance) ? none : inside
 }
 

@@ -1,4 +1,4 @@
-import type { CourseResult, StudentResult } from './course'
+import type { ComponentResult, CourseResult, StudentResult } from './course'
 import { HELD, MET, type GradeTable } from './grade-table'
 import type { PackedComponent, PackedCourse } from './pack'
 
@@ -23,11 +23,24 @@ function conditionsAt({ conditions, final }: GradeTable, row: number, is: (state
 
 const orNull = (x: number): number | null => (x !== x ? null : x)
 
-/** One student’s result, from a row of the table. */
+function componentsOf(course: ResultPlan, table: GradeTable, row: number): ComponentResult[] {
+  const { components } = course
+  const results = new Array<ComponentResult>(components.length)
+  for (let i = 0; i < components.length; i++) {
+    const c = components[i]!
+    results[c.planOrder] = {
+      componentId: c.id,
+      percent: orNull(table.componentPercent[row * components.length + i]!),
+      dropped: table.dropped && c.dropLowest > 0 ? droppedIds(course, table.dropped, row * course.assessmentIds.length, c) : NOTHING,
+    }
+  }
+  return results
+}
+
+/** One student’s result, from a row of the table. Of thousands few are looked at component by component: those are told when they are. */
 export function studentResult(course: ResultPlan, table: GradeTable, row: number, studentId: string): StudentResult {
-  const width = course.assessmentIds.length
-  const components = course.components
-  const result: StudentResult = {
+  let components: ComponentResult[] | null = null
+  return {
     studentId,
     soFar: orNull(table.soFar[row]!),
     lowest: orNull(table.lowest[row]!),
@@ -39,17 +52,10 @@ export function studentResult(course: ResultPlan, table: GradeTable, row: number
     heldBy: conditionsAt(table, row, (state) => state === HELD),
     unmet: conditionsAt(table, row, (state) => state !== MET),
     pending: table.pending[row]!,
-    components: new Array(components.length),
+    get components() {
+      return (components ??= componentsOf(course, table, row))
+    },
   }
-  for (let i = 0; i < components.length; i++) {
-    const c = components[i]!
-    result.components[c.planOrder] = {
-      componentId: c.id,
-      percent: orNull(table.componentPercent[row * components.length + i]!),
-      dropped: table.dropped && c.dropLowest > 0 ? droppedIds(course, table.dropped, row * width, c) : NOTHING,
-    }
-  }
-  return result
 }
 
 /** The results of a packed course, student by student. */

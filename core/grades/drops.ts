@@ -11,6 +11,8 @@ export interface DropScratch {
   /** Written: 1 where the assessment is dropped. */
   dropped: Uint8Array
   value: Float64Array
+  /** Room for the columns that are dropped. */
+  lowest: Int32Array
 }
 
 export interface DropColumns {
@@ -75,28 +77,48 @@ function takeLowest(
   k: number,
   rank: Int32Array,
 ): DropOutcome {
-  const { value, ordinary, dropped } = s
-  for (let a = start; a < end; a++) dropped[a] = 0
-  let last = -1
-  for (let i = 0; i < k; i++) {
-    let best = -1
-    for (let a = start; a < end; a++) {
-      if (!ordinary[a] || !droppable[a] || dropped[a]) continue
-      if (best < 0 || value[a]! < value[best]! || (value[a] === value[best] && rank[a]! > rank[best]!)) best = a
+  const { value, ordinary, dropped, lowest } = s
+  // The k lowest so far, the lowest first, and how low the others go.
+  let found = 0
+  let others = Infinity
+  let heavy = 0
+  for (let a = start; a < end; a++) {
+    dropped[a] = 0
+    if (ordinary[a] === 0) continue
+    if (inside[a]! > 0) heavy++
+    if (droppable[a] === 0) continue
+    const v = value[a]!
+    let at = found
+    while (at > 0) {
+      const before = lowest[at - 1]!
+      const than = value[before]!
+      if (than < v || (than === v && rank[before]! > rank[a]!)) break
+      at--
     }
-    dropped[best] = 1
-    last = best
+    if (at === k) {
+      if (v < others) others = v
+      continue
+    }
+    if (found === k) others = Math.min(others, value[lowest[k - 1]!]!)
+    else found++
+    for (let i = found - 1; i > at; i--) lowest[i] = lowest[i - 1]!
+    lowest[at] = a
   }
-  let kept = 0
-  for (let a = start; a < end; a++) if (ordinary[a] && !dropped[a]) kept += inside[a]!
-  if (kept === 0) return keepOneThatCarries(inside, droppable, s, start, end, rank) ? 'unsure' : 'impossible'
-
+  for (let i = 0; i < k; i++) {
+    const a = lowest[i]!
+    dropped[a] = 1
+    if (inside[a]! > 0) heavy--
+  }
+  if (heavy === 0) return keepOneThatCarries(inside, droppable, s, start, end, rank) ? 'unsure' : 'impossible'
+  const last = lowest[k - 1]!
+  const near = NEAR * (1 + Math.abs(value[last]!))
+  if (others - value[last]! > near) return 'clear'
   let outcome: DropOutcome = 'clear'
   for (let a = start; a < end; a++) {
     if (!ordinary[a] || !droppable[a] || dropped[a]) continue
     if (value[a] === value[last] && s.f[a] === s.f[last] && inside[a] === inside[last]) {
       if (outcome === 'clear') outcome = 'tied'
-    } else if (value[a]! - value[last]! <= NEAR * (1 + Math.abs(value[last]!))) outcome = 'unsure'
+    } else if (value[a]! - value[last]! <= near) outcome = 'unsure'
   }
   return outcome
 }

@@ -33,6 +33,8 @@ export class Grader {
   readonly dropped: Uint8Array
   readonly componentPercent: Float64Array
   readonly sorted: Boundary[]
+  /** Component → how much of it is pending. */
+  private readonly pendingIn: Int32Array
   /** Of components with pending work in them taken as something. */
   private readonly otherPercent: Float64Array
   private readonly f: Float64Array
@@ -48,60 +50,65 @@ export class Grader {
     this.f = new Float64Array(width)
     this.dropped = new Uint8Array(width)
     this.componentPercent = new Float64Array(course.components.length)
+    this.pendingIn = new Int32Array(course.components.length)
     this.otherPercent = new Float64Array(course.components.length)
     this.sorted = descending(course.boundaries)
     this.canonical = Int32Array.from({ length: width }, (_, i) => i)
-    this.scratch = { f: this.f, ordinary: new Uint8Array(width), dropped: new Uint8Array(width), value: new Float64Array(width) }
+    this.scratch = {
+      f: this.f,
+      ordinary: new Uint8Array(width),
+      dropped: new Uint8Array(width),
+      value: new Float64Array(width),
+      lowest: new Int32Array(width),
+    }
   }
 
   /** Grades a student and writes the figures at `row` of `out`. */
   grade(student: number, out: GradeTable, row: number): void {
-    const pending = this.score(student, 0, this.state.length)
+    const pending = this.scoreAll(student)
     const soFar = this.percent(student, WITHOUT)
-    out.soFar[row] = soFar
-    out.pending[row] = pending
     const components = this.componentPercent.length
     for (let i = 0; i < components; i++) out.componentPercent[row * components + i] = this.componentPercent[i]!
     if (out.dropped) {
       if (this.unsureDrops) this.nameDropped(student)
       out.dropped.set(this.dropped, row * this.dropped.length)
     }
-    if (pending > 0) {
-      out.lowest[row] = this.percent(student, AS_NOTHING)
-      out.highest[row] = this.percent(student, AS_FULL)
-      out.final[row] = out.rounded[row] = NaN
-      out.grade[row] = -1
-      return
-    }
-    this.finish(student, out, row, soFar)
+    this.conclude(student, out, row, soFar, pending)
   }
 
   /**
    * Grades a student again of whom marks in some components, and nothing else, have changed: what the others come to stands at `row` of
-   * `out` already. The full way is taken where anything is pending, then or now.
+   * `out` already.
    * @param components their places in the packed course
    */
   gradeIn(student: number, out: GradeTable, row: number, components: readonly number[]): void {
     const { course, componentPercent } = this
     const base = row * componentPercent.length
     let pending = out.pending[row]!
-    for (const i of components) if (pending === 0) pending = this.score(student, course.components[i]!.start, course.components[i]!.end)
-    if (pending > 0) return this.grade(student, out, row)
+    if (pending === 0) for (const i of components) pending += this.score(student, i)
+    // What is pending counts in other components too.
+    if (pending > 0) pending = this.scoreAll(student)
     this.unsureDrops = false
     for (let i = 0; i < componentPercent.length; i++) componentPercent[i] = out.componentPercent[base + i]!
-    for (const i of components) {
-      const c = course.components[i]!
-      componentPercent[i] = c.dropLowest === 0 ? this.plainPercentOf(student, c, WITHOUT) : this.percentWithDrops(student, c, WITHOUT)
-    }
+    for (const i of components) componentPercent[i] = this.percentOf(student, i, WITHOUT)
     if (this.unsureDrops) return this.grade(student, out, row)
     for (const i of components) {
       const { start, end } = course.components[i]!
       out.componentPercent[base + i] = componentPercent[i]!
       out.dropped?.set(this.dropped.subarray(start, end), row * this.dropped.length + start)
     }
-    const soFar = this.together(componentPercent)
+    this.conclude(student, out, row, this.together(componentPercent), pending)
+  }
+
+  /** Writes what follows from the percent so far, which is final where nothing is pending. */
+  private conclude(student: number, out: GradeTable, row: number, soFar: number, pending: number): void {
     out.soFar[row] = soFar
-    this.finish(student, out, row, soFar)
+    out.pending[row] = pending
+    if (pending === 0) return this.finish(student, out, row, soFar)
+    out.lowest[row] = this.percent(student, AS_NOTHING)
+    out.highest[row] = this.percent(student, AS_FULL)
+    out.final[row] = out.rounded[row] = NaN
+    out.grade[row] = -1
   }
 
   /** Rounds and grades a percent of which nothing is pending. */
@@ -122,19 +129,24 @@ export class Grader {
     }
   }
 
-  /**
-   * Fills `state` and `fraction` for a student, from one column to before another. The columns are held in locals: this runs once for every mark.
-   * @returns how much of it is pending
-   */
-  private score(student: number, from: number, to: number): number {
+  /** Fills `state` and `fraction` for a student. @returns how much is pending */
+  private scoreAll(student: number): number {
+    let pending = 0
+    for (let i = 0; i < this.pendingIn.length; i++) pending += this.score(student, i)
+    return pending
+  }
+
+  /** The same for one component. The columns are held in locals: this runs once for every mark. */
+  private score(student: number, component: number): number {
     const { course, state, fraction } = this
     const { placed, status, mark, outOf, daysLate } = course
     const { action, fixed } = this.rules
     const width = state.length
     const base = student * width
     const place = course.sectionOf[student]! * width
+    const { start, end } = course.components[component]!
     let pending = 0
-    for (let a = from; a < to; a++) {
+    for (let a = start; a < end; a++) {
       if (placed[place + a] === 0) {
         state[a] = NOT_APPLYING
         continue
@@ -156,19 +168,22 @@ export class Grader {
         pending++
       }
     }
+    this.pendingIn[component] = pending
     return pending
   }
 
   /** The course percent with pending work taken as asked; NaN for none. `WITHOUT` also leaves the components' percents and drops behind. */
   private percent(student: number, pendingAs: PendingAs): number {
-    const { components } = this.course
     const percents = pendingAs === WITHOUT ? this.componentPercent : this.otherPercent
     if (pendingAs === WITHOUT) this.unsureDrops = false
-    for (let i = 0; i < components.length; i++) {
-      const c = components[i]!
-      percents[i] = c.dropLowest === 0 ? this.plainPercentOf(student, c, pendingAs) : this.percentWithDrops(student, c, pendingAs)
-    }
+    for (let i = 0; i < percents.length; i++)
+      percents[i] = pendingAs !== WITHOUT && this.pendingIn[i] === 0 ? this.componentPercent[i]! : this.percentOf(student, i, pendingAs)
     return this.together(percents)
+  }
+
+  private percentOf(student: number, component: number, pendingAs: PendingAs): number {
+    const c = this.course.components[component]!
+    return c.dropLowest === 0 ? this.plainPercentOf(student, c, pendingAs) : this.percentWithDrops(student, c, pendingAs)
   }
 
   /** The course percent that percents of its components come to; NaN for none. */
@@ -211,48 +226,49 @@ export class Grader {
   }
 
   private percentWithDrops(student: number, c: PackedComponent, pendingAs: PendingAs): number {
-    const { course, state, fraction, f } = this
-    const { ordinary } = this.scratch
-    const { inside } = course
+    const { course, state, fraction, f, dropped, scratch } = this
+    const { ordinary, dropped: chosen } = scratch
+    const { inside, bonus, droppable } = course
+    const { start, end } = c
     let points = 0
     let bonusPoints = 0
     let carried = 0
     let count = 0
-    let droppable = 0
-    for (let a = c.start; a < c.end; a++) {
+    let mayGo = 0
+    for (let a = start; a < end; a++) {
       ordinary[a] = 0
-      if (pendingAs === WITHOUT) this.dropped[a] = 0
+      if (pendingAs === WITHOUT) dropped[a] = 0
       const s = state[a]!
       if (s === NOT_APPLYING) continue
-      if (s === SCORED) f[a] = fraction[a]!
-      else if (pendingAs === WITHOUT) continue
-      else f[a] = pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a)
-      if (course.bonus[a]) bonusPoints += inside[a]! * f[a]!
+      if (s !== SCORED && pendingAs === WITHOUT) continue
+      const x = (f[a] = s === SCORED ? fraction[a]! : pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a))
+      const weight = inside[a]!
+      if (bonus[a] === 1) bonusPoints += weight * x
       else {
-        points += inside[a]! * f[a]!
-        carried += inside[a]!
+        points += weight * x
+        carried += weight
         count++
-        droppable += course.droppable[a]!
+        mayGo += droppable[a]!
         ordinary[a] = 1
       }
     }
     if (carried === 0) return NaN
-    const k = Math.min(c.dropLowest, droppable, count - 1)
+    const k = Math.min(c.dropLowest, mayGo, count - 1)
     if (k <= 0) return (100 * (points + bonusPoints)) / carried
 
-    const outcome = chooseDrops(course, this.scratch, c.start, c.end, k, c.evenDrops, bonusPoints, this.canonical)
+    const outcome = chooseDrops(course, scratch, start, end, k, c.evenDrops, bonusPoints, this.canonical)
     if (outcome === 'impossible') return NaN
     points = carried = 0
-    for (let a = c.start; a < c.end; a++)
-      if (ordinary[a] && !this.scratch.dropped[a]) {
+    for (let a = start; a < end; a++)
+      if (ordinary[a] === 1 && chosen[a] === 0) {
         points += inside[a]! * f[a]!
         carried += inside[a]!
       }
     if (pendingAs === WITHOUT) {
       // Sums use ties broken by id, so that they never depend on the plan's order; people are told the later in the plan.
       if (outcome === 'unsure') this.unsureDrops = true
-      else if (outcome === 'tied') chooseDrops(course, this.scratch, c.start, c.end, k, c.evenDrops, bonusPoints, course.planOrder)
-      for (let a = c.start; a < c.end; a++) this.dropped[a] = this.scratch.dropped[a]!
+      else if (outcome === 'tied') chooseDrops(course, scratch, start, end, k, c.evenDrops, bonusPoints, course.planOrder)
+      for (let a = start; a < end; a++) dropped[a] = chosen[a]!
     }
     return (100 * (points + bonusPoints)) / carried
   }

@@ -1,4 +1,4 @@
-import type { Boundary, CourseResult, StudentResult } from '../grades/course'
+import type { Boundary, StudentResult } from '../grades/course'
 
 export interface Mover {
   studentId: string
@@ -22,16 +22,23 @@ export interface ResultChange {
   pairs: { passes: string; passed: string }[]
 }
 
+/** Where a student stands: all that is compared of a result. */
+export type Place = Pick<StudentResult, 'studentId' | 'soFar' | 'adjusted' | 'grade'>
+export interface Places {
+  students: readonly Place[]
+  boundaries: readonly Boundary[]
+}
+
 const PAIRS_NAMED = 50
 /** Percents this near are the same: the order of a sum may leave its last place another. */
 const SAME = 1e-9
 const isOther = (a: number | null, b: number | null): boolean => (a === null || b === null ? a !== b : Math.abs(a - b) > SAME)
 const snapped = (x: number): number => Math.round(x / SAME) * SAME
 
-export const percentOf = (s: StudentResult): number | null => s.adjusted ?? s.soFar
+export const percentOf = (s: Pick<StudentResult, 'adjusted' | 'soFar'>): number | null => s.adjusted ?? s.soFar
 
 /** Who moves, and who overtakes whom, between two results of the same students. */
-export function compareResults(before: CourseResult, after: CourseResult): ResultChange {
+export function compareResults(before: Places, after: Places): ResultChange {
   const earlier = finder(before.students)
   const rankBefore = ranks(before.boundaries)
   const rankAfter = ranks(after.boundaries)
@@ -74,8 +81,8 @@ export function compareResults(before: CourseResult, after: CourseResult): Resul
 }
 
 /** Finds students by id; where both lists have them in the same places, as they mostly have, without a search. */
-function finder(students: readonly StudentResult[]): (id: string, at: number) => StudentResult | undefined {
-  let byId: Map<string, StudentResult> | null = null
+function finder(students: readonly Place[]): (id: string, at: number) => Place | undefined {
+  let byId: Map<string, Place> | null = null
   return (id, at) => {
     const same = students[at]
     if (same?.studentId === id) return same
@@ -84,7 +91,7 @@ function finder(students: readonly StudentResult[]): (id: string, at: number) =>
 }
 
 /** Grade → its place from the bottom. */
-function ranks(boundaries: Boundary[]): Map<string, number> {
+function ranks(boundaries: readonly Boundary[]): Map<string, number> {
   return new Map([...boundaries].sort((a, b) => a.from - b.from).map((b, i) => [b.grade, i]))
 }
 

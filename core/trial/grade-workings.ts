@@ -4,6 +4,7 @@ import { gradePacked } from '../grades/grade-course'
 import type { GradeTable } from '../grades/grade-table'
 import { regradePacked, regradeStudents, regradeTotals } from '../grades/regrade'
 import { packColumns, packConditions, type PackedCourse } from '../grades/pack'
+import type { Places } from '../rescale/compare-results'
 import type { Standing } from './standing'
 import { planForGrades, standingMarks, totalAdjustments } from './standing-marks'
 import type { Workings } from './workings'
@@ -76,6 +77,19 @@ export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standi
 
 /** Grades in columns as results, student by student. */
 export const resultOfColumns = ({ plan, table, ...by }: GradedColumns): CourseResult => resultOf(plan, table, by)
+
+const orNull = (x: number): number | null => (x !== x ? null : x)
+
+/** Where students stand, by grades in columns: what two outcomes are compared by. */
+export const placesOf = ({ plan, table: { soFar, adjusted, grade, boundaries } }: GradedColumns): Places => ({
+  boundaries,
+  students: plan.studentIds.map((studentId, row) => ({
+    studentId,
+    soFar: orNull(soFar[row]!),
+    adjusted: orNull(adjusted[row]!),
+    grade: boundaries[grade[row]!]?.grade ?? null,
+  })),
+})
 
 /** The results of all students, as `gradeCourse` gives them. */
 export const gradeWorkings = (w: Workings, standing: Standing = standingMarks(w)): CourseResult =>

@@ -71,7 +71,7 @@ interface Props {
 /** Keeps a course with all its marks in a worker, beside the screens that need only its plan. */
 export function CourseProvider({ courseId, lightFirst, children }: Props) {
   const open = useTrial()
-  const trial = open.changes
+  const { changes: trial, listen } = open
   const { enabled, waitsFor, ask } = useWhenToLoad(courseId, lightFirst, trial.length > 0)
   const plan = usePlanQuery(courseId, lightFirst)
   const store = useStore(courseId)
@@ -85,6 +85,7 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
   const adopted = course.data
   const { tried, problem, revision } = useSyncExternalStore(store?.subscribe ?? never, store?.getSnapshot ?? nothing)
   useCourseEvents(courseId, adopted?.table.version ?? plan.data?.version)
+  useEffect(() => (store ? listen(store.tryAhead) : undefined), [store, listen])
   useEffect(() => {
     if (adopted && store) void store.tryOut(trial)
   }, [adopted, store, trial])

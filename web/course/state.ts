@@ -5,6 +5,7 @@ import {
   gradeByTotals,
   gradesIf,
   gradeStanding,
+  placesOf,
   resultOfColumns,
   standingAfter,
   standingMarks,
@@ -16,12 +17,13 @@ import {
   type Standing,
   type Workings,
 } from '#core/trial'
-import { compareResults, type ResultChange } from '#core/rescale'
+import { compareResults, type Places, type ResultChange } from '#core/rescale'
 import type { TablePlan } from '#contract'
 
 /** Marks that stand, and the grades that follow from them. */
 export class Outcome {
   private known: CourseResult | null = null
+  private knownPlaces: Places | null = null
 
   private constructor(
     private readonly workings: Workings,
@@ -37,12 +39,14 @@ export class Outcome {
   /** Of the same course with changes in it: what they leave as it is, is not worked out again. */
   with(changed: Workings): Outcome {
     const { workings: was, standing } = this
+    const { agreed, agreedBy, reopened } = changed
+    if (agreed !== was.agreed || agreedBy !== was.agreedBy || reopened !== was.reopened) {
+      const settled = { ...was, agreed, agreedBy, reopened }
+      return this.after(settled, settledOtherwise(was, settled)).with(changed)
+    }
     const sameMarks =
       changed.scripts === was.scripts &&
       changed.readings === was.readings &&
-      changed.agreed === was.agreed &&
-      changed.agreedBy === was.agreedBy &&
-      changed.reopened === was.reopened &&
       changed.agreeBy === was.agreeBy &&
       changed.leftOut === was.leftOut &&
       changed.stays === was.stays &&
@@ -86,10 +90,29 @@ export class Outcome {
     return this.all.columns
   }
 
+  get places(): Places {
+    return (this.knownPlaces ??= placesOf(this.all.columns))
+  }
+
   /** Student by student; made when it is first read, as most readers take the columns alone. */
   get result(): CourseResult {
     return (this.known ??= resultOfColumns(this.graded))
   }
+}
+
+/** Cells whose scripts are settled, or open again, otherwise than they were. */
+function settledOtherwise(was: Workings, is: Workings): number[] {
+  const cells = new Set<number>()
+  const differ = (a: ReadonlyMap<number, unknown>, b: ReadonlyMap<number, unknown>) => {
+    for (const [cell, value] of a) if (b.get(cell) !== value) cells.add(cell)
+  }
+  differ(was.agreed, is.agreed)
+  differ(is.agreed, was.agreed)
+  differ(was.agreedBy, is.agreedBy)
+  differ(is.agreedBy, was.agreedBy)
+  for (const cell of was.reopened) if (!is.reopened.has(cell)) cells.add(cell)
+  for (const cell of is.reopened) if (!was.reopened.has(cell)) cells.add(cell)
+  return [...cells]
 }
 
 /** Whether the course percent is adjusted as it was. */
@@ -104,7 +127,7 @@ const compared = new WeakMap<Outcome, { with: Outcome; change: ResultChange }>()
 export function changeBetween(before: Outcome, after: Outcome): ResultChange {
   const known = compared.get(after)
   if (known?.with === before) return known.change
-  const change = compareResults(before.result, after.result)
+  const change = compareResults(before.places, after.places)
   compared.set(after, { with: before, change })
   return change
 }

@@ -48,6 +48,30 @@ test('while one trial is worked out only the last of those that come after it is
   expect(store.getSnapshot().tried?.changes).toBe(third)
 })
 
+test('what was tried ahead of a screen is not worked out again when that screen asks, but is on another course', async () => {
+  const { book, waiting, answer } = slowBook()
+  const store = new CourseStore(book)
+  const [ahead, other] = [bound(30), bound(31)]
+  store.tryAhead(ahead)
+  expect(waiting).toEqual([])
+  await store.fetch('c')
+  store.tryAhead(ahead)
+  void store.tryOut(ahead)
+  answer(0)
+  await turn()
+  expect(store.getSnapshot().tried?.changes).toBe(ahead)
+  expect(waiting.map((w) => w.changes)).toEqual([ahead])
+  // Once a screen has asked, whoever asks again means it.
+  void store.tryOut(ahead)
+  answer(1)
+  await turn()
+  store.tryAhead(other)
+  answer(2)
+  await turn()
+  void store.tryOut(ahead)
+  expect(waiting.map((w) => w.changes)).toEqual([ahead, ahead, other, ahead])
+})
+
 test('listeners hear of every change; why a trial cannot be worked out is said until one can', async () => {
   const { book, waiting, answer } = slowBook()
   const store = new CourseStore(book)

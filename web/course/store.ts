@@ -51,6 +51,8 @@ export class CourseStore {
   private next: readonly Change[] | null = null
   private trying = false
   private triedNow: readonly Change[] = []
+  /** What was tried ahead of the screen that will ask for it. */
+  private ahead: readonly Change[] | null = null
 
   constructor(private readonly book: Book) {}
 
@@ -70,13 +72,26 @@ export class CourseStore {
     if (course.revision > this.snapshot.revision) {
       this.put({ revision: course.revision })
       // What was tried was tried on what was before.
+      this.ahead = null
       if (this.triedNow.length > 0) void this.tryOut(this.triedNow)
     }
     return { ...course, result: resultOfColumns(graded) }
   }
 
+  /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */
+  tryAhead = (changes: readonly Change[]): void => {
+    if (!this.fetched) return
+    this.ahead = null
+    void this.tryOut(changes)
+    this.ahead = changes
+  }
+
   /** Works out what changes would make of the course; while one is worked out, of those that come only the last is. */
   async tryOut(changes: readonly Change[]): Promise<void> {
+    if (changes === this.ahead) {
+      this.ahead = null
+      return
+    }
     this.triedNow = changes
     this.next = changes
     if (this.trying || !this.fetched) return

@@ -21,6 +21,8 @@ export interface OpenTrial {
   setTrial: (changes: Change[], label: string) => void
   /** Shows changes on top of the trial while something is being pulled; null lets go. Nothing is kept. */
   preview: (changes: Change[] | null) => void
+  /** Hears of every next trial at once, before any screen is drawn anew. @returns an end to that */
+  listen: (hears: (changes: readonly Change[]) => void) => () => void
   discard: () => void
   adopt: (reason: string) => Promise<void>
   /** The trial as another window of this person's left it, where both were changed; nothing is sent until one is chosen. */
@@ -78,12 +80,21 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
     refused: () => undefined,
     keep: unsent.keep,
   })
+  const [listeners] = useState(() => new Set<(changes: readonly Change[]) => void>())
+  const listen = useCallback<OpenTrial['listen']>(
+    (hears) => {
+      listeners.add(hears)
+      return () => listeners.delete(hears)
+    },
+    [listeners],
+  )
   const keep = useCallback(
     (next: Change[]) => {
+      for (const hears of listeners) hears(next)
       setOwn(next)
       outbox.put([{ changes: next, version: version.current }])
     },
-    [outbox],
+    [outbox, listeners],
   )
   const { data: there } = kept
   useEffect(() => {
@@ -160,6 +171,7 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
       propose,
       setTrial,
       preview: setPulled,
+      listen,
       discard,
       adopt,
       clash: theirs,
@@ -167,7 +179,7 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
       refresh,
       mayDecide,
     }),
-    [courseId, changes, propose, setTrial, discard, adopt, theirs, settleClash, refresh, mayDecide],
+    [courseId, changes, propose, setTrial, listen, discard, adopt, theirs, settleClash, refresh, mayDecide],
   )
   return <TrialContext value={value}>{children}</TrialContext>
 }

@@ -12,6 +12,7 @@ import { WriteProblem, WritesProvider } from '../saving/writes'
 import { Logo } from '../parts/Logo'
 import { DemoBand } from './DemoBand'
 import { OwnItems } from './OwnItems'
+import styles from '../shell/head.module.css'
 import './session.css'
 
 /** The frame without a course: for the installation and one's own account. */
@@ -41,11 +42,11 @@ export function PlainFrame({ title, nav, children }: { title: string; nav?: Reac
 function PlainHead({ nav }: { nav?: ReactNode }) {
   const me = useSignedIn()
   return (
-    <header className="head">
-      <Link className="brand" to="/">
+    <header className={styles.head}>
+      <Link className={styles.brand} to="/">
         <Logo width={32} /> Level Table <DemoBand />
       </Link>
-      <div className="course d-flex gap-3">{nav}</div>
+      <div className={`${styles.course} d-flex gap-3`}>{nav}</div>
       <span className="ms-auto" />
       <SavedTools />
       <Dropdown align="end" className="ms-0">

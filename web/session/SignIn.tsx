@@ -10,6 +10,7 @@ import { ByProvider } from './ByProvider'
 import { later } from '../shell/code'
 import { comeInAs } from './come-in-as'
 import { installationQuery } from './installation-query'
+import styles from './door.module.css'
 import { Welcome } from './Welcome'
 
 // Needed once in the life of an installation.
@@ -98,7 +99,7 @@ export function SignIn({ again = false }: { again?: boolean }) {
       {people.length > 0 && directory.data?.passphrase && (
         <section className="mt-4">
           <h2>Or come in as somebody of the demo</h2>
-          <ul className="people-door">
+          <ul className={styles.people}>
             {people.map((p) => (
               <li key={p.signIn}>
                 <button onClick={() => void enter({ signIn: p.signIn, passphrase: directory.data.passphrase! })}>

@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { useLocation } from 'react-router'
 import { doorRoutes } from '#contract/door'
 import { call } from '../api/client'
+import styles from './door.module.css'
 import './session.css'
 
 const BACK = '/api/stand-in/sign-on/as'
@@ -22,7 +23,7 @@ export function StandInProvider() {
       </p>
       <h1>Who are you?</h1>
       {people.length > 0 && (
-        <ul className="people-door">
+        <ul className={styles.people}>
           {people.map((p) => (
             <li key={p.signIn}>
               <a href={as(p.signIn, p.name)}>

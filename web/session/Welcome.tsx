@@ -1,12 +1,13 @@
 import type { ReactNode } from 'react'
 import { Logo } from '../parts/Logo'
+import styles from './door.module.css'
 import './session.css'
 
 /** What stands outside: the product's name on one side, the door on the other. */
 export function Welcome({ department, demo = false, children }: { department?: string; demo?: boolean; children: ReactNode }) {
   return (
-    <main className="sign-in">
-      <div className="welcome">
+    <main className={styles.page}>
+      <div className={styles.welcome}>
         <Logo width={96} />
         <h1 className="mt-3">Level Table</h1>
         {department && <p className="fs-5 mb-0">{department}</p>}
@@ -16,7 +17,7 @@ export function Welcome({ department, demo = false, children }: { department?: s
         </p>
         {demo && <p className="soft">This is the demo: its people and marks are made up.</p>}
       </div>
-      <div className="door">{children}</div>
+      <div className={styles.door}>{children}</div>
     </main>
   )
 }

@@ -20,6 +20,8 @@ import { Notice } from './Notice'
 import { usePlanQuery, useRollQuery } from '../course/plan'
 import { Run } from './Run'
 import { SavedProvider } from '../saving/saved'
+import horizon from './horizon.module.css'
+import wayBack from './way-back.module.css'
 import { isStop, needsMarks, STOPS, stopStates } from './stops'
 import { TrialProvider } from '../course/trial'
 import { UndoProvider } from '../saving/undo'
@@ -99,9 +101,9 @@ function OverseerStops({ me, courses, head }: FrameProps) {
   // Asked for beside the plan and the page's own code, not after them.
   useRollQuery(head.id, pathname.endsWith('/set-out/roll'))
   const waiting = (
-    <footer className="horizon folded waiting soft" aria-label="Where it stands">
+    <footer className={`${horizon.horizon} ${horizon.folded} ${horizon.waiting} soft`} aria-label="Where it stands">
       {waitsFor && !problem ? (
-        <button className="fold text-start" onClick={ask}>
+        <button className={`${horizon.fold} text-start`} onClick={ask}>
           {waitsFor.students} students × {waitsFor.assessments} assessments: work out where the grades stand
         </button>
       ) : (
@@ -138,7 +140,7 @@ function WayBack({ courseId }: { courseId: string }) {
   const state = useLocation().state as { back?: { to: string; words: string } } | null
   if (!state?.back) return null
   return (
-    <Link className="way-back" to={`/courses/${courseId}/${state.back.to}`}>
+    <Link className={wayBack.back} to={`/courses/${courseId}/${state.back.to}`}>
       ← {state.back.words}
     </Link>
   )

@@ -8,6 +8,7 @@ import type { CourseHead, Pile, PileScript, SheetInColumns } from '#contract'
 import type { Adopted } from '../course/store'
 import { useKeys } from '../settings/keys'
 import { useNames } from '../settings/names'
+import styles from './find.module.css'
 import { RUN, STOPS } from './stops'
 import { KeyCap } from '../settings/KeyCap'
 
@@ -103,7 +104,7 @@ export function Find({ course }: { course: CourseHead }) {
     },
   })
   return (
-    <div className="find" role="search">
+    <div className={styles.find} role="search">
       <Form.Control
         {...getInputProps({
           ref: field,
@@ -115,7 +116,7 @@ export function Find({ course }: { course: CourseHead }) {
         })}
       />
       {text === '' && <KeyCap of="/" quiet />}
-      <div className="find-list" hidden={!isAsking}>
+      <div className={styles.list} hidden={!isAsking}>
         {found.length === 0 && <p className="soft">{NOTHING}</p>}
         <ul {...getMenuProps({ 'aria-label': 'Found' })}>
           {found.map((f, index) => (

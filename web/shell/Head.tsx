@@ -12,23 +12,24 @@ import { Find } from './Find'
 import { HeadTools } from './HeadTools'
 import { SeeItAs } from '../session/look'
 import { StartCourse } from './StartCourse'
+import styles from './head.module.css'
 
 export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; course: CourseHead }) {
   const sight = sightOf(course.role)
   const [starting, setStarting] = useState(false)
   return (
-    <header className="head">
-      <Link className="brand" to={`/courses/${course.id}`}>
+    <header className={styles.head}>
+      <Link className={styles.brand} to={`/courses/${course.id}`}>
         <Logo width={32} /> Level Table <DemoBand />
       </Link>
-      <div className="course">
+      <div className={styles.course}>
         <Dropdown>
           <Dropdown.Toggle variant="link" size="sm">
             <b>
               {course.code} {course.title}
             </b>{' '}
             {course.awayAt && <span className="ochre">put away · </span>}
-            <span className="term">
+            <span className={styles.term}>
               {course.term}
               {sight.students !== 'self' && ` · ${course.sections} sections · ${course.students} students`}
             </span>

@@ -4,6 +4,7 @@ import { useKeys } from '../settings/keys'
 import { useNames } from '../settings/names'
 import { useSaved } from '../saving/saved'
 import { useUndo } from '../saving/undo'
+import styles from './head.module.css'
 
 /** What whoever works on a course has at hand everywhere: names or numbers, whether it is saved, undo and redo. */
 export function HeadTools() {
@@ -11,7 +12,7 @@ export function HeadTools() {
   useKeys([{ key: 'N', does: 'names or candidate numbers', run: turn }])
   return (
     <>
-      <button className="quiet" onClick={turn} aria-pressed={shown === 'numbers'} title="Show names or candidate numbers (N)">
+      <button className={styles.quiet} onClick={turn} aria-pressed={shown === 'numbers'} title="Show names or candidate numbers (N)">
         {shown === 'names' ? <b>Names</b> : 'Names'} · {shown === 'numbers' ? <b>numbers</b> : 'numbers'}
       </button>
       <SavedTools />
@@ -32,7 +33,7 @@ export function SavedTools() {
       <SavedState />
       <span>
         <button
-          className="quiet"
+          className={styles.quiet}
           disabled={!undoes}
           onClick={undo}
           title={undoes ? `Undo: ${undoes} (Ctrl+Z)` : 'Nothing to undo'}
@@ -41,7 +42,7 @@ export function SavedTools() {
           <Undo2 size={16} aria-hidden />
         </button>
         <button
-          className="quiet"
+          className={styles.quiet}
           disabled={!redoes}
           onClick={redo}
           title={redoes ? `Redo: ${redoes} (Ctrl+Y)` : 'Nothing to redo'}

@@ -12,6 +12,7 @@ import { counted, fixed } from '../parts/format'
 import { useCourse } from '../course/course'
 import { useKeys } from '../settings/keys'
 import { KeyCap } from '../settings/KeyCap'
+import styles from './horizon.module.css'
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
 export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
@@ -25,33 +26,33 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
   }, [current])
 
   const asked = clash && (
-    <div className="trial-clash">
+    <div className={styles.clash}>
       <WhichStands onSettle={settleClash}>
         You changed the trial in another window: {trialInWords(clash)} there, {trialInWords(trial.changes)} here.
       </WhichStands>
     </div>
   )
   return (
-    <footer className={`horizon${folded ? ' folded' : ''}`} aria-label="Where it stands">
+    <footer className={`${styles.horizon} ${folded ? styles.folded : ''}`} aria-label="Where it stands">
       <div>
         {!folded && <h2>Where it stands</h2>}
-        <div className="figures">
+        <div className={styles.figures}>
           {figures.finals} of {figures.of} final · mean {fixed(figures.mean)}
         </div>
         {!folded && (
-          <button className="fold" onClick={() => setFolded(true)}>
+          <button className={styles.fold} onClick={() => setFolded(true)}>
             fold <KeyCap of="f" />
           </button>
         )}
       </div>
       {folded ? (
-        <button className="fold text-start" onClick={() => setFolded(false)}>
+        <button className={`${styles.fold} text-start`} onClick={() => setFolded(false)}>
           unfold the horizon <KeyCap of="f" />
         </button>
       ) : (
         <Strip current={current} ghost={open ? adopted : null} />
       )}
-      <div className="says">
+      <div className={styles.says}>
         <span role="status" aria-live="polite">
           {open ? <TrialWords /> : <span className="soft">No trial open</span>}
         </span>

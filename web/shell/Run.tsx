@@ -1,6 +1,7 @@
 import { NavLink } from 'react-router'
 import type { Sight } from '#core/roles'
 import type { Stop } from '#core/trial'
+import styles from './run.module.css'
 import type { StopState } from './stop'
 import { RUN, STOPS } from './stops'
 import { useKeys } from '../settings/keys'
@@ -18,7 +19,7 @@ export function Run({ courseId, states, sight }: { courseId: string; states: Rec
     })),
   )
   return (
-    <nav className="run" aria-label="The run of work">
+    <nav className={styles.run} aria-label="The run of work">
       <ol>
         {RUN.map((stop) => {
           const { title, isFor } = STOPS[stop]
@@ -29,15 +30,15 @@ export function Run({ courseId, states, sight }: { courseId: string; states: Rec
               {isFor(sight) ? (
                 <NavLink to={`/courses/${courseId}/${stop}`} aria-label={open > 0 ? `${title}, ${open} open` : title}>
                   <StopDot clear={state?.clear ?? 0} />
-                  <span className="label">
+                  <span className={styles.label}>
                     {title}
                     {open > 0 && <b className="ochre"> {open}</b>}
                   </span>
                 </NavLink>
               ) : (
-                <span className="closed" title="Not for your role in this course">
+                <span className={styles.closed} title="Not for your role in this course">
                   <StopDot clear={0} />
-                  <span className="label">{title}</span>
+                  <span className={styles.label}>{title}</span>
                 </span>
               )}
             </li>
@@ -55,12 +56,12 @@ function StopDot({ clear }: { clear: number }) {
   const angle = 2 * Math.PI * part
   const end = `${8 + R * Math.sin(angle)} ${8 - R * Math.cos(angle)}`
   return (
-    <svg className="dot" width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
-      <circle cx="8" cy="8" r="6" className="ring" />
+    <svg className={styles.dot} width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+      <circle cx="8" cy="8" r="6" className={styles.ring} />
       {clear >= 0.999 ? (
-        <circle cx="8" cy="8" r={R} className="fill" />
+        <circle cx="8" cy="8" r={R} className={styles.fill} />
       ) : (
-        part > 0 && <path className="fill" d={`M8 8V${8 - R}A${R} ${R} 0 ${part > 0.5 ? 1 : 0} 1 ${end}Z`} />
+        part > 0 && <path className={styles.fill} d={`M8 8V${8 - R}A${R} ${R} 0 ${part > 0.5 ? 1 : 0} 1 ${end}Z`} />
       )}
     </svg>
   )

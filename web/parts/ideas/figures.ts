@@ -73,7 +73,7 @@ function figuresOf(table: CourseState['table'], id: string, outcome: Outcome, ag
     boundaries: result.boundaries,
     counts: gradeCounts(result),
     mean: describe(people.map((p) => p.value)).mean,
-    change: compareResults(against.result, result),
+    change: compareResults(against.places, outcome.places),
     sections: [...sections.values()].map(({ percents, students, ...s }) => ({
       ...s,
       mean: describe(percents).mean,

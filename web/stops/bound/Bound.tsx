@@ -5,7 +5,6 @@ import { DraftsPart } from './DraftsPart'
 import { LinesPart } from './lines/LinesPart'
 import { SuggestionsPart } from './suggestions/SuggestionsPart'
 import { SurePart } from './sure/SurePart'
-import './bound.css'
 
 const PARTS = ['lines', 'suggested', 'drafts', 'how sure', 'conditions'] as const
 type Part = (typeof PARTS)[number]

@@ -1,4 +1,5 @@
 import { share } from '../../parts/format'
+import styles from './bound.module.css'
 
 const W = 56
 
@@ -6,12 +7,12 @@ const W = 56
 export function SureBar({ chance }: { chance: number | null }) {
   if (chance === null || Number.isNaN(chance))
     return (
-      <span className="soft num sure" title="How far its readings are off is not known.">
+      <span className={`soft num ${styles.sure}`} title="How far its readings are off is not known.">
         –
       </span>
     )
   return (
-    <span className="num sure">
+    <span className={`num ${styles.sure}`}>
       <svg width={W} height="10" aria-hidden>
         <rect x="0.5" y="0.5" width={W - 1} height="9" fill="var(--sheet)" stroke="var(--ink)" />
         <rect width={W * chance} height="10" fill="var(--ink)" />

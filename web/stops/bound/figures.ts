@@ -35,7 +35,7 @@ export function boundFigures(state: CourseState, zone: number): BoundFigures {
   const own = new Map(table.sections.map((s) => [s.id, [] as StudentResult[]]))
   table.students.forEach((s, i) => own.get(s.sectionId)!.push(result.students[i]!))
   const finals = (students: readonly StudentResult[]) => students.flatMap((s) => s.adjusted ?? [])
-  const { movers, up, down } = compareResults(underAdopted(state).result, result)
+  const { movers, up, down } = compareResults(underAdopted(state).places, current.places)
   return {
     boundaries,
     counts: gradeCounts(result),

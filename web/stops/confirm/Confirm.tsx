@@ -6,7 +6,6 @@ import { OfficePart } from './OfficePart'
 import { ReportPart } from './ReportPart'
 import { SignPart } from './SignPart'
 import { StudentsPart } from './StudentsPart'
-import './confirm.css'
 
 const PARTS = ['sign', 'what differs', 'to students', 'to records', 'report'] as const
 type Part = (typeof PARTS)[number]

@@ -10,6 +10,7 @@ import { shownAt } from '../../parts/format'
 import { CHAPTER, CHAPTERS, type Chapter } from './report/chapters'
 import { useIssues } from './useIssues'
 import { CloseUp } from '../../parts/CloseUp'
+import styles from './confirm.module.css'
 
 interface Kept {
   /** Chapters that are left out. */
@@ -34,7 +35,7 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
   const { code, title, term } = table.head
   return (
     <div className="work">
-      <main className="table-side report">
+      <main className={`table-side ${styles.report}`}>
         <div className="stop-head no-print">
           <h1>Report for the board</h1>
           {nav}
@@ -53,7 +54,7 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
           {shown.map((c) => (
             <section key={c}>
               <h2>{CHAPTERS[c]}</h2>
-              {kept.words[c] && <p className="report-words">{kept.words[c]}</p>}
+              {kept.words[c] && <p className={styles.reportWords}>{kept.words[c]}</p>}
               {CHAPTER[c](of)}
             </section>
           ))}

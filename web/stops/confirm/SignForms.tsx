@@ -6,6 +6,7 @@ import { useCourse } from '../../course/course'
 import { makingKey } from '../../course/events'
 import { counted } from '../../parts/format'
 import { StatementForm } from './StatementForm'
+import styles from './confirm.module.css'
 
 /** The signature that freezes the results. */
 export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
@@ -43,7 +44,7 @@ function Making() {
   const { data: step } = useQuery<MakingStep>({ queryKey: makingKey(id), queryFn: skipToken })
   const at = step ? MAKING_STEPS.indexOf(step) : 0
   return (
-    <div className="making">
+    <div className={styles.making}>
       <progress value={at} max={MAKING_STEPS.length} aria-label="Making the issue" />
       <span role="status">
         {MAKING_STEPS[at]}, {at + 1} of {MAKING_STEPS.length}

@@ -74,7 +74,7 @@ export function readingQueueOf(state: CourseState, wanted: string | null, order:
   const decided = cellsOf(workings, adopted, tolerances)
   const now = tried === workings ? decided : cellsOf(tried, current, tolerances)
   const { width } = workings.cells
-  const cells = [...new Set([...decided.all, ...now.all])].sort((a, b) => a - b)
+  const cells = [...Int32Array.from(new Set([...decided.all, ...now.all])).sort()]
   const found = new Set(cells.map((cell) => cell % width))
   const toSettle = table.assessments.flatMap((a, i) => (found.has(i) ? a.id : []))
   const assessmentId = toSettle.find((id) => id === wanted) ?? null
@@ -135,7 +135,7 @@ function rowOf({ workings: was, tried: w, current, adopted, table }: CourseState
 
 /** Grades of the lowest and the highest reading, and how near a boundary the middle lies, of all that is open or far apart: reckoned together. */
 function workOutStakes({ tried, current }: CourseState, rows: QueueRow[]): void {
-  const limits = current.result.boundaries.map((b) => b.from).filter((from) => from > 0)
+  const limits = current.graded.boundaries.map((b) => b.from).filter((from) => from > 0)
   const wanted = rows.filter((row) => wasOpen(row) || row.over)
   const asked = wanted.flatMap((row) => {
     const cell = tried.cells.ofScript(row.scriptId)

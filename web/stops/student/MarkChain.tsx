@@ -6,6 +6,7 @@ import { useCourse } from '../../course/course'
 import { ReadingShape } from '../../parts/ReadingsLine'
 import { numeral } from '../../parts/format'
 import { Said } from '../../parts/Said'
+import styles from './student.module.css'
 
 const SOURCE = {
   agreed: 'agreed between readings',
@@ -40,7 +41,7 @@ export function MarkChain({ standing, assessmentId }: { standing: StandingMark |
         <p className="soft">Nothing is recorded for this assessment.</p>
       ) : (
         <>
-          <ol className="steps">
+          <ol className={styles.steps}>
             {(detail.data?.readings ?? []).map((r, i) => (
               <li key={r.markerId}>
                 <svg width="14" height="14" aria-hidden>

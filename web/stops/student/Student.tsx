@@ -13,7 +13,7 @@ import { WorkingOut } from '../../parts/WorkingOut'
 import type { StudentFigures } from './figures'
 import { MarkChain } from './MarkChain'
 import { CloseUp } from '../../parts/CloseUp'
-import './student.css'
+import styles from './student.module.css'
 
 /** Why this grade, down to the readings; and what if, on a copy. */
 export default function Student() {
@@ -96,7 +96,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
             . By its percent alone it would be {gradeAt(shown.adjusted!, course.boundaries, course.policy.rounding)}.
           </p>
         )}
-        <table className="grid chain">
+        <table className={`grid ${styles.chain}`}>
           <thead>
             <tr>
               <th>from mark to grade</th>
@@ -109,7 +109,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
           </thead>
           {shown.chain.map((c) => (
             <tbody key={c.componentId}>
-              <tr className="component">
+              <tr className={styles.component}>
                 <td className="serif fw-semibold">{titles[c.componentId]}</td>
                 <td />
                 <td />
@@ -120,10 +120,10 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
               {c.items.map((i) => {
                 const tried = i.assessmentId in what
                 return (
-                  <tr key={i.assessmentId} className={i.dropped ? 'dropped' : ''}>
+                  <tr key={i.assessmentId} className={i.dropped ? styles.dropped : ''}>
                     <td>
                       <button
-                        className="opener"
+                        className={styles.opener}
                         aria-expanded={open === i.assessmentId}
                         onClick={() => setOpen((o) => (o === i.assessmentId ? null : i.assessmentId))}
                       >
@@ -217,7 +217,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
         )}
         <section>
           <h2>In words</h2>
-          <ol className="steps">
+          <ol className={styles.steps}>
             {shown.steps
               .filter((s) => s.kind !== 'assessment')
               .map((s, i) => (

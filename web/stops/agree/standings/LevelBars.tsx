@@ -1,3 +1,4 @@
+import styles from './standings.module.css'
 import type { LevelCounts } from '#core/outcomes'
 import { placeAt } from '../../../parts/LevelRuler'
 
@@ -16,7 +17,13 @@ export function LevelBars({ labels, reached, counts }: { labels: readonly string
         const h = (s / most) * HIGH
         return (
           <g key={labels[i]}>
-            <rect x={x - 5} y={HIGH + 1 - h} width="10" height={Math.max(h, 0.8)} className={i + 1 >= reached ? 'bar-reached' : 'bar'} />
+            <rect
+              x={x - 5}
+              y={HIGH + 1 - h}
+              width="10"
+              height={Math.max(h, 0.8)}
+              className={i + 1 >= reached ? styles.barReached : styles.bar}
+            />
             <text x={x} y={35} textAnchor="middle">
               {Math.round(s * 100)}
             </text>

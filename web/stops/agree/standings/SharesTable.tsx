@@ -3,6 +3,7 @@ import { useCourse } from '../../../course/course'
 import { share } from '../../../parts/format'
 import { Rows } from '../../../parts/Rows'
 import { useEarlierShares } from './useEarlierShares'
+import styles from './standings.module.css'
 
 const ROW = 28
 
@@ -74,8 +75,8 @@ function Place({ part, all, before }: { part: number; all: number | null; before
   return (
     <svg width={80} height={16} aria-hidden>
       <line x1={4} x2={76} y1={8} y2={8} className="ruler-line" />
-      {all !== null && <line x1={at(all)} x2={at(all)} y1={2} y2={14} className="ruler-all" />}
-      {before !== null && <circle cx={at(before)} cy={8} r="4.5" className="ruler-then" />}
+      {all !== null && <line x1={at(all)} x2={at(all)} y1={2} y2={14} className={styles.rulerAll} />}
+      {before !== null && <circle cx={at(before)} cy={8} r="4.5" className={styles.rulerThen} />}
       <circle cx={at(part)} cy={8} r="4" className="ruler-dot" />
     </svg>
   )

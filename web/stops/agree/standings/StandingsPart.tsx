@@ -24,7 +24,7 @@ import { useGroups } from './useGroups'
 import { useStandings } from './useStandings'
 import type { Who } from './who'
 import { CloseUp } from '../../../parts/CloseUp'
-import './standings.css'
+import styles from './standings.module.css'
 
 const ROW = 44
 
@@ -107,9 +107,9 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
   }
   return (
     <div className="work">
-      <main className="table-side standings">
+      <main className={`table-side ${styles.standings}`}>
         {head}
-        <div className="standings-find">
+        <div className={styles.standingsFind}>
           <SectionSelect className="w-auto" sections={table.sections} value={sectionId} onChange={setSection} />
           <span className="soft">who stands</span>
           <Stretch
@@ -153,7 +153,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
                 </button>
               </th>
               {outcomes.map((o) => (
-                <th key={o.id} className={o === outcome ? 'chosen-outcome' : undefined}>
+                <th key={o.id} className={o === outcome ? styles.chosenOutcome : undefined}>
                   <button className="row-name" aria-pressed={o === outcome} onClick={() => chooseOutcome(o.id)} title={ruleInWords(o.rule)}>
                     {o.title}
                   </button>

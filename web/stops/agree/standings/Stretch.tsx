@@ -1,5 +1,6 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import { placeAt } from '../../../parts/LevelRuler'
+import styles from './standings.module.css'
 
 const WIDTH = 240
 const LINE = 10
@@ -44,7 +45,7 @@ export function Stretch({ labels, reached, from, to, onChange }: Props) {
       aria-valuemax={labels.length}
       aria-valuenow={at}
       aria-valuetext={labels[at - 1]}
-      className="stretch-end"
+      className={styles.stretchEnd}
       x={placeAt(at, labels.length, WIDTH) - 5 + (from === to ? (which === 'from' ? -3 : 3) : 0)}
       y={LINE - 7}
       width="10"
@@ -60,7 +61,7 @@ export function Stretch({ labels, reached, from, to, onChange }: Props) {
     />
   )
   return (
-    <svg ref={svg} className="stretch" width={WIDTH} height={38} role="group" aria-label="A stretch of levels">
+    <svg ref={svg} className={styles.stretch} width={WIDTH} height={38} role="group" aria-label="A stretch of levels">
       <line
         x1={placeAt(1, labels.length, WIDTH)}
         x2={placeAt(labels.length, labels.length, WIDTH)}
@@ -68,7 +69,13 @@ export function Stretch({ labels, reached, from, to, onChange }: Props) {
         y2={LINE}
         className="ruler-line"
       />
-      <line x1={placeAt(from, labels.length, WIDTH)} x2={placeAt(to, labels.length, WIDTH)} y1={LINE} y2={LINE} className="stretch-line" />
+      <line
+        x1={placeAt(from, labels.length, WIDTH)}
+        x2={placeAt(to, labels.length, WIDTH)}
+        y1={LINE}
+        y2={LINE}
+        className={styles.stretchLine}
+      />
       {labels.map((label, i) => {
         const x = placeAt(i + 1, labels.length, WIDTH)
         const long = i + 1 === reached

@@ -11,6 +11,7 @@ import { shownDay, today } from '../../../parts/format'
 import { ruleInWords } from '../outcome-words'
 
 import { EvidenceScript } from './EvidenceScript'
+import styles from './standings.module.css'
 interface Props {
   studentId: string
   outcome: CourseOutcome
@@ -61,7 +62,7 @@ export function StudentEvidence({ studentId, outcome, given, stamp, onChanged, o
           </button>
         </p>
         {evidence?.length === 0 && <p className="soft">Nothing was seen of it yet.</p>}
-        <ul className="people evidence">
+        <ul className={`people ${styles.evidence}`}>
           {evidence?.map((e, i) => (
             <li key={e.typed?.id ?? `${e.scriptId} ${e.criterionId} ${i}`}>
               <span className="soft num">{e.day ? shownDay(e.day) : 'no day'}</span>
@@ -104,7 +105,7 @@ export function StudentEvidence({ studentId, outcome, given, stamp, onChanged, o
             A conversation, a check in class: it counts like any other result, on its day, and says who noted it.
           </p>
           <Form
-            className="note-result"
+            className={styles.noteResult}
             onSubmit={(e) => {
               e.preventDefault()
               void add()

@@ -17,6 +17,7 @@ import {
 import type { Boundary, CourseResult } from '#core/grades'
 import { columnCounts, stackDots, type Dot } from '../../../parts/dots'
 import { numeral } from '../../../parts/format'
+import styles from '../bound.module.css'
 
 interface Props {
   result: CourseResult
@@ -183,7 +184,7 @@ function Handles({ boundaries, chosen, disabled, onChoose, onPull, onLetGo, low 
         return (
           <g
             key={b.grade}
-            className="handle"
+            className={styles.handle}
             tabIndex={disabled ? -1 : 0}
             role="slider"
             aria-label={`${b.grade} begins at`}

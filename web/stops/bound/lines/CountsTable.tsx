@@ -8,6 +8,7 @@ import { fixed, share } from '../../../parts/format'
 import type { BoundFigures } from '../figures'
 import type { Lines } from '../useLines'
 import { GRAIN } from './BoundChart'
+import styles from '../bound.module.css'
 
 const ROW = 31
 
@@ -40,7 +41,7 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
     return <span className="soft small fw-normal d-block">{then === undefined ? 'new' : `was ${then}`}</span>
   }
   return (
-    <table className="grid bounds">
+    <table className={`grid ${styles.bounds}`}>
       <thead>
         <tr>
           <th />
@@ -144,7 +145,7 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
                   </td>
                 ))}
                 <td className="num soft">{fixed(s.mean)}</td>
-                <td className="num share">
+                <td className={`num ${styles.share}`}>
                   <svg width="90" height="12" aria-hidden>
                     <rect width={90 * (above ?? 0)} height="12" fill="var(--step-4)" />
                     {all !== null && <line x1={90 * all} x2={90 * all} y1="0" y2="12" stroke="var(--ink)" strokeDasharray="2 1" />}

@@ -9,6 +9,7 @@ import { CarryPeople } from '../../../parts/CarryPeople'
 import { counted, fixed, numeral, signed } from '../../../parts/format'
 import type { SureFigures } from '../../../parts/sure-figures'
 import { SureBar } from '../SureBar'
+import styles from '../bound.module.css'
 
 const ZONES = [0.5, 1, 2, 3]
 const AT_ONCE = 15
@@ -54,7 +55,7 @@ export function NearLine({ boundary, near, zone, onZone, sure, settled }: Props)
           Nobody is within {numeral(zone)} percent of {numeral(boundary.from)}.
         </p>
       ) : (
-        <table className="grid near">
+        <table className={`grid ${styles.near}`}>
           <thead>
             <tr>
               <th>student</th>

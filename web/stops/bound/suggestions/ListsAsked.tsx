@@ -10,6 +10,7 @@ import { useSaved } from '../../../saving/saved'
 import { NumberField } from '../../../parts/NumberField'
 import { counted, shownAt } from '../../../parts/format'
 import { useAskedToJudge } from '../judging/useAskedToJudge'
+import styles from '../bound.module.css'
 
 const MOST = 300
 
@@ -119,7 +120,7 @@ export function ListsAsked({ boundaries, students, lists, chosen, onChoose }: Pr
               ))}
             </Form.Select>
           </span>
-          <div role="group" aria-label="Who judges" className="judges">
+          <div role="group" aria-label="Who judges" className={styles.judges}>
             {people.data?.map((p) => (
               <Form.Check
                 key={p.id}

@@ -6,6 +6,7 @@ import { Progress } from '../../../parts/Progress'
 import { today } from '../../../parts/format'
 import type { Rule } from './rule'
 import { DateField } from '../../../parts/DateField'
+import styles from './sharing.module.css'
 
 interface Props {
   courseId: string
@@ -35,7 +36,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
     )
   }
   return (
-    <table className="grid loads">
+    <table className={`grid ${styles.loads}`}>
       <thead>
         <tr>
           <th>marker</th>
@@ -96,7 +97,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
                 {decides ? (
                   <DateField
                     label={`Wanted from ${l.name} by`}
-                    className={late ? 'late' : ''}
+                    className={late ? styles.late : ''}
                     value={l.due ?? ''}
                     onCommit={(day) => setDue(l.id, day || null, l.due)}
                   />

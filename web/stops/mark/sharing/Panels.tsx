@@ -1,6 +1,7 @@
 import { X } from 'lucide-react'
 import { Form } from 'react-bootstrap'
 import type { Sharing } from '#contract'
+import styles from './sharing.module.css'
 
 interface Props {
   panels: string[][]
@@ -13,14 +14,14 @@ export function Panels({ panels, markers, onSet }: Props) {
   const nameOf = new Map(markers.map((m) => [m.id, m.name]))
   const set = (at: number, members: string[]) => onSet(panels.map((p, i) => (i === at ? members : p)))
   return (
-    <ol className="panels">
+    <ol className={styles.panels}>
       {panels.map((members, i) => (
         <li key={i}>
           <span className="soft">Panel {i + 1}</span>
           {members.map((id) => (
             <button
               key={id}
-              className="panel-member"
+              className={styles.panelMember}
               aria-label={`Take ${nameOf.get(id)} off panel ${i + 1}`}
               onClick={() =>
                 set(

@@ -7,6 +7,7 @@ import { NumberField } from '../../../parts/NumberField'
 import { counted } from '../../../parts/format'
 import { Panels } from './Panels'
 import type { Rule } from './rule'
+import styles from './sharing.module.css'
 
 const HOW: Record<Rule['how'], string> = {
   draw: 'by a draw',
@@ -44,7 +45,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
   const leaving = rule.how === 'draw' ? of.loads.filter((l) => l.draft > 0 && !rule.markers.some((m) => m.id === l.id)) : []
   const drawn = rule.how === 'draw' || rule.how === 'sample' || rule.how === 'panels'
   return (
-    <div className="share-controls">
+    <div className={styles.shareControls}>
       <div className="d-flex gap-3 align-items-center flex-wrap">
         <span className="pill-choice" role="group" aria-label="How it is shared out">
           {Object.entries(HOW).map(([how, words]) => (

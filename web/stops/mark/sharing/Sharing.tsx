@@ -15,7 +15,6 @@ import { Remind } from './Remind'
 import { ruleFor, ruleForChosen, type Rule } from './rule'
 import { ShareControls } from './ShareControls'
 import { CloseUp } from '../../../parts/CloseUp'
-import './sharing.css'
 
 /** Who reads what of an assessment: shown before it is made, with loads and links. */
 export function Sharing({ courseId, decides, nav }: { courseId: string; decides: boolean; nav: ReactNode }) {

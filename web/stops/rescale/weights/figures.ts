@@ -281,7 +281,7 @@ function tryOut(state: CourseState, { words, changes }: Pick<Offer, 'words' | 'c
     words,
     changes,
     decides: own.some((x) => x === null) ? null : own.reduce<number>((s, x) => s + x!, 0),
-    moves: compareResults(current.result, outcome.result).movers.length,
+    moves: compareResults(current.places, outcome.places).movers.length,
     ends: endsOf(course) - ends,
   }
 }

@@ -9,7 +9,7 @@ import { counted } from '../../../parts/format'
 import { TitleField } from '../../../parts/TitleField'
 import { Grades } from './Grades'
 import { StudentsSee } from './StudentsSee'
-import '../people/people.css'
+import styles from '../people/people.module.css'
 
 /** What the course is called, when it is taught, and which grades it has. */
 export function CoursePart({ decided, nav }: { decided: Plan; nav: ReactNode }) {
@@ -22,7 +22,7 @@ export function CoursePart({ decided, nav }: { decided: Plan; nav: ReactNode }) 
             {nav}
           </div>
           <WriteProblem />
-          <div className="course-parts">
+          <div className={styles.courseParts}>
             <Called plan={decided} />
             <Grades decided={decided} />
             <StudentsSee plan={decided} />

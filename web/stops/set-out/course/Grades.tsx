@@ -8,6 +8,7 @@ import { withGrade, withGradeBelow, withoutGradeAt } from '../../../parts/edited
 import { numeral } from '../../../parts/format'
 import { usePlanEdits } from '../plan/edits'
 import { GradeSets } from './GradeSets'
+import styles from '../people/people.module.css'
 
 /** The grades of the course, from the best: added, renamed, taken away; saved at once before there are marks, tried after. */
 export function Grades({ decided }: { decided: Plan }) {
@@ -38,7 +39,7 @@ export function Grades({ decided }: { decided: Plan }) {
             : 'There are marks, so a change is tried first; where lines are drawn best is seen at Bound.'
           : 'From the best to the worst; there are no marks yet, so it is saved as you go.'}
       </p>
-      <table className="grid grades-table">
+      <table className={`grid ${styles.gradesTable}`}>
         <thead>
           <tr>
             <th>grade</th>

@@ -7,6 +7,7 @@ import { useTrial } from '../../../course/trial'
 import { NumberField } from '../../../parts/NumberField'
 import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
+import styles from '../people/people.module.css'
 
 /** What students see beyond marks that are out, and what they may do. */
 export function StudentsSee({ plan }: { plan: Plan }) {
@@ -39,7 +40,7 @@ export function StudentsSee({ plan }: { plan: Plan }) {
           disabled={!mayDecide}
           onChange={(e) => set({ askDays: e.target.checked ? 14 : null }, 'asking about marks', view.data)}
         />
-        <span className="days-field">
+        <span className={styles.daysField}>
           <NumberField
             label="Days for asking"
             value={askDays}
@@ -54,7 +55,7 @@ export function StudentsSee({ plan }: { plan: Plan }) {
       </div>
       <fieldset>
         <legend className="soft small mb-1">hand in here, as text or PDF</legend>
-        <div className="hand-in-list">
+        <div className={styles.handInList}>
           {plan.assessments.map((a) => (
             <Form.Check
               key={a.id}

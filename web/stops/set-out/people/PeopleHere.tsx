@@ -11,7 +11,7 @@ import { AddToCourse, type CourseRole } from './AddToCourse'
 import { Leaving } from './Leaving'
 import { StudentsComeIn } from './StudentsComeIn'
 import { CloseUp } from '../../../parts/CloseUp'
-import './people.css'
+import styles from './people.module.css'
 
 export const ROLE_WORDS: Record<CourseRole, string> = {
   lead: 'leads: decides everything here',
@@ -126,7 +126,7 @@ function PeopleView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
           <tbody>{people.data.map(row)}</tbody>
         </table>
         {leaving && <Leaving person={leaving} courseId={courseId} onTake={() => leave(leaving)} onKeep={() => setAsked(null)} />}
-        <dl className="fields mt-3 role-words">
+        <dl className={`fields mt-3 ${styles.roleWords}`}>
           {Object.entries(ROLE_WORDS).map(([role, words]) => (
             <div key={role} className="d-contents">
               <dt>{role}</dt>
