@@ -1,6 +1,6 @@
 import { keepPreviousData, useIsFetching, useQuery } from '@tanstack/react-query'
 import { wrap } from 'comlink'
-import { createContext, use, useCallback, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { createContext, use, useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { planWithChanges, type Change } from '#core/trial'
@@ -56,6 +56,7 @@ interface CourseSoFar {
 }
 
 const CourseContext = createContext<CourseSoFar | null>(null)
+const HorizonContext = createContext<Course | null>(null)
 
 /** Scripts above which the first stop does without the marks unless they are asked for. */
 const MANY_SCRIPTS = 100_000
@@ -83,7 +84,9 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
     structuralSharing: false,
   })
   const adopted = course.data
-  const { tried, problem, revision } = useSyncExternalStore(store?.subscribe ?? never, store?.getSnapshot ?? nothing)
+  const now = useSyncExternalStore(store?.subscribe ?? never, store?.getSnapshot ?? nothing)
+  // What a trial comes to is drawn on the horizon first, then at the stop.
+  const { revision, ...then } = useDeferredValue(now)
   useCourseEvents(courseId, adopted?.table.version ?? plan.data?.version)
   useEffect(() => (store ? listen(store.tryAhead) : undefined), [store, listen])
   useEffect(() => {
@@ -91,26 +94,41 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
   }, [adopted, store, trial])
 
   const triedPlan = useMemo(() => adopted && planWithChanges(adopted.table, trial).plan, [adopted, trial])
-  const value = useMemo((): Course | null => {
-    if (!adopted || !triedPlan) return null
-    return {
-      ...open,
-      id: courseId,
-      table: adopted.table,
-      tried: triedPlan,
-      open: adopted,
-      adopted: adopted.result,
-      trial: { changes: trial, change: tried?.changes === trial ? tried.change : null, problem },
-      current: trial.length > 0 && tried ? tried.result : adopted.result,
-    }
-  }, [courseId, adopted, triedPlan, trial, tried, problem, open])
+  const known = useMemo(
+    () =>
+      adopted && triedPlan && { ...open, id: courseId, table: adopted.table, tried: triedPlan, open: adopted, adopted: adopted.result },
+    [courseId, adopted, triedPlan, open],
+  )
+  const atHorizon = useCourseAs(known, trial, now)
+  const value = useCourseAs(known, trial, then)
   const failed = problemOf(course)
   const soFar = useMemo(() => ({ course: value, problem: failed, waitsFor, ask }), [value, failed, waitsFor, ask])
   const asked = useMemo(() => ({ store, courseId, revision }), [store, courseId, revision])
   return (
     <CourseContext value={soFar}>
-      <StoreContext value={asked}>{children}</StoreContext>
+      <HorizonContext value={atHorizon}>
+        <StoreContext value={asked}>{children}</StoreContext>
+      </HorizonContext>
     </CourseContext>
+  )
+}
+
+/** The course with what its trial comes to, as far as that is worked out. */
+function useCourseAs(
+  known: Omit<Course, 'trial' | 'current'> | undefined | null,
+  changes: Change[],
+  { tried, problem }: Pick<ReturnType<CourseStore['getSnapshot']>, 'tried' | 'problem'>,
+): Course | null {
+  return useMemo(
+    () =>
+      known
+        ? {
+            ...known,
+            trial: { changes, change: tried?.changes === changes ? tried.change : null, problem },
+            current: changes.length > 0 && tried ? tried.result : known.adopted,
+          }
+        : null,
+    [known, changes, tried, problem],
   )
 }
 
@@ -238,6 +256,13 @@ export function useCourseSoFar(): CourseSoFar {
   const value = use(CourseContext)
   if (!value) throw new Error('outside CourseProvider')
   return value
+}
+
+/** The course as the horizon draws it, which comes before the stops. */
+export function useCourseAtHorizon(): Course {
+  const course = use(HorizonContext)
+  if (!course) throw new Error('outside CourseProvider')
+  return course
 }
 
 export function useCourse(): Course {

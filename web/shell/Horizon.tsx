@@ -9,14 +9,14 @@ import { GradeStrip } from '../parts/GradeStrip'
 import { peopleOf } from '../parts/strip-people'
 import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
-import { useCourse } from '../course/course'
+import { useCourseAtHorizon } from '../course/course'
 import { useKeys } from '../settings/keys'
 import { KeyCap } from '../settings/KeyCap'
 import styles from './horizon.module.css'
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
 export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
-  const { current, adopted, trial, discard, clash, settleClash, id } = useCourse()
+  const { current, adopted, trial, discard, clash, settleClash, id } = useCourseAtHorizon()
   const [folded, setFolded] = useState(false)
   const open = trial.changes.length > 0
   useKeys([{ key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) }])
@@ -75,7 +75,7 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
 }
 
 function TrialWords() {
-  const { trial } = useCourse()
+  const { trial } = useCourseAtHorizon()
   if (trial.problem) return <span className="brick">{trial.problem}</span>
   if (!trial.change) return <>Trial: working it out…</>
   const { movers, up, down, reversed, percents } = trial.change
