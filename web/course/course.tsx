@@ -1,6 +1,16 @@
 import { keepPreviousData, useIsFetching, useQuery } from '@tanstack/react-query'
 import { wrap } from 'comlink'
-import { createContext, use, useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
+import {
+  createContext,
+  use,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react'
 import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { planWithChanges, type Change } from '#core/trial'
@@ -95,8 +105,7 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
 
   const triedPlan = useMemo(() => adopted && planWithChanges(adopted.table, trial).plan, [adopted, trial])
   const known = useMemo(
-    () =>
-      adopted && triedPlan && { ...open, id: courseId, table: adopted.table, tried: triedPlan, open: adopted, adopted: adopted.result },
+    () => adopted && triedPlan && { ...open, id: courseId, table: adopted.table, tried: triedPlan, open: adopted, adopted: adopted.result },
     [courseId, adopted, triedPlan, open],
   )
   const atHorizon = useCourseAs(known, trial, now)
