@@ -1,0 +1,31 @@
+import fc from 'fast-check'
+import { seeded } from '../share/seeded'
+import { runs } from '../testing/runs'
+import type { ReadingSet } from './marker-effects'
+import { sumsOf } from './reading-sums'
+import { inTurns, searched } from './restricted-likelihood'
+
+/** Readings of 300 scripts by 50 markers, whose scripts vary by so many marks beside 5 that a reading is off by. */
+function readings(seed: number, scriptsVary: number): ReadingSet {
+  const random = seeded(seed)
+  const near = () => random.below(1001) / 500 - 1
+  const script = Array.from({ length: 800 }, (_, r) => (r < 300 ? r : random.below(300)))
+  const marker = script.map(() => random.below(50))
+  const worth = Array.from({ length: 300 }, () => scriptsVary * near())
+  const leans = Array.from({ length: 50 }, () => 3 * near())
+  const mark = script.map((s, r) => 50 + worth[s]! + leans[marker[r]!]! + 5 * near())
+  return { script, marker, mark, scripts: 300, markers: 50 }
+}
+
+test('solved in turns, many markers come to what looking everywhere finds, whether scripts vary much or hardly', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 1e6 }), fc.constantFrom(0, 1, 5, 20, 200), (seed, scriptsVary) => {
+      const sums = sumsOf(readings(seed, scriptsVary))
+      const [quick, sure] = [inTurns(sums)!, searched(sums)!]
+      expect(quick.deviance).toBeLessThan(sure.deviance + 1e-6)
+      expect(Math.abs(quick.ratio! - sure.ratio!)).toBeLessThan(1e-4 * (1 + sure.ratio!))
+      quick.b.forEach((mean, m) => expect(Math.abs(mean - sure.b[m]!)).toBeLessThan(1e-3))
+    }),
+    { numRuns: runs(20) },
+  )
+})

@@ -1,0 +1,130 @@
+import { cholesky, logDeterminant, solve } from './positive-definite'
+import type { Sums } from './reading-sums'
+import { smallestOf } from './smallest-of'
+
+/** A share of the variance that leaves nothing to the rest is not looked at. */
+const MOST_SHARE = 1 - 1e-7
+/** Shares this near are the same. */
+const SAME = 1e-9
+const MOST_STEPS = 40
+/** Columns up to which looking everywhere takes no time; few readings may also have more than one valley. */
+const FEW = 40
+
+export interface Fit {
+  /** Variance of scripts over that of the rest; null where the readings do not tell them apart. */
+  ratio: number | null
+  /** Of the rest. */
+  variance: number
+  /** Means of the markers, then the criteria against the first. */
+  b: Float64Array
+  l: Float64Array
+}
+
+export interface Solved extends Fit {
+  deviance: number
+  /** The logarithm of the determinant of XᵀV⁻¹X, but for the variance. */
+  logA: number
+}
+
+/** The fixed effects and what is left, where scripts vary so many times as much as the rest. */
+function solvedAt(ratio: number, { n, width, xx, xy, yy, bySize }: Sums): Solved | null {
+  const a = xx.slice()
+  const right = xy.slice()
+  let [rest, logV] = [yy, 0]
+  for (const [size, of] of bySize) {
+    const c = ratio / (1 + size * ratio)
+    logV += of.scripts * Math.log1p(size * ratio)
+    rest -= c * of.ss
+    for (let i = 0; i < width; i++) for (let at = i * width; at <= i * width + i; at++) a[at]! -= c * of.xx[at]!
+    for (let i = 0; i < width; i++) right[i]! -= c * of.xs[i]!
+  }
+  const l = cholesky(a, width)
+  if (!l) return null
+  const b = solve(l, width, right)
+  for (let i = 0; i < width; i++) rest -= b[i]! * right[i]!
+  const variance = Math.max(rest, 0) / (n - width)
+  const logA = logDeterminant(l, width)
+  return { ratio, variance, b, l, logA, deviance: (n - width) * Math.log(Math.max(variance, Number.MIN_VALUE)) + logV + logA }
+}
+
+/**
+ * Both variances and the fixed effects.
+ * @returns null where nothing can be told; a ratio of null where no script was read twice
+ */
+export function fitted(sums: Sums): Fit | null {
+  const { n, width, bySize } = sums
+  const repeated = [...bySize.keys()].some((size) => size > 1)
+  if (n <= width || !repeated) {
+    const alone = solvedAt(0, sums)
+    return alone && { ...alone, ratio: null }
+  }
+  const inside = (width > FEW ? inTurns(sums) : null) ?? searched(sums)
+  // A valley far from nothing is deeper than nothing.
+  if (inside && inside.ratio! > 0.05) return inside
+  const none = solvedAt(0, sums)
+  return none && (!inside || none.deviance <= inside.deviance) ? none : inside
+}
+
+/** By its share of the whole, which lies between 0 and 1. */
+const ratioOf = (share: number) => share / (1 - share)
+
+/**
+ * The fixed effects for a share, then the share that is likeliest for those, and so on: what a share does while they stay costs next to
+ * nothing, so that the markers are solved for a few times and not at every look. How log |XᵀV⁻¹X| changes is taken from the last two.
+ * @returns null where it does not settle
+ */
+export function inTurns(sums: Sums): Solved | null {
+  const { n, width, bySize } = sums
+  let share = 0.5
+  let solved = solvedAt(ratioOf(share), sums)
+  let slope = 0
+  for (let step = 0; solved && step < MOST_STEPS; step++) {
+    const { b } = solved
+    const left = sums.yy - 2 * dot(b, sums.xy) + squared(b, sums.xx)
+    const sizes = [...bySize].map(([size, of]) => ({
+      size,
+      scripts: of.scripts,
+      between: of.ss - 2 * dot(b, of.xs) + squared(b, of.xx),
+    }))
+    const by = slope
+    const next = smallestOf(
+      (x) => {
+        const ratio = ratioOf(x)
+        let [rest, logV] = [left, 0]
+        for (const { size, scripts, between } of sizes) {
+          rest -= (ratio / (1 + size * ratio)) * between
+          logV += scripts * Math.log1p(size * ratio)
+        }
+        return (n - width) * Math.log(Math.max(rest, Number.MIN_VALUE)) + logV + by * x
+      },
+      0,
+      MOST_SHARE,
+    )
+    if (Math.abs(next - share) <= SAME) return solved
+    const after = solvedAt(ratioOf(next), sums)
+    if (after && Math.abs(next - share) > 1e-7) slope = (after.logA - solved.logA) / (next - share)
+    share = next
+    solved = after
+  }
+  return null
+}
+
+/** The same by looking everywhere. */
+export function searched(sums: Sums): Solved | null {
+  const at = (share: number) => solvedAt(ratioOf(share), sums)
+  return at(smallestOf((share) => at(share)?.deviance ?? Infinity, 0, MOST_SHARE))
+}
+
+const dot = (a: Float64Array, b: Float64Array): number => a.reduce((s, x, i) => s + x * b[i]!, 0)
+
+/** bᵀ·A·b, of whose A the lower triangle is there. */
+function squared(b: Float64Array, a: Float64Array): number {
+  const width = b.length
+  let sum = 0
+  for (let i = 0; i < width; i++) {
+    let row = 0
+    for (let j = 0; j < i; j++) row += a[i * width + j]! * b[j]!
+    sum += b[i]! * (2 * row + a[i * width + i]! * b[i]!)
+  }
+  return sum
+}
