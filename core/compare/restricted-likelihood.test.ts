@@ -17,11 +17,13 @@ function readings(seed: number, scriptsVary: number): ReadingSet {
   return { script, marker, mark, scripts: 300, markers: 50 }
 }
 
-test('solved in turns, many markers come to what looking everywhere finds, whether scripts vary much or hardly', () => {
+test('solved in turns, many markers come to what looking everywhere finds, whether scripts vary much, hardly or not at all', () => {
   fc.assert(
     fc.property(fc.integer({ min: 1, max: 1e6 }), fc.constantFrom(0, 1, 5, 20, 200), (seed, scriptsVary) => {
       const sums = sumsOf(readings(seed, scriptsVary))
       const [quick, sure] = [inTurns(sums)!, searched(sums)!]
+      // Where nothing is likeliest both only come near it, and it is looked at on its own.
+      if (sure.ratio! < 0.01) return expect(quick.ratio).toBeLessThan(0.02)
       expect(quick.deviance).toBeLessThan(sure.deviance + 1e-6)
       expect(Math.abs(quick.ratio! - sure.ratio!)).toBeLessThan(1e-4 * (1 + sure.ratio!))
       quick.b.forEach((mean, m) => expect(Math.abs(mean - sure.b[m]!)).toBeLessThan(1e-3))
