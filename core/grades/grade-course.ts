@@ -42,7 +42,11 @@ export class Grader {
   private readonly canonical: Int32Array
   private unsureDrops = false
 
-  constructor(readonly course: PackedCourse) {
+  constructor(
+    readonly course: PackedCourse,
+    /** Without: `lowest` and `highest` of who has something pending are not worked out, and stay 0. */
+    private readonly withRange = true,
+  ) {
     const width = course.assessmentIds.length
     this.rules = statusRules(course.policy)
     this.state = new Uint8Array(width)
@@ -105,8 +109,10 @@ export class Grader {
     out.soFar[row] = soFar
     out.pending[row] = pending
     if (pending === 0) return this.finish(student, out, row, soFar)
-    out.lowest[row] = this.percent(student, AS_NOTHING)
-    out.highest[row] = this.percent(student, AS_FULL)
+    if (this.withRange) {
+      out.lowest[row] = this.percent(student, AS_NOTHING)
+      out.highest[row] = this.percent(student, AS_FULL)
+    }
     out.final[row] = out.rounded[row] = NaN
     out.grade[row] = -1
   }
@@ -307,9 +313,12 @@ function emptyTable(course: PackedCourse, students: number, boundaries: Boundary
   }
 }
 
-/** Grades a packed course: one pass over its marks, results as columns. */
-export function gradePacked(course: PackedCourse): GradeTable {
-  const grader = new Grader(course)
+/**
+ * Grades a packed course: one pass over its marks, results as columns.
+ * @param withRange whether `lowest` and `highest` are wanted too
+ */
+export function gradePacked(course: PackedCourse, withRange = true): GradeTable {
+  const grader = new Grader(course, withRange)
   const table = emptyTable(course, course.studentIds.length, grader.sorted)
   plainPercents(course, table)
   const { soFar } = table

@@ -32,7 +32,7 @@ export function gradeTried(
     grade: new Int16Array(tried.length),
   }
   for (let from = 0; from < tried.length; from += AT_ONCE) {
-    const table = gradePacked(withMarks(course, tried.slice(from, from + AT_ONCE)))
+    const table = gradePacked(withMarks(course, tried.slice(from, from + AT_ONCE)), false)
     found.soFar.set(table.soFar, from)
     found.adjusted.set(table.adjusted, from)
     found.grade.set(table.grade, from)
