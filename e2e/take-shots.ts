@@ -91,17 +91,36 @@ test('the run in pictures', async ({ lead: page }) => {
   await shoot(page, '13-student')
 })
 
-test('in colours that the system sets, and at 200%', async ({ lead: page }) => {
-  await page.emulateMedia({ forcedColors: 'active', colorScheme: 'dark' })
-  await page.goto(`${COURSE}/compare`)
-  await page.getByRole('button', { name: 'Sextant' }).click()
-  await expect(page.getByText('high, and high elsewhere: strong students').first()).toBeVisible()
-  await shoot(page, '02-forced-colours')
-  await page.emulateMedia({ forcedColors: 'none', colorScheme: 'light' })
+test('at 200%', async ({ lead: page }) => {
   await page.setViewportSize({ width: 640, height: 400 })
   await page.goto(`${COURSE}/mark`)
   await expect(page.getByRole('grid')).toBeVisible()
   await page.screenshot({ path: `${FOLDER}/15-at-200-percent.png`, animations: 'disabled' })
+})
+
+test('every way to rescale, on one sheet', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/rescale?of=cfs214-2026-map`)
+  const ways = page.getByRole('group', { name: 'How to rescale' }).getByRole('button')
+  await expect(ways.first()).toBeVisible()
+  const how = page.locator('section').filter({ has: page.getByRole('heading', { name: 'How', exact: true }) })
+  const pictures: string[] = []
+  for (const way of await ways.all()) {
+    await way.click()
+    await expect(way).toHaveAttribute('aria-pressed', 'true')
+    await page.mouse.move(640, 2)
+    await expect(page.getByText(/working it out/)).toHaveCount(0)
+    pictures.push((await how.screenshot({ animations: 'disabled' })).toString('base64'))
+    const discard = page.getByRole('button', { name: 'Discard' })
+    if (await discard.isVisible()) await discard.click()
+    await expect(page.getByText('No trial open')).toBeVisible()
+  }
+  const sheet = await page.context().newPage()
+  await sheet.setViewportSize({ width: 1200, height: 800 })
+  const images = pictures.map(
+    (png) => `<img style="width: 100%; break-inside: avoid; margin-bottom: 18px" src="data:image/png;base64,${png}">`,
+  )
+  await sheet.setContent(`<body style="margin: 18px; columns: 3; column-gap: 24px; background: #fffefa">${images.join('')}</body>`)
+  await sheet.screenshot({ path: `${FOLDER}/02-ways-to-rescale.png`, fullPage: true })
 })
 
 test('the desk', async ({ page }) => {
