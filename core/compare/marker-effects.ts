@@ -62,20 +62,14 @@ export function markerEffects(readings: ReadingSet): MarkerEffects | null {
   const means = new Float64Array(readings.markers).fill(NaN)
   sums.active.forEach((marker, i) => (means[marker] = (fit?.b[i] ?? NaN) + shift))
   const middle = linked.map((group) => mean(group.map((m) => means[m]!)))
-  const contrasts =
-    fit &&
-    linked.map((group) =>
-      contrastsOf(
-        fit,
-        group.map((m) => sums.place[m]!),
-      ),
-    )
+  const columnsIn = (group: readonly number[]) => group.map((m) => sums.place[m]!)
+  const contrasts = linked.map((group) => fit && contrastsOf(fit, columnsIn(group)))
   const markers = read.map((n, marker): MarkerEffect => {
     const group = of[marker]!
-    const alone = group < 0 || linked[group]!.length < 2
-    if (alone || !fit || !contrasts) return { n, effect: null, se: null, interval: null, group }
+    const contrast = group < 0 || linked[group]!.length < 2 ? null : contrasts[group]!
+    if (!fit || !contrast) return { n, effect: null, se: null, interval: null, group }
     const effect = means[marker]! - middle[group]!
-    const se = Math.sqrt(fit.variance * contrasts[group]!(sums.place[marker]!))
+    const se = Math.sqrt(fit.variance * contrast(sums.place[marker]!))
     return { n, effect, se, interval: [effect - 1.96 * se, effect + 1.96 * se], group }
   })
   return {

@@ -1,5 +1,5 @@
 import type { ComponentResult, CourseResult, StudentResult } from './course'
-import { HELD, MET, type GradeTable } from './grade-table'
+import { HELD, MET, orNull, type GradeTable } from './grade-table'
 import type { PackedComponent, PackedCourse } from './pack'
 
 const NOTHING: readonly never[] = []
@@ -20,8 +20,6 @@ function conditionsAt({ conditions, final }: GradeTable, row: number, is: (state
   const own = conditions.subarray(row * many, (row + 1) * many)
   return own.some(is) ? Array.from(own.keys()).filter((i) => is(own[i]!)) : NOTHING
 }
-
-const orNull = (x: number): number | null => (x !== x ? null : x)
 
 function componentsOf(course: ResultPlan, table: GradeTable, row: number): ComponentResult[] {
   const { components } = course

@@ -5,6 +5,9 @@ export const MET = 0
 export const UNMET = 1
 export const HELD = 2
 
+/** What stands in a column, where NaN stands for null. */
+export const orNull = (x: number): number | null => (x !== x ? null : x)
+
 /** Results as columns, one entry a student in roll order; NaN stands for null. */
 export interface GradeTable {
   soFar: Float64Array

@@ -1,7 +1,7 @@
 import type { Boundary, Condition, CourseResult } from '../grades/course'
 import { resultOf, type ResultPlan } from '../grades/course-results'
 import { gradePacked } from '../grades/grade-course'
-import type { GradeTable } from '../grades/grade-table'
+import { orNull, type GradeTable } from '../grades/grade-table'
 import { regradePacked, regradeStudents, regradeTotals } from '../grades/regrade'
 import { packColumns, packConditions, type PackedCourse } from '../grades/pack'
 import type { Places } from '../rescale/compare-results'
@@ -50,11 +50,17 @@ export function gradeByTotals({ packed: was, columns }: Graded, w: Pick<Workings
   return gradedAs(packed, regradeTotals(packed, columns.table))
 }
 
+/** Of each assessment, by its place in the plan, the column that it has among those that count; -1 for none. */
+export function columnsOf({ planOrder }: PackedCourse, assessments: number): Int32Array {
+  const columns = new Int32Array(assessments).fill(-1)
+  planOrder.forEach((order, column) => (columns[order] = column))
+  return columns
+}
+
 /** The same after the marks of some cells, and nothing else, have changed. */
 export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standing: Standing, cells: readonly number[]): Graded {
   const { width } = w.cells
-  const columnOf = new Int32Array(width).fill(-1)
-  was.planOrder.forEach((order, column) => (columnOf[order] = column))
+  const columnOf = columnsOf(was, width)
   const late = cells.some((c) => w.scripts.daysLate[c]! > 0)
   const packed: PackedCourse = {
     ...was,
@@ -77,8 +83,6 @@ export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standi
 
 /** Grades in columns as results, student by student. */
 export const resultOfColumns = ({ plan, table, ...by }: GradedColumns): CourseResult => resultOf(plan, table, by)
-
-const orNull = (x: number): number | null => (x !== x ? null : x)
 
 /** Where students stand, by grades in columns: what two outcomes are compared by. */
 export const placesOf = ({ plan, table: { soFar, adjusted, grade, boundaries } }: GradedColumns): Places => ({

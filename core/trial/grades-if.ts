@@ -1,6 +1,6 @@
 import { gradeAt } from '../bounds/boundaries'
 import { gradeTried } from '../grades/grade-tried'
-import type { Graded } from './grade-workings'
+import { columnsOf, type Graded } from './grade-workings'
 import { rescaledTo } from './rescaled-marks'
 import type { Standing } from './standing'
 import type { Workings } from './workings'
@@ -24,12 +24,12 @@ export function gradesIf(w: Workings, standing: Standing, graded: Graded, tried:
   const { packed, columns } = graded
   const { width } = w.cells
   const rescale = rescaledTo(w, standing)
-  const columnOf = new Map(Array.from(packed.planOrder, (order, column) => [order, column]))
+  const columnOf = columnsOf(packed, width)
   const marks = tried.map(({ cell, plain }) => rescale(cell, plain))
   const { soFar, adjusted, grade } = gradeTried(
     packed,
     columns.table,
-    tried.map(({ cell }, i) => ({ student: Math.floor(cell / width), column: columnOf.get(cell % width) ?? -1, mark: marks[i]! })),
+    tried.map(({ cell }, i) => ({ student: Math.floor(cell / width), column: columnOf[cell % width]!, mark: marks[i]! })),
   )
   const { boundaries } = columns.table
   return marks.map((mark, i) => {

@@ -1,6 +1,7 @@
 import { agreeMark, spreadOf, withinTolerance } from '../agree/agree-mark'
 import type { StandingRule } from '../agree/standing-rule'
 import { partOf, STATUSES, type Condition, type Course, type MarkRow, type Status, type TotalAdjustment } from '../grades/course'
+import { orNull } from '../grades/grade-table'
 import { isForTotal } from '../rescale/methods'
 import { throughAdjustments } from './rescaled-marks'
 import type { Standing, Step } from './standing'
@@ -162,7 +163,6 @@ export function plainMark(script: {
   return source === AGREED ? agreed! : source === ENTERED ? entered : source === READING ? readings[0]! : null
 }
 
-const orNull = (x: number): number | null => (x !== x ? null : x)
 const NONE_TAKEN: readonly Step[] = []
 
 /** One cell of what stands, in words; null where there is no script. */

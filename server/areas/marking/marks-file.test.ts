@@ -2,15 +2,14 @@ import { strToU8, zipSync } from 'fflate'
 import type { MarksMatch } from '#core/exchange/marks-who'
 import { unpackSheet, type CellState, type Sheet, type BroughtIn, type SheetInColumns, type TriedImport } from '#contract'
 import { COURSE, api, demoServer } from '../../testing/serve'
+import { sheetOf } from '../../testing/sheet-of'
 import { takenOut } from '../../testing/taken-out'
 
 const { server, lead } = demoServer()
 let sheet: Sheet
 let numbers: string[]
 beforeAll(async () => {
-  sheet = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
-  const octant = sheet.sections.find((s) => s.name === 'Octant')!.id
-  numbers = sheet.students.filter((s) => s.sectionId === octant).map((s) => s.candidate)
+  ;({ sheet, numbers } = await sheetOf(lead, 'Octant'))
 }, 60_000)
 
 const tryFile = async (text: string) => (await lead('post', api('/marks-file/try'), { text }).expect(200)).body as TriedImport

@@ -1,6 +1,7 @@
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import { unpackSheet, type BroughtIn, type CellState, type Sheet, type SheetInColumns, type TriedImport } from '#contract'
 import { api, COURSE, demoServer } from '../../testing/serve'
+import { sheetOf } from '../../testing/sheet-of'
 import { takenOut } from '../../testing/taken-out'
 import { inFile } from './marks-table'
 
@@ -8,9 +9,7 @@ const { lead, server } = demoServer()
 let sheet: Sheet
 let numbers: string[]
 beforeAll(async () => {
-  sheet = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
-  const octant = sheet.sections.find((s) => s.name === 'Octant')!.id
-  numbers = sheet.students.filter((s) => s.sectionId === octant).map((s) => s.candidate)
+  ;({ sheet, numbers } = await sheetOf(lead, 'Octant'))
 })
 
 const tryFile = async (text: string) => (await lead('post', api('/marks-file/try'), { text }).expect(200)).body as TriedImport
