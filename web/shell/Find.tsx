@@ -92,7 +92,7 @@ export function Find({ course }: { course: CourseHead }) {
     defaultHighlightedIndex: 0,
     itemToString: (f) => f?.label ?? '',
     itemToKey: (f) => f?.to,
-    getA11yStatusMessage: () => (isAsking ? `${found.length === 0 ? NOTHING : `${found.length} found.`}` : ''),
+    getA11yStatusMessage: () => (!isAsking ? '' : found.length === 0 ? NOTHING : `${found.length} found.`),
     // Whatever ends the search leaves the field empty; leaving it takes nothing.
     stateReducer: (_, { type, changes }) =>
       ENDS.has(type) ? { ...changes, inputValue: '', ...(type === LEFT && { selectedItem: null }) } : changes,
