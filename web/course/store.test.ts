@@ -72,6 +72,21 @@ test('what was tried ahead of a screen is not worked out again when that screen 
   expect(waiting.map((w) => w.changes)).toEqual([ahead, ahead, other, ahead])
 })
 
+test('a screen drawn late, that asks for what it was drawn with, does not take the place of what was tried ahead', async () => {
+  const { book, waiting, answer } = slowBook()
+  const store = new CourseStore(book)
+  await store.fetch('c')
+  const [pulled, letGo] = [bound(30), bound(31)]
+  store.tryAhead(letGo)
+  void store.tryOut(pulled)
+  void store.tryOut(letGo)
+  for (let at = 0; at < waiting.length; at++) {
+    answer(at)
+    await turn()
+  }
+  expect(store.getSnapshot().tried?.changes).toBe(letGo)
+})
+
 test('listeners hear of every change; why a trial cannot be worked out is said until one can', async () => {
   const { book, waiting, answer } = slowBook()
   const store = new CourseStore(book)

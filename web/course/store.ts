@@ -81,17 +81,16 @@ export class CourseStore {
   /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */
   tryAhead = (changes: readonly Change[]): void => {
     if (!this.fetched) return
-    this.ahead = null
     void this.tryOut(changes)
     this.ahead = changes
   }
 
   /** Works out what changes would make of the course; while one is worked out, of those that come only the last is. */
   async tryOut(changes: readonly Change[]): Promise<void> {
-    if (changes === this.ahead) {
-      this.ahead = null
-      return
-    }
+    // Whatever else is tried meanwhile takes the place of what was tried ahead.
+    const isTried = changes === this.ahead
+    this.ahead = null
+    if (isTried) return
     this.triedNow = changes
     this.next = changes
     if (this.trying || !this.fetched) return
