@@ -1,6 +1,8 @@
-import { carriedBy, marksByStudent } from './carried-by'
-import type { Course, CourseResult } from './course'
-import { gradeCourse } from './grade-course'
+import { carriedBy } from './carried-by'
+import type { Course } from './course'
+import { gradePacked } from './grade-course'
+import type { GradeTable } from './grade-table'
+import { packCourse, type PackedCourse } from './pack'
 
 export interface AchievedWeight {
   assessmentId: string
@@ -11,38 +13,45 @@ export interface AchievedWeight {
 }
 
 /**
- * What each assessment really decides: cov(x, T) / var(T), with x the points of the course percent T that came from it; over students
- * with a final percent. What is dropped, or does not apply, gives nothing. The shares sum to 1 but for what a cap takes off.
- * @param result of the same course, where it is graded already
+ * What each assessment that counts really decides: cov(x, T) / var(T), with x the points of the course percent T that came from it; over
+ * students with a final percent. What is dropped, or does not apply, gives nothing. The shares sum to 1 but for what a cap takes off.
  * Source: Wang & Stanley 1970, Differential weighting, Review of Educational Research 40:663–705.
  */
-export function achievedWeights(course: Course, result: CourseResult = gradeCourse(course)): AchievedWeight[] {
-  const n = result.students.filter((s) => s.final !== null).length
-  const sums = new Map(course.assessments.map((a) => [a.id, { x: 0, xx: 0, xt: 0 }]))
-  let [t, tt] = [0, 0]
+export function achievedWeights(course: Course): AchievedWeight[] {
+  const packed = packCourse(course)
+  return achievedOf(packed, gradePacked(packed))
+}
+
+/** The same of a course in columns, with its grades; in the order of the plan. */
+export function achievedOf(course: PackedCourse, table: GradeTable): AchievedWeight[] {
+  const { assessmentIds, planOrder } = course
+  const [x, xx, xt] = [0, 1, 2].map(() => new Float64Array(assessmentIds.length)) as [Float64Array, Float64Array, Float64Array]
+  let [n, t, tt] = [0, 0, 0]
   // Held against the first of them, so that nothing is lost where large numbers are alike.
-  const about = result.students.find((s) => s.final !== null)?.final ?? 0
-  carriedBy(course, result, marksByStudent(course.marks), (student, parts) => {
-    if (student.final === null) return
-    const final = student.final - about
+  const about = table.final.find((final) => final === final) ?? 0
+  carriedBy(course, table, (row, { points, fraction }) => {
+    if (table.final[row] !== table.final[row]) return
+    const final = table.final[row]! - about
+    n++
     t += final
     tt += final ** 2
-    for (const { assessment, points, fraction } of parts) {
-      const x = points * fraction
-      const own = sums.get(assessment.id)!
-      own.x += x
-      own.xx += x * x
-      own.xt += x * final
+    for (let a = 0; a < points.length; a++) {
+      if (points[a] !== points[a]) continue
+      const own = points[a]! * fraction[a]!
+      x[a]! += own
+      xx[a]! += own * own
+      xt[a]! += own * final
     }
   })
   const variance = n < 2 ? 0 : (tt - (t * t) / n) / (n - 1)
-  return course.assessments.map(({ id }) => {
-    const { x, xx, xt } = sums.get(id)!
-    if (n < 2 || variance <= VARIES) return { assessmentId: id, share: null, sd: null }
+  const inPlan = Array.from(assessmentIds.keys()).sort((a, b) => planOrder[a]! - planOrder[b]!)
+  return inPlan.map((a) => {
+    const assessmentId = assessmentIds[a]!
+    if (n < 2 || variance <= VARIES) return { assessmentId, share: null, sd: null }
     return {
-      assessmentId: id,
-      share: (xt - (x * t) / n) / (n - 1) / variance,
-      sd: Math.sqrt(Math.max(0, (xx - (x * x) / n) / (n - 1))),
+      assessmentId,
+      share: (xt[a]! - (x[a]! * t) / n) / (n - 1) / variance,
+      sd: Math.sqrt(Math.max(0, (xx[a]! - (x[a]! * x[a]!) / n) / (n - 1))),
     }
   })
 }

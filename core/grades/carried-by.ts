@@ -1,95 +1,48 @@
-import type { Assessment, Course, CourseResult, MarkRow, Policy, StudentResult } from './course'
-import { afterLate, FIXED, OUT, statusRules, TAKE_LATE, WAIT, type StatusRules } from './scoring'
-import { STATUS_CODE } from './pack'
+import { Grader, SCORED } from './grade-course'
+import type { GradeTable } from './grade-table'
+import type { PackedCourse } from './pack'
 
-/** What one assessment carries of a student's course percent. */
-export interface CarriedPart {
-  assessment: Assessment
-  /** Points of the course percent that full marks in it are. */
-  points: number
-  /** What was scored, 0..1 and above, by policy and late rule. */
-  fraction: number
-  row: MarkRow
+/** What one student's assessments carry of their course percent, by column of the packed course. */
+export interface Carried {
+  /** Points of the course percent that full marks in it are; NaN where nothing is scored, or it is dropped. */
+  points: Float64Array
+  /** What was scored, 0..1 and above, by policy and late rule; anything where `points` is NaN. */
+  fraction: Float64Array
 }
 
 /**
  * Walks the students with what each assessment that is scored, and not dropped, carries of their course percent.
- * @param result of the course
- * @param marksOf a student's rows of marks
+ * @param table the grades of the same course
+ * @param visit is given a student's row, and the same two arrays for each student
  */
-export function carriedBy(
-  { components, assessments, placements, students, policy }: Omit<Course, 'marks'>,
-  result: CourseResult,
-  marksOf: (studentId: string) => readonly MarkRow[],
-  visit: (student: StudentResult, parts: CarriedPart[]) => void,
-): void {
-  const rules = statusRules(policy)
-  const width = assessments.length
-  const columnOf = new Map(assessments.map((a, i) => [a.id, i]))
-  const placed = new Map<string, Uint8Array>()
-  for (const p of placements) {
-    let own = placed.get(p.sectionId)
-    if (!own) placed.set(p.sectionId, (own = new Uint8Array(width)))
-    own[columnOf.get(p.assessmentId)!] = 1
-  }
-  const sectionOf = new Map(students.map((s) => [s.id, s.sectionId]))
-  const columns = components.map((c) => assessments.flatMap((a, i) => (a.counts && a.componentId === c.id ? i : [])))
-  const inside = assessments.map((a) => (components.find((c) => c.id === a.componentId)?.combine === 'equally' ? 1 : a.worth))
-  // Of one student after the other, in the same few arrays.
-  const rowAt = new Array<MarkRow | undefined>(width)
-  const fraction = new Float64Array(width)
+export function carriedBy(course: PackedCourse, table: GradeTable, visit: (row: number, carried: Carried) => void): void {
+  const { components, inside, bonus, studentIds } = course
+  const grader = new Grader(course, false)
+  const { state, fraction } = grader
+  const width = inside.length
+  const points = new Float64Array(width)
   const sums = new Float64Array(components.length)
-  for (const student of result.students) {
-    const there = placed.get(sectionOf.get(student.studentId)!)
-    rowAt.fill(undefined)
-    for (const m of marksOf(student.studentId)) {
-      const at = columnOf.get(m.assessmentId)
-      if (at !== undefined && there?.[at]) rowAt[at] = m
-    }
+  const carries = (row: number, a: number) => state[a] === SCORED && !(table.dropped && table.dropped[row * width + a] === 1)
+  for (let row = 0; row < studentIds.length; row++) {
+    grader.scoreAll(row)
+    points.fill(NaN)
     let ordinary = 0
-    components.forEach((component, i) => {
-      const figures = student.components[i]
-      sums[i] = 0
-      if (!figures || figures.percent === null) return
-      for (const a of columns[i]!) {
-        const f = rowAt[a] && !figures.dropped.includes(assessments[a]!.id) ? fractionOf(rowAt[a], assessments[a]!, rules, policy) : null
-        fraction[a] = f ?? NaN
-        if (f !== null && !assessments[a]!.bonus) sums[i]! += inside[a]!
-      }
-      if (sums[i]! > 0 && !component.bonus) ordinary += component.weight
-    })
-    const parts: CarriedPart[] = []
+    for (let i = 0; i < components.length; i++) {
+      const c = components[i]!
+      const percent = table.componentPercent[row * components.length + i]!
+      let sum = 0
+      if (percent === percent) for (let a = c.start; a < c.end; a++) if (bonus[a] === 0 && carries(row, a)) sum += inside[a]!
+      sums[i] = sum
+      if (sum > 0 && !c.bonus) ordinary += c.weight
+    }
     // Without an ordinary component that carries anything there is no course percent.
     if (ordinary > 0)
-      components.forEach((component, i) => {
-        if (sums[i] === 0) return
-        const points = (100 * component.weight) / (component.bonus ? 100 : ordinary) / sums[i]!
-        for (const a of columns[i]!) {
-          const f = fraction[a]!
-          if (f === f) parts.push({ assessment: assessments[a]!, points: points * inside[a]!, fraction: f, row: rowAt[a]! })
-        }
-      })
-    visit(student, parts)
+      for (let i = 0; i < components.length; i++) {
+        const c = components[i]!
+        if (sums[i] === 0) continue
+        const each = (100 * c.weight) / (c.bonus ? 100 : ordinary) / sums[i]!
+        for (let a = c.start; a < c.end; a++) if (carries(row, a)) points[a] = each * inside[a]!
+      }
+    visit(row, { points, fraction })
   }
-}
-
-/** The rows of each student, out of those of all. */
-export function marksByStudent(marks: readonly MarkRow[]): (studentId: string) => readonly MarkRow[] {
-  const rows = new Map<string, MarkRow[]>()
-  for (const m of marks) {
-    const own = rows.get(m.studentId)
-    if (own) own.push(m)
-    else rows.set(m.studentId, [m])
-  }
-  return (studentId) => rows.get(studentId) ?? []
-}
-
-/** Null where nothing is scored. */
-function fractionOf(row: MarkRow, { outOf }: Assessment, { action, fixed }: StatusRules, policy: Policy): number | null {
-  const status = STATUS_CODE[row.status]
-  const does = action[status]!
-  if (does === OUT || does === WAIT) return null
-  if (does === FIXED) return fixed[status]!
-  if (row.mark === null) return null
-  return does === TAKE_LATE ? afterLate(row.mark / outOf, row.daysLate, policy.late) : row.mark / outOf
 }

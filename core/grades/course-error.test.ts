@@ -4,7 +4,6 @@ import { oracle } from '../testing/oracle'
 import { runs } from '../testing/runs'
 import type { Course } from './course'
 import { courseError } from './course-error'
-import { gradeCourse } from './grade-course'
 
 const errorsOf = (course: Course, error = 3) => Object.fromEntries(course.assessments.map((a) => [a.id, { error }]))
 const NUDGE = 0.001
@@ -59,7 +58,7 @@ const plan: Course = {
 test('variances add up, a second reading halves its own, what is dropped carries none, and what is not known is named', () => {
   const { students, unknown } = courseError(plan, {
     one: { error: 9 },
-    two: { error: 1, readings: new Map([['p', 2]]) },
+    two: { error: 1, readings: [2] },
     paper: { error: 4 },
   })
   // 60% over 20 marks: 3 percents a mark; 40% over 80: half of one.
@@ -70,7 +69,7 @@ test('variances add up, a second reading halves its own, what is dropped carries
 
 test('nothing scored, nothing to be unsure of', () => {
   const blank = { ...plan, marks: [] }
-  expect(courseError(blank, errorsOf(blank), gradeCourse(blank)).students[0]).toMatchObject({ se: 0, parts: [] })
+  expect(courseError(blank, errorsOf(blank)).students[0]).toMatchObject({ se: 0, parts: [] })
 })
 
 test.each([
@@ -96,6 +95,6 @@ test.each([
 })
 
 test('a mark that is rescaled carries the error of its readings as far as it stretches them', () => {
-  const errors = { one: { error: 1 }, two: { error: 1 }, paper: { error: 4, stretch: new Map([['p', 1.5]]) } }
+  const errors = { one: { error: 1 }, two: { error: 1 }, paper: { error: 4, stretch: [1.5] } }
   expect(courseError(plan, errors).students[0]!.se).toBeCloseTo(Math.sqrt(3 ** 2 + 3 ** 2), 12)
 })

@@ -1,16 +1,18 @@
 import { percentMap } from './adjust-totals'
-import { carriedBy, marksByStudent } from './carried-by'
-import type { Course, CourseResult, MarkRow } from './course'
-import { gradeCourse } from './grade-course'
+import { carriedBy } from './carried-by'
+import type { Course } from './course'
+import { gradePacked } from './grade-course'
+import { orNull, type GradeTable } from './grade-table'
+import { packCourse, STATUS_CODE, type PackedCourse } from './pack'
 
 /** How far one reading of an assessment is off, and how many stand behind each mark. */
 export interface ReadingError {
   /** Standard deviation of one reading about the script's own mark, in marks; null where nobody knows. */
   error: number | null
-  /** Student → readings that their mark is the mean of; one where nothing is said. */
-  readings?: ReadonlyMap<string, number>
-  /** Student → marks that one mark of a reading makes once it is rescaled; one where nothing is said. */
-  stretch?: ReadonlyMap<string, number>
+  /** By student, in the roll’s order: readings that the mark is the mean of; one where nothing is said. */
+  readings?: ArrayLike<number>
+  /** By student, in the roll’s order: marks that one mark of a reading makes once it is rescaled; one where nothing is said. */
+  stretch?: ArrayLike<number>
 }
 
 /** What one assessment adds to how unsure a student's course percent is. */
@@ -41,51 +43,60 @@ export interface CourseErrors {
  * pending, missing or exempt carries nothing; a cap for lateness is not taken into account. What rescales stretches an error by its slope
  * across ± that error.
  * @param errors by assessment
- * @param result of the same course, where it is graded already
  * Source: variances of independent errors add up; Haertel 2006, Reliability, in Educational Measurement, 4th ed.
  */
-export function courseError(
-  course: Course,
-  errors: Readonly<Record<string, ReadingError | undefined>>,
-  result: CourseResult = gradeCourse(course),
-): CourseErrors {
-  return errorsOf(course, marksByStudent(course.marks), errors, result)
+export function courseError(course: Course, errors: Readonly<Record<string, ReadingError | undefined>>): CourseErrors {
+  const packed = packCourse(course)
+  return errorsOf(packed, gradePacked(packed), errors)
 }
 
-/** The same of marks that are looked up student by student. */
+/** The same of a course in columns, with its grades. */
 export function errorsOf(
-  course: Omit<Course, 'marks'>,
-  marksOf: (studentId: string) => readonly MarkRow[],
+  course: PackedCourse,
+  table: GradeTable,
   errors: Readonly<Record<string, ReadingError | undefined>>,
-  result: CourseResult,
 ): CourseErrors {
-  const unknown = new Set<string>()
+  const { assessmentIds, studentIds, planOrder, outOf, mark, status, adjustments } = course
+  const width = assessmentIds.length
+  const known = assessmentIds.map((id) => errors[id])
+  const unknown = new Set<number>()
+  const adjusted =
+    adjustments.length > 0
+      ? percentMap(
+          adjustments,
+          Array.from(table.final, (final) => ({ final: orNull(final) })),
+        )
+      : null
   const students: StudentError[] = []
-  const { adjustments = [] } = course
-  const adjusted = adjustments.length > 0 ? percentMap(adjustments, result.students) : null
-  carriedBy(course, result, marksOf, (student, carried) => {
+  carriedBy(course, table, (row, { points }) => {
     const parts: ErrorPart[] = []
-    for (const { assessment, points, row } of carried) {
-      if (row.mark === null || (row.status !== 'in' && row.status !== 'late')) continue
-      const known = errors[assessment.id]
-      if (known === undefined || known.error === null) unknown.add(assessment.id)
+    for (let a = 0; a < width; a++) {
+      const cell = row * width + a
+      const read = status[cell] === STATUS_CODE.in || status[cell] === STATUS_CODE.late
+      if (points[a] !== points[a] || mark[cell] !== mark[cell] || !read) continue
+      const { error, stretch, readings } = known[a] ?? UNKNOWN
+      if (error === null) unknown.add(a)
       else
         parts.push({
-          assessmentId: assessment.id,
-          weight: (points / assessment.outOf) * (known.stretch?.get(student.studentId) ?? 1),
-          error: known.error,
-          readings: known.readings?.get(student.studentId) ?? 1,
+          assessmentId: assessmentIds[a]!,
+          weight: (points[a]! / outOf[a]!) * (stretch?.[row] ?? 1),
+          error,
+          readings: readings?.[row] ?? 1,
         })
     }
     const plain = errorOf(parts)
-    if (adjusted && student.final !== null && plain > 0) {
-      const slope = slopeOf(adjusted, student.final, plain)
+    const final = table.final[row]!
+    if (adjusted && final === final && plain > 0) {
+      const slope = slopeOf(adjusted, final, plain)
       for (const p of parts) p.weight *= slope
     }
-    students.push({ studentId: student.studentId, se: errorOf(parts), parts })
+    students.push({ studentId: studentIds[row]!, se: errorOf(parts), parts })
   })
-  return { students, unknown: course.assessments.flatMap((a) => (unknown.has(a.id) ? a.id : [])) }
+  const inPlan = [...unknown].sort((a, b) => planOrder[a]! - planOrder[b]!)
+  return { students, unknown: inPlan.map((a) => assessmentIds[a]!) }
 }
+
+const UNKNOWN: ReadingError = { error: null }
 
 /** How much a map stretches what lies about a place, as far as an error reaches to both sides. */
 export const slopeOf = (map: (x: number) => number, at: number, error: number): number => (map(at + error) - map(at - error)) / (2 * error)

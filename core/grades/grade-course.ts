@@ -136,7 +136,7 @@ export class Grader {
   }
 
   /** Fills `state` and `fraction` for a student. @returns how much is pending */
-  private scoreAll(student: number): number {
+  scoreAll(student: number): number {
     let pending = 0
     for (let i = 0; i < this.pendingIn.length; i++) pending += this.score(student, i)
     return pending

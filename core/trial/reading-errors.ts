@@ -1,13 +1,10 @@
-import { markerEffects } from '../compare/marker-effects'
-import type { CourseResult } from '../grades/course'
 import { errorsOf, slopeOf, type CourseErrors, type ReadingError } from '../grades/course-error'
 import { rescaledTo } from './rescaled-marks'
+import { effectsIn } from './assessment-effects'
 import type { Standing } from './standing'
-import { HAS_WORK, planForGrades, SOURCES, standingOfStudent, totalAdjustments } from './standing-marks'
-import { appliesGrid, readingPlaces, type Workings } from './workings'
-
-/** Scripts read twice that it takes to tell how far a reading is off. */
-const ENOUGH = 10
+import type { Graded } from './grade-workings'
+import { SOURCES, totalAdjustments } from './standing-marks'
+import { readingPlaces, type Workings } from './workings'
 
 /** By how much one reading of an assessment is off, in marks, as its readings tell. */
 export interface KnownError {
@@ -31,9 +28,9 @@ const told = new WeakMap<Standing, { by: unknown[]; unsure: Unsure }>()
 /**
  * How unsure each course percent is, by how far readings of its assessments are off; worked out once for marks and plan that stay what
  * they are.
- * @param result of the same marks
+ * @param graded of the same marks
  */
-export function unsureOf(w: Workings, standing: Standing, result: CourseResult, given: GivenErrors = NOTHING_GIVEN): Unsure {
+export function unsureOf(w: Workings, standing: Standing, { packed, columns }: Graded, given: GivenErrors = NOTHING_GIVEN): Unsure {
   const { components, assessments, policy } = w.course
   const by = [w.readings, w.scripts, w.leftOut, components, assessments, policy, JSON.stringify([given, totalAdjustments(w)])]
   const before = told.get(standing)
@@ -41,71 +38,40 @@ export function unsureOf(w: Workings, standing: Standing, result: CourseResult, 
   const errors: Record<string, ReadingError> = {}
   const known: KnownError[] = []
   assessments.forEach((a, at) => {
-    const { error, twice, readings } = errorOf(w, standing, at, a.id in given)
-    const tells = error !== null && twice >= ENOUGH
-    const used = tells ? error : (given[a.id] ?? null)
+    const { read, twice, effects } = effectsIn(w, at)
+    const told = effects?.sdError ?? null
+    const used = told ?? given[a.id] ?? null
+    const readings = used === null ? null : readingsBehind(w, standing, read)
     const stretch = used !== null && used > 0 ? stretchOf(w, standing, at, used) : null
     errors[a.id] = { error: used, ...(readings && { readings }), ...(stretch && { stretch }) }
-    if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: tells ? twice : null })
+    if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: told === null ? null : twice })
   })
-  const unsure = { ...errorsOf(planForGrades(w), (id) => standingOfStudent(w, standing, id), errors, result), known }
+  const unsure = { ...errorsOf(packed, columns.table, errors), known }
   told.set(standing, { by, unsure })
   return unsure
 }
 
-/** By how much rescaling stretches an error in each mark of an assessment; null where it is not rescaled. */
-function stretchOf(w: Workings, standing: Standing, at: number, error: number): Map<string, number> | null {
-  const assessmentId = w.cells.assessmentIds[at]!
-  if (!w.adjustments.some((a) => a.on && a.assessmentId === assessmentId)) return null
+/** By how much rescaling stretches an error in each mark of an assessment, student by student; null where it is not rescaled. */
+function stretchOf(w: Workings, standing: Standing, at: number, error: number): Float64Array | null {
+  const { width, assessmentIds, studentIds } = w.cells
+  if (!w.adjustments.some((a) => a.on && a.assessmentId === assessmentIds[at])) return null
   const rescaled = rescaledTo(w, standing)
-  const stretch = new Map<string, number>()
-  for (let cell = at; cell < w.cells.count; cell += w.cells.width) {
+  const stretch = new Float64Array(studentIds.length).fill(1)
+  for (let row = 0; row < stretch.length; row++) {
+    const cell = row * width + at
     const plain = standing.plain[cell]!
-    if (!Number.isNaN(plain))
-      stretch.set(
-        w.cells.studentId(cell),
-        slopeOf((mark) => rescaled(cell, mark), plain, error),
-      )
+    if (!Number.isNaN(plain)) stretch[row] = slopeOf((mark) => rescaled(cell, mark), plain, error)
   }
   return stretch
 }
 
-interface Told {
-  error: number | null
-  /** Scripts read twice or more. */
-  twice: number
-  /** How many readings stand behind each mark; null where no error is known that they would make smaller. */
-  readings: Map<string, number> | null
-}
+/** Whether the mark is what several readings came to. */
+const MEANS = SOURCES.map((s) => s === 'agreed' || s === 'ruled')
 
-/**
- * How far one reading of an assessment is off, and how many readings stand behind each mark.
- * @param isGiven whether a person says how far, where its readings do not tell
- */
-function errorOf(w: Workings, standing: Standing, at: number, isGiven: boolean): Told {
-  const { from, at: places } = readingPlaces(w)
-  const applies = appliesGrid(w)
-  const read: number[] = []
-  let twice = 0
-  for (let cell = at; cell < w.cells.count; cell += w.cells.width) {
-    const n = from[cell + 1]! - from[cell]!
-    if (n === 0 || applies[cell] === 0 || !HAS_WORK[w.scripts.status[cell]!]) continue
-    read.push(cell)
-    if (n > 1) twice++
-  }
-  const tells = twice >= ENOUGH
-  if (!tells && !isGiven) return { error: null, twice, readings: null }
-  // One reading that counts alone stands for itself, however many there are.
-  const counts = (cell: number) => (['agreed', 'ruled'].includes(SOURCES[standing.source[cell]!]!) ? from[cell + 1]! - from[cell]! : 1)
-  const readings = new Map(read.map((cell) => [w.cells.studentId(cell), counts(cell)]))
-  if (!tells) return { error: null, twice, readings }
-  const columns = { script: [] as number[], marker: [] as number[], mark: [] as number[] }
-  for (const cell of read)
-    for (let i = from[cell]!; i < from[cell + 1]!; i++) {
-      columns.script.push(cell)
-      columns.marker.push(w.readings.marker[places[i]!]!)
-      columns.mark.push(w.readings.mark[places[i]!]!)
-    }
-  const effects = markerEffects({ ...columns, scripts: w.cells.count, markers: w.markerIds.length })
-  return { error: effects?.sdError ?? null, twice, readings }
+/** How many readings stand behind each student’s mark of an assessment; one that counts alone stands for itself, however many there are. */
+function readingsBehind(w: Workings, standing: Standing, read: readonly number[]): Int32Array {
+  const { from } = readingPlaces(w)
+  const readings = new Int32Array(w.cells.studentIds.length).fill(1)
+  for (const cell of read) if (MEANS[standing.source[cell]!]) readings[Math.floor(cell / w.cells.width)] = from[cell + 1]! - from[cell]!
+  return readings
 }

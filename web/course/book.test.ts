@@ -93,9 +93,9 @@ test('a trial is worked out on what is there, and figures are of the trial; what
   ]
   const { tried, revision } = book.tryOut([{ kind: 'bound', boundaries: bound }])
   expect(tried!.change.movers).toHaveLength(4)
-  expect(book.ask('bound', [1]).boundaries).toEqual(bound)
+  expect((await book.ask('bound', [1])).boundaries).toEqual(bound)
   expect(book.tryOut([])).toEqual({ revision: revision + 1, tried: null })
-  expect(book.ask('bound', [1]).boundaries).toEqual(table.boundaries)
+  expect((await book.ask('bound', [1])).boundaries).toEqual(table.boundaries)
   const falling = {
     id: 'f',
     assessmentId: 'paper',
@@ -108,7 +108,7 @@ test('a trial is worked out on what is there, and figures are of the trial; what
     step: null,
   }
   expect(() => book.tryOut([{ kind: 'adjust', adjustment: falling }])).toThrow('The line falls')
-  expect(book.ask('compare', ['paper']).sections).toHaveLength(2)
+  expect((await book.ask('compare', ['paper'])).sections).toHaveLength(2)
 })
 
 test('what the server refuses is told, and what was there stays', async () => {
@@ -120,5 +120,24 @@ test('what the server refuses is told, and what was there stays', async () => {
     throw new TypeError('Failed to fetch')
   }
   expect(await book.fetch('c', null)).toEqual({ offline: true })
-  expect(book.ask('compare', ['paper']).sections[0]!.people).toHaveLength(2)
+  expect((await book.ask('compare', ['paper'])).sections[0]!.people).toHaveLength(2)
+})
+
+test('a figure that takes long is worked out in pieces, and of the course as it was asked for: what is asked meanwhile is answered first', async () => {
+  let now = 0
+  const clock = jest.spyOn(performance, 'now').mockImplementation(() => (now += 1000))
+  const book = new CourseBook()
+  await book.fetch('c', null)
+  const answered: string[] = []
+  const long = book.ask('sure', [{ paper: 2, essay: 1 }]).then((sure) => {
+    answered.push('sure')
+    return sure
+  })
+  book.tryOut([{ kind: 'bound', boundaries: [{ grade: 'All', from: 0 }] }])
+  await book.ask('reconcile', [null]).then(() => answered.push('reconcile'))
+  const { lines, unknown } = await long
+  expect(answered).toEqual(['reconcile', 'sure'])
+  expect(lines.map((l) => l.grade)).toEqual(['Merit', 'Pass'])
+  expect(unknown).toEqual([])
+  clock.mockRestore()
 })

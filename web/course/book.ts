@@ -40,6 +40,7 @@ import {
   type OutcomeFigureName,
   type Years,
 } from './figures'
+import { PIECES } from './pieces'
 import { changeBetween, Outcome, type CourseState } from './state'
 import type { Withdrawal } from './withdrawal'
 
@@ -55,6 +56,9 @@ export interface AdoptedCourse {
   scripts: number
   toSettle: number
 }
+
+/** Others are answered after that while a figure is worked out in pieces. */
+const LONGEST_MS = 30
 
 /** What a trial makes of it; nothing where none is open. */
 export interface TriedCourse {
@@ -116,9 +120,17 @@ export class CourseBook {
     return { revision: this.revision, tried: { graded: after.graded, change: changeBetween(outcome, after) } }
   }
 
-  ask<N extends FigureName>(name: N, args: FigureArgs<N>): Figure<N> {
+  /** A figure of the course as it stands when it is asked for. */
+  async ask<N extends FigureName>(name: N, args: FigureArgs<N>): Promise<Figure<N>> {
+    const state = this.state()
+    let free = performance.now() + LONGEST_MS
+    for (const _ of PIECES[name]?.(state, ...args) ?? []) {
+      if (performance.now() < free) continue
+      await new Promise((go) => setTimeout(go))
+      free = performance.now() + LONGEST_MS
+    }
     const figure = FIGURES[name] as unknown as (state: CourseState, ...args: FigureArgs<N>) => Figure<N>
-    return figure(this.state(), ...args)
+    return figure(state, ...args)
   }
 
   /** The same for figures that need an assessment’s readings criterion by criterion, which are fetched again once any reading has changed. */

@@ -1,4 +1,4 @@
-import { highestPercent, type CourseResult } from '#core/grades'
+import { achievedOf, highestPercent, type AchievedWeight, type CourseResult } from '#core/grades'
 import {
   gradeAfter,
   gradeByLimits,
@@ -10,11 +10,14 @@ import {
   standingAfter,
   standingMarks,
   standingRescaled,
+  unsureOf,
   type Change,
   type Graded,
   type GradedColumns,
+  type GivenErrors,
   type GradeIf,
   type Standing,
+  type Unsure,
   type Workings,
 } from '#core/trial'
 import { compareResults, type Places, type ResultChange } from '#core/rescale'
@@ -84,6 +87,16 @@ export class Outcome {
   /** What other plain marks would lead to, each on its own. */
   gradesIf(tried: readonly { cell: number; plain: number }[]): GradeIf[] {
     return gradesIf(this.workings, this.standing, this.all, tried)
+  }
+
+  /** How unsure each course percent is. @param given what people say of assessments whose readings do not tell */
+  unsure(given?: GivenErrors): Unsure {
+    return unsureOf(this.workings, this.standing, this.all, given)
+  }
+
+  /** What each assessment that counts really decides. */
+  decides(): AchievedWeight[] {
+    return achievedOf(this.all.packed, this.graded.table)
   }
 
   get graded(): GradedColumns {

@@ -1,6 +1,6 @@
 import { gradeCertainty } from '#core/bounds'
 import { quantile } from '#core/compare'
-import { unsureOf, type GivenErrors, type KnownError } from '#core/trial'
+import type { GivenErrors, KnownError } from '#core/trial'
 import type { CourseState } from '../course/state'
 
 export interface SureFigures {
@@ -20,7 +20,7 @@ export interface SureFigures {
 /** How sure the grades are under the lines as they are tried. */
 export function sureFigures(state: CourseState, given: GivenErrors): SureFigures {
   const { result } = state.current
-  const unsure = unsureOf(state.tried, state.current.standing, result, given)
+  const unsure = state.current.unsure(given)
   // Who has no work with a known error would look certain.
   const se = new Map(unsure.students.flatMap((s) => (s.se > 0 ? [[s.studentId, s.se] as const] : [])))
   const { students, boundaries } = gradeCertainty(result, se)

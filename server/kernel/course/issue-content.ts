@@ -1,17 +1,19 @@
 import { createHash } from 'node:crypto'
 import { gradeCertainty } from '#core/bounds'
-import { partOf, STATUSES } from '#core/grades'
+import { partOf, STATUSES, type CourseResult } from '#core/grades'
 import { rescalingsInWords } from '#core/rescale'
 import {
-  gradeWorkings,
+  gradeStanding,
   NO_SCRIPT,
   appliesGrid,
+  resultOfColumns,
   standingMarks,
   totalAdjustments,
   unsureOf,
   workingsOf,
   type Workings,
   type TableLike,
+  type Unsure,
 } from '#core/trial'
 import type { CourseTable, IssueContent, IssueResult, MakingStep } from '#contract'
 
@@ -36,14 +38,15 @@ export function issueContent(
   standing = standingMarks(workings),
 ): IssueContent {
   told('grading everybody')
-  const result = gradeWorkings(workings, standing)
+  const graded = gradeStanding(workings, standing)
+  const result = resultOfColumns(graded.columns)
   const rescaled = totalAdjustments(workings).length > 0
   const sections = new Map(table.sections.map((s) => [s.id, s.name]))
   const components = new Map(table.components.map((c) => [c.id, c.title]))
   const titles = new Map([...components, ...table.assessments.map((a) => [a.id, a.title] as const)])
   const placeOf = new Map(workings.course.conditions.map((c, i) => [c as object, i]))
   told('telling how sure each grade is')
-  const chances = chancesOf(workings, standing, result)
+  const chances = chancesOf(result, unsureOf(workings, standing, graded))
   told('writing every result down')
   const columnOf = new Map(table.assessments.map((a, at) => [a.id, at]))
   const droppedAt = (ids: readonly string[]) => (ids.length === 0 ? {} : { dropped: ids.map((id) => columnOf.get(id)!) })
@@ -108,8 +111,7 @@ function marksAt(w: Workings, standing: Standing, row: number): NonNullable<Issu
 }
 
 /** How sure each grade is, as far as readings tell. */
-function chancesOf(w: Workings, standing: Standing, result: ReturnType<typeof gradeWorkings>): Map<string, number> {
-  const unsure = unsureOf(w, standing, result)
+function chancesOf(result: CourseResult, unsure: Unsure): Map<string, number> {
   const se = new Map(unsure.students.flatMap((s) => (s.se > 0 ? [[s.studentId, s.se] as const] : [])))
   return new Map(gradeCertainty(result, se).students.map((s) => [s.studentId, Number(s.chance.toFixed(CHANCE))]))
 }

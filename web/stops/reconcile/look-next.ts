@@ -1,5 +1,5 @@
 import { worthReading, type WorthReading } from '#core/bounds'
-import { readingPlaces, unsureOf, type KnownError } from '#core/trial'
+import { readingPlaces, type KnownError } from '#core/trial'
 import type { CourseState } from '../../course/state'
 
 export interface LookNext {
@@ -20,7 +20,7 @@ const MOST = 500
 export function lookNext(state: CourseState): LookNext {
   const { tried: w, current } = state
   const { width } = w.cells
-  const off = unsureOf(w, current.standing, current.result)
+  const off = current.unsure()
   const { from } = readingPlaces(w)
   const worth = worthReading(current.result, off, (studentId, assessmentId) => {
     const cell = w.cells.of(studentId, assessmentId)

@@ -1,7 +1,7 @@
-import { compareGroups, markerEffects } from '#core/compare'
+import { compareGroups } from '#core/compare'
 import { gradeCounts, partOf } from '#core/grades'
 import { rescalingsInWords } from '#core/rescale'
-import { readingPlaces, SOURCES } from '#core/trial'
+import { effectsIn, readingPlaces, SOURCES } from '#core/trial'
 import type { CourseState } from '../../../course/state'
 import { heldBack } from '../../../parts/held-back'
 import { sureFigures } from '../../../parts/sure-figures'
@@ -35,9 +35,6 @@ export interface ReportFigures {
   /** Without a grade, by section. */
   pending: { section: string; count: number }[]
 }
-
-/** Scripts read twice from which on leans are worth a line. */
-const ENOUGH = 10
 
 /** All that a report for the board says, of what is adopted. */
 export function reportFigures(state: CourseState): ReportFigures {
@@ -94,23 +91,16 @@ export function reportFigures(state: CourseState): ReportFigures {
 }
 
 function assessmentOf({ workings: w, adopted, table }: CourseState, title: string, at: number): ReportFigures['assessments'][number] {
-  const { from, at: places } = readingPlaces(w)
-  const columns = { script: [] as number[], marker: [] as number[], mark: [] as number[] }
+  const { from } = readingPlaces(w)
   let [marked, twice, settled] = [0, 0, 0]
   for (let cell = at; cell < w.cells.count; cell += w.cells.width) {
     const mark = adopted.standing.mark[cell]!
     if (mark === mark) marked++
-    const n = from[cell + 1]! - from[cell]!
-    if (n < 2) continue
+    if (from[cell + 1]! - from[cell]! < 2) continue
     twice++
     if (['agreed', 'ruled'].includes(SOURCES[adopted.standing.source[cell]!]!)) settled++
-    for (let i = from[cell]!; i < from[cell + 1]!; i++) {
-      columns.script.push(cell)
-      columns.marker.push(w.readings.marker[places[i]!]!)
-      columns.mark.push(w.readings.mark[places[i]!]!)
-    }
   }
-  const effects = twice < ENOUGH ? null : markerEffects({ ...columns, scripts: w.cells.count, markers: w.markerIds.length })
+  const { effects } = effectsIn(w, at)
   return {
     title,
     marked,

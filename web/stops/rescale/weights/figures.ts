@@ -1,7 +1,7 @@
 import { density, describe } from '#core/compare'
-import { achievedWeights, effectiveWeights, spreadRemainder, uncommonSections, type Course } from '#core/grades'
+import { effectiveWeights, STATUSES, spreadRemainder, uncommonSections, type Course } from '#core/grades'
 import { compareResults, type Adjustment } from '#core/rescale'
-import { applyChanges, toCourse, type Change } from '#core/trial'
+import { applyChanges, NO_SCRIPT, planForGrades, type Change, type Standing, type Workings } from '#core/trial'
 import type { CourseState } from '../../../course/state'
 import type { Outcome } from '../../../course/state'
 import { numeral, fixed } from '../../../parts/format'
@@ -62,8 +62,8 @@ const SHAPE_POINTS = 80
 /** What each assessment should carry, carries in each section, and really decides. */
 export function weightsFigures(state: CourseState, wanted: string | null): WeightsFigures {
   const { table, tried, current } = state
-  const course = toCourse(tried, current.standing)
-  const percents = percentsOf(course)
+  const course = { ...planForGrades(tried), marks: [] }
+  const percents = percentsOf(tried, current.standing)
   const rows = weigh(state, course, current, percents)
   const titles = new Map(table.assessments.map((a) => [a.id, a.title]))
   const weights = effectiveWeights(course)
@@ -84,7 +84,7 @@ export function weightsFigures(state: CourseState, wanted: string | null): Weigh
 }
 
 function weigh({ table }: CourseState, course: Course, outcome: Outcome, percents: Percents): WeighedAssessment[] {
-  const decides = new Map(achievedWeights(course, outcome.result).map((w) => [w.assessmentId, w.share]))
+  const decides = new Map(outcome.decides().map((w) => [w.assessmentId, w.share]))
   const weights = effectiveWeights(course).filter((w) => table.sections.some((s) => s.id === w.sectionId))
   return table.assessments
     .filter((a) => course.assessments.find((x) => x.id === a.id)?.counts)
@@ -131,14 +131,19 @@ function commonest(shares: readonly (number | null)[]): number | null {
 type Percents = ReadonlyMap<string, number[]>
 
 /** Marks that count by assessment, in percent of what it is out of. */
-function percentsOf(course: Course): Percents {
-  const out = new Map(course.assessments.map((a) => [a.id, { outOf: a.outOf, marks: [] as number[] }]))
-  for (const m of course.marks) {
-    const own = out.get(m.assessmentId)
-    if (own && m.mark !== null && (m.status === 'in' || m.status === 'late')) own.marks.push((100 * m.mark) / own.outOf)
-  }
-  return new Map([...out].map(([id, { marks }]) => [id, marks]))
+function percentsOf({ course, cells, scripts }: Workings, { mark }: Standing): Percents {
+  return new Map(
+    course.assessments.map(({ id, outOf }, at) => {
+      const own: number[] = []
+      for (let cell = at; cell < cells.count; cell += cells.width)
+        if (COUNTS[scripts.status[cell]!] && mark[cell] === mark[cell]) own.push((100 * mark[cell]!) / outOf)
+      return [id, own]
+    }),
+  )
 }
+
+/** Whether a mark with that status is the student’s own. */
+const COUNTS = STATUSES.map((s) => s === 'in' || s === 'late')
 
 function closeUp(
   state: CourseState,
@@ -244,7 +249,7 @@ function offersFor(state: CourseState, course: Course, percents: Percents, { row
       words: `Count all of ${titleOf(state, component.id)} alike, whatever their maxima`,
       changes: [{ kind: 'shape', componentId: component.id, patch: { combine: 'equally' } }],
     })
-  const ends = endsOf(course)
+  const ends = endsOf(state.tried, state.current.standing)
   const tried = offers.filter((o) => o.changes.length > 0).map((o) => tryOut(state, o, inGroup, ends))
   // What does not bring it nearer is no offer.
   const away = (x: number | null) => (x === null ? Infinity : Math.abs(x - should))
@@ -274,19 +279,24 @@ function tryOut(state: CourseState, { words, changes }: Pick<Offer, 'words' | 'c
   const { tried, current } = state
   const after = applyChanges(tried, changes)
   const outcome = current.with(after)
-  const course = toCourse(after, outcome.standing)
-  const shares = new Map(achievedWeights(course, outcome.result).map((w) => [w.assessmentId, w.share]))
+  const shares = new Map(outcome.decides().map((w) => [w.assessmentId, w.share]))
   const own = group.map((r) => shares.get(r.id) ?? null)
   return {
     words,
     changes,
     decides: own.some((x) => x === null) ? null : own.reduce<number>((s, x) => s + x!, 0),
     moves: compareResults(current.places, outcome.places).movers.length,
-    ends: endsOf(course) - ends,
+    ends: endsOf(after, outcome.standing) - ends,
   }
 }
 
-function endsOf(course: Course): number {
-  const outOf = new Map(course.assessments.map((a) => [a.id, a.outOf]))
-  return course.marks.filter((m) => m.mark !== null && (m.mark === 0 || m.mark === outOf.get(m.assessmentId))).length
+/** How many marks stand at the top or at nothing. */
+function endsOf({ course, cells, scripts }: Workings, { mark }: Standing): number {
+  const tops = course.assessments.map((a) => a.outOf)
+  let ends = 0
+  for (let cell = 0; cell < cells.count; cell++) {
+    const here = scripts.there[cell] !== NO_SCRIPT && (mark[cell] === 0 || mark[cell] === tops[cell % cells.width])
+    if (here) ends++
+  }
+  return ends
 }
