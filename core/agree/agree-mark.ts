@@ -29,8 +29,18 @@ export class AgreeError extends Error {
 export function spreadOf(readings: readonly ReadingMark[]): number | null {
   if (readings.length < 2) return null
   const marks = readings.map((r) => r.mark)
-  return toNumber(minus(rationalOf(Math.max(...marks)), rationalOf(Math.min(...marks))))
+  return apart(Math.min(...marks), Math.max(...marks))
 }
+
+/** How far a higher mark lies above a lower one, exactly on decimals. */
+export function apart(low: number, high: number): number {
+  const [from, to] = [Math.round(low * SCALE), Math.round(high * SCALE)]
+  if (from / SCALE === low && to / SCALE === high) return (to - from) / SCALE
+  return toNumber(minus(rationalOf(high), rationalOf(low)))
+}
+
+/** Most marks are whole numbers of thousandths, which doubles subtract exactly. */
+const SCALE = 1000
 
 /**
  * The one mark that stands for several readings of a script.

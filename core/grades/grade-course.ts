@@ -293,7 +293,8 @@ export class Grader {
   }
 }
 
-function emptyTable(course: PackedCourse, students: number, boundaries: Boundary[]): GradeTable {
+/** Columns for the grades of so many students, to be filled in. */
+export function emptyTable(course: PackedCourse, students: number, boundaries: Boundary[]): GradeTable {
   const column = () => new Float64Array(students)
   const final = column()
   const drops = course.components.some((c) => c.dropLowest > 0)

@@ -1,6 +1,7 @@
-import { highestPercent, dependsOnHighest } from './adjust-totals'
+import { dependsOnHighest, highestPercent, TotalAdjuster } from './adjust-totals'
+import { Conditions } from './conditions'
 import type { TotalAdjustment } from './course'
-import { gradePacked } from './grade-course'
+import { emptyTable, Grader } from './grade-course'
 import type { GradeTable } from './grade-table'
 import type { PackedCourse } from './pack'
 
@@ -12,12 +13,9 @@ export interface TriedMark {
   mark: number
 }
 
-/** Rows that are graded at once; more would only take more room. */
-const AT_ONCE = 8192
-
 /**
- * What other marks would lead to, each tried on its own with everything else as it is: one row a mark. What depends on all students (the
- * highest percent that an adjustment brings to a value) stays as it stands.
+ * What other marks would lead to, each tried on its own with everything else as it is. What depends on all students (the highest percent
+ * that an adjustment brings to a value) stays as it stands. Only the component of the mark is worked out again.
  * @param was the same course as it is graded
  */
 export function gradeTried(
@@ -25,41 +23,34 @@ export function gradeTried(
   was: GradeTable,
   tried: readonly TriedMark[],
 ): Pick<GradeTable, 'soFar' | 'adjusted' | 'grade'> {
-  const course = { ...packed, adjustments: asTheyStand(packed, was) }
+  const course: PackedCourse = { ...packed, mark: packed.mark.slice(), adjustments: asTheyStand(packed, was) }
+  const width = course.assessmentIds.length
+  const many = course.components.length
+  const inComponent = course.assessmentIds.map((_, a) => [course.components.findIndex((c) => a >= c.start && a < c.end)])
+  const grader = new Grader(course, false)
+  const own = emptyTable(course, 1, grader.sorted)
+  const adjuster = course.adjustments.length > 0 ? new TotalAdjuster(course, own) : null
+  const conditions = own.conditions && new Conditions(course, grader.sorted)
   const found = {
     soFar: new Float64Array(tried.length),
     adjusted: new Float64Array(tried.length),
     grade: new Int16Array(tried.length),
   }
-  for (let from = 0; from < tried.length; from += AT_ONCE) {
-    const table = gradePacked(withMarks(course, tried.slice(from, from + AT_ONCE)), false)
-    found.soFar.set(table.soFar, from)
-    found.adjusted.set(table.adjusted, from)
-    found.grade.set(table.grade, from)
-  }
-  return found
-}
-
-/** The course with the students of some tried marks alone, a row a mark, and those marks in it. */
-function withMarks(course: PackedCourse, tried: readonly TriedMark[]): PackedCourse {
-  const width = course.assessmentIds.length
-  const rows = <T extends Float64Array | Uint8Array>(all: T, empty: T): T => {
-    tried.forEach(({ student }, row) => empty.set(all.subarray(student * width, (student + 1) * width), row * width))
-    return empty
-  }
-  const count = tried.length * width
-  const mark = rows(course.mark, new Float64Array(count))
-  tried.forEach((t, row) => {
-    if (t.column >= 0) mark[row * width + t.column] = t.mark
+  tried.forEach(({ student, column, mark }, i) => {
+    const cell = student * width + column
+    const stands = course.mark[cell]!
+    if (column >= 0) course.mark[cell] = mark
+    own.pending[0] = was.pending[student]!
+    own.componentPercent.set(was.componentPercent.subarray(student * many, (student + 1) * many))
+    grader.gradeIn(student, own, 0, inComponent[column] ?? [])
+    adjuster?.adjust(own, student, 0)
+    conditions?.hold(own, student, 0)
+    found.soFar[i] = own.soFar[0]!
+    found.adjusted[i] = own.adjusted[0]!
+    found.grade[i] = own.grade[0]!
+    if (column >= 0) course.mark[cell] = stands
   })
-  return {
-    ...course,
-    studentIds: tried.map((t) => course.studentIds[t.student]!),
-    sectionOf: Int32Array.from(tried, (t) => course.sectionOf[t.student]!),
-    mark,
-    status: rows(course.status, new Uint8Array(count)),
-    daysLate: course.daysLate && rows(course.daysLate, new Float64Array(count)),
-  }
+  return found
 }
 
 /** The adjustments of the course percent, with the highest percents that they stand by. */

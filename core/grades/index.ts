@@ -1,6 +1,6 @@
 export * from './course'
 export { gradeCourse, gradePacked } from './grade-course'
-export type { GradeTable } from './grade-table'
+export { orNull, type GradeTable } from './grade-table'
 export { packCourse, type PackedCourse } from './pack'
 export * from './explain-grade'
 export * from './one-mark'

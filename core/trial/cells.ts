@@ -23,7 +23,7 @@ export class Cells {
   constructor(
     readonly studentIds: readonly string[],
     readonly assessmentIds: readonly string[],
-    private readonly otherIds: ReadonlyMap<number, string> = new Map(),
+    readonly otherIds: ReadonlyMap<number, string> = new Map(),
   ) {
     this.width = assessmentIds.length
     this.count = studentIds.length * this.width

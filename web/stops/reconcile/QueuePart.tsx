@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import type { AgreeRule } from '#core/agree'
 import { settleReadings, type Change } from '#core/trial'
@@ -20,6 +20,7 @@ import { agreedBetween, isAgreed } from './between'
 import { BulkBar, type BulkRule } from './BulkBar'
 import { leansOf } from './leans'
 import { Legend } from './Legend'
+import { lookedOver } from './looked-over'
 import { keepTyped, type QueueRow, type ReadingQueue } from './queue'
 import { SettleCloseUp } from './SettleCloseUp'
 import { CloseUp } from '../../parts/CloseUp'
@@ -48,6 +49,10 @@ export function QueuePart({ queue, rows, first, head }: Props) {
   const at = chosen ? rows.indexOf(chosen) : -1
   useHeadingAfter(chosen?.scriptId)
   const assessments = new Map(table.assessments.map((a) => [a.id, a]))
+  const one = queue.assessmentId === null ? null : assessments.get(queue.assessmentId)!
+  // Of several assessments, in percent: their marks have no axis in common.
+  const scaleOf = (r: QueueRow) => (one ? 1 : 100 / assessments.get(r.assessmentId)!.outOf)
+  const { within, lowest, typed, most } = useMemo(() => lookedOver(rows, queue.assessmentId, table), [rows, queue, table])
   const markers = useFigures('markers', chosen?.assessmentId ?? null)
   const leans = markers?.of === chosen?.assessmentId ? leansOf(markers, chosen) : null
   const asked = useQuery({ queryKey: ['further readings', id], queryFn: () => call(routes.furtherReadings, { params: { courseId: id } }) })
@@ -79,7 +84,6 @@ export function QueuePart({ queue, rows, first, head }: Props) {
     const nextOpen = rows.find((r, i) => i > at && r.agreed === null)
     if (nextOpen) setChosen(nextOpen.scriptId)
   }
-  const within = rows.filter((r) => !r.over && r.agreed === null)
   const settleWithin = (rule: BulkRule) => {
     if (within.length === 0 || !mayDecide) return
     const changes = [...new Set(within.map((r) => r.assessmentId))].flatMap((of) =>
@@ -154,16 +158,8 @@ export function QueuePart({ queue, rows, first, head }: Props) {
       : []),
   ])
 
-  const one = queue.assessmentId === null ? null : assessments.get(queue.assessmentId)!
-  // Of several assessments, in percent: their marks have no axis in common.
-  const scaleOf = (r: QueueRow) => (one ? 1 : 100 / assessments.get(r.assessmentId)!.outOf)
   const top = one?.outOf ?? 100
-  const lowest = rows.reduce(
-    (low, r) => r.readings.reduce((m, x) => Math.min(m, x.mark * scaleOf(r)), Math.min(low, (r.typed ?? Infinity) * scaleOf(r))),
-    top,
-  )
-  const from = Math.max(0, Math.floor(lowest / tickStep(top)) * tickStep(top))
-  const typed = rows.some((r) => r.typed !== null)
+  const from = Math.max(0, Math.floor(Math.min(lowest, top) / tickStep(top)) * tickStep(top))
   return (
     <div className="work">
       <main className="table-side">
@@ -244,7 +240,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
             </tbody>
           </table>
         )}
-        <Legend most={rows.reduce((most, r) => Math.max(most, r.readings.length), 2)} tolerance={one?.tolerance ?? null} typed={typed} />
+        <Legend most={most} tolerance={one?.tolerance ?? null} typed={typed} />
       </main>
       <CloseUp>
         {chosen && (

@@ -2,7 +2,7 @@ import { Form } from 'react-bootstrap'
 import { SectionSelect } from '../../parts/SectionSelect'
 import { useCourse } from '../../course/course'
 import { QUEUE_ORDERS, type QueueOrder, type ReadingQueue } from './queue'
-import { pairsOf, type Filter } from './filter'
+import type { Filter } from './filter'
 import { StandingRuleSelect } from './StandingRuleSelect'
 import styles from './reconcile.module.css'
 
@@ -59,13 +59,11 @@ export function QueueTools({ queue, order, onOrder, filter, onFilter, onAssessme
           ))}
         </optgroup>
         <optgroup label="a pair">
-          {pairsOf(queue.rows)
-            .slice(0, MOST_PAIRS)
-            .map((p) => (
-              <option key={`${p.a} ${p.b}`} value={`${p.a} ${p.b}`}>
-                {surname(p.a)} and {surname(p.b)} ({p.scripts})
-              </option>
-            ))}
+          {queue.pairs.slice(0, MOST_PAIRS).map((p) => (
+            <option key={`${p.a} ${p.b}`} value={`${p.a} ${p.b}`}>
+              {surname(p.a)} and {surname(p.b)} ({p.scripts})
+            </option>
+          ))}
         </optgroup>
       </Form.Select>
       {one && <StandingRuleSelect assessment={one} />}

@@ -11,6 +11,7 @@ import { useQuestions } from '../../parts/questions/useQuestions'
 import { AskedPart } from './AskedPart'
 import { LookNextPart } from './LookNext'
 import type { QueueOrder, QueueRow } from './queue'
+import { queueOfColumns } from './queue-columns'
 import { QueuePart } from './QueuePart'
 import { narrowed, NO_FILTER, type Filter } from './filter'
 import { QueueTools } from './QueueTools'
@@ -39,7 +40,8 @@ function Parts() {
   const [carried, setCarried] = useState(carriedIn(useLocation()))
   const [order, setOrder] = useState<QueueOrder>('matters')
   const [filter, setFilter] = useState<Filter>(NO_FILTER)
-  const queue = useFigures('reconcile', search.get('of'), order)
+  const columns = useFigures('reconcile', search.get('of'), order)
+  const queue = useMemo(() => columns && queueOfColumns(columns), [columns])
   const sectionOf = useMemo(() => new Map(table.students.map((s) => [s.id, s.sectionId])), [table])
   const rows = useMemo(
     () => (queue ? narrowed(queue.rows, { ...filter, students: carried ? new Set(carried.studentIds) : null }, sectionOf) : NONE),

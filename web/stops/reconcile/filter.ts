@@ -24,18 +24,3 @@ export function narrowed(
       (students === null || students.has(r.studentId)),
   )
 }
-
-/** Pairs of markers who read scripts of the queue together, each with how many, the most first. */
-export function pairsOf(rows: readonly QueueRow[]): { a: string; b: string; scripts: number }[] {
-  const count = new Map<string, number>()
-  for (const { readings } of rows) {
-    const ids = readings.map((r) => r.markerId).sort()
-    ids.forEach((b, i) => ids.slice(0, i).forEach((a) => count.set(`${a} ${b}`, (count.get(`${a} ${b}`) ?? 0) + 1)))
-  }
-  return [...count]
-    .sort((x, y) => y[1] - x[1])
-    .map(([pair, scripts]) => {
-      const [a, b] = pair.split(' ') as [string, string]
-      return { a, b, scripts }
-    })
-}

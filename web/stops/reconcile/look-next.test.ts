@@ -2,6 +2,7 @@ import { smallState, smallTable } from '../../testing/small-course'
 import { leansOf } from './leans'
 import { lookNext } from './look-next'
 import { readingQueueOf } from './queue'
+import { queueOfColumns } from './queue-columns'
 
 const READ: Parameters<typeof smallTable>[1] = [
   ['ada', 'essay', 'mo', 11],
@@ -28,7 +29,7 @@ test('how far a reading is off is told by ten scripts read twice, and by fewer n
 })
 
 test('readers are levelled by their leans where all of them can be compared, and not where one of them cannot', () => {
-  const [row] = readingQueueOf(smallState(table()), null).rows
+  const [row] = queueOfColumns(readingQueueOf(smallState(table()), null)).rows
   const marker = (id: string, lean: number | null, group = 0) => ({ id, lean, group })
   const compared = (...markers: ReturnType<typeof marker>[]) => ({ markers }) as unknown as Parameters<typeof leansOf>[0]
   expect(leansOf(compared(marker('mo', -1.23456), marker('ny', 1.23456)), row)).toEqual({ mo: -1.235, ny: 1.235 })

@@ -1,9 +1,10 @@
 import type { Adjustment } from '#core/rescale'
 import { openItems, planFacts, type Change } from '#core/trial'
 import { smallState, smallTable } from '../../testing/small-course'
-import { narrowed, pairsOf } from './filter'
+import { narrowed } from './filter'
 import { gradesIf } from './would-be'
-import { keepTyped, readingQueueOf, type QueueOrder } from './queue'
+import { keepTyped, readingQueueOf as queueColumnsOf, type QueueOrder } from './queue'
+import { queueOfColumns } from './queue-columns'
 
 const table = () =>
   smallTable(
@@ -25,6 +26,8 @@ const table = () =>
     ],
     { agreed: { 'essay:di': 14 } },
   )
+/** As the page gets it. */
+const readingQueueOf = (...of: Parameters<typeof queueColumnsOf>) => queueOfColumns(structuredClone(queueColumnsOf(...of)))
 const readingRows = (state: ReturnType<typeof smallState>, assessmentId = 'essay') => readingQueueOf(state, assessmentId).rows
 
 test('scripts read twice: open ones first, widest spread first; one reading alone is none of them', () => {
@@ -71,6 +74,7 @@ test('all assessments stand in one queue; where one is named it is shown alone, 
     assessmentId: null,
     open: 0,
     openOver: 0,
+    pairs: [],
     rows: [],
   })
 })
@@ -158,7 +162,7 @@ test('the queue in other orders, and as narrowed down', () => {
   expect(left({ readBy: 'mo ny' })).toEqual(['ada', 'bo', 'di'])
   expect(left({ readBy: 'nobody' })).toEqual([])
   expect(left({ students: new Set(['bo']) })).toEqual(['bo'])
-  expect(pairsOf(rows)).toEqual([{ a: 'mo', b: 'ny', scripts: 3 }])
+  expect(readingQueueOf(state, null).pairs).toEqual([{ a: 'mo', b: 'ny', scripts: 3 }])
 })
 
 test('however long the queue, a grade at stake comes before a wider spread that moves none', () => {
