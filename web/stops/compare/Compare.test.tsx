@@ -16,7 +16,6 @@ jest.mock('../../course/course', () => ({
   useCourse: () => smallCourse(table),
 }))
 // The charts are looked at in a real browser.
-jest.mock('../../parts/Ridge', () => ({ Ridge: () => null }))
 jest.mock('recharts', () => ({ ResponsiveContainer: () => null }))
 beforeEach(() => (table = TABLE))
 

@@ -91,7 +91,6 @@ jest.mock('../../course/course', () => ({
 }))
 jest.mock('../../session/ahead', () => ({ useCourses: () => ({ data: [] }) }))
 // The charts are looked at in a real browser.
-jest.mock('../../parts/Ridge', () => ({ Ridge: () => null }))
 
 const exemplars = {
   assessment: { id: 'essay', title: 'essay', outOf: 20, marking: 'rubric', tolerance: 2, use: USE },
