@@ -61,21 +61,27 @@ export function columnsOf({ planOrder }: PackedCourse, assessments: number): Int
 export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standing: Standing, cells: readonly number[]): Graded {
   const { width } = w.cells
   const columnOf = columnsOf(was, width)
-  const late = cells.some((c) => w.scripts.daysLate[c]! > 0)
+  const many = was.assessmentIds.length
+  const places = cells.map((c) => (columnOf[c % width]! < 0 ? -1 : Math.floor(c / width) * many + columnOf[c % width]!))
+  // What a rescaling leaves as it is, is shared: columns of all cells are large.
+  const differs = (is: ArrayLike<number>, before: (place: number) => number) =>
+    cells.some((c, i) => places[i]! >= 0 && is[c] !== before(places[i]!))
+  const { status, daysLate } = w.scripts
   const packed: PackedCourse = {
     ...was,
     mark: was.mark.slice(),
-    status: was.status.slice(),
-    daysLate: was.daysLate?.slice() ?? (late ? new Float64Array(was.mark.length) : null),
+    status: differs(status, (at) => was.status[at]!) ? was.status.slice() : was.status,
+    daysLate: differs(daysLate, (at) => was.daysLate?.[at] ?? 0)
+      ? (was.daysLate?.slice() ?? new Float64Array(was.mark.length))
+      : was.daysLate,
   }
-  for (const c of cells) {
-    const column = columnOf[c % width]!
-    if (column < 0) continue
-    const at = Math.floor(c / width) * was.assessmentIds.length + column
+  cells.forEach((c, i) => {
+    const at = places[i]!
+    if (at < 0) return
     packed.mark[at] = standing.mark[c]!
-    packed.status[at] = w.scripts.status[c]!
-    if (packed.daysLate) packed.daysLate[at] = w.scripts.daysLate[c]!
-  }
+    if (packed.status !== was.status) packed.status[at] = status[c]!
+    if (packed.daysLate && packed.daysLate !== was.daysLate) packed.daysLate[at] = daysLate[c]!
+  })
   const students = new Set(cells.map((c) => Math.floor(c / width)))
   const changed = new Set(cells.map((c) => columnOf[c % width]!))
   return gradedAs(packed, regradeStudents(packed, columns.table, students, changed))
