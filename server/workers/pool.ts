@@ -29,6 +29,8 @@ const FROM_SOURCE: WorkerSource = { filename: join(process.cwd(), 'server/worker
 
 /** A file that takes longer than this, or more room than this, is given up. */
 const LONGEST_MS = 20_000
+/** From sources a thread is long in loading, and that is no fault of the file. */
+const LONGEST_FROM_SOURCE_MS = 120_000
 const MOST_MEMORY_MB = 600
 const LONGEST_BACKUP_MS = 30 * 60_000
 const THREADS = 3
@@ -53,7 +55,7 @@ interface Asks {
  * thread alone, and whoever waits for it is told.
  * @param longest in milliseconds
  */
-export function workerPool(source: WorkerSource = FROM_SOURCE, longest = LONGEST_MS) {
+export function workerPool(source: WorkerSource = FROM_SOURCE, longest = source === FROM_SOURCE ? LONGEST_FROM_SOURCE_MS : LONGEST_MS) {
   let pool: Piscina | null = null
   const start = () =>
     (pool ??= new Piscina({
