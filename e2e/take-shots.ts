@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import { comeIn, COURSE, expect, test } from './level-table'
 
 const FOLDER = 'docs/screenshots'
@@ -7,6 +7,27 @@ const shoot = async (page: Page, name: string) => {
   await page.mouse.move(640, 2)
   await expect(page.getByText(/working it out|Working out where/)).toHaveCount(0)
   await page.screenshot({ path: `${FOLDER}/${name}.png`, animations: 'disabled' })
+}
+
+const picture = async (of: Page | Locator) => (await of.screenshot({ animations: 'disabled' })).toString('base64')
+
+/** Several pictures as one. */
+async function shootTogether(
+  page: Page,
+  name: string,
+  pictures: readonly string[],
+  { columns, width }: { columns: number; width: number },
+) {
+  const sheet = await page.context().newPage()
+  await sheet.setViewportSize({ width, height: 800 })
+  const images = pictures.map(
+    (png) => `<img style="width: 100%; break-inside: avoid; margin-bottom: 18px" src="data:image/png;base64,${png}">`,
+  )
+  await sheet.setContent(
+    `<!doctype html><body style="margin: 18px; background: #fffefa"><div style="columns: ${columns}; column-gap: 24px">${images.join('')}</div></body>`,
+  )
+  await sheet.screenshot({ path: `${FOLDER}/${name}.png`, fullPage: true })
+  await sheet.close()
 }
 
 test('the run in pictures', async ({ lead: page }) => {
@@ -44,11 +65,6 @@ test('the run in pictures', async ({ lead: page }) => {
   await page.keyboard.press('g')
   await expect(page.getByText('high, and high elsewhere: strong students').first()).toBeVisible()
   await shoot(page, '08-compare')
-  await page.goto(`${COURSE}/compare?rows=markers&of=cfs214-2026-map`)
-  await page.getByRole('button', { name: 'Lea Ostrand', exact: true }).click()
-  await expect(page.getByRole('button', { name: /^Lea Ostrand on Purpose/ })).toBeVisible()
-  await expect(page.getByText(/κ on grades/)).toBeVisible()
-  await shoot(page, '14-compare-markers')
   await page.goto(`${COURSE}/reconcile`)
   await expect(page.getByRole('heading', { name: '38 scripts to settle' })).toBeVisible()
   await page.keyboard.press('m')
@@ -109,17 +125,49 @@ test('every way to rescale, on one sheet', async ({ lead: page }) => {
     await expect(way).toHaveAttribute('aria-pressed', 'true')
     await page.mouse.move(640, 2)
     await expect(page.getByText(/working it out/)).toHaveCount(0)
-    pictures.push((await how.screenshot({ animations: 'disabled' })).toString('base64'))
+    pictures.push(await picture(how))
   }
-  const sheet = await page.context().newPage()
-  await sheet.setViewportSize({ width: 1280, height: 800 })
-  const images = pictures.map(
-    (png) => `<img style="width: 100%; break-inside: avoid; margin-bottom: 18px" src="data:image/png;base64,${png}">`,
-  )
-  await sheet.setContent(
-    `<!doctype html><body style="margin: 18px; background: #fffefa"><div style="columns: 3; column-gap: 24px">${images.join('')}</div></body>`,
-  )
-  await sheet.screenshot({ path: `${FOLDER}/02-ways-to-rescale.png`, fullPage: true })
+  await shootTogether(page, '02-ways-to-rescale', pictures, { columns: 3, width: 1280 })
+})
+
+test('markers, criteria and years compared, and ideas side by side, on one sheet', async ({ lead: page }) => {
+  const pictures: string[] = []
+  const taken = async () => {
+    await page.mouse.move(640, 2)
+    await expect(page.getByText(/working it out|Working out where/)).toHaveCount(0)
+    pictures.push(await picture(page))
+  }
+  await page.goto(`${COURSE}/compare?rows=markers&of=cfs214-2026-map`)
+  await page.getByRole('button', { name: 'Lea Ostrand', exact: true }).click()
+  await expect(page.getByRole('button', { name: /^Lea Ostrand on Purpose/ })).toBeVisible()
+  await expect(page.getByText(/κ on grades/)).toBeVisible()
+  await taken()
+  await page.goto(`${COURSE}/compare?rows=criteria&of=cfs214-2026-map`)
+  await expect(page.getByRole('heading', { name: 'Does every criterion tell scripts apart?' })).toBeVisible()
+  await taken()
+  await page.goto(`${COURSE}/compare?rows=years&of=course`)
+  await expect(page.getByRole('heading', { name: 'Is this year like the last?' })).toBeVisible()
+  await taken()
+  await page.goto(`${COURSE}/rescale?part=the total`)
+  const kept = async (name: string) => {
+    await page.getByRole('button', { name: 'ideas', exact: true }).click()
+    await page.getByRole('button', { name: /^Keep what is tried/ }).click()
+    await page.getByLabel('What it is called').fill(name)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible()
+  }
+  await page.getByRole('button', { name: /^top to/ }).click()
+  await expect(page.getByRole('button', { name: '1 · top to 100' })).toBeVisible()
+  await kept('Best is 100')
+  await page.getByRole('button', { name: 'the total', exact: true }).click()
+  await page.getByRole('button', { name: /^add the same/ }).click()
+  await page.getByLabel('percents to add').fill('3')
+  await page.getByLabel('percents to add').press('Enter')
+  await expect(page.getByRole('button', { name: '1 · add the same, +3.0' })).toBeVisible()
+  await kept('Everyone more by 3')
+  await page.getByRole('button', { name: 'Best is 100' }).click()
+  await taken()
+  await shootTogether(page, '14-compared', pictures, { columns: 2, width: 1920 })
 })
 
 test('the desk', async ({ page }) => {
