@@ -1,4 +1,5 @@
-import { markerEffects, type MarkerEffects, type ReadingSet } from './marker-effects'
+import { markerEffects, type MarkerEffects } from './marker-effects'
+import type { ReadingSet } from './reading-set'
 
 /** Who leans where: the same model for each criterion on its own. @returns one for each criterion; null for one that nobody judged */
 export function markerByCriterion(readings: ReadingSet & { criterion: ArrayLike<number>; criteria: number }): (MarkerEffects | null)[] {

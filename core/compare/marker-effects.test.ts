@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { FOUR_JUDGES } from '../testing/published'
-import { markerEffects, type ReadingSet } from './marker-effects'
+import { markerEffects } from './marker-effects'
+import type { ReadingSet } from './reading-set'
 
 type Row = [script: number, marker: number, mark: number, criterion?: number]
 const setOf = (rows: readonly Row[]): ReadingSet => ({

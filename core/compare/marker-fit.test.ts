@@ -1,4 +1,5 @@
-import { markerEffects, type ReadingSet } from './marker-effects'
+import { markerEffects } from './marker-effects'
+import type { ReadingSet } from './reading-set'
 import { markerFit } from './marker-fit'
 
 /** Forty scripts, each read by two of four markers who give them much the same, but for one. */

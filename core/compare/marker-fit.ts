@@ -1,4 +1,5 @@
-import type { MarkerEffects, ReadingSet } from './marker-effects'
+import type { MarkerEffects } from './marker-effects'
+import type { ReadingSet } from './reading-set'
 
 export interface MarkerFit {
   n: number

@@ -1,4 +1,4 @@
-import type { ReadingSet } from './marker-effects'
+import type { ReadingSet } from './reading-set'
 
 /** What is known of the readings once they were gone through. */
 export interface Sums {

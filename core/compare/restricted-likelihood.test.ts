@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { seeded } from '../share/seeded'
 import { runs } from '../testing/runs'
-import type { ReadingSet } from './marker-effects'
+import type { ReadingSet } from './reading-set'
 import { sumsOf } from './reading-sums'
 import { inTurns, searched } from './restricted-likelihood'
 

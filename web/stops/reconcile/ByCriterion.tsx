@@ -7,7 +7,7 @@ import type { Assessment, ScriptDetail } from '#contract'
 import { useDraft } from '../../saving/drafts'
 import { numeral, typedNumber } from '../../parts/format'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
-import type { QueueRow } from './queue'
+import type { QueueRow } from './queue-rows'
 import { useCriteria, useStandard } from './useCriteria'
 import styles from './reconcile.module.css'
 

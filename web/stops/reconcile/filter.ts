@@ -1,4 +1,4 @@
-import type { QueueRow } from './queue'
+import type { QueueRow } from './queue-rows'
 
 /** Which rows of the queue are shown; an empty text is no matter which. */
 export interface Filter {

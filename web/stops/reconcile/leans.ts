@@ -1,5 +1,5 @@
 import type { Figure } from '../../course/figures'
-import type { QueueRow } from './queue'
+import type { QueueRow } from './queue-rows'
 
 /** Decimals of a mark to which a lean is kept with a decision. */
 const KEPT = 3

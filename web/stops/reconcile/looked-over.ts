@@ -1,5 +1,5 @@
 import type { TablePlan } from '#contract'
-import type { QueueRow } from './queue'
+import type { QueueRow } from './queue-rows'
 
 interface LookedOver {
   /** Open, and within their tolerance: settled in bulk. */

@@ -1,6 +1,6 @@
 import { orNull } from '#core/grades'
 import { scriptIdOf } from '#core/trial'
-import type { QueueRow, ReadingQueue } from './queue'
+import type { QueueRow, ReadingQueue } from './queue-rows'
 
 /** The queue as it travels to the page: of tens of thousands of rows, objects take longer to be sent than to be worked out. */
 export interface QueueColumns extends Omit<ReadingQueue, 'rows'> {
