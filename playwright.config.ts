@@ -18,7 +18,7 @@ export default defineConfig({
   globalSetup: './e2e/make-demo.ts',
   fullyParallel: true,
   workers: 2,
-  timeout: 120_000,
+  timeout: 240_000,
   expect: { timeout: 15_000 },
   reporter: 'list',
   use: {
