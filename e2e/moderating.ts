@@ -58,3 +58,21 @@ export async function settleAll(page: Page): Promise<void> {
   await expect(page.getByText('38 tried')).toBeVisible()
   await adopt(page, 'Read again with both markers')
 }
+
+/** Keeps what is tried as an idea, from any part of Rescale. */
+export async function keepIdea(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'ideas', exact: true }).click()
+  await page.getByRole('button', { name: /^Keep what is tried/ }).click()
+  await page.getByLabel('What it is called').fill(name)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible()
+}
+
+/** Tries, at the total, that everybody has three percents more. */
+export async function tryThreeMore(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'the total', exact: true }).click()
+  await page.getByRole('button', { name: /^add the same/ }).click()
+  await page.getByLabel('percents to add').fill('3')
+  await page.getByLabel('percents to add').press('Enter')
+  await expect(page.getByRole('button', { name: '1 · add the same, +3.0' })).toBeVisible()
+}

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { checkExport, independentResults } from './independent'
-import { adopt, settleAll } from './moderating'
+import { adopt, keepIdea, settleAll, tryThreeMore } from './moderating'
 import { comeIn, expect, goTo, LEAD, test } from './level-table'
 
 const horizonOf = (page: Page) => page.getByRole('contentinfo', { name: 'Where it stands' })
@@ -62,20 +62,9 @@ test('a question left out, a section matched, a lean taken out at half, the tota
     await page.goto(`${AT}?part=the total`)
     await page.getByRole('button', { name: /^top to/ }).click()
     await expect(page.getByRole('button', { name: '1 · top to 100' })).toBeVisible()
-    const keep = async (name: string) => {
-      await page.getByRole('button', { name: 'ideas', exact: true }).click()
-      await page.getByRole('button', { name: /^Keep what is tried/ }).click()
-      await page.getByLabel('What it is called').fill(name)
-      await page.getByRole('button', { name: 'Keep it' }).click()
-      await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible()
-    }
-    await keep('Best is 100')
-    await page.getByRole('button', { name: 'the total' }).click()
-    await page.getByRole('button', { name: /^add the same/ }).click()
-    await page.getByLabel('percents to add').fill('3')
-    await page.getByLabel('percents to add').press('Enter')
-    await expect(page.getByRole('button', { name: '1 · add the same, +3.0' })).toBeVisible()
-    await keep('Everyone more by 3')
+    await keepIdea(page, 'Best is 100')
+    await tryThreeMore(page)
+    await keepIdea(page, 'Everyone more by 3')
     await page.getByRole('button', { name: 'Best is 100' }).click()
     await page.getByRole('button', { name: /^Try it/ }).click()
     await adopt(page, 'The best paper was worth full marks')

@@ -1,5 +1,6 @@
 import type { Locator, Page } from '@playwright/test'
 import { comeIn, COURSE, expect, test } from './level-table'
+import { keepIdea, tryThreeMore } from './moderating'
 
 const FOLDER = 'docs/screenshots'
 
@@ -149,22 +150,11 @@ test('markers, criteria and years compared, and ideas side by side, on one sheet
   await expect(page.getByRole('heading', { name: 'Is this year like the last?' })).toBeVisible()
   await taken()
   await page.goto(`${COURSE}/rescale?part=the total`)
-  const kept = async (name: string) => {
-    await page.getByRole('button', { name: 'ideas', exact: true }).click()
-    await page.getByRole('button', { name: /^Keep what is tried/ }).click()
-    await page.getByLabel('What it is called').fill(name)
-    await page.getByRole('button', { name: 'Keep it' }).click()
-    await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible()
-  }
   await page.getByRole('button', { name: /^top to/ }).click()
   await expect(page.getByRole('button', { name: '1 · top to 100' })).toBeVisible()
-  await kept('Best is 100')
-  await page.getByRole('button', { name: 'the total', exact: true }).click()
-  await page.getByRole('button', { name: /^add the same/ }).click()
-  await page.getByLabel('percents to add').fill('3')
-  await page.getByLabel('percents to add').press('Enter')
-  await expect(page.getByRole('button', { name: '1 · add the same, +3.0' })).toBeVisible()
-  await kept('Everyone more by 3')
+  await keepIdea(page, 'Best is 100')
+  await tryThreeMore(page)
+  await keepIdea(page, 'Everyone more by 3')
   await page.getByRole('button', { name: 'Best is 100' }).click()
   await taken()
   await shootTogether(page, '14-compared', pictures, { columns: 2, width: 1920 })

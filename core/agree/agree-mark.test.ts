@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import Fraction from 'fraction.js'
+import { runs } from '../testing/runs'
 import { AgreeError, agreeMark, spreadOf, withinTolerance, type AgreeRule } from './agree-mark'
 
 const readings = [52, 71, 60].map((mark, i) => ({ markerId: `m${i}`, mark }))
@@ -56,4 +57,17 @@ test('a spread is compared on decimals', () => {
   expect(spreadOf([{ markerId: 'a', mark: 0.3 }])).toBeNull()
   expect(withinTolerance(0.30000000000000004 - 0.1, 0.2)).toBe(true)
   expect(withinTolerance(9.01, 9)).toBe(false)
+})
+
+test('a spread is the decimal nearest to what lies between, however many decimals marks have', () => {
+  const decimals = fc
+    .integer({ min: 0, max: 5 })
+    .chain((places) => fc.integer({ min: 0, max: 100 * 10 ** places }).map((n) => ({ n, d: 10 ** places })))
+  fc.assert(
+    fc.property(decimals, decimals, (a, b) => {
+      const spread = new Fraction(a.n, a.d).sub(new Fraction(b.n, b.d)).abs().valueOf()
+      expect(spreadOf([a, b].map((x, i) => ({ markerId: `m${i}`, mark: x.n / x.d })))).toBe(spread)
+    }),
+    { numRuns: runs(500) },
+  )
 })

@@ -39,12 +39,12 @@ export function unsureOf(w: Workings, standing: Standing, { packed, columns }: G
   const known: KnownError[] = []
   assessments.forEach((a, at) => {
     const { read, twice, effects } = effectsIn(w, at)
-    const told = effects?.sdError ?? null
-    const used = told ?? given[a.id] ?? null
+    const byReadings = effects?.sdError ?? null
+    const used = byReadings ?? given[a.id] ?? null
     const readings = used === null ? null : readingsBehind(w, standing, read)
     const stretch = used !== null && used > 0 ? stretchOf(w, standing, at, used) : null
     errors[a.id] = { error: used, ...(readings && { readings }), ...(stretch && { stretch }) }
-    if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: told === null ? null : twice })
+    if (used !== null) known.push({ assessmentId: a.id, error: used, scripts: byReadings === null ? null : twice })
   })
   const unsure = { ...errorsOf(packed, columns.table, errors), known }
   told.set(standing, { by, unsure })

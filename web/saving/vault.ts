@@ -1,10 +1,9 @@
 import { xchacha20poly1305 } from '@noble/ciphers/chacha'
 import { bytesToUtf8, utf8ToBytes } from '@noble/ciphers/utils'
+import { fromByteArray, toByteArray } from 'base64-js'
 import { page } from '../api/client'
 
 const NONCE = 24
-const toText = (bytes: Uint8Array) => btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''))
-const toBytes = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(0))
 
 /**
  * What a browser keeps of a person's work, sealed with a key that only signing in gives: whoever opens the browser after they
@@ -15,19 +14,19 @@ export const vault = {
   set(name: string, text: string): void {
     if (!page.keepKey) return
     const nonce = crypto.getRandomValues(new Uint8Array(NONCE))
-    const sealed = xchacha20poly1305(toBytes(page.keepKey), nonce).encrypt(utf8ToBytes(text))
+    const sealed = xchacha20poly1305(toByteArray(page.keepKey), nonce).encrypt(utf8ToBytes(text))
     const whole = new Uint8Array(NONCE + sealed.length)
     whole.set(nonce)
     whole.set(sealed, NONCE)
-    localStorage.setItem(name, toText(whole))
+    localStorage.setItem(name, fromByteArray(whole))
   },
   /** Null where nothing is kept under the name, or it is sealed with another key. */
   get(name: string): string | null {
     const kept = localStorage.getItem(name)
     if (kept === null || !page.keepKey) return null
     try {
-      const whole = toBytes(kept)
-      return bytesToUtf8(xchacha20poly1305(toBytes(page.keepKey), whole.subarray(0, NONCE)).decrypt(whole.subarray(NONCE)))
+      const whole = toByteArray(kept)
+      return bytesToUtf8(xchacha20poly1305(toByteArray(page.keepKey), whole.subarray(0, NONCE)).decrypt(whole.subarray(NONCE)))
     } catch {
       return null
     }
