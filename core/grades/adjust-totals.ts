@@ -108,15 +108,16 @@ export function highestPercent(course: PackedCourse, table: GradeTable): string 
   return highest && `${highest.n}/${highest.d}`
 }
 
-/** What the adjustments of the course percent make of any percent, in doubles and before it is kept within 0 and 100. */
-export function percentMap(
-  adjustments: readonly TotalAdjustment[],
-  students: readonly { final: number | null }[],
-): (percent: number) => number {
+/**
+ * What the adjustments of the course percent make of any percent, in doubles and before it is kept within 0 and 100.
+ * @param finals of all students, NaN for who has none
+ */
+export function percentMap(adjustments: readonly TotalAdjustment[], finals: Float64Array): (percent: number) => number {
+  const all = finals.filter((final) => final === final)
   return adjustments.reduce<(percent: number) => number>(
     (before, a) => {
-      const going = students.flatMap((s) => (s.final === null ? [] : before(s.final)))
-      const { quick } = stepOf(a, dependsOnHighest(a.method) && going.length > 0 ? rationalOf(Math.max(...going)) : null)
+      const highest = dependsOnHighest(a.method) && all.length > 0 ? rationalOf(Math.max(...all.map(before))) : null
+      const { quick } = stepOf(a, highest)
       return (p) => quick(before(p))
     },
     (p) => p,

@@ -2,7 +2,7 @@ import { percentMap } from './adjust-totals'
 import { carriedBy } from './carried-by'
 import type { Course } from './course'
 import { gradePacked } from './grade-course'
-import { orNull, type GradeTable } from './grade-table'
+import type { GradeTable } from './grade-table'
 import { packCourse, STATUS_CODE, type PackedCourse } from './pack'
 
 /** How far one reading of an assessment is off, and how many stand behind each mark. */
@@ -60,13 +60,7 @@ export function errorsOf(
   const width = assessmentIds.length
   const known = assessmentIds.map((id) => errors[id])
   const unknown = new Set<number>()
-  const adjusted =
-    adjustments.length > 0
-      ? percentMap(
-          adjustments,
-          Array.from(table.final, (final) => ({ final: orNull(final) })),
-        )
-      : null
+  const adjusted = adjustments.length > 0 ? percentMap(adjustments, table.final) : null
   const students: StudentError[] = []
   carriedBy(course, table, (row, { points }) => {
     const parts: ErrorPart[] = []
