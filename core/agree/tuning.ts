@@ -1,6 +1,6 @@
 import { group } from 'd3-array'
 import tQuantile from '@stdlib/stats-base-dists-t-quantile'
-import { describe } from '../compare/describe'
+import { describe, meanOf } from '../compare/describe'
 import type { Picks } from '../scales/rubric'
 import { agreement, type Agreement } from './agreement'
 import { intraclassCorrelation, type Icc } from './intraclass'
@@ -83,7 +83,7 @@ export function tuningOf(
       interval: mean === null || half === null ? null : [mean - half, mean + half],
       agreement: agreement(marks, theirs, { tolerance }),
       kappa: weightedKappa(bands, agreedBands, { weights: 'quadratic' }),
-      criteria: Object.fromEntries([...apart].map(([id, list]) => [id, describe(list).mean!])),
+      criteria: Object.fromEntries([...apart].map(([id, list]) => [id, meanOf(list)!])),
     }
   })
   const complete = [...byMarker.values()].filter((own) => own.length === agreed.length)

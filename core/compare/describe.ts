@@ -1,3 +1,5 @@
+import { fsum } from 'd3-array'
+
 export interface Description {
   n: number
   mean: number | null
@@ -26,12 +28,16 @@ export function quantile(sorted: ArrayLike<number>, p: number): number | null {
   return a + (h - low) * (b - a)
 }
 
+/** The mean of values on whatever unit they have, the same in whatever order they come; null for none. */
+export const meanOf = (values: Iterable<number> & { length: number }): number | null =>
+  values.length === 0 ? null : fsum(values) / values.length
+
 /** Describes marks or percents, on whatever unit they have. What is undefined is null. */
 export function describe(values: readonly number[]): Description {
   const n = values.length
   // A typed array is put in order many times as fast, and all courses are described at every step of a boundary.
   const sorted = Float64Array.from(values).sort()
-  const mean = n === 0 ? null : sorted.reduce((s, x) => s + x, 0) / n
+  const mean = meanOf(sorted)
   let [m2, m3] = [0, 0]
   if (mean !== null)
     for (const x of sorted) {

@@ -1,4 +1,4 @@
-export { describe, quantile, type Description } from './describe'
+export { describe, meanOf, quantile, type Description } from './describe'
 export * from './histogram'
 export * from './compare-groups'
 export * from './density'

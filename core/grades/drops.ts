@@ -43,15 +43,12 @@ export function chooseDrops(
   rank: Int32Array,
 ): DropOutcome {
   const { inside, droppable } = columns
-  if (even) {
-    for (let a = start; a < end; a++) s.value[a] = s.f[a]!
-    return takeLowest(columns, s, start, end, k, rank)
-  }
+  if (even) return takeLowest(columns, s, s.f, start, end, k, rank)
   let lambda = -Infinity
   let outcome: DropOutcome = 'clear'
   for (let a = start; a < end; a++) s.value[a] = inside[a]! * s.f[a]!
   for (let i = 0; i < MAX_ITERATIONS; i++) {
-    outcome = takeLowest(columns, s, start, end, k, rank)
+    outcome = takeLowest(columns, s, s.value, start, end, k, rank)
     if (outcome === 'impossible') return outcome
     let n = bonusPoints
     let w = 0
@@ -72,12 +69,13 @@ export function chooseDrops(
 function takeLowest(
   { inside, droppable }: DropColumns,
   s: DropScratch,
+  value: Float64Array,
   start: number,
   end: number,
   k: number,
   rank: Int32Array,
 ): DropOutcome {
-  const { value, ordinary, dropped, lowest } = s
+  const { ordinary, dropped, lowest } = s
   // The k lowest so far, the lowest first, and how low the others go.
   let found = 0
   let others = Infinity
@@ -109,7 +107,7 @@ function takeLowest(
     dropped[a] = 1
     if (inside[a]! > 0) heavy--
   }
-  if (heavy === 0) return keepOneThatCarries(inside, droppable, s, start, end, rank) ? 'unsure' : 'impossible'
+  if (heavy === 0) return keepOneThatCarries(inside, droppable, s, value, start, end, rank) ? 'unsure' : 'impossible'
   const last = lowest[k - 1]!
   const near = NEAR * (1 + Math.abs(value[last]!))
   if (others - value[last]! > near) return 'clear'
@@ -128,6 +126,7 @@ function keepOneThatCarries(
   inside: Float64Array,
   droppable: Uint8Array,
   s: DropScratch,
+  value: Float64Array,
   start: number,
   end: number,
   rank: Int32Array,
@@ -137,7 +136,7 @@ function keepOneThatCarries(
   for (let a = start; a < end; a++) {
     if (!s.ordinary[a] || !droppable[a]) continue
     if (s.dropped[a] && inside[a]! > 0) {
-      if (back < 0 || s.value[a]! > s.value[back]! || (s.value[a] === s.value[back] && rank[a]! < rank[back]!)) back = a
+      if (back < 0 || value[a]! > value[back]! || (value[a] === value[back] && rank[a]! < rank[back]!)) back = a
     } else if (!s.dropped[a] && (instead < 0 || rank[a]! > rank[instead]!)) instead = a
   }
   if (back < 0 || instead < 0) return false

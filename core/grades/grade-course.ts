@@ -3,8 +3,8 @@ import { TotalAdjuster } from './adjust-totals'
 import { Conditions } from './conditions'
 import type { GradeTable } from './grade-table'
 import { resultOf, studentResult } from './course-results'
-import { chooseDrops, type DropScratch } from './drops'
-import { exactCoursePercent } from './exact-course'
+import { chooseDrops, type DropColumns, type DropScratch } from './drops'
+import { exactComponentPercent, exactCoursePercent } from './exact-course'
 import { packCourse, type PackedComponent, type PackedCourse } from './pack'
 import { toNumber } from './rational'
 import { descending, gradeExactly, gradeIndex, needsExact, roundClear } from './rounding'
@@ -40,7 +40,17 @@ export class Grader {
   private readonly f: Float64Array
   private readonly scratch: DropScratch
   private readonly canonical: Int32Array
-  private unsureDrops = false
+  /** Component → 1 where doubles cannot tell what it drops. */
+  private readonly unsure: Uint8Array
+  // Taken from the course, as courses are objects of several shapes and a grader is of one: its loops are compiled once for all of them.
+  private readonly components: readonly PackedComponent[]
+  private readonly mark: Float64Array
+  private readonly status: Uint8Array
+  private readonly daysLate: Float64Array | null
+  private readonly placed: Uint8Array
+  private readonly sectionOf: Int32Array
+  private readonly outOf: Float64Array
+  private readonly columns: DropColumns & { bonus: Uint8Array }
 
   constructor(
     readonly course: PackedCourse,
@@ -58,6 +68,15 @@ export class Grader {
     this.otherPercent = new Float64Array(course.components.length)
     this.sorted = descending(course.boundaries)
     this.canonical = Int32Array.from({ length: width }, (_, i) => i)
+    this.unsure = new Uint8Array(course.components.length)
+    this.components = course.components
+    this.mark = course.mark
+    this.status = course.status
+    this.daysLate = course.daysLate
+    this.placed = course.placed
+    this.sectionOf = course.sectionOf
+    this.outOf = course.outOf
+    this.columns = { inside: course.inside, droppable: course.droppable, bonus: course.bonus }
     this.scratch = {
       f: this.f,
       ordinary: new Uint8Array(width),
@@ -74,7 +93,7 @@ export class Grader {
     const components = this.componentPercent.length
     for (let i = 0; i < components; i++) out.componentPercent[row * components + i] = this.componentPercent[i]!
     if (out.dropped) {
-      if (this.unsureDrops) this.nameDropped(student)
+      for (let i = 0; i < components; i++) if (this.unsure[i] === 1) this.nameDropped(student, i)
       out.dropped.set(this.dropped, row * this.dropped.length)
     }
     this.conclude(student, out, row, soFar, pending)
@@ -86,20 +105,20 @@ export class Grader {
    * @param components their places in the packed course
    */
   gradeIn(student: number, out: GradeTable, row: number, components: readonly number[]): void {
-    const { course, componentPercent } = this
+    const { componentPercent } = this
     const base = row * componentPercent.length
     let pending = out.pending[row]!
     if (pending === 0) for (const i of components) pending += this.score(student, i)
     // What is pending counts in other components too.
     if (pending > 0) pending = this.scoreAll(student)
-    this.unsureDrops = false
     for (let i = 0; i < componentPercent.length; i++) componentPercent[i] = out.componentPercent[base + i]!
-    for (const i of components) componentPercent[i] = this.percentOf(student, i, WITHOUT)
-    if (this.unsureDrops) return this.grade(student, out, row)
     for (const i of components) {
-      const { start, end } = course.components[i]!
-      out.componentPercent[base + i] = componentPercent[i]!
-      out.dropped?.set(this.dropped.subarray(start, end), row * this.dropped.length + start)
+      out.componentPercent[base + i] = componentPercent[i] = this.percentOf(student, i, WITHOUT)
+      if (!out.dropped) continue
+      if (this.unsure[i] === 1) this.nameDropped(student, i)
+      const { start, end } = this.components[i]!
+      const to = row * this.dropped.length
+      for (let a = start; a < end; a++) out.dropped[to + a] = this.dropped[a]!
     }
     this.conclude(student, out, row, this.together(componentPercent), pending)
   }
@@ -144,13 +163,12 @@ export class Grader {
 
   /** The same for one component. The columns are held in locals: this runs once for every mark. */
   private score(student: number, component: number): number {
-    const { course, state, fraction } = this
-    const { placed, status, mark, outOf, daysLate } = course
+    const { state, fraction, placed, status, mark, outOf, daysLate } = this
     const { action, fixed } = this.rules
     const width = state.length
     const base = student * width
-    const place = course.sectionOf[student]! * width
-    const { start, end } = course.components[component]!
+    const place = this.sectionOf[student]! * width
+    const { start, end } = this.components[component]!
     let pending = 0
     for (let a = start; a < end; a++) {
       if (placed[place + a] === 0) {
@@ -163,7 +181,7 @@ export class Grader {
         fraction[a] = m / outOf[a]!
         state[a] = SCORED
       } else if (does === TAKE_LATE && m === m) {
-        fraction[a] = afterLate(m / outOf[a]!, daysLate ? daysLate[base + a]! : 0, course.policy.late)
+        fraction[a] = afterLate(m / outOf[a]!, daysLate ? daysLate[base + a]! : 0, this.course.policy.late)
         state[a] = SCORED
       } else if (does === OUT) state[a] = NOT_APPLYING
       else if (does === FIXED) {
@@ -181,20 +199,20 @@ export class Grader {
   /** The course percent with pending work taken as asked; NaN for none. `WITHOUT` also leaves the components' percents and drops behind. */
   private percent(student: number, pendingAs: PendingAs): number {
     const percents = pendingAs === WITHOUT ? this.componentPercent : this.otherPercent
-    if (pendingAs === WITHOUT) this.unsureDrops = false
     for (let i = 0; i < percents.length; i++)
       percents[i] = pendingAs !== WITHOUT && this.pendingIn[i] === 0 ? this.componentPercent[i]! : this.percentOf(student, i, pendingAs)
     return this.together(percents)
   }
 
   private percentOf(student: number, component: number, pendingAs: PendingAs): number {
-    const c = this.course.components[component]!
-    return c.dropLowest === 0 ? this.plainPercentOf(student, c, pendingAs) : this.percentWithDrops(student, c, pendingAs)
+    const c = this.components[component]!
+    return c.dropLowest === 0 ? this.plainPercentOf(student, c, pendingAs) : this.percentWithDrops(student, c, component, pendingAs)
   }
 
   /** The course percent that percents of its components come to; NaN for none. */
   private together(percents: Float64Array): number {
-    const { components, policy } = this.course
+    const { components } = this
+    const { policy } = this.course
     let total = 0
     let weights = 0
     let bonus = 0
@@ -216,7 +234,7 @@ export class Grader {
   /** A component that drops nothing: sums alone. */
   private plainPercentOf(student: number, c: PackedComponent, pendingAs: PendingAs): number {
     const { state, fraction } = this
-    const { inside, bonus } = this.course
+    const { inside, bonus } = this.columns
     let points = 0
     let carried = 0
     for (let a = c.start; a < c.end; a++) {
@@ -231,10 +249,11 @@ export class Grader {
     return carried === 0 ? NaN : (100 * points) / carried
   }
 
-  private percentWithDrops(student: number, c: PackedComponent, pendingAs: PendingAs): number {
-    const { course, state, fraction, f, dropped, scratch } = this
+  private percentWithDrops(student: number, c: PackedComponent, component: number, pendingAs: PendingAs): number {
+    const { columns, state, fraction, f, dropped, scratch } = this
     const { ordinary, dropped: chosen } = scratch
-    const { inside, bonus, droppable } = course
+    const { inside, bonus, droppable } = columns
+    if (pendingAs === WITHOUT) this.unsure[component] = 0
     const { start, end } = c
     let points = 0
     let bonusPoints = 0
@@ -262,7 +281,7 @@ export class Grader {
     const k = Math.min(c.dropLowest, mayGo, count - 1)
     if (k <= 0) return (100 * (points + bonusPoints)) / carried
 
-    const outcome = chooseDrops(course, scratch, start, end, k, c.evenDrops, bonusPoints, this.canonical)
+    const outcome = chooseDrops(columns, scratch, start, end, k, c.evenDrops, bonusPoints, this.canonical)
     if (outcome === 'impossible') return NaN
     points = carried = 0
     for (let a = start; a < end; a++)
@@ -272,8 +291,8 @@ export class Grader {
       }
     if (pendingAs === WITHOUT) {
       // Sums use ties broken by id, so that they never depend on the plan's order; people are told the later in the plan.
-      if (outcome === 'unsure') this.unsureDrops = true
-      else if (outcome === 'tied') chooseDrops(course, scratch, start, end, k, c.evenDrops, bonusPoints, course.planOrder)
+      if (outcome === 'unsure') this.unsure[component] = 1
+      else if (outcome === 'tied') chooseDrops(columns, scratch, start, end, k, c.evenDrops, bonusPoints, this.course.planOrder)
       for (let a = start; a < end; a++) dropped[a] = chosen[a]!
     }
     return (100 * (points + bonusPoints)) / carried
@@ -287,9 +306,10 @@ export class Grader {
       : 1
   }
 
-  private nameDropped(student: number): void {
-    this.dropped.fill(0)
-    for (const a of exactCoursePercent(this.course, this.rules, student).dropped) this.dropped[a] = 1
+  private nameDropped(student: number, component: number): void {
+    const c = this.components[component]!
+    this.dropped.fill(0, c.start, c.end)
+    for (const a of exactComponentPercent(this.course, this.rules, student, c)?.dropped ?? []) this.dropped[a] = 1
   }
 }
 

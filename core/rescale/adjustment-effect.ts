@@ -1,6 +1,6 @@
 import type { Course, CourseResult, MarkRow } from '../grades/course'
 import { gradeCourse } from '../grades/grade-course'
-import { describe } from '../compare/describe'
+import { meanOf } from '../compare/describe'
 import { compareResults, percentOf, type ResultChange } from './compare-results'
 
 export interface SectionEffect {
@@ -42,7 +42,7 @@ export function adjustmentEffect(course: Omit<Course, 'marks'>, before: MarkRow[
   const change = compareResults(...results)
   const sections = [...new Set(sectionOf.values())].map((sectionId): SectionEffect => {
     const mean = (result: CourseResult) =>
-      describe(result.students.filter((s) => sectionOf.get(s.studentId) === sectionId).flatMap((s) => percentOf(s) ?? [])).mean
+      meanOf(result.students.filter((s) => sectionOf.get(s.studentId) === sectionId).flatMap((s) => percentOf(s) ?? []))
     const movers = change.movers.filter((m) => sectionOf.get(m.studentId) === sectionId)
     return {
       sectionId,

@@ -1,3 +1,4 @@
+import { orNull } from '../grades/grade-table'
 import { agreeMark, type AgreeRule, type ReadingMark } from '../agree/agree-mark'
 import { least, most, rationalOf, roundToStep, toNumber, ZERO, type Rational } from '../grades/rational'
 import {
@@ -62,8 +63,18 @@ type Where = Pick<AdjustableMark, 'assessmentId' | 'sectionId'>
  * whatever their place: readings are agreed before marks are rescaled.
  * @throws AdjustmentError for a line without width or a curve that does not rise
  */
-export const applyAdjustments = (marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): AdjustedMark[] =>
-  throughStack(marks, adjustments).marks
+export function applyAdjustments(marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): AdjustedMark[] {
+  const steps = marks.map((): AdjustedMark['steps'] => [])
+  const { after } = throughStack(marks, adjustments, (at, adjustmentId, mark) => steps[at]!.push({ adjustmentId, mark }))
+  return marks.map((m, at) => ({ ...m, plain: m.mark, mark: orNull(after[at]!), steps: steps[at]! }))
+}
+
+/**
+ * The marks alone, in the same order; NaN for a blank.
+ * @throws AdjustmentError as `applyAdjustments` does
+ */
+export const adjustedMarks = (marks: readonly AdjustableMark[], adjustments: readonly Adjustment[]): Float64Array =>
+  throughStack(marks, adjustments).after
 
 /**
  * What a stack would make of any other mark, the others being what they are: a way that depends on the marks it covers is taken as it
@@ -74,7 +85,9 @@ export function stackOver(
   marks: readonly AdjustableMark[],
   adjustments: readonly Adjustment[],
 ): (of: Where & { studentId: string }, mark: number) => number {
-  const { steps, readAs } = throughStack(marks, adjustments)
+  const { steps, read } = throughStack(marks, adjustments)
+  const readAs = new Map<string, number>()
+  if (read) marks.forEach((m, at) => m.mark !== null && m.mark !== read[at] && readAs.set(m.studentId, read[at]! - m.mark))
   return (of, mark) => steps.reduce((m, step) => (step.covers(of) ? step.change(m) : m), mark + (readAs.get(of.studentId) ?? 0))
 }
 
@@ -83,39 +96,39 @@ interface Step {
   change: (mark: number) => number
 }
 
+/** Told what an adjustment made of the mark at a place. */
+type Hears = (at: number, adjustmentId: string, mark: number) => void
+const NOBODY: Hears = () => undefined
+
+/**
+ * Thousands of marks go through at every pull of a point, so they go as a column.
+ * @returns the marks after all of it; and after readings were taken otherwise, where any are
+ */
 function throughStack(
   marks: readonly AdjustableMark[],
   adjustments: readonly Adjustment[],
-): { marks: AdjustedMark[]; steps: Step[]; readAs: ReadonlyMap<string, number> } {
-  // Named one by one: thousands are made at every pull of a point.
-  const result = marks.map(({ studentId, assessmentId, sectionId, mark, read }): AdjustedMark => ({
-    studentId,
-    assessmentId,
-    sectionId,
-    mark,
-    ...(read && { read }),
-    plain: mark,
-    steps: [],
-  }))
+  hears = NOBODY,
+): { after: Float64Array; read: Float64Array | null; steps: Step[] } {
+  const after = Float64Array.from(marks, (m) => m.mark ?? NaN)
   const on = adjustments.filter((a) => a.on && a.assessmentId !== null)
-  const readAs = new Map<string, number>()
-  if (reread(result, on)) for (const m of result) if (m.mark !== m.plain) readAs.set(m.studentId, m.mark! - m.plain!)
+  const read = reread(marks, after, on, hears) ? after.slice() : null
   const steps = on.flatMap((adjustment): Step[] => {
-    const { method } = adjustment
+    const { id, method } = adjustment
     if (!actsOnMarks(method)) return []
     const covers = coversOf(adjustment)
-    const covered = result.filter((m) => m.mark !== null && covers(m))
+    const covered: number[] = []
+    marks.forEach((m, at) => m.mark !== null && covers(m) && covered.push(at))
     const change = adjuster(
       { ...adjustment, method },
-      covered.map((m) => m.mark!),
+      covered.map((at) => after[at]!),
     )
-    for (const m of covered) {
-      m.mark = change(m.mark!)
-      m.steps.push({ adjustmentId: adjustment.id, mark: m.mark })
+    for (const at of covered) {
+      after[at] = change(after[at]!)
+      hears(at, id, after[at]!)
     }
     return [{ covers, change }]
   })
-  return { marks: result, steps, readAs }
+  return { after, read, steps }
 }
 
 function coversOf({ assessmentId, sectionIds }: Adjustment): Step['covers'] {
@@ -127,8 +140,10 @@ function coversOf({ assessmentId, sectionIds }: Adjustment): Step['covers'] {
 const readingsFirst = (a: Adjustment) => (a.method.kind === 'markerEffect' ? 1 : 0)
 
 /** Takes readings for what the adjustments of readings make of them, and agrees them again. @returns whether there are any */
-function reread(marks: AdjustedMark[], adjustments: readonly Adjustment[]): boolean {
+function reread(marks: readonly AdjustableMark[], now: Float64Array, adjustments: readonly Adjustment[], hears: Hears): boolean {
   const onReadings = adjustments.filter((a) => actsOnReadings(a.method)).sort((a, b) => readingsFirst(a) - readingsFirst(b))
+  if (onReadings.length === 0) return false
+  const reads = marks.map((m) => m.read)
   for (const a of onReadings) {
     const map = readingMethodOf((a.method as OfKind<ReadingKind>).kind).reading(a.method)
     const covers = coversOf(a)
@@ -138,29 +153,30 @@ function reread(marks: AdjustedMark[], adjustments: readonly Adjustment[]): bool
       const after = map(of, before)
       return after && toNumber(within ? kept(after, before, within) : after)
     }
-    for (const m of marks) {
-      if (m.mark === null || !m.read || !covers(m)) continue
-      const { scriptId, rule, step } = m.read
+    marks.forEach((m, at) => {
+      const read = reads[at]
+      if (m.mark === null || !read || !covers(m)) return
+      const { scriptId, rule, step } = read
       let after: number | null = null
-      if (rule === null) after = taken({ scriptId, markerId: null }, m.mark)
+      if (rule === null) after = taken({ scriptId, markerId: null }, now[at]!)
       else {
         let changed = false
-        const readings = m.read.readings.map((r) => {
+        const readings = read.readings.map((r) => {
           const mark = taken({ scriptId, markerId: r.markerId }, r.mark)
           changed ||= mark !== null && mark !== r.mark
           return mark === null ? r : { ...r, mark }
         })
-        if (!changed) continue
-        m.read = { ...m.read, readings }
+        if (!changed) return
+        reads[at] = { ...read, readings }
         after = agreeMark(readings, rule, step).mark
       }
-      if (after === null) continue
+      if (after === null) return
       if (a.step !== null) after = toNumber(roundToStep(rationalOf(after), rationalOf(a.step)))
-      m.mark = a.neverLower ? Math.max(m.mark, after) : after
-      m.steps.push({ adjustmentId: a.id, mark: m.mark })
-    }
+      now[at] = a.neverLower ? Math.max(now[at]!, after) : after
+      hears(at, a.id, now[at]!)
+    })
   }
-  return onReadings.length > 0
+  return true
 }
 
 /** Within 0..top; what was outside before may stay where it was. */

@@ -9,6 +9,7 @@ export type PlanLike = Pick<TableLike, 'policy' | 'boundaries' | 'conditions' | 
 const NO_SCRIPTS = { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [] }
 const NO_READINGS = { script: [], marker: [], mark: [] }
 
+/** Without all that is by student or script, also where the plan came with it: thousands of ids need not be looked up. */
 const bare = (plan: PlanLike): TableLike => ({
   ...plan,
   students: [],
@@ -18,6 +19,8 @@ const bare = (plan: PlanLike): TableLike => ({
   scripts: NO_SCRIPTS,
   readings: NO_READINGS,
   agreed: {},
+  agreedBy: {},
+  reopened: [],
   adjustments: [],
 })
 

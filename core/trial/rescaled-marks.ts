@@ -1,8 +1,8 @@
 import { group } from 'd3-array'
-import { applyAdjustments, stackOver, type AdjustableMark, type Adjustment, type Read } from '../rescale/adjustments'
+import { adjustedMarks, applyAdjustments, stackOver, type AdjustableMark, type Adjustment, type Read } from '../rescale/adjustments'
 import { actsOnReadings } from '../rescale/methods'
 import { placementFor } from '../roll/due-for'
-import type { Standing, Step } from './standing'
+import type { Standing, Step, StepsOfAssessment } from './standing'
 import { NO_SCRIPT, readingsOf, type Workings } from './workings'
 
 const NO_STEPS: Standing['steps'] = new Map()
@@ -23,14 +23,14 @@ export function standingRescaled(was: Standing, before: Workings, w: Workings): 
     (a) => a >= 0,
   )
   if (columns.length === 0) return { standing: was, cells: [] }
+  const { width, count } = w.cells
   const mark = was.mark.slice()
   const steps = new Map(was.steps)
   const on = new Set(rescaledColumns(w))
-  for (const c of columns)
-    for (let cell = c; cell < w.cells.count; cell += w.cells.width) {
-      mark[cell] = was.plain[cell]!
-      steps.delete(cell)
-    }
+  for (const c of columns) {
+    for (let cell = c; cell < count; cell += width) mark[cell] = was.plain[cell]!
+    steps.delete(c)
+  }
   rescale(
     w,
     was.plain,
@@ -39,8 +39,7 @@ export function standingRescaled(was: Standing, before: Workings, w: Workings): 
     steps,
   )
   const cells: number[] = []
-  for (const c of columns)
-    for (let cell = c; cell < w.cells.count; cell += w.cells.width) if (!Object.is(mark[cell], was.mark[cell])) cells.push(cell)
+  for (const c of columns) for (let cell = c; cell < count; cell += width) if (!Object.is(mark[cell], was.mark[cell])) cells.push(cell)
   return { standing: { source: was.source, plain: was.plain, mark, steps }, cells }
 }
 
@@ -50,14 +49,23 @@ function rescale(
   plain: Float64Array,
   columns: readonly number[],
   mark: Float64Array,
-  steps: Map<number, readonly Step[]>,
+  steps: Map<number, StepsOfAssessment>,
 ): void {
-  const rows = adjustable(w, plain, columns)
-  const done = applyAdjustments(rows, stackOf(w))
-  rows.forEach(({ cell }, i) => {
-    mark[cell] = done[i]!.mark!
-    if (done[i]!.steps.length > 0) steps.set(cell, done[i]!.steps)
-  })
+  const stack = stackOf(w)
+  for (const c of columns) {
+    const rows = adjustable(w, plain, c)
+    const own = stack.filter((a) => a.assessmentId === w.cells.assessmentIds[c])
+    const after = adjustedMarks(rows, own)
+    rows.forEach(({ cell }, i) => (mark[cell] = after[i]!))
+    steps.set(c, stepsOf(rows, own))
+  }
+}
+
+/** What each adjustment of a stack makes of marks, worked out when somebody first looks. */
+function stepsOf(rows: ReturnType<typeof adjustable>, stack: readonly Adjustment[]): StepsOfAssessment {
+  let known: ReadonlyMap<number, readonly Step[]> | null = null
+  return () =>
+    (known ??= new Map(applyAdjustments(rows, stack).flatMap(({ steps }, i) => (steps.length > 0 ? [[rows[i]!.cell, steps]] : []))))
 }
 
 /** What stands once plain marks have gone through the stack. */
@@ -65,7 +73,7 @@ export function throughAdjustments(w: Workings, source: Uint8Array, plain: Float
   const columns = rescaledColumns(w)
   if (columns.length === 0) return { source, plain, mark: plain, steps: NO_STEPS }
   const mark = plain.slice()
-  const steps = new Map<number, readonly Step[]>()
+  const steps = new Map<number, StepsOfAssessment>()
   rescale(w, plain, columns, mark, steps)
   return { source, plain, mark, steps }
 }
@@ -101,21 +109,19 @@ export function sectionSat({
   }
 }
 
-/** The plain marks of some assessments as the stack takes them. */
-function adjustable(w: Workings, plain: Float64Array, columns: readonly number[]) {
+/** The plain marks of an assessment as the stack takes them. */
+function adjustable(w: Workings, plain: Float64Array, column: number) {
   const { cells, course, scripts } = w
   const sat = sectionSat(w)
-  const reread = new Set(w.adjustments.flatMap((a) => (a.on && actsOnReadings(a.method) ? a.assessmentId : [])))
+  const assessmentId = cells.assessmentIds[column]!
+  const reread = w.adjustments.some((a) => a.on && a.assessmentId === assessmentId && actsOnReadings(a.method))
   const rows: (AdjustableMark & { cell: number; mark: number })[] = []
   course.students.forEach(({ id, sectionId }, s) => {
-    for (const a of columns) {
-      const cell = s * cells.width + a
-      if (scripts.there[cell] === NO_SCRIPT || Number.isNaN(plain[cell])) continue
-      const assessmentId = cells.assessmentIds[a]!
-      const read = reread.has(assessmentId) ? readBehind(w, cell) : null
-      const row = { cell, studentId: id, assessmentId, sectionId: sat(id, sectionId, assessmentId), mark: plain[cell]! }
-      rows.push(read ? { ...row, read } : row)
-    }
+    const cell = s * cells.width + column
+    if (scripts.there[cell] === NO_SCRIPT || Number.isNaN(plain[cell])) return
+    const read = reread ? readBehind(w, cell) : null
+    const row = { cell, studentId: id, assessmentId, sectionId: sat(id, sectionId, assessmentId), mark: plain[cell]! }
+    rows.push(read ? { ...row, read } : row)
   })
   return rows
 }
@@ -146,7 +152,7 @@ export function rescaledTo(w: Workings, standing: Standing): (cell: number, plai
     const assessmentId = w.cells.assessmentId(cell)
     if (!w.adjustments.some((a) => a.on && a.assessmentId === assessmentId)) return plain
     let stack = stacks.get(column)
-    if (!stack) stacks.set(column, (stack = stackOver(adjustable(w, standing.plain, [column]), stackOf(w))))
+    if (!stack) stacks.set(column, (stack = stackOver(adjustable(w, standing.plain, column), stackOf(w))))
     const { id, sectionId } = sections[Math.floor(cell / w.cells.width)]!
     return stack({ studentId: id, assessmentId, sectionId: sat(id, sectionId, assessmentId) }, plain)
   }

@@ -178,7 +178,10 @@ export function standingAt(w: Workings, standing: Standing, cell: number): Stand
     source: SOURCES[standing.source[cell]!]!,
     plain: orNull(standing.plain[cell]!),
     mark: orNull(standing.mark[cell]!),
-    steps: standing.steps.get(cell) ?? NONE_TAKEN,
+    steps:
+      standing.steps
+        .get(cell % w.cells.width)?.()
+        .get(cell) ?? NONE_TAKEN,
   }
 }
 

@@ -4,6 +4,9 @@ export interface Step {
   mark: number
 }
 
+/** By cell, of the cells that there are any of; told when somebody asks. */
+export type StepsOfAssessment = () => ReadonlyMap<number, readonly Step[]>
+
 /** The marks that stand, by cell; NaN for none. */
 export interface Standing {
   /** Place in SOURCES. */
@@ -12,6 +15,6 @@ export interface Standing {
   plain: Float64Array
   /** What counts. */
   mark: Float64Array
-  /** What each adjustment made of it, of the cells that there are any of. */
-  steps: ReadonlyMap<number, readonly Step[]>
+  /** Place of an assessment that is rescaled → what each adjustment made of its marks. */
+  steps: ReadonlyMap<number, StepsOfAssessment>
 }

@@ -52,9 +52,13 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
     staleTime: Infinity,
   })
   const [own, setOwn] = useState<Change[] | null>(null)
-  const [pulled, setPulled] = useState<Change[] | null>(null)
+  const [pulled, setPulled] = useState<{ on: Change[]; pulled: Change[]; together: Change[] } | null>(null)
   const keptTrial = mayDecide ? (own ?? kept.data?.changes ?? NO_CHANGES) : NO_CHANGES
-  const changes = useMemo(() => (pulled ? addChanges(keptTrial, pulled) : keptTrial), [keptTrial, pulled])
+  const changes = useMemo(() => {
+    if (!pulled) return keptTrial
+    // What was heard ahead is what is drawn.
+    return pulled.on === keptTrial ? pulled.together : addChanges(keptTrial, pulled.pulled)
+  }, [keptTrial, pulled])
 
   // The version that this window knows of: what another one kept since is not written over unseen.
   const version = useRef(0)
@@ -118,6 +122,15 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
     },
     [keep, did],
   )
+  const preview = useCallback<OpenTrial['preview']>(
+    (next) => {
+      if (!next) return setPulled(null)
+      const together = addChanges(latest.current, next)
+      for (const hears of listeners) hears(together)
+      setPulled({ on: latest.current, pulled: next, together })
+    },
+    [listeners],
+  )
   const propose = useCallback((added: Change[], label: string) => setTrial(addChanges(latest.current, added), label), [setTrial])
   const discard = useCallback(() => setTrial([], 'discard the trial'), [setTrial])
   const anew = useRefresh()
@@ -170,7 +183,7 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
       changes,
       propose,
       setTrial,
-      preview: setPulled,
+      preview,
       listen,
       discard,
       adopt,
@@ -179,7 +192,7 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
       refresh,
       mayDecide,
     }),
-    [courseId, changes, propose, setTrial, listen, discard, adopt, theirs, settleClash, refresh, mayDecide],
+    [courseId, changes, propose, setTrial, preview, listen, discard, adopt, theirs, settleClash, refresh, mayDecide],
   )
   return <TrialContext value={value}>{children}</TrialContext>
 }

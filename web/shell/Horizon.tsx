@@ -1,7 +1,7 @@
 import { memo, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { describe } from '#core/compare'
+import { meanOf } from '#core/compare'
 import { gradeCounts, type CourseResult } from '#core/grades'
 import { percentOf } from '#core/rescale'
 import { trialInWords } from '#core/trial'
@@ -22,7 +22,7 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
   useKeys([{ key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) }])
   const figures = useMemo(() => {
     const finals = current.students.flatMap((s) => s.adjusted ?? [])
-    return { finals: finals.length, of: current.students.length, mean: describe(finals).mean }
+    return { finals: finals.length, of: current.students.length, mean: meanOf(finals) }
   }, [current])
 
   const asked = clash && (

@@ -308,6 +308,18 @@ describe('a trial', () => {
     expect([screen.getByText('0 in trial'), server.sent.length]).toEqual([expect.anything(), 0])
   })
 
+  test('who listens hears of what is pulled before it is drawn, and it is drawn as it was heard', () => {
+    serverAnswers([[routes.trial, () => ({ changes: [], version: 0 })]])
+    trying('lead')
+    const heard: (readonly Change[])[] = []
+    trial.listen((changes) => heard.push(changes))
+    act(() => {
+      trial.preview([RULE])
+      expect([heard, trial.changes]).toEqual([[[RULE]], []])
+    })
+    expect(trial.changes).toBe(heard[0])
+  })
+
   test('what the server refuses to adopt stays a trial', async () => {
     serverAnswers([
       [routes.trial, () => ({ changes: [RULE], version: 4 })],

@@ -1,4 +1,4 @@
-import { describe } from '#core/compare'
+import { meanOf } from '#core/compare'
 import { gradeCounts, type Boundary, type StudentResult } from '#core/grades'
 import { gradeAt } from '#core/bounds'
 import { compareResults, percentOf, type ResultChange } from '#core/rescale'
@@ -72,11 +72,11 @@ function figuresOf(table: CourseState['table'], id: string, outcome: Outcome, ag
     people,
     boundaries: result.boundaries,
     counts: gradeCounts(result),
-    mean: describe(people.map((p) => p.value)).mean,
+    mean: meanOf(people.map((p) => p.value)),
     change: compareResults(against.places, outcome.places),
     sections: [...sections.values()].map(({ percents, students, ...s }) => ({
       ...s,
-      mean: describe(percents).mean,
+      mean: meanOf(percents),
       counts: gradeCounts({ students, boundaries: result.boundaries }),
     })),
     problem,

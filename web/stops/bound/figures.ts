@@ -1,5 +1,5 @@
 import { nearBoundary, type NearBoundary } from '#core/bounds'
-import { describe } from '#core/compare'
+import { meanOf } from '#core/compare'
 import { gradeCounts, type Boundary, type StudentResult } from '#core/grades'
 import { compareResults, type ResultChange } from '#core/rescale'
 import type { CourseState, Outcome } from '../../course/state'
@@ -40,13 +40,13 @@ export function boundFigures(state: CourseState, zone: number): BoundFigures {
     boundaries,
     counts: gradeCounts(result),
     before: gradeCounts(adopted.result),
-    mean: describe(finals(result.students)).mean,
+    mean: meanOf(finals(result.students)),
     impact: { movers, up, down },
     near: nearBoundary(result, zone),
     sections: table.sections.map(({ id, name }) => {
       const students = own.get(id)!
       const percents = finals(students)
-      return { id, name, counts: gradeCounts({ students, boundaries }), finals: percents.length, mean: describe(percents).mean }
+      return { id, name, counts: gradeCounts({ students, boundaries }), finals: percents.length, mean: meanOf(percents) }
     }),
   }
 }

@@ -4,9 +4,7 @@ import {
   BarChart,
   ComposedChart,
   Line,
-  ReferenceLine,
   ResponsiveContainer,
-  Scatter,
   XAxis,
   YAxis,
   CartesianGrid,
@@ -54,6 +52,8 @@ export function CurveChart(props: Props) {
     histogram(values, { from: 0, to: top, width: step / 5 }).bins.map((b) => ({ at: (b.from + b.to) / 2, n: b.count }))
   const below = useMemo(() => bins(before), [before, top]) // eslint-disable-line react-hooks/exhaustive-deps
   const beside = useMemo(() => bins(after), [after, top]) // eslint-disable-line react-hooks/exhaustive-deps
+  // Where nothing is changed.
+  const alike = useMemo(() => [0, top].map((mark) => ({ x: mark, y: mark })), [top])
   const most = Math.max(1, ...below.map((b) => b.n), ...beside.map((b) => b.n))
   // As a share of those that come out, so that a group of another size can be held against them.
   const outline = useMemo(
@@ -75,23 +75,16 @@ export function CurveChart(props: Props) {
             tickLine={false}
             label={{ value: 'rescaled', angle: -90, position: 'insideLeft', fill: 'var(--ink)' }}
           />
-          <ReferenceLine
-            segment={[
-              { x: 0, y: 0 },
-              { x: top, y: top },
-            ]}
+          <Line
+            data={alike}
+            dataKey="y"
+            dot={false}
+            activeDot={false}
             stroke="var(--soft-ink)"
             strokeDasharray="1 4"
-          />
-          <Scatter
-            data={dots}
-            dataKey="y"
             isAnimationActive={false}
-            shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={2} fill="var(--ink)" opacity={0.35} />}
           />
-          {line && (
-            <Line data={line} dataKey="y" dot={false} activeDot={false} stroke="var(--pine)" strokeWidth={2.5} isAnimationActive={false} />
-          )}
+          <Ways dots={dots} line={line} />
           {points && (
             <ZIndexLayer zIndex={2000}>
               <PullPoints {...props} points={points} />
@@ -138,6 +131,22 @@ export function CurveChart(props: Props) {
         </div>
       </div>
     </div>
+  )
+}
+
+const DOT = 2
+
+/** Where each mark goes, and the line they go by, as two paths: they follow a point that is pulled, and hundreds of elements do not. */
+function Ways({ dots, line }: Pick<Props, 'dots' | 'line'>) {
+  const scaleX = useXAxisScale()
+  const scaleY = useYAxisScale()
+  if (!scaleX || !scaleY) return null
+  const at = (p: { x: number; y: number }) => `${scaleX(p.x)} ${scaleY(p.y)}`
+  return (
+    <g pointerEvents="none" fill="none" strokeLinecap="round">
+      <path d={dots.map((p) => `M${at(p)}h0`).join('')} stroke="var(--ink)" strokeWidth={2 * DOT} opacity={0.35} />
+      {line && line.length > 0 && <path d={`M${line.map(at).join('L')}`} stroke="var(--pine)" strokeWidth={2.5} />}
+    </g>
   )
 }
 

@@ -1,5 +1,5 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react'
-import { describe } from '#core/compare'
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { meanOf } from '#core/compare'
 import { actsOnMarks, markMethodOf, METHOD_KINDS, methodOf, type MethodKind, type Point } from '#core/rescale'
 import { useKeys } from '../../settings/keys'
 import { OfSelect } from '../../parts/OfSelect'
@@ -47,6 +47,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
     { key: 'Delete', does: 'drop what is being tried here', run: () => chosen && drop(chosen.id) },
     { key: 'n', does: 'a new adjustment beside those there are', run: () => look(AT_NONE) },
   ])
+  const means = useMemo(() => ({ before: meanOf(figures?.before ?? []), after: meanOf(figures?.after ?? []) }), [figures])
   if (figures === undefined) return <WorkingOut />
   if (!figures || !table.hasMarks)
     return (
@@ -69,14 +70,14 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
   const points = chosen && pulling ? pulling.of(chosen.method) : null
   const pulled = (p: Point[]) => pulling!.put(chosen!.method, p)
   const under = `${counted(before.length, 'mark')}${chosen ? `, ${methodOf(chosen.method.kind).title}` : ''}, ${today()}`
-  const says = `${counted(before.length, 'mark')}: mean ${fixed(describe(before).mean)} as they were, ${fixed(describe(figures.after).mean)} rescaled, out of ${numeral(subject.outOf)}.`
+  const says = `${counted(before.length, 'mark')}: mean ${fixed(means.before)} as they were, ${fixed(means.after)} rescaled, out of ${numeral(subject.outOf)}.`
   return (
     <div className={`work ${styles.work}`}>
       <main className="table-side">
         <div className="stop-head">
           <h1>{subject.title}</h1>
           <span className="soft small">
-            mean {fixed(describe(before).mean)} of {numeral(subject.outOf)}
+            mean {fixed(means.before)} of {numeral(subject.outOf)}
           </span>
           {!total && (
             <div className="end">

@@ -1,6 +1,6 @@
 import { group } from 'd3-array'
 import { gradeAt } from '#core/bounds'
-import { compareGroups, describe } from '#core/compare'
+import { compareGroups, meanOf } from '#core/compare'
 import { actsOnMarks, adjuster, markMethodOf, type Adjustment, type ResultChange } from '#core/rescale'
 import { standingOf } from '#core/trial'
 import type { Assessment } from '#contract'
@@ -83,7 +83,7 @@ function hardest({ table, workings, adopted }: CourseState): Assessment | undefi
   const share = new Map(
     table.assessments.map((a) => {
       const marks = standingOf(workings, adopted.standing, a.id).flatMap((s) => s.plain ?? [])
-      return [a.id, marks.length < ENOUGH ? 1 : describe(marks).mean! / a.outOf]
+      return [a.id, marks.length < ENOUGH ? 1 : meanOf(marks)! / a.outOf]
     }),
   )
   return [...table.assessments].sort((a, b) => share.get(a.id)! - share.get(b.id)!)[0]
@@ -201,8 +201,8 @@ function sectionsOf(state: CourseState, subject: Subject, ways: readonly Way[]):
         name,
         lean: groups[i]!,
         passed: passed(now),
-        mean: describe(now).mean,
-        plainMean: describe(own).mean,
+        mean: meanOf(now),
+        plainMean: meanOf(own),
         plainPassed: passed(own),
         n: own.length,
       }

@@ -50,11 +50,12 @@ export function waysOf(state: CourseState, { assessmentId }: Subject): Way[] {
   const column = tried.cells.assessment(assessmentId)
   const sat = sectionSat(tried)
   const { plain, steps } = current.standing
+  const taken = steps.get(column)?.()
   return students.flatMap(({ id, sectionId }, row): Way[] => {
     const cell = row * tried.cells.width + column
     const mark = plain[cell]!
     if (mark !== mark) return []
-    return [{ studentId: id, sectionId: sat(id, sectionId, assessmentId), plain: mark, steps: steps.get(cell) ?? NO_STEPS }]
+    return [{ studentId: id, sectionId: sat(id, sectionId, assessmentId), plain: mark, steps: taken?.get(cell) ?? NO_STEPS }]
   })
 }
 
