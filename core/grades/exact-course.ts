@@ -18,7 +18,8 @@ export interface ExactResult {
 interface Item {
   column: number
   worth: Rational
-  f: Rational
+  /** Its worth times the fraction that counts. */
+  points: Rational
   droppable: boolean
   rank: number
 }
@@ -62,8 +63,9 @@ export function exactComponentPercent(
     const f = exactFraction(course, rules, student, a)
     if (!f) continue
     const worth = rationalOf(course.inside[a]!)
-    if (course.bonus[a]) bonusPoints = plus(bonusPoints, times(worth, f))
-    else ordinary.push({ column: a, worth, f, droppable: !!course.droppable[a], rank: course.planOrder[a]! })
+    const points = times(worth, f)
+    if (course.bonus[a]) bonusPoints = plus(bonusPoints, points)
+    else ordinary.push({ column: a, worth, points, droppable: !!course.droppable[a], rank: course.planOrder[a]! })
   }
   return componentPercent(ordinary, bonusPoints, c.dropLowest)
 }
@@ -118,15 +120,15 @@ function ratioOf(items: Item[], bonusPoints: Rational): Rational | null {
   let n = bonusPoints
   let w = ZERO
   for (const i of items) {
-    n = plus(n, times(i.worth, i.f))
+    n = plus(n, i.points)
     w = plus(w, i.worth)
   }
   return w.n === 0n ? null : over(n, w)
 }
 
-/** The k of `droppable` with the lowest worth·(f − λ), the later one first among equals. */
+/** The k of `droppable` with the lowest points − worth·λ, the later one first among equals. */
 function lowest(droppable: Item[], all: Item[], k: number, lambda: Rational): Set<Item> | null {
-  const value = new Map(droppable.map((i) => [i, times(i.worth, minus(i.f, lambda))]))
+  const value = new Map(droppable.map((i) => [i, minus(i.points, times(i.worth, lambda))]))
   const sorted = [...droppable].sort((x, y) => compare(value.get(x)!, value.get(y)!) || y.rank - x.rank)
   const drop = new Set(sorted.slice(0, k))
   if (all.some((i) => !drop.has(i) && i.worth.n > 0n)) return drop

@@ -233,17 +233,16 @@ export class Grader {
 
   /** A component that drops nothing: sums alone. */
   private plainPercentOf(student: number, c: PackedComponent, pendingAs: PendingAs): number {
-    const { state, fraction } = this
+    const { state, fraction, f } = this
     const { inside, bonus } = this.columns
     let points = 0
     let carried = 0
     for (let a = c.start; a < c.end; a++) {
       const s = state[a]!
-      let f: number
-      if (s === SCORED) f = fraction[a]!
+      if (s === SCORED) f[a] = fraction[a]!
       else if (s === NOT_APPLYING || pendingAs === WITHOUT) continue
-      else f = pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a)
-      points += inside[a]! * f
+      else f[a] = pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a)
+      points += inside[a]! * f[a]!
       if (bonus[a] === 0) carried += inside[a]!
     }
     return carried === 0 ? NaN : (100 * points) / carried
@@ -266,7 +265,10 @@ export class Grader {
       const s = state[a]!
       if (s === NOT_APPLYING) continue
       if (s !== SCORED && pendingAs === WITHOUT) continue
-      const x = (f[a] = s === SCORED ? fraction[a]! : pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a))
+      // Read back from the column: a number that may come of a call would be put in an object of its own for every mark.
+      if (s === SCORED) f[a] = fraction[a]!
+      else f[a] = pendingAs === AS_NOTHING ? 0 : this.fullMarks(student, a)
+      const x = f[a]!
       const weight = inside[a]!
       if (bonus[a] === 1) bonusPoints += weight * x
       else {

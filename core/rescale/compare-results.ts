@@ -98,25 +98,29 @@ function ranks(boundaries: readonly Boundary[]): Map<string, number> {
 /** Counts strictly reversed pairs by merge sort, and names the nearest ones. */
 function reversals(placed: { id: string; was: number; is: number }[]): Pick<ResultChange, 'reversed' | 'pairs'> {
   // Ties before are ordered as they are after, so that they never count.
-  const sorted = [...placed].sort((a, b) => a.was - b.was || a.is - b.is)
-  let reversed = 0
+  const sorted = placed.toSorted((a, b) => a.was - b.was || a.is - b.is)
+  const many = sorted.length
+  const is = Float64Array.from(sorted, (p) => p.is)
   const pairs: ResultChange['pairs'] = []
-  let run = sorted
-  for (let width = 1; width < run.length; width *= 2) {
-    const next: typeof run = []
-    for (let start = 0; start < run.length; start += 2 * width) {
-      const left = run.slice(start, start + width)
-      const right = run.slice(start + width, start + 2 * width)
-      let i = 0
-      for (const r of right) {
-        while (i < left.length && left[i]!.is <= r.is) next.push(left[i++]!)
-        reversed += left.length - i
-        for (let k = i; k < left.length && pairs.length < PAIRS_NAMED; k++) pairs.push({ passes: left[k]!.id, passed: r.id })
-        next.push(r)
+  let reversed = 0
+  let run = Uint32Array.from(sorted.keys())
+  let next = new Uint32Array(many)
+  for (let width = 1; width < many; width *= 2) {
+    for (let start = 0; start < many; start += 2 * width) {
+      const middle = Math.min(start + width, many)
+      const end = Math.min(middle + width, many)
+      let left = start
+      let to = start
+      for (let right = middle; right < end; right++) {
+        while (left < middle && is[run[left]!]! <= is[run[right]!]!) next[to++] = run[left++]!
+        reversed += middle - left
+        for (let k = left; k < middle && pairs.length < PAIRS_NAMED; k++)
+          pairs.push({ passes: sorted[run[k]!]!.id, passed: sorted[run[right]!]!.id })
+        next[to++] = run[right]!
       }
-      next.push(...left.slice(i))
+      while (left < middle) next[to++] = run[left++]!
     }
-    run = next
+    ;[run, next] = [next, run]
   }
   return { reversed, pairs }
 }
