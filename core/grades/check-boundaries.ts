@@ -1,4 +1,5 @@
 import type { Boundary, CourseResult, Policy } from './course'
+import type { GradeTable } from './grade-table'
 
 export interface BoundaryFinding {
   /** Index of the row in the list, or null when it is about the whole set. */
@@ -83,12 +84,31 @@ const falls = (limits: readonly number[]) => limits.every((x, i) => i === 0 || x
 const hundredfold = (x: number) => Number((x * 100).toFixed(6))
 
 /** Students per grade in boundary order, with zeros shown; those without a final or a grade are not counted. */
-export function gradeCounts(result: Pick<CourseResult, 'students' | 'boundaries'>): { grade: string; count: number; share: number }[] {
-  const counts = new Map(result.boundaries.map((b) => [b.grade, 0]))
+export const gradeCounts = ({ students, boundaries }: Pick<CourseResult, 'students' | 'boundaries'>): GradeCount[] =>
+  counted(
+    boundaries,
+    students.map((s) => s.grade),
+  )
+
+/** The same of grades in columns. @param table places in boundaries of its own order */
+export const countsOfTable = (boundaries: readonly Boundary[], table: Pick<GradeTable, 'grade' | 'boundaries'>): GradeCount[] =>
+  counted(
+    boundaries,
+    Array.from(table.grade, (place) => table.boundaries[place]?.grade ?? null),
+  )
+
+export interface GradeCount {
+  grade: string
+  count: number
+  share: number
+}
+
+function counted(boundaries: readonly Boundary[], grades: readonly (string | null)[]): GradeCount[] {
+  const counts = new Map(boundaries.map((b) => [b.grade, 0]))
   let all = 0
-  for (const s of result.students)
-    if (s.grade !== null) {
-      counts.set(s.grade, (counts.get(s.grade) ?? 0) + 1)
+  for (const grade of grades)
+    if (grade !== null) {
+      counts.set(grade, (counts.get(grade) ?? 0) + 1)
       all++
     }
   return [...counts].map(([grade, count]) => ({ grade, count, share: all === 0 ? 0 : count / all }))

@@ -56,10 +56,13 @@ export function studentResult(course: ResultPlan, table: GradeTable, row: number
   }
 }
 
-/** The results of a packed course, student by student. */
+/** The results of a packed course, student by student; these are put together when they are first looked at. */
 export function resultOf(packed: ResultPlan, table: GradeTable, by: Omit<CourseResult, 'students'>): CourseResult {
+  let students: StudentResult[] | null = null
   return {
-    students: packed.studentIds.map((id, row) => studentResult(packed, table, row, id)),
+    get students() {
+      return (students ??= packed.studentIds.map((id, row) => studentResult(packed, table, row, id)))
+    },
     ...by,
   }
 }

@@ -13,7 +13,7 @@ import {
 } from 'react'
 import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
-import { planWithChanges, type Change } from '#core/trial'
+import { planWithChanges, type Change, type GradedColumns } from '#core/trial'
 import type { CourseOutcomes, TablePlan } from '#contract'
 import { problemOf } from '../api/problem-of'
 import { usePlanQuery } from './plan'
@@ -55,6 +55,8 @@ export interface Course extends Omit<OpenTrial, 'changes' | 'courseId'> {
   trial: Trial
   /** The results of the trial where one is worked out, else what is adopted. */
   current: CourseResult
+  /** Both in columns. */
+  graded: { adopted: GradedColumns; current: GradedColumns }
 }
 
 interface CourseSoFar {
@@ -105,7 +107,17 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
 
   const triedPlan = useMemo(() => adopted && planWithChanges(adopted.table, trial).plan, [adopted, trial])
   const known = useMemo(
-    () => adopted && triedPlan && { ...open, id: courseId, table: adopted.table, tried: triedPlan, open: adopted, adopted: adopted.result },
+    () =>
+      adopted &&
+      triedPlan && {
+        ...open,
+        id: courseId,
+        table: adopted.table,
+        tried: triedPlan,
+        open: adopted,
+        adopted: adopted.result,
+        graded: adopted.graded,
+      },
     [courseId, adopted, triedPlan, open],
   )
   const atHorizon = useCourseAs(known, trial, now)
@@ -124,21 +136,20 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
 
 /** The course with what its trial comes to, as far as that is worked out. */
 function useCourseAs(
-  known: Omit<Course, 'trial' | 'current'> | undefined | null,
+  known: (Omit<Course, 'trial' | 'current' | 'graded'> & { graded: GradedColumns }) | undefined | null,
   changes: Change[],
   { tried, problem }: Pick<ReturnType<CourseStore['getSnapshot']>, 'tried' | 'problem'>,
 ): Course | null {
-  return useMemo(
-    () =>
-      known
-        ? {
-            ...known,
-            trial: { changes, change: tried?.changes === changes ? tried.change : null, problem },
-            current: changes.length > 0 && tried ? tried.result : known.adopted,
-          }
-        : null,
-    [known, changes, tried, problem],
-  )
+  return useMemo(() => {
+    if (!known) return null
+    const now = changes.length > 0 && tried ? tried : { result: known.adopted, graded: known.graded }
+    return {
+      ...known,
+      trial: { changes, change: tried?.changes === changes ? tried.change : null, problem },
+      current: now.result,
+      graded: { adopted: known.graded, current: now.graded },
+    }
+  }, [known, changes, tried, problem])
 }
 
 const NOT_YET = { tried: null, problem: null, revision: 0 }

@@ -1,7 +1,7 @@
 import type { Remote } from 'comlink'
 import type { CourseResult } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
-import { resultOfColumns, type Change } from '#core/trial'
+import { resultOfColumns, type Change, type GradedColumns } from '#core/trial'
 import type { CourseOutcomes } from '#contract'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
 import type { AdoptedCourse, CourseBook, Told, TriedCourse } from './book'
@@ -21,13 +21,14 @@ import type {
 
 export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'>
 
-export interface Adopted extends Omit<AdoptedCourse, 'graded'> {
+export interface Adopted extends AdoptedCourse {
   result: CourseResult
 }
 
 /** The open trial, as far as it is worked out. */
 interface Tried {
   changes: readonly Change[]
+  graded: GradedColumns
   result: CourseResult
   change: ResultChange
 }
@@ -67,7 +68,7 @@ export class CourseStore {
   async fetch(courseId: string): Promise<Adopted> {
     const fetched = await this.book.fetch(courseId, page.personId)
     if (!('course' in fetched)) throw refusedBy(fetched)
-    const { graded, ...course } = fetched.course
+    const { course } = fetched
     this.fetched = true
     if (course.revision > this.snapshot.revision) {
       this.put({ revision: course.revision })
@@ -75,7 +76,7 @@ export class CourseStore {
       this.ahead = null
       if (this.triedNow.length > 0) void this.tryOut(this.triedNow)
     }
-    return { ...course, result: resultOfColumns(graded) }
+    return { ...course, result: resultOfColumns(course.graded) }
   }
 
   /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */
@@ -132,7 +133,7 @@ export class CourseStore {
   }
 
   private took(changes: readonly Change[], { revision, tried }: TriedCourse): void {
-    this.put({ revision, problem: null, tried: tried && { changes, result: resultOfColumns(tried.graded), change: tried.change } })
+    this.put({ revision, problem: null, tried: tried && { changes, ...tried, result: resultOfColumns(tried.graded) } })
   }
 
   private put(changed: Partial<Snapshot>): void {

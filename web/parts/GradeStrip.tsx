@@ -3,7 +3,7 @@ import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter,
 import type { Boundary } from '#core/grades'
 import { apart } from './apart'
 import { columnCounts, stackDots } from './dots'
-import type { StripPerson } from './strip-people'
+import type { StripPeople } from './strip-people'
 import { useWidth } from './useWidth'
 import styles from './grade-strip.module.css'
 
@@ -14,9 +14,9 @@ const CHARACTER = 6.6
 const DOTS = 800
 
 interface Props {
-  people: readonly StripPerson[]
+  people: StripPeople
   /** Percents of the state that it is held against; null for none. */
-  before: readonly number[] | null
+  before: Float64Array | null
   boundaries: readonly Boundary[]
   counts: readonly { grade: string; count: number }[]
 }
@@ -24,24 +24,30 @@ interface Props {
 /** Course percents on one axis, a dot a person, with where grades begin and how many have each; an earlier state as an outline. */
 export function GradeStrip({ people, before: earlier, boundaries, counts }: Props) {
   const drawn = useMemo(() => {
-    const low = people.reduce((m, p) => Math.min(m, p.value), 100)
+    const { ids, value, final } = people
+    const low = value.reduce((m, p) => Math.min(m, p), 100)
     const from = Math.max(0, Math.min(40, Math.floor(low / 10) * 10))
-    const to = people.reduce((m, p) => Math.max(m, p.value), 100)
-    const final = new Set(people.filter((p) => p.final).map((p) => p.id))
-    const many = people.length > DOTS
-    const dots = many ? [] : stackDots(people, COLUMN)
+    const to = value.reduce((m, p) => Math.max(m, p), 100)
+    const many = ids.length > DOTS
+    const isFinal = new Set(many ? [] : ids.filter((_, i) => final[i] === 1))
+    const dots = many
+      ? []
+      : stackDots(
+          ids.map((id, i) => ({ id, value: value[i]! })),
+          COLUMN,
+        )
     // Who stands at the very top belongs to the last column.
-    const columns = (list: typeof people) =>
+    const columns = (list: Float64Array) =>
       columnCounts(
-        list.map((p) => Math.min(p.value, to - COLUMN / 2)),
+        list.map((p) => Math.min(p, to - COLUMN / 2)),
         COLUMN,
         from,
         to,
       )
-    const density = many ? { all: columns(people), final: columns(people.filter((p) => p.final)) } : null
+    const density = many ? { all: columns(value), final: columns(value.filter((_, i) => final[i] === 1)) } : null
     const before = earlier ? columnCounts(earlier, COLUMN, from, to) : []
     const top = Math.max(12, ...dots.map((d) => d.y), ...before.map((b) => b.n), ...(density?.all.map((c) => c.n) ?? []))
-    return { density, from, to, top, before, solid: dots.filter((d) => final.has(d.id)), hollow: dots.filter((d) => !final.has(d.id)) }
+    return { density, from, to, top, before, solid: dots.filter((d) => isFinal.has(d.id)), hollow: dots.filter((d) => !isFinal.has(d.id)) }
   }, [people, earlier])
   const bounds = [...boundaries].sort((a, b) => a.from - b.from)
   const radius = Math.min(1.7, 40 / drawn.top / 2)

@@ -1,15 +1,22 @@
-import type { CourseResult } from '#core/grades'
+import { orNull } from '#core/grades'
 import { percentOf } from '#core/rescale'
+import type { GradedColumns } from '#core/trial'
 
-/** A person on the strip; not final where something is pending. */
-export interface StripPerson {
-  id: string
-  value: number
-  final: boolean
+/** People on the strip, in columns: thousands are drawn anew at every pull of a point. */
+export interface StripPeople {
+  ids: readonly string[]
+  value: Float64Array
+  /** 0 where something is pending. */
+  final: Uint8Array
 }
 
-export const peopleOf = ({ students }: Pick<CourseResult, 'students'>): StripPerson[] =>
-  students.flatMap((s) => {
-    const value = percentOf(s)
-    return value === null ? [] : [{ id: s.studentId, value, final: s.final !== null }]
-  })
+/** Those who have a percent. */
+export function peopleOf({ plan, table: { adjusted, soFar, final } }: GradedColumns): StripPeople {
+  const percent = plan.studentIds.map((_, i) => percentOf({ adjusted: orNull(adjusted[i]!), soFar: orNull(soFar[i]!) }))
+  const rows = percent.flatMap((p, i) => (p === null ? [] : i))
+  return {
+    ids: rows.map((i) => plan.studentIds[i]!),
+    value: Float64Array.from(rows, (i) => percent[i]!),
+    final: Uint8Array.from(rows, (i) => Number(orNull(final[i]!) !== null)),
+  }
+}

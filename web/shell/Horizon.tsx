@@ -2,9 +2,8 @@ import { memo, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { meanOf } from '#core/compare'
-import { gradeCounts, type CourseResult } from '#core/grades'
-import { percentOf } from '#core/rescale'
-import { trialInWords } from '#core/trial'
+import { countsOfTable } from '#core/grades'
+import { trialInWords, type GradedColumns } from '#core/trial'
 import { GradeStrip } from '../parts/GradeStrip'
 import { peopleOf } from '../parts/strip-people'
 import { WhichStands } from '../parts/WhichStands'
@@ -16,13 +15,14 @@ import styles from './horizon.module.css'
 
 /** Where the final grades stand, on every stop; during a trial also who would move. */
 export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
-  const { current, adopted, trial, discard, clash, settleClash, id } = useCourseAtHorizon()
+  const { graded, trial, discard, clash, settleClash, id } = useCourseAtHorizon()
+  const { current, adopted } = graded
   const [folded, setFolded] = useState(false)
   const open = trial.changes.length > 0
   useKeys([{ key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) }])
   const figures = useMemo(() => {
-    const finals = current.students.flatMap((s) => s.adjusted ?? [])
-    return { finals: finals.length, of: current.students.length, mean: meanOf(finals) }
+    const finals = current.table.adjusted.filter((percent) => !Number.isNaN(percent))
+    return { finals: finals.length, of: current.plan.studentIds.length, mean: meanOf(finals) }
   }, [current])
 
   const asked = clash && (
@@ -97,9 +97,9 @@ function TrialWords() {
 }
 
 /** The course as it stands, with what is adopted as a ghost behind an open trial. */
-const Strip = memo(function Strip({ current, ghost }: { current: CourseResult; ghost: CourseResult | null }) {
+const Strip = memo(function Strip({ current, ghost }: { current: GradedColumns; ghost: GradedColumns | null }) {
   const people = useMemo(() => peopleOf(current), [current])
-  const before = useMemo(() => ghost && ghost.students.flatMap((s) => percentOf(s) ?? []), [ghost])
-  const counts = useMemo(() => gradeCounts(current), [current])
+  const before = useMemo(() => ghost && peopleOf(ghost).value, [ghost])
+  const counts = useMemo(() => countsOfTable(current.boundaries, current.table), [current])
   return <GradeStrip people={people} before={before} boundaries={current.boundaries} counts={counts} />
 })

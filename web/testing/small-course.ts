@@ -107,6 +107,7 @@ export function smallCourse(table: CourseTable, changes: Change[] = []): Course 
     open: { items: openItems(workings, planFacts(table), adopted.standing), scripts: table.scripts.id.length, toSettle: 0 },
     adopted: adopted.result,
     current: current.result,
+    graded: { adopted: adopted.graded, current: current.graded },
     trial: { changes, change: changes.length > 0 ? compareResults(adopted.result, current.result) : null, problem: null },
   } as Partial<Course> as Course
 }

@@ -4,7 +4,7 @@ import { gradeAt } from '#core/bounds'
 import { compareResults, percentOf, type ResultChange } from '#core/rescale'
 import { applyChanges, type Change } from '#core/trial'
 import type { CourseState, Outcome } from '../../course/state'
-import { peopleOf, type StripPerson } from '../strip-people'
+import { peopleOf, type StripPeople } from '../strip-people'
 
 /** A set of changes to be looked at beside others. */
 export interface IdeaLike {
@@ -15,7 +15,7 @@ export interface IdeaLike {
 /** What one of several ways would come to, held against another. */
 export interface IdeaFigures {
   id: string
-  people: StripPerson[]
+  people: StripPeople
   boundaries: Boundary[]
   counts: { grade: string; count: number }[]
   mean: number | null
@@ -66,13 +66,13 @@ function figuresOf(table: CourseState['table'], id: string, outcome: Outcome, ag
     if (student.final !== null) own.finals++
     if ((student.grade ?? gradeAt(percent, result.boundaries, result.rounding)) !== lowest?.grade) own.passed++
   })
-  const people = peopleOf(result)
+  const people = peopleOf(outcome.graded)
   return {
     id,
     people,
     boundaries: result.boundaries,
     counts: gradeCounts(result),
-    mean: meanOf(people.map((p) => p.value)),
+    mean: meanOf(people.value),
     change: compareResults(against.places, outcome.places),
     sections: [...sections.values()].map(({ percents, students, ...s }) => ({
       ...s,
