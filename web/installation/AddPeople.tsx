@@ -13,6 +13,7 @@ import { FormField, textOrNull } from '../parts/FormDialog'
 import { counted } from '../parts/format'
 import { refusedIn } from '../session/refused-in'
 import { LinksMade } from './LinksMade'
+import styles from './installation.module.css'
 
 /** Adds one person, or many from a list that is tried first; each is invited by a one-time link. */
 export function AddPeople({ onClose }: { onClose: () => void }) {
@@ -179,7 +180,7 @@ function TriedList({ tried }: { tried: TriedPeople }) {
       <p className="mb-1" role="status">
         {counted(count('added'), 'person', 'people')} to add · {count('known')} here already · {count('refused')} left out
       </p>
-      <div className="tried-people">
+      <div className={styles.triedPeople}>
         <table className="grid">
           <thead>
             <tr>

@@ -4,6 +4,7 @@ import { Form } from 'react-bootstrap'
 import { AuditKind, routes } from '#contract'
 import { addressOf, call, messageOf } from '../api/client'
 import { counted, shownAt } from '../parts/format'
+import styles from './installation.module.css'
 
 const AT_ONCE = 300
 
@@ -39,7 +40,7 @@ export function AuditPart() {
             <Form.Control
               size="sm"
               type="search"
-              className="find-people"
+              className={styles.findPeople}
               aria-label="Find in the list"
               placeholder="who, whom, course"
               value={find}

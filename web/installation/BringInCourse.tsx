@@ -8,6 +8,7 @@ import { useSaved } from '../saving/saved'
 import { Dialog } from '../parts/Dialog'
 import { counted } from '../parts/format'
 import { FileField } from '../parts/FileField'
+import styles from './installation.module.css'
 
 type Tried = z.infer<typeof routes.tryPackage.response>
 
@@ -120,7 +121,7 @@ function WhatItWouldBe({ tried: { course, counts, standards, people, goesOn } }:
           </p>
         )}
       </div>
-      <div className="tried-people">
+      <div className={styles.triedPeople}>
         <table className="grid" aria-label="Its people">
           <thead>
             <tr>

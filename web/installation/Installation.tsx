@@ -6,7 +6,6 @@ import { CoursesPart } from './CoursesPart'
 import { KeepingPart } from './KeepingPart'
 import { PeoplePart } from './PeoplePart'
 import { SettingsPart } from './SettingsPart'
-import './installation.css'
 
 const PARTS = { people: PeoplePart, courses: CoursesPart, settings: SettingsPart, keeping: KeepingPart, audit: AuditPart }
 type Part = keyof typeof PARTS

@@ -4,6 +4,7 @@ import { routes } from '#contract'
 import { call, messageOf } from '../api/client'
 import { useWrites } from '../saving/writes'
 import { counted, shownAt } from '../parts/format'
+import styles from './installation.module.css'
 
 const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`
 
@@ -44,7 +45,7 @@ export function KeepingPart() {
           server is stopped: see running Level Table.
         </p>
         {backups.length > 0 && (
-          <table className="grid keeping" aria-label={counted(backups.length, 'backup')}>
+          <table className={`grid ${styles.keeping}`} aria-label={counted(backups.length, 'backup')}>
             <thead>
               <tr>
                 <th>made</th>

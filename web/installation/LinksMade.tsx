@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import type { WayIn } from '#contract'
 import { counted, shownAt } from '../parts/format'
+import styles from './installation.module.css'
 
 /** One-time links, shown this once: copied by hand where the post did not take them. */
 export function LinksMade({ links, names }: { links: readonly WayIn[]; names: ReadonlyMap<string, { name: string; signIn: string }> }) {
@@ -24,12 +25,12 @@ export function LinksMade({ links, names }: { links: readonly WayIn[]; names: Re
           {counted(unsent.length, 'letter')} did not go out: {unsent[0]!.sent}
         </p>
       )}
-      <ul className="plain links">
+      <ul className={`list-unstyled mb-2 ${styles.links}`}>
         {links.slice(0, 50).map((l) => (
           <li key={l.personId}>
             {links.length > 1 && <span>{whose(l)?.name} </span>}
             <input
-              className="link-made"
+              className={styles.linkMade}
               readOnly
               aria-label={`Link for ${whose(l)?.name ?? 'them'}`}
               value={l.link}

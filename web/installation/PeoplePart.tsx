@@ -9,6 +9,7 @@ import { AddPeople } from './AddPeople'
 import { PersonCloseUp } from './PersonCloseUp'
 import { KeyCap } from '../settings/KeyCap'
 import { CloseUp } from '../parts/CloseUp'
+import styles from './installation.module.css'
 
 export const STATE_WORDS: Record<PersonState, string> = { in: 'in', invited: 'invited', inactive: 'not active' }
 const AT_ONCE = 200
@@ -54,7 +55,7 @@ export function PeoplePart() {
             <Form.Control
               size="sm"
               type="search"
-              className="find-people"
+              className={styles.findPeople}
               aria-label="Find people"
               placeholder="name, sign-in, course"
               value={find}
@@ -91,11 +92,11 @@ export function PeoplePart() {
                   </button>
                   {p.admin && <span className="soft small"> · administers</span>}
                 </td>
-                <td className="soft cut">{p.signIn}</td>
+                <td className={`soft ${styles.cut}`}>{p.signIn}</td>
                 <td className={p.state === 'invited' && !p.linkEnds ? 'ochre' : p.state === 'in' ? '' : 'soft'}>
                   {p.state === 'invited' && !p.linkEnds ? 'invited, link ended' : STATE_WORDS[p.state]}
                 </td>
-                <td className="soft cut parts" title={p.roles.join('; ')}>
+                <td className={`soft ${styles.cut} ${styles.parts}`} title={p.roles.join('; ')}>
                   {p.roles.length === 0 ? 'none' : p.roles[0]}
                   {p.roles.length > 1 && ` and ${p.roles.length - 1} more`}
                 </td>

@@ -64,7 +64,7 @@ export function PersonCloseUp({ person: p }: { person: ListedPerson }) {
         {p.roles.length === 0 ? (
           <p className="soft">None. A course’s lead gives them one, at Set out, people.</p>
         ) : (
-          <ul className="plain">
+          <ul className="list-unstyled mb-2">
             {p.roles.map((r) => (
               <li key={r}>{r}</li>
             ))}

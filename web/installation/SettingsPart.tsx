@@ -9,6 +9,7 @@ import { TitleField } from '../parts/TitleField'
 import { installationQuery } from '../session/installation-query'
 import { ProviderDialog } from './ProviderDialog'
 import { CloseUp } from '../parts/CloseUp'
+import styles from './installation.module.css'
 
 const settingsKey = ['installation settings'] as const
 
@@ -25,7 +26,7 @@ export function SettingsPart() {
         <div className="stop-head">
           <h1>Settings</h1>
         </div>
-        <dl className="fields settings">
+        <dl className={`fields ${styles.settings}`}>
           <dt>department</dt>
           <dd>
             <TitleField
@@ -104,7 +105,7 @@ function ComingIn({ settings: { signOn, standIn } }: { settings: Settings }) {
     <section aria-labelledby="coming-in">
       <h2 id="coming-in">Coming in</h2>
       {provider ? (
-        <dl className="fields settings">
+        <dl className={`fields ${styles.settings}`}>
           <dt>provider</dt>
           <dd className="ps-1">
             <b>{provider.name}</b>
@@ -168,7 +169,7 @@ function ForTheProvider({ settings: { backTo, secret } }: { settings: Settings }
     <section>
       <h2>What the provider has to know</h2>
       <p>It sends people back to this address, and has to be told so:</p>
-      <input className="link-made" readOnly aria-label="Address to come back to" value={backTo} onFocus={(e) => e.target.select()} />
+      <input className={styles.linkMade} readOnly aria-label="Address to come back to" value={backTo} onFocus={(e) => e.target.select()} />
       <p className="mt-3">
         {secret
           ? 'The server was started with a secret for it.'

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { useKeys } from '../settings/keys'
 import { KeyCap } from '../settings/KeyCap'
-import './close-up.css'
+import styles from './close-up.module.css'
 
 interface Props {
   /** What is chosen, in depth; nothing where nothing is. */
@@ -49,12 +49,12 @@ export function CloseUp({ children, label = 'Close-up', className = '', at }: Pr
   return (
     <>
       {children && isBelow && !isOver && (
-        <button className="close-up-call" onClick={call}>
+        <button className={styles.closeUpCall} onClick={call}>
           close-up <KeyCap of="u" />
         </button>
       )}
       <aside
-        className={`close-up${isOver ? ' over' : ''} ${className}`.trimEnd()}
+        className={`close-up${isOver ? ` ${styles.over}` : ''} ${className}`.trimEnd()}
         aria-label={label}
         ref={place}
         tabIndex={-1}
@@ -68,7 +68,7 @@ export function CloseUp({ children, label = 'Close-up', className = '', at }: Pr
         }}
       >
         {isOver && (
-          <button className="close-up-away quiet-button" onClick={putAway}>
+          <button className={`${styles.closeUpAway} quiet-button`} onClick={putAway}>
             put it away <kbd>Esc</kbd>
           </button>
         )}

@@ -9,7 +9,7 @@ import { readDay, type Term } from '#core/roll'
 import { useHeld } from '../saving/saved'
 import { shownDay, today } from './format'
 import { useTyped } from './useTyped'
-import './date-field.css'
+import styles from './date-field.module.css'
 
 interface Props {
   id?: string
@@ -68,7 +68,7 @@ export function DateField({ id, label, value, onCommit, term, min, disabled = fa
   }
   useHeld(waits ? `${label ?? 'a day'}: ${text}` : null)
   return (
-    <span className={`date-field ${className}`} ref={whole}>
+    <span className={`${styles.dateField} ${className}`} ref={whole}>
       <Form.Control
         id={id}
         size="sm"
@@ -141,7 +141,7 @@ export function DateField({ id, label, value, onCommit, term, min, disabled = fa
             {...props}
             role="dialog"
             aria-label="A month"
-            className="date-month"
+            className={styles.dateMonth}
             onKeyDown={(e) => {
               if (e.key !== 'Escape') return
               e.stopPropagation()

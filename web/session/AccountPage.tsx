@@ -18,6 +18,7 @@ import { browserName } from './browser-name'
 import { PassphraseField } from './PassphraseField'
 import { PlainFrame } from './PlainFrame'
 import { refusedIn } from './refused-in'
+import styles from './session.module.css'
 
 const accountKey = ['account'] as const
 
@@ -40,7 +41,7 @@ function AccountParts() {
   if (account.error) return <p className="note bad">{messageOf(account.error)}</p>
   if (!account.data) return null
   return (
-    <div className="account-parts">
+    <div className={styles.accountParts}>
       <div>
         <Own account={account.data} />
         {account.data.hasPassphrase && <ChangePassphrase account={account.data} />}

@@ -2,7 +2,7 @@ import { useDeferredValue, useEffect, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import type { UseFormRegisterReturn } from 'react-hook-form'
 import { MIN_PASSPHRASE } from '#contract'
-import './session.css'
+import styles from './session.module.css'
 
 const WORDS = ['tried first by whoever guesses', 'guessed early', 'holds for a while', 'hard to guess', 'very hard to guess']
 
@@ -73,7 +73,7 @@ function Hardness({ id, value, own }: { id: string; value: string; own: string[]
           ? ''
           : WORDS[score]!
   return (
-    <div id={id} className="hardness small soft" role="status">
+    <div id={id} className={`${styles.hardness} small soft`} role="status">
       <svg width="92" height="14" viewBox="-2 0 92 14" aria-hidden>
         <line x1="4" x2="84" y1="7" y2="7" stroke="var(--ink)" />
         {[0, 1, 2, 3, 4].map((i) => (

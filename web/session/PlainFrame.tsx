@@ -13,7 +13,7 @@ import { Logo } from '../parts/Logo'
 import { DemoBand } from './DemoBand'
 import { OwnItems } from './OwnItems'
 import styles from '../shell/head.module.css'
-import './session.css'
+import sessionStyles from './session.module.css'
 
 /** The frame without a course: for the installation and one's own account. */
 export function PlainFrame({ title, nav, children }: { title: string; nav?: ReactNode; children: ReactNode }) {
@@ -26,7 +26,7 @@ export function PlainFrame({ title, nav, children }: { title: string; nav?: Reac
             <title>{`${title} · Level Table`}</title>
             <div className="frame without-run">
               <PlainHead nav={nav} />
-              <div className="under-head">
+              <div className={sessionStyles.underHead}>
                 <WriteProblem />
                 {children}
               </div>

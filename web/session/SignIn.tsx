@@ -12,6 +12,7 @@ import { comeInAs } from './come-in-as'
 import { installationQuery } from './installation-query'
 import styles from './door.module.css'
 import { Welcome } from './Welcome'
+import sessionStyles from './session.module.css'
 
 // Needed once in the life of an installation.
 const SetUp = later(async () => ({ default: (await import('./SetUp')).SetUp }))
@@ -54,7 +55,7 @@ export function SignIn({ again = false }: { again?: boolean }) {
         </p>
       )}
       {provider !== null && (
-        <div className="at-the-door">
+        <div className={sessionStyles.atTheDoor}>
           <ByProvider name={provider} focus />
         </div>
       )}

@@ -4,7 +4,7 @@ import { useLocation } from 'react-router'
 import { doorRoutes } from '#contract/door'
 import { call } from '../api/client'
 import styles from './door.module.css'
-import './session.css'
+import sessionStyles from './session.module.css'
 
 const BACK = '/api/stand-in/sign-on/as'
 
@@ -16,7 +16,7 @@ export function StandInProvider() {
   const as = (who: string, name: string) => `${BACK}?${new URLSearchParams([...asked, ['who', who], ['name', name]]).toString()}`
   const people = directory.data?.people ?? []
   return (
-    <main className="stand-in-provider">
+    <main className={sessionStyles.standInProvider}>
       <title>Sign-on, a stand-in</title>
       <p className="soft small mb-4">
         A stand-in for a department’s sign-on, in place of its own pages. It asks for no proof, and nothing leaves this machine.

@@ -1,7 +1,6 @@
 import type { ReactNode } from 'react'
 import { Logo } from '../parts/Logo'
 import styles from './door.module.css'
-import './session.css'
 
 /** What stands outside: the product's name on one side, the door on the other. */
 export function Welcome({ department, demo = false, children }: { department?: string; demo?: boolean; children: ReactNode }) {

@@ -5,7 +5,7 @@ import { routes, type Me } from '#contract'
 import { call } from '../api/client'
 import { meQuery } from './ahead'
 import { useKeys } from '../settings/keys'
-import './look.css'
+import styles from './look.module.css'
 
 /** Nothing of what one saw as somebody else may stay in the page's memory, so it begins anew. */
 const beginAnew = (courseId: string) => window.location.assign(`/courses/${courseId}`)
@@ -28,7 +28,7 @@ export function SeeItAs({ courseId }: { courseId: string }) {
       </Dropdown.Item>
     )
   return (
-    <div className="see-as" role="group" aria-label="See it as a marker does">
+    <div className={styles.seeAs} role="group" aria-label="See it as a marker does">
       <Dropdown.Header>See it as, read only and recorded</Dropdown.Header>
       {markers.data?.map((m) => (
         <Dropdown.Item
@@ -48,7 +48,7 @@ export function LookingAs({ look }: { look: NonNullable<Me['look']> }) {
   const back = () => void call(routes.lookBack).then(() => beginAnew(look.courseId))
   useKeys([{ key: 'Ctrl+Escape', does: 'see it as yourself again', inFields: true, run: back }])
   return (
-    <footer className="looking" aria-label="As whom you look">
+    <footer className={styles.looking} aria-label="As whom you look">
       <span>
         You see it as <b>{look.name}</b> does. Nothing can be changed, and that you looked is recorded.
       </span>

@@ -1,4 +1,5 @@
 import { Form } from 'react-bootstrap'
+import styles from './one-of.module.css'
 
 interface OneOfProps<T extends string> {
   name: string
@@ -13,7 +14,7 @@ interface OneOfProps<T extends string> {
 /** One of a few, all in sight. */
 export function OneOf<T extends string>({ name, words, of, chosen, onChoose, say = String }: OneOfProps<T>) {
   return (
-    <fieldset className="one-of">
+    <fieldset className={styles.oneOf}>
       <legend>{words}</legend>
       {of.map((x) => (
         <Form.Check

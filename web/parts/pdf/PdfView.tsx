@@ -5,7 +5,7 @@ import { Document, Page, pdfjs } from 'react-pdf'
 import 'react-pdf/dist/Page/TextLayer.css'
 import { counted } from '../format'
 import { useWidth } from '../useWidth'
-import './pdf.css'
+import styles from './pdf.module.css'
 
 pdfjs.GlobalWorkerOptions.workerSrc = new URL('pdfjs-dist/build/pdf.worker.min.mjs', import.meta.url).toString()
 
@@ -27,8 +27,8 @@ export default function PdfView({ address, title }: { address: string; title: st
   const file = useMemo(() => ({ url: address, withCredentials: true }), [address])
   const step = (by: 1 | -1) => setZoom((z) => ZOOMS[Math.max(0, Math.min(ZOOMS.length - 1, ZOOMS.indexOf(z) + by))]!)
   return (
-    <div className="pdf" ref={box}>
-      <div className="pdf-tools">
+    <div className={styles.pdf} ref={box}>
+      <div className={styles.pdfTools}>
         <span className="soft small">{pages > 0 && counted(pages, 'page')}</span>
         <Button size="sm" variant="link" aria-label="Smaller" disabled={zoom === ZOOMS[0]} onClick={() => step(-1)}>
           <Minus size={15} aria-hidden />

@@ -102,7 +102,7 @@ export function AddToCourse({ courseId, add }: { courseId: string; add: (people:
         </p>
       )}
       {tried && (
-        <ul className="plain mt-1" role="status">
+        <ul className="list-unstyled mt-1 mb-2" role="status">
           {tried.map((t) => (
             <li key={t.line} className={t.person ? '' : 'brick'}>
               {t.person ? `${t.person.name}, ${t.person.signIn}` : `${t.text}: ${t.why}`}
