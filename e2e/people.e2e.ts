@@ -38,7 +38,7 @@ test('a file whose headings tell nothing is matched by hand; who is missing is a
   await dialog.getByLabel('section', { exact: true }).selectOption('Wo')
   await expect(dialog.getByRole('status').filter({ hasText: '1 unchanged' })).toBeVisible()
   await dialog.getByText(/235 students on the roll are not in the file and stay/).click()
-  await dialog.locator('.missing-list input').first().check()
+  await dialog.getByRole('group', { name: 'Who has left' }).getByRole('checkbox').first().check()
   await dialog.getByRole('button', { name: 'Bring in 1 change' }).click()
   await expect(dialog).toBeHidden()
   await expect(page.getByText('235 students in 8 sections, 1 left')).toBeVisible()

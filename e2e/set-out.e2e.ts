@@ -241,7 +241,7 @@ test('dates, plan and roll by keyboard alone', async ({ lead: page }) => {
     await expect(page.getByText('sum 100')).toBeVisible()
     await keys.press('Control+z')
     await expect(page.getByText('No trial open')).toBeVisible()
-    const order = () => page.locator('.plan .words').evaluateAll((all) => all.map((e) => (e as HTMLInputElement).value))
+    const order = () => page.getByLabel(/^Title of /).evaluateAll((all) => all.map((e) => (e as HTMLInputElement).value))
     const before = await order()
     await page.getByLabel('Title of Levelling run').focus()
     await keys.press('Alt+ArrowDown')

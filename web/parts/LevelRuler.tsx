@@ -1,5 +1,5 @@
 import { counted } from './format'
-import './level-ruler.css'
+import styles from './level-ruler.module.css'
 
 const WIDTH = 120
 const HEIGHT = 22
@@ -32,9 +32,9 @@ export function LevelRuler({ labels, reached, standing }: Props) {
   const words = `${labels[level - 1]}, ${standing.reached ? 'reached' : 'not reached'}, ${counted(results, 'result')}${before.length > 0 ? `; before: ${before.map((l) => labels[l - 1]).join(', ')}` : ''}`
   const seen = new Map<number, number>()
   return (
-    <span className="level-ruler">
+    <span className={styles.levelRuler}>
       <svg width={WIDTH} height={HEIGHT} role="img" aria-label={words}>
-        <line x1={EDGE} x2={WIDTH - EDGE} y1={LINE} y2={LINE} className="ruler-line" />
+        <line x1={EDGE} x2={WIDTH - EDGE} y1={LINE} y2={LINE} className={styles.rulerLine} />
         {labels.map((label, i) => {
           const long = i + 1 === reached
           const x = placeAt(i + 1, labels.length)
@@ -45,15 +45,21 @@ export function LevelRuler({ labels, reached, standing }: Props) {
               x2={x}
               y1={LINE - (long ? 8 : 3)}
               y2={LINE + (long ? 8 : 3)}
-              className={long ? 'ruler-long' : 'ruler-line'}
+              className={long ? styles.rulerLong : styles.rulerLine}
             />
           )
         })}
-        <ellipse cx={placeAt(level, labels.length)} cy={LINE} rx="6.5" ry="5" className={standing.reached ? 'stands reached' : 'stands'} />
+        <ellipse
+          cx={placeAt(level, labels.length)}
+          cy={LINE}
+          rx="6.5"
+          ry="5"
+          className={standing.reached ? `${styles.stands} ${styles.reached}` : styles.stands}
+        />
         {before.map((l, i) => {
           const nth = seen.get(l) ?? 0
           seen.set(l, nth + 1)
-          return <circle key={i} cx={placeAt(l, labels.length) - 4 + nth * 4} cy={HEIGHT - 3} r="1.5" className="ruler-before" />
+          return <circle key={i} cx={placeAt(l, labels.length) - 4 + nth * 4} cy={HEIGHT - 3} r="1.5" className={styles.rulerBefore} />
         })}
       </svg>
       <span aria-hidden className={standing.reached ? 'fw-semibold' : 'soft'}>

@@ -1,5 +1,6 @@
 import { flushSync } from 'react-dom'
 import type { Judged } from '#contract'
+import styles from './judge.module.css'
 
 const CHOICES = [
   { key: '1', word: 'done', share: 1 },
@@ -19,7 +20,7 @@ export function DoneOrNot({
   const give = (share: number) => onChange?.({ ...judged, mark: share * outOf })
   return (
     <fieldset
-      className="judge-scale"
+      className={styles.judgeScale}
       aria-label="Done or not"
       onKeyDown={(e) => {
         const choice = CHOICES.find((c) => c.key === e.key)
@@ -35,7 +36,7 @@ export function DoneOrNot({
       {CHOICES.map(({ key, word, share }) => {
         const on = judged.mark === share * outOf
         return (
-          <label key={key} className={on ? 'on' : ''}>
+          <label key={key} className={on ? styles.on : ''}>
             <input type="radio" name="done-or-not" checked={on} disabled={!onChange} onChange={() => give(share)} />
             <span>
               {onChange && <kbd aria-hidden>{key}</kbd>} {word}

@@ -7,7 +7,7 @@ import { numeral } from '../format'
 import { DoneOrNot } from './DoneOrNot'
 import { JudgeCriterion } from './JudgeCriterion'
 import { Track } from './Track'
-import './judge.css'
+import styles from './judge.module.css'
 
 const isNumbered = (labels: readonly { label: string }[]) => labels.every((l) => /^\d+$/.test(l.label.trim()))
 
@@ -68,7 +68,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
   if (!standard && completion) return <DoneOrNot outOf={outOf} judged={judged} onChange={onChange} />
   if (!standard)
     return (
-      <p className="judge-mark">
+      <p className={styles.judgeMark}>
         Mark{' '}
         {disabled ? (
           <b>{numeral(judged.mark)}</b>
@@ -94,7 +94,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
     const numbered = isNumbered(standard.body.labels)
     return (
       <fieldset
-        className="judge-scale"
+        className={styles.judgeScale}
         aria-label={standard.title}
         onKeyDown={(e) => {
           if (disabled || !/^[0-9]$/.test(e.key)) return
@@ -115,7 +115,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
           )}
         </legend>
         {labels.map((l, i) => (
-          <label key={l.label} className={judged.judgement === l.label ? 'on' : ''}>
+          <label key={l.label} className={judged.judgement === l.label ? styles.on : ''}>
             <input
               type="radio"
               name={`judgement-${standard.id}-${whose}`}
@@ -164,7 +164,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
             const points = judged.picks[c.id]
             const other = compared?.judged.picks[c.id]
             return (
-              <section key={c.id} className="judge-criterion" data-criterion={c.id}>
+              <section key={c.id} className={styles.judgeCriterion} data-criterion={c.id}>
                 <h3>
                   {c.title}
                   <span className="float-end num fw-normal">

@@ -6,6 +6,7 @@ import { NumberField } from '../NumberField'
 import { LevelWords } from '../LevelWords'
 import { numeral, signed } from '../format'
 import { Track, type Compared } from './Track'
+import styles from './judge.module.css'
 
 const STEP = 0.5
 
@@ -69,7 +70,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
     e.stopPropagation()
   }
   return (
-    <section className="judge-criterion" data-criterion={c.id}>
+    <section className={styles.judgeCriterion} data-criterion={c.id}>
       <h3>
         {c.title}
         {c.penalty && <span className="soft small fw-normal"> taken off</span>}
@@ -121,7 +122,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
         role="radiogroup"
         aria-label={c.title}
         aria-disabled={disabled}
-        className="judge-levels"
+        className={styles.judgeLevels}
         style={{ gridTemplateColumns: `repeat(${c.levels.length}, minmax(0, 1fr))` }}
         onKeyDown={onKeyDown}
       >

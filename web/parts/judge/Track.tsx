@@ -1,5 +1,6 @@
 import { numeral } from '../format'
 import { evenly, type Stop } from './evenly'
+import styles from './judge.module.css'
 
 const W = 560
 const H = 30
@@ -38,7 +39,7 @@ export function Track({
   const end = Math.max(...stops.map((s) => s.to ?? s.at), 0)
   const x = (v: number) => EDGE + ((descending ? end - v : v) / longest) * (W - 2 * EDGE)
   return (
-    <svg className="ruler track" viewBox={`0 0 ${W} ${H}`} width="100%" aria-hidden>
+    <svg className={`ruler ${styles.track}`} viewBox={`0 0 ${W} ${H}`} width="100%" aria-hidden>
       <line x1={x(0)} x2={x(end)} y1={LINE} y2={LINE} />
       {stops.map((s, i) => (
         <g key={i}>
@@ -52,8 +53,10 @@ export function Track({
           )}
         </g>
       ))}
-      {points !== undefined && <ellipse cx={x(place(points))} cy={LINE} rx="9" ry="5.5" className="bubble-on" />}
-      {compared && <line x1={x(place(compared.points))} x2={x(place(compared.points))} y1={LINE - 6} y2={LINE + 10} className="compared" />}
+      {points !== undefined && <ellipse cx={x(place(points))} cy={LINE} rx="9" ry="5.5" className={styles.bubbleOn} />}
+      {compared && (
+        <line x1={x(place(compared.points))} x2={x(place(compared.points))} y1={LINE - 6} y2={LINE + 10} className={styles.compared} />
+      )}
     </svg>
   )
 }

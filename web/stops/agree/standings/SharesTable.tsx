@@ -4,6 +4,7 @@ import { share } from '../../../parts/format'
 import { Rows } from '../../../parts/Rows'
 import { useEarlierShares } from './useEarlierShares'
 import styles from './standings.module.css'
+import levelRulerStyles from '../../../parts/level-ruler.module.css'
 
 const ROW = 28
 
@@ -74,10 +75,10 @@ function Place({ part, all, before }: { part: number; all: number | null; before
   const at = (x: number) => 4 + x * 72
   return (
     <svg width={80} height={16} aria-hidden>
-      <line x1={4} x2={76} y1={8} y2={8} className="ruler-line" />
+      <line x1={4} x2={76} y1={8} y2={8} className={levelRulerStyles.rulerLine} />
       {all !== null && <line x1={at(all)} x2={at(all)} y1={2} y2={14} className={styles.rulerAll} />}
       {before !== null && <circle cx={at(before)} cy={8} r="4.5" className={styles.rulerThen} />}
-      <circle cx={at(part)} cy={8} r="4" className="ruler-dot" />
+      <circle cx={at(part)} cy={8} r="4" className={levelRulerStyles.rulerDot} />
     </svg>
   )
 }

@@ -1,6 +1,7 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import { placeAt } from '../../../parts/LevelRuler'
 import styles from './standings.module.css'
+import levelRulerStyles from '../../../parts/level-ruler.module.css'
 
 const WIDTH = 240
 const LINE = 10
@@ -67,7 +68,7 @@ export function Stretch({ labels, reached, from, to, onChange }: Props) {
         x2={placeAt(labels.length, labels.length, WIDTH)}
         y1={LINE}
         y2={LINE}
-        className="ruler-line"
+        className={levelRulerStyles.rulerLine}
       />
       <line
         x1={placeAt(from, labels.length, WIDTH)}
@@ -81,7 +82,13 @@ export function Stretch({ labels, reached, from, to, onChange }: Props) {
         const long = i + 1 === reached
         return (
           <g key={label}>
-            <line x1={x} x2={x} y1={LINE - (long ? 8 : 4)} y2={LINE + (long ? 8 : 4)} className={long ? 'ruler-long' : 'ruler-line'} />
+            <line
+              x1={x}
+              x2={x}
+              y1={LINE - (long ? 8 : 4)}
+              y2={LINE + (long ? 8 : 4)}
+              className={long ? levelRulerStyles.rulerLong : levelRulerStyles.rulerLine}
+            />
             <text
               x={x}
               y={34}

@@ -4,6 +4,7 @@ import { Form } from 'react-bootstrap'
 import { routes, type KeptComment, type ReadingBody } from '#contract'
 import { call } from '../../../api/client'
 import { useKeptComments } from './queries'
+import styles from './desk.module.css'
 
 const SHOWN = 6
 
@@ -43,7 +44,7 @@ export function Comments({
   const last = body.comment.trim().split('\n').at(-1)?.trim() ?? ''
   const isNew = last !== '' && !(kept.data ?? []).some((k) => k.words === last)
   return (
-    <div className="desk-comments">
+    <div className={styles.deskComments}>
       <Form.Group controlId="desk-comment">
         <Form.Label className="soft small mb-0">For the student</Form.Label>
         <textarea
@@ -58,7 +59,7 @@ export function Comments({
         />
       </Form.Group>
       {!disabled && (
-        <div className="stock">
+        <div className={styles.stock}>
           <Form.Control
             size="sm"
             aria-label="Find in your stock of comments"

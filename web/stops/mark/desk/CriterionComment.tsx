@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import styles from './desk.module.css'
 
 /** A comment on one criterion: a line that opens when it is wanted. */
 export function CriterionComment({
@@ -15,7 +16,7 @@ export function CriterionComment({
   const [open, setOpen] = useState(false)
   if (words === '' && !open)
     return disabled ? null : (
-      <button className="quiet-button small comment-button" aria-label={`Comment on ${title}`} onClick={() => setOpen(true)}>
+      <button className={`quiet-button small ${styles.commentButton}`} aria-label={`Comment on ${title}`} onClick={() => setOpen(true)}>
         comment
       </button>
     )

@@ -5,6 +5,7 @@ import { problemOf } from '../../../api/problem-of'
 import { useKeys } from '../../../settings/keys'
 import { DeskScriptView } from './DeskScriptView'
 import { useDeskScript } from './queries'
+import styles from './desk.module.css'
 
 const STATE = { untouched: '', draft: ' · begun', 'handed in': ' · handed in' }
 
@@ -39,14 +40,14 @@ export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
     { key: 'Escape', does: 'back to your piles', run: onLeave },
   ])
   return (
-    <div className="work alone desk-work">
-      <main className="desk" aria-label={`Reading ${of.title}`}>
-        <header className="desk-head">
+    <div className={`work alone ${styles.deskWork}`}>
+      <main className={styles.desk} aria-label={`Reading ${of.title}`}>
+        <header className={styles.deskHead}>
           <button className="quiet-button" onClick={onLeave}>
             your piles
           </button>
           <h1>{of.title}</h1>
-          <div className="desk-line">
+          <div className={styles.deskLine}>
             <Button size="sm" variant="outline-primary" aria-label="Script before" disabled={at === 0} onClick={() => go(at - 1)}>
               <ChevronLeft size={15} aria-hidden />
             </Button>

@@ -5,7 +5,6 @@ import { Desk } from './Desk'
 import { Piles } from './Piles'
 import { usePile, usePiles } from './queries'
 import { useResend } from './resend'
-import './desk.css'
 
 /** A marker's desk: the piles, and from there one script after the other. */
 export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {

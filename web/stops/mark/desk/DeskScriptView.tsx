@@ -14,6 +14,7 @@ import { CriterionComment } from './CriterionComment'
 import { Others } from './Others'
 import { ScriptShown } from './ScriptShown'
 import { useReading } from './useReading'
+import styles from './desk.module.css'
 
 /** A script and one's reading of it. */
 export function DeskScriptView({ courseId, script, onDone }: { courseId: string; script: DeskScript; onDone: () => void }) {
@@ -80,9 +81,9 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
   )
 
   return (
-    <div className={`desk-body ${script.attempts.length === 0 ? 'on-paper' : ''}`}>
-      <section className="desk-rulers" ref={rulers} aria-label="Your reading">
-        <div className="desk-scroll">
+    <div className={`${styles.deskBody} ${script.attempts.length === 0 ? styles.onPaper : ''}`}>
+      <section className={styles.deskRulers} ref={rulers} aria-label="Your reading">
+        <div className={styles.deskScroll}>
           {script.before && !handedIn && (
             <p className="note" role="note">
               The student handed in anew. Your reading of attempt {script.before.attempt}
@@ -116,7 +117,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
           />
           {standard?.kind === 'scale' &&
             assessment.use.noteOn.map((title) => (
-              <label key={title} className="note-on">
+              <label key={title} className={styles.noteOn}>
                 <span className="soft small">{title}</span>
                 <textarea
                   className="words-field"
@@ -146,7 +147,7 @@ export function DeskScriptView({ courseId, script, onDone }: { courseId: string;
             {reading.waitsToBeHandedIn && ' It is handed in as soon as the server is back.'}
           </p>
         )}
-        <div className="judge-end desk-end">
+        <div className={`judge-end ${styles.deskEnd}`}>
           <span aria-live="polite">
             {handedIn ? (
               <>

@@ -1,12 +1,13 @@
 import type { DeskScript } from '#contract'
 import { counted, shownAt } from '../../../parts/format'
 import { Attempts } from '../../../parts/script/Attempts'
+import styles from './desk.module.css'
 
 /** The work itself, and what is known of how it came. */
 export function ScriptShown({ courseId, script }: { courseId: string; script: DeskScript }) {
   const { assessment } = script
   return (
-    <section className="desk-script" aria-label="The script" tabIndex={0}>
+    <section className={styles.deskScript} aria-label="The script" tabIndex={0}>
       <p className="soft small mb-2">
         {script.label}
         {script.status === 'late' && <span className="ochre"> · late by {counted(script.daysLate, 'day')}</span>}

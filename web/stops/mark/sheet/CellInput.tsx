@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react'
+import styles from './sheet.module.css'
 
 /** A cell being typed in: Enter goes down, Tab to the right, Esc leaves it as it was. */
 export function CellInput({
@@ -23,7 +24,7 @@ export function CellInput({
   }
   return (
     <input
-      className="cell num typing"
+      className={`${styles.cell} num ${styles.typing}`}
       style={style}
       aria-label={label}
       autoFocus

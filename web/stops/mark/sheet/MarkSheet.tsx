@@ -25,7 +25,7 @@ import { MarksShown } from './MarksShown'
 import { SheetTools } from './SheetTools'
 import { useSteps } from './useSteps'
 import { CloseUp } from '../../../parts/CloseUp'
-import './sheet.css'
+import styles from './sheet.module.css'
 import { Spoken } from '../../../parts/Spoken'
 
 const NONE_RESCALED: CountsAs = new Map()
@@ -190,7 +190,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     wrong.get(`${rows[row]!.id} ${columns[column]!.id}`)?.text ?? writeCellText(valueAt(row, column))
   const type = (row: number, column: number) => editable(row, column) && begin(row, column, shownText(row, column))
   const onKeyDown = (e: React.KeyboardEvent) => {
-    if (typing !== null || e.altKey || (e.target as HTMLElement).matches('.head-row button')) return
+    if (typing !== null || e.altKey || (e.target as HTMLElement).matches(`.${styles.headRow} button`)) return
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], PageUp: [-15, 0], PageDown: [15, 0] }[e.key]
     if (step) go(here.row + step[0]!, here.column + step[1]!)
     else if (e.key === 'Home') go(e.ctrlKey ? 0 : here.row, 0)
@@ -232,7 +232,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   }, [refused, wrong, assessments, label])
   return (
     <div className="work">
-      <main className="table-side mark-side">
+      <main className={`table-side ${styles.markSide}`}>
         <Spoken>{lastFault}</Spoken>
         <div className="stop-head">
           <h1>The mark sheet</h1>

@@ -2,6 +2,7 @@ import { useId, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { WHO_BY, type MarksMatch as Match, type MarksTable, type WhoBy } from '#core/exchange/marks-who'
 import { HeadingLine } from '../../../parts/HeadingLine'
+import styles from '../../../parts/column-match.module.css'
 
 interface Props {
   table: MarksTable
@@ -53,7 +54,7 @@ export function MarksMatch({ table: { header, headingLine, who, marks }, titles,
         )}
       </p>
       {(unsure || asked) && (
-        <div className="column-match">
+        <div className={styles.columnMatch}>
           {/* Another heading has other columns. */}
           <HeadingLine line={headingLine} onLine={(line) => onMatch({ headingLine: line })} />
           <label htmlFor={`${id}-who`}>

@@ -21,6 +21,7 @@ import type { Wanted } from './rows'
 import { SheetRow } from './SheetRow'
 import { useWidth } from '../../../parts/useWidth'
 import { rowHeight } from '../../../settings/appearance'
+import styles from './sheet.module.css'
 
 /** Widths of what stays in place, in pixels; where the page is narrow it leaves room for two columns of marks. */
 const IN_PLACE = { number: 70, name: 170 }
@@ -132,7 +133,7 @@ export function SheetGrid(props: Props) {
   const left = (column: number) => frozen + column * each
   return (
     <div
-      className="sheet"
+      className={styles.sheet}
       ref={scroller}
       style={{ '--number': `${number}px`, '--name': `${name}px` } as CSSProperties}
       role="grid"
@@ -147,11 +148,11 @@ export function SheetGrid(props: Props) {
         props.onPaste(e.clipboardData.getData('text/plain'))
       }}
     >
-      <div className="sheet-row head-row" role="row" style={{ width: whole }}>
-        <div role="columnheader" className="soft frozen number">
+      <div className={`${styles.sheetRow} ${styles.headRow}`} role="row" style={{ width: whole }}>
+        <div role="columnheader" className={`soft ${styles.frozen} ${styles.number}`}>
           number
         </div>
-        <div role="columnheader" className="soft frozen name-cell">
+        <div role="columnheader" className={`soft ${styles.frozen} ${styles.nameCell}`}>
           student
         </div>
         {shown.map(({ index }) => {
@@ -161,13 +162,13 @@ export function SheetGrid(props: Props) {
             <div
               role="columnheader"
               key={a.id}
-              className="num placed"
+              className={`num ${styles.placed}`}
               style={{ left: left(index), width: each }}
               aria-colindex={index + 3}
               aria-sort={sorted ? (sorted.down ? 'descending' : 'ascending') : undefined}
             >
               <button title={`${a.title}, out of ${numeral(a.outOf)}: sort by it`} onClick={() => props.onSort(places[index]!)}>
-                <span className="title">
+                <span className={styles.title}>
                   {a.title}
                   {sorted && (sorted.down ? ' ↓' : ' ↑')}
                 </span>
@@ -264,15 +265,15 @@ function Foot({
     [rows, cells, shown, places, later, countsAs, columns],
   )
   return (
-    <div className="sheet-row foot-row" role="row" style={{ width: whole }}>
-      <div role="rowheader" className="frozen number" />
-      <div role="rowheader" className="soft frozen name-cell">
+    <div className={`${styles.sheetRow} ${styles.footRow}`} role="row" style={{ width: whole }}>
+      <div role="rowheader" className={`${styles.frozen} ${styles.number}`} />
+      <div role="rowheader" className={`soft ${styles.frozen} ${styles.nameCell}`}>
         mean · marked of all
       </div>
       {shown.map((column, i) => {
         const f = figures[i]!
         return (
-          <div role="gridcell" className="num placed" key={column} style={{ left: left(column), width: each }}>
+          <div role="gridcell" className={`num ${styles.placed}`} key={column} style={{ left: left(column), width: each }}>
             <b>{f.mean === null ? DASH : fixed(f.mean)}</b>
             <small className={f.marked < f.of ? 'ochre' : 'soft'}>
               {f.marked}/{f.of}

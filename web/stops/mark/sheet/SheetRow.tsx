@@ -9,6 +9,7 @@ import type { CellValue } from '#core/marking'
 import type { Refused } from './cell-queue'
 import { cellShown, markedWords, markOf, spoken } from './cell-shown'
 import type { Cells } from './cells'
+import styles from './sheet.module.css'
 
 interface Props {
   student: SheetInColumns['students'][number]
@@ -52,15 +53,15 @@ export const SheetRow = memo(function SheetRow(props: Props) {
   const place = cells.placeOf(s.id)
   return (
     <div
-      className="sheet-row body-row"
+      className={`${styles.sheetRow} ${styles.bodyRow}`}
       role="row"
       aria-rowindex={row + 2}
       style={{ transform: `translateY(${props.start}px)`, width: props.whole }}
     >
-      <div role="rowheader" className="soft frozen number">
+      <div role="rowheader" className={`soft ${styles.frozen} ${styles.number}`}>
         {s.candidate}
       </div>
-      <div role="rowheader" className="name frozen name-cell" title={label}>
+      <div role="rowheader" className={`${styles.name} ${styles.frozen} ${styles.nameCell}`} title={label}>
         {label}
       </div>
       {columns.slice(from, to + 1).map((a, i) => {
@@ -98,7 +99,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
             tabIndex={here ? 0 : -1}
             data-here={here || undefined}
             style={style}
-            className={`cell num placed ${shown?.classes ?? ''} ${!open ? 'not-set' : ''} ${fault ? 'fault' : ''} ${waits ? 'unsaved' : ''} ${!waits && cells.isPending(place, at) ? 'pending' : ''}`}
+            className={`${styles.cell} num ${styles.placed} ${shown?.classes ?? ''} ${!open ? styles.notSet : ''} ${fault ? styles.fault : ''} ${waits ? styles.unsaved : ''} ${!waits && cells.isPending(place, at) ? styles.pending : ''}`}
             title={fault ?? titleOf(value, cell, counts)}
             aria-label={`${a.title}, ${label}: ${open ? spoken(value, cell, counts) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
             onMouseDown={() => props.onGo(row, column)}
@@ -109,7 +110,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
         )
       })}
       {beside !== null && columns[0] && (
-        <div role="rowheader" className="soft placed beside" style={{ left: props.frozen + props.each }}>
+        <div role="rowheader" className={`soft ${styles.placed} ${styles.beside}`} style={{ left: props.frozen + props.each }}>
           {besideWords(
             beside,
             columns[0],

@@ -5,6 +5,7 @@ import { routes, type SheetInColumns } from '#contract'
 import { addressOf } from '../../../api/client'
 import { ONLY, type Only } from './rows'
 import { KeyCap } from '../../../settings/KeyCap'
+import styles from './sheet.module.css'
 
 interface Props {
   courseId: string
@@ -20,7 +21,7 @@ interface Props {
 /** Which part of the sheet is shown, and marks as files. */
 export function SheetTools({ courseId, sheet, shown, onSection, onAssessment, onOnly, onBringIn }: Props) {
   return (
-    <div className="sheet-tools">
+    <div className={styles.sheetTools}>
       <SectionSelect sections={sheet.sections} value={shown.sectionId} onChange={onSection} />
       <Form.Select size="sm" aria-label="Assessment" value={shown.assessmentId} onChange={(e) => onAssessment(e.target.value)}>
         <option value="">all assessments</option>

@@ -3,6 +3,7 @@ import { writeCellText } from '#core/exchange/cell-text'
 import type { Cell } from '#contract'
 import { numeral } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
+import styles from './sheet.module.css'
 
 /** As it was marked, by readings or typed. */
 export const markOf = (value: CellValue, cell: Cell | null | undefined): number | null =>
@@ -52,10 +53,10 @@ export function cellShown(
   if (mark === null) return { classes: '', content: status ?? (cell?.fromReadings ? <small className="soft">open</small> : null) }
   const text = numeral(mark)
   const classes = [
-    text.includes('.') ? '' : 'whole',
+    text.includes('.') ? '' : styles.whole,
     passMark !== null && mark < passMark ? 'brick' : '',
-    cell?.fromReadings ? 'read' : '',
-    counts === null ? '' : 'rescaled',
+    cell?.fromReadings ? styles.read : '',
+    counts === null ? '' : styles.rescaled,
   ]
   return { classes: classes.join(' '), content: status ? [status, text] : text }
 }

@@ -7,6 +7,7 @@ import { spotKey, type Placed } from './edits'
 import { contains, spotsOf, stepped, type Selection } from './selection'
 import { rowHeight } from '../../../settings/appearance'
 import { shownDay } from '../../../parts/format'
+import styles from './placements.module.css'
 
 const COLUMN = 82
 const TITLE = 168
@@ -99,7 +100,7 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
   return (
     <div
       ref={scroller}
-      className="board"
+      className={styles.board}
       role="grid"
       aria-label="Due days"
       aria-rowcount={assessments.length + 1}
@@ -121,8 +122,8 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
       }}
     >
       <div style={{ width: TITLE + columns.getTotalSize(), height: HEAD + rows.getTotalSize(), position: 'relative' }}>
-        <div className="board-head" role="row" style={{ height: HEAD }}>
-          <div role="columnheader" className="corner" style={{ width: TITLE }}>
+        <div className={styles.boardHead} role="row" style={{ height: HEAD }}>
+          <div role="columnheader" className={styles.corner} style={{ width: TITLE }}>
             {shownDay(plan.head.firstDay, 'd MMM')} to {shownDay(plan.head.lastDay, 'd MMM')}
           </div>
           {columns.getVirtualItems().map((c) => {
@@ -147,13 +148,13 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
             key={r.key}
             role="row"
             aria-rowindex={r.index + 2}
-            className="board-row"
+            className={styles.boardRow}
             style={{ top: HEAD + r.start, height: rowHeight() }}
           >
             <button
               role="rowheader"
               tabIndex={-1}
-              className="title"
+              className={styles.title}
               style={{ width: TITLE }}
               title={`${assessments[r.index]!.title}: choose the whole row`}
               onClick={() => whole({ a: r.index, s: 0 }, { a: r.index, s: sections.length - 1 })}
@@ -174,7 +175,7 @@ export function Board({ plan, placed, found, chosen, onChoose, onType, onPaste }
                   aria-colindex={c.index + 2}
                   aria-selected={contains(chosen, r.index, c.index)}
                   aria-label={`${assessments[r.index]!.title}, ${section}: ${p ? (p.due ? shownDay(p.due, 'EEEE d MMM yyyy') : 'no date') : 'not set'}${finding ? `. ${finding.message}` : ''}`}
-                  className={`cell ${p ? '' : 'unset'} ${finding ? 'odd' : ''} ${here ? 'here' : ''}`}
+                  className={`${styles.cell} ${p ? '' : styles.unset} ${finding ? styles.odd : ''} ${here ? styles.here : ''}`}
                   style={{ left: TITLE + c.start, width: COLUMN }}
                   title={finding?.message}
                   onMouseDown={(e) => {

@@ -12,7 +12,7 @@ import { spotsOf, type Selection } from './selection'
 import { TermLine } from './TermLine'
 import { Toolbar } from './Toolbar'
 import { CloseUp } from '../../../parts/CloseUp'
-import './placements.css'
+import styles from './placements.module.css'
 
 /** When everything is due: assessments by sections, as a board of dates. */
 export function Placements({ plan, nav }: { plan: Plan; nav: ReactNode }) {
@@ -115,7 +115,7 @@ function PlacementsView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
     }
   return (
     <div className="work">
-      <main className="table-side placements">
+      <main className={`table-side ${styles.placements}`}>
         <div className="stop-head">
           <h1>When everything is due</h1>
           {nav}

@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import type { Release } from '#contract'
 import { DateField } from '../../../parts/DateField'
 import { shownDay } from '../../../parts/format'
+import styles from './placements.module.css'
 
 const KINDS: [Release['kind'], string][] = [
   ['at once', 'at once'],
@@ -46,12 +47,12 @@ export function ReleaseChoice({ releases, onRelease }: { releases: Release[]; on
   }
   const release = chosen()
   return (
-    <span className="release">
+    <span className={styles.release}>
       <button className="quiet-button" aria-expanded={open} disabled={releases.length === 0} onClick={() => setOpen((o) => !o)}>
         released: <b>{now}</b>
       </button>
       {open && (
-        <span className="release-panel">
+        <span className={styles.releasePanel}>
           <Form.Select
             size="sm"
             aria-label="When students see the result"

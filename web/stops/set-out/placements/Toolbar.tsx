@@ -6,6 +6,7 @@ import { counted } from '../../../parts/format'
 import { spotKey, type Placed, type PlacementEdits, type Spot } from './edits'
 import { ReleaseChoice } from './ReleaseChoice'
 import { DateField } from '../../../parts/DateField'
+import styles from './placements.module.css'
 
 interface Props {
   plan: Plan
@@ -30,7 +31,7 @@ export function Toolbar({ plan, spots, placed, edits, onType, onLay }: Props) {
   const there = spots.flatMap(({ a, s }) => placed.get(spotKey(a, s)) ?? [])
   const unset = spots.filter(({ a, s }) => !placed.has(spotKey(a, s)))
   return (
-    <div className="placement-tools">
+    <div className={styles.placementTools}>
       <b className="num">{counted(spots.length, 'cell')}</b>
       <form
         onSubmit={(e) => {
@@ -64,7 +65,7 @@ export function Toolbar({ plan, spots, placed, edits, onType, onLay }: Props) {
           Set
         </Button>
       </form>
-      <span className="shifts" role="group" aria-label="Shift the chosen days">
+      <span className={styles.shifts} role="group" aria-label="Shift the chosen days">
         {SHIFTS.map(([days, words, key]) => (
           <button
             key={days}

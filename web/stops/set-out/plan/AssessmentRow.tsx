@@ -8,6 +8,7 @@ import { fixed, numeral } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
 import { TitleField } from '../../../parts/TitleField'
+import styles from './plan.module.css'
 
 interface Props {
   assessment: Assessment
@@ -37,7 +38,7 @@ export function AssessmentRow({ assessment: a, edits, weights, odd, placed, sect
   return (
     <tr
       ref={setNodeRef}
-      className={`${chosen ? 'chosen' : ''} ${isDragging ? 'dragging' : ''} ${away ? 'away' : ''}`}
+      className={`${chosen ? 'chosen' : ''} ${isDragging ? styles.dragging : ''} ${away ? styles.away : ''}`}
       style={{ transform: transform ? `translateY(${transform.y}px)` : undefined, transition }}
       onFocus={onChoose}
       onClick={onChoose}
@@ -48,7 +49,7 @@ export function AssessmentRow({ assessment: a, edits, weights, odd, placed, sect
         onStep(by)
       }}
     >
-      <td className="grip">
+      <td className={styles.grip}>
         {onStep && (
           <button ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${a.title}`} title="Drag, or Alt with ↑ and ↓">
             <GripVertical size={14} aria-hidden />

@@ -3,6 +3,7 @@ import type { Component } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 import type { PlanEdits } from './edits'
 import { TitleField } from '../../../parts/TitleField'
+import styles from './plan.module.css'
 
 /** A component's row: what it weighs, how its assessments are combined, how many of the worst are dropped. */
 export function ComponentRow({
@@ -19,7 +20,7 @@ export function ComponentRow({
 }) {
   const { mayDecide } = edits
   return (
-    <tr className="component">
+    <tr className={styles.component}>
       <td colSpan={2}>
         <TitleField
           label={`Title of the component ${c.title}`}
@@ -55,7 +56,7 @@ export function ComponentRow({
         />
       </td>
       <td colSpan={3} className="soft">
-        <span className="component-shape">
+        <span className={styles.componentShape}>
           drops{' '}
           <NumberField
             label={`How many of the worst ${c.title} drops`}

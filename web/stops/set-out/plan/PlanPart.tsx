@@ -19,7 +19,6 @@ import { Proof } from './Proof'
 import { UncommonSections } from './UncommonSections'
 import { WeightBar } from './WeightBar'
 import { CloseUp } from '../../../parts/CloseUp'
-import './plan.css'
 import { KeyCap } from '../../../settings/KeyCap'
 
 /** What counts, and how much. */

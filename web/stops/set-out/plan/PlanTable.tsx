@@ -7,6 +7,7 @@ import { sumFindings } from '../../../parts/plan-findings'
 import { AssessmentRow } from './AssessmentRow'
 import { ComponentRow } from './ComponentRow'
 import type { PlanEdits } from './edits'
+import styles from './plan.module.css'
 
 export type Order = 'plan' | 'date' | 'title'
 
@@ -84,7 +85,7 @@ export function PlanTable({ decided, edits, weights, order, find, chosen, onChoo
         screenReaderInstructions: { draggable: 'Space picks up, the arrow keys move, Space puts down, Escape leaves it where it was.' },
       }}
     >
-      <table className="grid plan">
+      <table className={`grid ${styles.plan}`}>
         <thead>
           <tr>
             <th>

@@ -3,6 +3,7 @@ import { gradeCourse, type Status } from '#core/grades'
 import type { Policy } from '#contract'
 import { numeral } from '../../../parts/format'
 import { NumberField } from '../../../parts/NumberField'
+import styles from './plan.module.css'
 
 interface Props {
   policy: Policy
@@ -131,7 +132,7 @@ function Choice<K extends string>({
   children?: React.ReactNode
 }) {
   return (
-    <div className="policy">
+    <div className={styles.policy}>
       <span className="soft">{label}</span>
       <span>
         <Form.Select size="sm" aria-label={label} value={value} disabled={disabled} onChange={(e) => onChange(e.target.value)}>

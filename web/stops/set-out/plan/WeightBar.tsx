@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react'
 import type { Component } from '#contract'
 import { numeral } from '../../../parts/format'
+import styles from './plan.module.css'
 
 interface Props {
   components: Component[]
@@ -28,7 +29,7 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
   }
   let start = 0
   return (
-    <div className="weights">
+    <div className={styles.weights}>
       <div className="bar" ref={bar}>
         {ordinary.map((c, i) => {
           const w = weightOf(i)
@@ -36,16 +37,16 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
           return (
             <span key={c.id} style={{ display: 'contents' }}>
               <div
-                className={`part ${c.weight === null ? 'none' : ''}`}
+                className={`${styles.part} ${c.weight === null ? styles.none : ''}`}
                 style={{ flexGrow: Math.max(w, sum * 0.02), background: STEPS[Math.min(4, Math.floor((i * 5) / ordinary.length))] }}
                 title={`${c.title} ${numeral(w)}`}
               >
-                <span className="name">{c.title}</span>
+                <span className={styles.name}>{c.title}</span>
                 <b className="num">{c.weight === null ? '?' : numeral(w)}</b>
               </div>
               {i < ordinary.length - 1 && (
                 <button
-                  className="divider"
+                  className={styles.divider}
                   disabled={disabled}
                   role="slider"
                   aria-label={`Between ${c.title} and ${ordinary[i + 1]!.title}`}

@@ -3,6 +3,7 @@ import { Form } from 'react-bootstrap'
 import { ROLL_FIELDS } from '#core/roll'
 import type { TriedRoll } from '#contract'
 import { HeadingLine } from '../../../parts/HeadingLine'
+import styles from '../../../parts/column-match.module.css'
 
 const FIELDS = ROLL_FIELDS
 
@@ -37,7 +38,7 @@ export function ColumnMatch({
         )}
       </p>
       {(unsure || asked) && (
-        <div className="column-match">
+        <div className={styles.columnMatch}>
           <HeadingLine line={headingLine} onLine={onHeading} />
           {FIELDS.map((f) => (
             <label key={f}>

@@ -17,7 +17,7 @@ import { SectionList } from './SectionList'
 import { StudentCloseUp } from './StudentCloseUp'
 import { StudentsGrid } from './StudentsGrid'
 import { CloseUp } from '../../../parts/CloseUp'
-import './roll.css'
+import styles from './roll.module.css'
 import { KeyCap } from '../../../settings/KeyCap'
 
 /** Who is taught, by section. */
@@ -65,7 +65,7 @@ function RollView({ plan, roll, nav }: { plan: Plan; roll: Roll; nav: ReactNode 
 
   return (
     <div className="work">
-      <main className="table-side roll">
+      <main className={`table-side ${styles.roll}`}>
         <div className="stop-head">
           <h1>Who is taught</h1>
           <span className="soft small">
@@ -121,7 +121,7 @@ function RollView({ plan, roll, nav }: { plan: Plan; roll: Roll; nav: ReactNode 
             </p>
           </div>
         ) : (
-          <div className="roll-body">
+          <div className={styles.rollBody}>
             <SectionList roll={roll} chosen={sectionId} onChoose={(id) => (setSectionId(id), setStudentId(null))} />
             <StudentsGrid roll={roll} sectionId={sectionId} chosen={studentId} onChoose={setStudentId} />
           </div>

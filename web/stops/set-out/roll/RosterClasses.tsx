@@ -3,6 +3,7 @@ import { useId } from 'react'
 import { Form } from 'react-bootstrap'
 import type { TriedRoll } from '#contract'
 import { counted } from '../../../parts/format'
+import styles from './roll.module.css'
 
 type Roster = NonNullable<TriedRoll['roster']>
 
@@ -18,7 +19,7 @@ export function RosterClasses({ roster, onChoose }: { roster: Roster; onChoose: 
     <>
       {delta && <p className="note">The roster says what changed since another: whoever is not in it stays as they are.</p>}
       {(courses.length > 1 || chosen.size < classes.length) && (
-        <fieldset className="roster-classes" aria-describedby={`${id}-left`}>
+        <fieldset className={styles.rosterClasses} aria-describedby={`${id}-left`}>
           <legend>Which classes are this course’s?</legend>
           {courses.map(([course, own]) => {
             const ids = own.map((c) => c.sourceId)
@@ -33,7 +34,7 @@ export function RosterClasses({ roster, onChoose }: { roster: Roster; onChoose: 
                   ref={(box: HTMLInputElement | null) => void (box && (box.indeterminate = on > 0 && on < ids.length))}
                   onChange={(e) => set(ids, e.target.checked)}
                 />
-                <div className="roster-own">
+                <div className={styles.rosterOwn}>
                   {own.map((c) => (
                     <Form.Check
                       key={c.sourceId}

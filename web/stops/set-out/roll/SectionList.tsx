@@ -4,6 +4,7 @@ import { Form } from 'react-bootstrap'
 import { writeWeekdays } from '#core/exchange/weekdays'
 import { currentSection } from '#core/roll'
 import type { Roll } from '#contract'
+import styles from './roll.module.css'
 
 const ROW = 44
 
@@ -25,7 +26,7 @@ export function SectionList({ roll, chosen, onChoose }: { roll: Roll; chosen: st
   }, [roll.sections, find])
   const rows = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 8 })
   return (
-    <div className="sections">
+    <div className={styles.sections}>
       {roll.sections.length > 12 && (
         <Form.Control
           size="sm"
@@ -35,26 +36,26 @@ export function SectionList({ roll, chosen, onChoose }: { roll: Roll; chosen: st
           onChange={(e) => setFind(e.target.value)}
         />
       )}
-      <button className="section-row all" aria-pressed={chosen === null} onClick={() => onChoose(null)}>
+      <button className={`${styles.sectionRow} ${styles.all}`} aria-pressed={chosen === null} onClick={() => onChoose(null)}>
         <b>All sections</b>
       </button>
-      <div ref={scroller} className="scroller">
+      <div ref={scroller} className={styles.scroller}>
         <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
           {rows.getVirtualItems().map((v) => {
             const s = shown[v.index]!
             return (
               <button
                 key={s.id}
-                className="section-row"
+                className={styles.sectionRow}
                 style={{ position: 'absolute', top: v.start, left: 0, right: 0, height: ROW }}
                 aria-pressed={chosen === s.id}
                 onClick={() => onChoose(s.id)}
               >
-                <span className="line">
+                <span className={styles.line}>
                   <b title={s.name}>{s.name}</b>
                   <span className="num">{counts.get(s.id) ?? 0}</span>
                 </span>
-                <span className="line small soft">
+                <span className={`${styles.line} small soft`}>
                   <span>{s.teacher ?? <span className="ochre">nobody teaches it</span>}</span>
                   <span>{writeWeekdays(s.weekdays)}</span>
                 </span>

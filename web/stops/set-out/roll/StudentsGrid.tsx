@@ -7,6 +7,7 @@ import type { Roll } from '#contract'
 import { useNames, usePersonLabels } from '../../../settings/names'
 import { rowHeight } from '../../../settings/appearance'
 import { shownDay } from '../../../parts/format'
+import styles from './roll.module.css'
 
 interface Row {
   id: string
@@ -107,7 +108,7 @@ export function StudentsGrid({
   }
   const template = columns.map((c) => (c.accessorKey === 'label' ? `minmax(${c.size}px, 1fr)` : `${c.size}px`)).join(' ')
   return (
-    <div className="students">
+    <div className={styles.students}>
       <div className="d-flex gap-3 align-items-center small mb-1">
         <Form.Control
           size="sm"
@@ -129,7 +130,7 @@ export function StudentsGrid({
       </div>
       <div
         ref={scroller}
-        className="scroller"
+        className={styles.scroller}
         role="grid"
         aria-label="Students"
         aria-rowcount={rows.length + 1}
@@ -142,7 +143,7 @@ export function StudentsGrid({
           walk(to)
         }}
       >
-        <div className="grid-head" role="row" style={{ gridTemplateColumns: template }}>
+        <div className={styles.gridHead} role="row" style={{ gridTemplateColumns: template }}>
           {table.getFlatHeaders().map((h) => (
             <div
               key={h.id}
@@ -167,7 +168,7 @@ export function StudentsGrid({
                 role="row"
                 aria-rowindex={v.index + 2}
                 aria-selected={row.id === chosen}
-                className={`grid-row ${row.original.sectionId === null ? 'left' : ''}`}
+                className={`${styles.gridRow} ${row.original.sectionId === null ? styles.left : ''}`}
                 style={{ gridTemplateColumns: template, transform: `translateY(${v.start}px)`, height: rowHeight() }}
                 onClick={() => onChoose(row.id)}
               >

@@ -2,6 +2,7 @@ import { Form } from 'react-bootstrap'
 import type { TriedRoll } from '#contract'
 import { useNames } from '../../../settings/names'
 import { counted } from '../../../parts/format'
+import styles from './roll.module.css'
 
 const SHOWN = 300
 
@@ -41,7 +42,7 @@ export function TriedRows({
             checked={leaving.size === missing.length}
             onChange={(e) => onLeaving(new Set(e.target.checked ? missing.map((m) => m.id) : []))}
           />
-          <div className="missing-list">
+          <div className={styles.missingList} role="group" aria-label="Who has left">
             {missing.slice(0, SHOWN).map((m) => (
               <Form.Check
                 key={m.id}

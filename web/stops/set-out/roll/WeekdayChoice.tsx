@@ -1,4 +1,5 @@
 import { writeWeekdays } from '#core/exchange/weekdays'
+import styles from './roll.module.css'
 
 const DAYS = [1, 2, 3, 4, 5, 6, 7]
 
@@ -12,7 +13,7 @@ export function WeekdayChoice({
   onChange: (weekdays: number[]) => void
 }) {
   return (
-    <span className="pill-choice days" role="group" aria-label="Weekdays">
+    <span className={`pill-choice ${styles.days}`} role="group" aria-label="Weekdays">
       {DAYS.map((d) => (
         <button
           key={d}
