@@ -90,7 +90,7 @@ const frames = (page: Page, selector: string, step: number) =>
   )
 
 async function scrolling(page: Page, when: string): Promise<void> {
-  for (const step of [120, 300]) console.log(`  scrolled ${step} px a frame, ${when}: ${words(await frames(page, '.sheet', step))}`)
+  for (const step of [120, 300]) console.log(`  scrolled ${step} px a frame, ${when}: ${words(await frames(page, '[role=grid]', step))}`)
 }
 
 /** Beside it: as many rows of plain text, with nothing of ours. */

@@ -66,7 +66,7 @@ test('a rubric from a document’s table, mended, pulled, put to use in two cour
     // What stands beside it moves as it is ready.
     await expect(page.getByRole('button', { name: 'Retire it' })).toBeVisible()
     await page.getByRole('button', { name: /As students see it/ }).click()
-    await expect(page.locator('.print-sheet').getByText('12 points in all.')).toBeVisible()
+    await expect(page.getByText('12 points in all.')).toBeVisible()
     await page.getByRole('button', { name: /^Back/ }).click()
     await page.getByLabel('Assessment to use it in').selectOption('Map project')
     await page.getByRole('button', { name: 'Use it', exact: true }).click()

@@ -4,7 +4,7 @@ import { comeIn, COURSE, expect, MARKER, test } from './level-table'
 test('the library is searched by title, word, outcome and owner, and by kind', async ({ lead: page }) => {
   await page.goto(`${COURSE}/agree`)
   const side = page.getByRole('complementary', { name: 'Close-up' })
-  const listed = () => side.locator('.library button').allTextContents()
+  const listed = () => side.getByRole('list', { name: 'The library' }).getByRole('button').allTextContents()
   const find = side.getByLabel('Find in the library')
   await expect(side.getByRole('button', { name: 'Field book' })).toBeVisible()
   const all = await listed()
@@ -57,9 +57,9 @@ test('an entry is copied, taken out and read in again the same, retired and brou
 
   await side.getByRole('button', { name: 'Make it ready' }).click()
   await side.getByRole('button', { name: 'Retire it' }).click()
-  await expect(side.locator('.library').getByRole('button', { name: 'Read in again' })).toHaveCount(0)
+  await expect(side.getByRole('list', { name: 'The library' }).getByRole('button', { name: 'Read in again' })).toHaveCount(0)
   await side.getByLabel('retired ones too').click()
-  await side.locator('.library').getByRole('button', { name: 'Read in again' }).click()
+  await side.getByRole('list', { name: 'The library' }).getByRole('button', { name: 'Read in again' }).click()
   await side.getByRole('button', { name: 'Bring it back' }).click()
   await expect(side.getByRole('button', { name: 'Retire it' })).toBeVisible()
 })

@@ -5,6 +5,7 @@ import { routes, type OwnWork } from '#contract'
 import { call, messageOf } from '../api/client'
 import { numeral, shownAt, shownDay } from '../parts/format'
 import { useDraft } from '../saving/drafts'
+import styles from './student.module.css'
 
 interface Props {
   courseId: string
@@ -32,7 +33,7 @@ export function Asking({ courseId, work, asking: { until, criteria, questions } 
     <section aria-label={`Asking about ${work.assessment}`}>
       <h2>Asking about this mark</h2>
       {questions.map((q) => (
-        <article key={q.id} className="asked">
+        <article key={q.id} className={styles.asked}>
           <p className="soft small">
             You asked on {shownAt(q.at, 'd MMMM')}
             {q.about && ` about ${q.about}`}
@@ -40,7 +41,7 @@ export function Asking({ courseId, work, asking: { until, criteria, questions } 
           </p>
           <p dir="auto">{q.reason}</p>
           {q.answer ? (
-            <p className="answer" dir="auto">
+            <p className={styles.answer} dir="auto">
               {q.answer.words} <span className="soft small">Answered on {shownAt(q.answer.at, 'd MMMM')}.</span>
             </p>
           ) : (

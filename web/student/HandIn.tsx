@@ -5,6 +5,7 @@ import { routes, type OwnWork } from '#contract'
 import { call, messageOf } from '../api/client'
 import { base64Of } from '../api/stream'
 import { counted, shownAt } from '../parts/format'
+import styles from './student.module.css'
 
 /** Bytes: more than the server takes is not sent first. */
 const MOST = 10_000_000
@@ -34,7 +35,7 @@ export function HandIn({ courseId, work, handIn: { open, why, attempts } }: Prop
     <section aria-label={`Handing in ${work.assessment}`}>
       <h2>{attempts.length > 0 ? 'What you handed in' : 'Hand in'}</h2>
       {attempts.length > 0 && (
-        <ol className="receipts">
+        <ol className={styles.receipts}>
           {attempts.map((a) => (
             <li key={a.at + a.hash}>
               <b>{a.fileName}</b>{' '}

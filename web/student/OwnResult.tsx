@@ -1,10 +1,11 @@
 import type { OwnWork } from '#contract'
 import { fixed, numeral } from '../parts/format'
+import styles from './student.module.css'
 
 /** A student's confirmed result, why it is that, and what stood before it. */
 export function OwnResult({ result: r, earlier }: { result: NonNullable<OwnWork['result']>; earlier: OwnWork['earlier'] }) {
   return (
-    <section aria-label="Your result" className="own-result">
+    <section aria-label="Your result" className={styles.ownResult}>
       <h2>
         {r.grade === null ? 'Your result is not complete yet' : `Your result: ${r.grade}`}
         {r.percent !== null && `, ${numeral(r.percent)}%`}

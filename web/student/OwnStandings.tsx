@@ -1,5 +1,6 @@
 import type { OwnWork } from '#contract'
 import { LevelRuler } from '../parts/LevelRuler'
+import styles from './student.module.css'
 
 /** Where a student stands on what the course is about, in places and words, with what comes next. */
 export function OwnStandings({ standings }: { standings: OwnWork['standings'] }) {
@@ -7,7 +8,7 @@ export function OwnStandings({ standings }: { standings: OwnWork['standings'] })
     <section aria-label="Where you stand">
       <h2>Where you stand</h2>
       {standings.map((s) => (
-        <article key={s.title} className="own-standing">
+        <article key={s.title} className={styles.ownStanding}>
           <h3>{s.title}</h3>
           <p className="soft mb-1">{s.statement}</p>
           <LevelRuler

@@ -2,6 +2,7 @@ import { criteriaOf } from '#core/scales'
 import type { OwnWork } from '#contract'
 import { numeral } from '../parts/format'
 import { Judge } from '../parts/judge/Judge'
+import styles from './student.module.css'
 
 const SEES_ALL = { hidePoints: false, hideWords: false }
 
@@ -57,7 +58,7 @@ function InWords({ levels: { standard, judged } }: Pick<Props, 'levels'>) {
 
 function Said({ words }: { words: readonly string[] }) {
   return words.map((w, i) => (
-    <blockquote key={i} className="own-words" dir="auto">
+    <blockquote key={i} className={styles.ownWords} dir="auto">
       {w}
     </blockquote>
   ))

@@ -2,6 +2,7 @@ import { openWork, type Course } from '#core/grades'
 import { fixed, share } from '../parts/format'
 import { gradeAt, ME, sharesOf, standingIn } from './own-course'
 import { SpanRuler } from './SpanRuler'
+import styles from './student.module.css'
 
 interface Props {
   course: Course
@@ -19,7 +20,7 @@ export default function SoFar({ course, onNeed }: Props) {
   const { grades, at } = gradeAt(course, soFar)
   const next = grades.slice(0, Math.max(0, at)).findLast((g) => g.from <= highest) ?? grades[at]
   return (
-    <section aria-label="The course so far" className="so-far">
+    <section aria-label="The course so far" className={styles.soFar}>
       <h2>You stand at {fixed(soFar)} so far</h2>
       {open.size > 0 ? (
         <p className="soft">

@@ -3,6 +3,7 @@ import type { Boundary } from '#core/grades'
 import { apart } from '../parts/apart'
 import { numeral } from '../parts/format'
 import { useWidth } from '../parts/useWidth'
+import styles from './student.module.css'
 
 const EDGE = 8
 const LINE = 24
@@ -34,10 +35,10 @@ export function SpanRuler({ boundaries, lowest, highest, soFar }: Props) {
   return (
     <div ref={box}>
       <svg height={58} role="img" aria-label={words}>
-        <line x1={0} x2={width} y1={LINE} y2={LINE} className="line" />
-        <rect x={x(lowest)} width={Math.max(2, x(highest) - x(lowest))} y={LINE - 4} height={8} className="span" />
+        <line x1={0} x2={width} y1={LINE} y2={LINE} className={styles.line} />
+        <rect x={x(lowest)} width={Math.max(2, x(highest) - x(lowest))} y={LINE - 4} height={8} className={styles.span} />
         {begins.map((b) => (
-          <line key={b.grade} x1={x(b.from)} x2={x(b.from)} y1={LINE - 12} y2={LINE + 12} className="bound" />
+          <line key={b.grade} x1={x(b.from)} x2={x(b.from)} y1={LINE - 12} y2={LINE + 12} className={styles.bound} />
         ))}
         <ellipse cx={x(soFar)} cy={LINE} rx={9} ry={7} className="bubble" />
         {names.map((name, i) => (

@@ -15,7 +15,7 @@ import { OwnResult } from './OwnResult'
 import { OwnStandings } from './OwnStandings'
 import { useFresh } from './useFresh'
 import { opens, rowId, WorkTable } from './WorkTable'
-import './student.css'
+import styles from './student.module.css'
 
 // What reckons comes after what is read.
 const SoFar = later(() => import('./SoFar'))
@@ -52,7 +52,7 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
   return (
     <div className="frame without-run">
       <Head me={me} courses={courses} course={head} />
-      <main className={`table-side own-work ${opened ? 'opened' : ''}`}>
+      <main className={`table-side ${styles.ownWork} ${opened ? styles.opened : ''}`}>
         <section>
           <h1>Your work in {head.title}</h1>
           {problem && <p className="note bad">{problem}</p>}
@@ -84,7 +84,7 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
               )}
               {own.data.codeName !== null && <CodeName courseId={head.id} name={own.data.codeName} />}
               {own.data.standings.length > 0 && (
-                <div className="if-narrow">
+                <div className={styles.ifNarrow}>
                   <OwnStandings standings={own.data.standings} />
                 </div>
               )}
@@ -94,7 +94,7 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
         <aside aria-label={needs ? 'What would be needed' : 'The work chosen'}>
           {opened ? (
             <>
-              <button className="quiet-button back-to-all" onClick={() => show(null)}>
+              <button className={`quiet-button ${styles.backToAll}`} onClick={() => show(null)}>
                 ‹ all work
               </button>
               {shown && <OneWork courseId={head.id} work={shown} />}

@@ -4,6 +4,7 @@ import { needed, openWork, whatIf, type Course } from '#core/grades'
 import { numeral } from '../parts/format'
 import { NumberField } from '../parts/NumberField'
 import { gradeAt, ME, standingIn } from './own-course'
+import styles from './student.module.css'
 
 const STEP = 0.5
 
@@ -33,7 +34,7 @@ export default function WhatIf({ course, titles }: Props) {
   const { within, marks, result } = found
   const lower = within ? whatLowers(course, marks, goal) : null
   return (
-    <section aria-labelledby="what-if-title" className="what-if">
+    <section aria-labelledby="what-if-title" className={styles.whatIf}>
       <h1 ref={heading} id="what-if-title" tabIndex={-1}>
         What would I need for{' '}
         <Form.Select size="sm" className="w-auto d-inline-block" aria-label="Grade" value={goal} onChange={(e) => setGoal(e.target.value)}>
@@ -53,8 +54,8 @@ export default function WhatIf({ course, titles }: Props) {
           const title = titles.get(id) ?? ''
           const step = outOf <= 1 ? outOf : STEP
           return (
-            <li key={id} className={id in held ? undefined : 'follows'}>
-              <div className="work-line">
+            <li key={id} className={id in held ? undefined : styles.follows}>
+              <div className={styles.workLine}>
                 <b>{title}</b>
                 <span className="num">
                   <NumberField

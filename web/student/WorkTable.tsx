@@ -1,6 +1,7 @@
 import { differenceInCalendarDays, parseISO } from 'date-fns'
 import type { OwnWork } from '#contract'
 import { counted, fixed, numeral, shownDay, today } from '../parts/format'
+import styles from './student.module.css'
 
 type Work = OwnWork['work'][number]
 
@@ -33,10 +34,10 @@ export function WorkTable({ title, work, shown, onShow }: Props) {
       <h2>{title}</h2>
       <table className="grid">
         <colgroup>
-          <col className="what" />
-          <col className="when" />
+          <col className={styles.what} />
+          <col className={styles.when} />
           <col />
-          <col className="of" />
+          <col className={styles.of} />
         </colgroup>
         <thead className="visually-hidden">
           <tr>
@@ -64,7 +65,7 @@ export function WorkTable({ title, work, shown, onShow }: Props) {
                 )}
                 <More work={w} />
               </td>
-              <td className="own-due">{w.due ? <Due day={w.due} /> : <span className="soft">no day yet</span>}</td>
+              <td className={styles.ownDue}>{w.due ? <Due day={w.due} /> : <span className="soft">no day yet</span>}</td>
               {w.released && w.mark !== null ? (
                 <>
                   <td className="num fw-semibold">{fixed(w.mark, places)}</td>

@@ -3,7 +3,7 @@ import type { RubricBody, ScaleBody, SchemeBody } from '#contract'
 import { numeral } from '../format'
 import { LevelWords } from '../LevelWords'
 import { BandsInWords } from './BandsInWords'
-import './standard.css'
+import styles from './standard.module.css'
 
 export type StandardShown = { kind: 'rubric'; body: RubricBody } | { kind: 'scheme'; body: SchemeBody } | { kind: 'scale'; body: ScaleBody }
 
@@ -15,7 +15,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
         <>
           <p className="soft">{numeral(rubricMaximum(standard.body))} points in all.</p>
           {standard.body.criteria.map((c) => (
-            <table className="sheet-criterion" key={c.id}>
+            <table className={styles.sheetCriterion} key={c.id}>
               <caption>
                 {c.title}
                 {c.penalty && ' (taken off)'}

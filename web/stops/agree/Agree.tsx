@@ -8,7 +8,7 @@ import { Exemplars } from './exemplars/Exemplars'
 import { LibraryPart } from './LibraryPart'
 import { StandingsAhead } from './standings/StandingsAhead'
 import { StandingsPart } from './standings/StandingsPart'
-import './agree.css'
+import './agree.module.css'
 
 const PARTS = ['library', 'exemplars', 'standings'] as const
 /** Markers have no part in what is known of everybody. */

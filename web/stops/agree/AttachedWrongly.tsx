@@ -3,6 +3,7 @@ import type { Library } from '#contract'
 import { usePlanQuery } from '../../course/plan'
 import { useWrites } from '../../saving/writes'
 import { attachTo } from './attach-to'
+import styles from './agree.module.css'
 
 /** Assessments of this course that are alike and not marked alike, each with what would mend it. */
 export function AttachedWrongly({ courseId, library }: { courseId: string; library: Library }) {
@@ -25,7 +26,7 @@ export function AttachedWrongly({ courseId, library }: { courseId: string; libra
     )
   }
   return (
-    <ul className="findings inline" aria-label="Attached wrongly">
+    <ul className={`findings ${styles.inline}`} aria-label="Attached wrongly">
       {findings.map((f) => (
         <li key={`${f.kind} ${f.assessmentId}`}>
           <span className="finding">{f.message}</span>{' '}

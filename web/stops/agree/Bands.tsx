@@ -2,6 +2,7 @@ import { Plus, Trash2 } from 'lucide-react'
 import type { RubricBody } from '#contract'
 import { NumberField } from '../../parts/NumberField'
 import { WordsField } from './WordsField'
+import styles from './agree.module.css'
 
 type Band = NonNullable<RubricBody['bands']>[number]
 
@@ -18,8 +19,8 @@ export function Bands({ bands, onChange }: { bands: Band[]; onChange: (bands: Ba
     onChange([...bands, { from: top ? Math.min(100, Math.round((top.from + 100) / 2)) : 0, words: '' }], 'a band for the whole')
   }
   return (
-    <section className="criterion" aria-label="Words for the whole">
-      <div className="criterion-head">
+    <section className={styles.criterion} aria-label="Words for the whole">
+      <div className={styles.criterionHead}>
         <h3 className="flex-grow-1" style={{ fontFamily: 'var(--sans)' }}>
           The whole in words
         </h3>
@@ -28,7 +29,7 @@ export function Bands({ bands, onChange }: { bands: Band[]; onChange: (bands: Ba
         </button>
       </div>
       {sorted.map((b, i) => (
-        <div key={i} className="band">
+        <div key={i} className={styles.band}>
           <span className="soft text-nowrap">
             from{' '}
             <NumberField
@@ -48,7 +49,7 @@ export function Bands({ bands, onChange }: { bands: Band[]; onChange: (bands: Ba
             onCommit={(words) => put(b, { words }, 'words of a band')}
           />
           <button
-            className="quiet-icon"
+            className={styles.quietIcon}
             aria-label={`Remove band ${i + 1}`}
             onClick={() =>
               onChange(

@@ -3,6 +3,7 @@ import type { Boundary } from '#core/grades'
 import { doneScale, gradesScale, judgementScale, pointsScale } from '#core/scales'
 import type { ScaleBody } from '#contract'
 import { NumberField } from '../../parts/NumberField'
+import styles from './agree.module.css'
 
 const MOST_POINTS = 100
 
@@ -11,7 +12,7 @@ export function BeginFrom({ boundaries, onBegin }: { boundaries: readonly Bounda
   const [top, setTop] = useState(5)
   const grades = boundaries.map((b) => b.grade).join(', ')
   return (
-    <p className="begin-from" role="group" aria-label="Begin from">
+    <p className={styles.beginFrom} role="group" aria-label="Begin from">
       <span className="soft">Or begin from</span>
       <span>
         <button className="quiet-button" onClick={() => onBegin(pointsScale(top), `points 0 to ${top}`)}>

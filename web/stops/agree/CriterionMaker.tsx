@@ -6,6 +6,7 @@ import { NumberField } from '../../parts/NumberField'
 import { TitleField } from '../../parts/TitleField'
 import { PullRuler } from './PullRuler'
 import { WordsField } from './WordsField'
+import styles from './agree.module.css'
 
 type Level = RubricCriterion['levels'][number]
 
@@ -43,7 +44,7 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
   }
   return (
     <section
-      className="criterion"
+      className={styles.criterion}
       aria-label={c.title}
       onKeyDown={(e) => {
         const by = e.altKey ? { ArrowUp: -1, ArrowDown: 1 }[e.key] : undefined
@@ -52,7 +53,7 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
         onMove(by)
       }}
     >
-      <div className="criterion-head">
+      <div className={styles.criterionHead}>
         <TitleField
           label={`Title of ${c.title}`}
           value={c.title}
@@ -79,7 +80,7 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
             }
           />
         </span>
-        <span className="icons">
+        <span className={styles.icons}>
           <button title="Up (Alt ↑)" aria-label={`Move ${c.title} up`} onClick={() => onMove(-1)}>
             <ArrowUp size={14} aria-hidden />
           </button>
@@ -114,12 +115,12 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
         }
       />
       <div
-        className="levels"
+        className={styles.levels}
         style={{ gridTemplateColumns: `repeat(${Math.max(1, c.levels.length)}, minmax(${c.ranges ? 128 : 96}px, 1fr)) 28px` }}
       >
         {c.levels.map((l, i) => (
-          <div key={i} className="level">
-            <div className="points">
+          <div key={i} className={styles.oneLevel}>
+            <div className={styles.points}>
               <NumberField
                 label={`Points of level ${i + 1} of ${c.title}`}
                 className="short"
@@ -145,7 +146,7 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
               )}
               {c.levels.length > 1 && (
                 <button
-                  className="icon"
+                  className={styles.icon}
                   title="Remove this level"
                   aria-label={`Remove level ${i + 1} of ${c.title}`}
                   onClick={() => onChange({ ...c, levels: c.levels.filter((_, at) => at !== i) }, `remove a level of ${c.title}`)}
@@ -179,7 +180,7 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
             )}
           </div>
         ))}
-        <button className="add-level" title="Another level" aria-label={`Another level of ${c.title}`} onClick={addLevel}>
+        <button className={styles.addLevel} title="Another level" aria-label={`Another level of ${c.title}`} onClick={addLevel}>
           +
         </button>
       </div>
@@ -188,7 +189,7 @@ export function CriterionMaker({ criterion: c, longest, comments, step, outcomes
           <summary className="soft">
             {linked.length > 0 ? `gives evidence of ${linked.map((o) => o.title).join(', ')}` : 'gives evidence of no outcome'}
           </summary>
-          <div className="outcome-links">
+          <div className={styles.outcomeLinks}>
             {outcomes.map((o) => (
               <Form.Check
                 key={o.id}

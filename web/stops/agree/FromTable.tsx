@@ -14,6 +14,7 @@ import { KINDS } from './library'
 import { OtherStandard } from './OtherStandard'
 import { TableLayout } from './TableLayout'
 import { FileField, MOST_FILE } from '../../parts/FileField'
+import styles from './agree.module.css'
 
 type Source = LibraryFile
 
@@ -248,7 +249,7 @@ export function FromTable({
                 </span>
               )}
             </p>
-            <div className="rulers">
+            <div className={styles.rulers}>
               {(over || unordered ? [] : criteria.slice(0, 30)).map((c) => (
                 <section key={c.id}>
                   <h3>{c.title}</h3>

@@ -28,6 +28,7 @@ import { Uses } from './Uses'
 import { VersionChanges } from './VersionChanges'
 import { KeyCap } from '../../settings/KeyCap'
 import { CloseUp } from '../../parts/CloseUp'
+import styles from './agree.module.css'
 
 const EMPTY: Record<EntryKind, Standard> = {
   rubric: {
@@ -135,7 +136,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   return (
     <div className="work">
       <main className="table-side">
-        <div className="parts-line no-print">{nav}</div>
+        <div className={`${styles.partsLine} no-print`}>{nav}</div>
         <WriteProblem />
         {lead && <AttachedWrongly courseId={courseId} library={library.data} />}
         {!chosen ? (
@@ -158,7 +159,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
           <OutcomeMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
         )}
       </main>
-      <CloseUp>
+      <CloseUp className="no-print">
         <section>
           <h2>The department’s library</h2>
           <div className="d-flex gap-2 align-items-baseline mb-1">
@@ -178,7 +179,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
               ))}
             </Form.Select>
           </div>
-          <ul className="people library">
+          <ul className={`people ${styles.library}`} aria-label="The library">
             {shown.map((e) => (
               <li key={e.of.id}>
                 <button aria-pressed={e === chosen} onClick={() => setChosen(e.of.id)}>

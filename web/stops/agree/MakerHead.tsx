@@ -3,6 +3,7 @@ import type { Standard } from '#contract'
 import { TitleField } from '../../parts/TitleField'
 import { WhichStands } from '../../parts/WhichStands'
 import type { Maker } from './useMaker'
+import styles from './agree.module.css'
 
 interface Props {
   /** What it is, for the field's label. */
@@ -16,7 +17,7 @@ export function MakerHead({ what, maker, children }: Props) {
   return (
     <>
       <div className="stop-head">
-        <h1 className="maker-title">
+        <h1 className={styles.makerTitle}>
           <TitleField label={`Title of the ${what}`} value={maker.title} disabled={false} onCommit={maker.rename} />
         </h1>
         <span className="soft small">{children}</span>

@@ -6,6 +6,7 @@ import { MakerHead } from './MakerHead'
 import { RuleFields } from './RuleFields'
 import { useMaker } from './useMaker'
 import { WordsField } from './WordsField'
+import styles from './agree.module.css'
 
 /** An outcome being made: what students should be able to do, its levels, which of them counts as reached, and the rule that decides. */
 export function OutcomeMaker({
@@ -100,7 +101,7 @@ export function OutcomeMaker({
                   <td>
                     {body.levels.length > 2 && (
                       <button
-                        className="quiet-icon"
+                        className={styles.quietIcon}
                         aria-label={`Remove ${l.label}`}
                         onClick={() =>
                           set(

@@ -7,6 +7,7 @@ import { KINDS, type Entry, type Hides } from './library'
 import { BandsInWords } from '../../parts/standard/BandsInWords'
 import { OutcomeLevels } from './OutcomeLevels'
 import { ScaleAxis } from './ScaleAxis'
+import styles from './agree.module.css'
 
 /** An entry as it stands: criteria as rulers, a scale on one axis; or what of it may be seen while one marks. */
 export function ReadOnly({ entry, outcomes, hides }: { entry: Entry; outcomes: Library['outcomes']; hides: Hides }) {
@@ -38,7 +39,7 @@ export function ReadOnly({ entry, outcomes, hides }: { entry: Entry; outcomes: L
 function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Library['outcomes'] }) {
   const longest = Math.max(1, ...rubric.criteria.map(criterionMaximum))
   return (
-    <div className="rulers">
+    <div className={styles.rulers}>
       {rubric.criteria.map((c) => {
         const top = criterionMaximum(c)
         return (
@@ -80,7 +81,7 @@ function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Libr
 function SchemeRulers({ criteria }: { criteria: { id: string; title: string; max: number; words: string }[] }) {
   const longest = Math.max(1, ...criteria.map((c) => c.max))
   return (
-    <div className="rulers">
+    <div className={styles.rulers}>
       {criteria.map((c) => (
         <section key={c.id}>
           <h3>

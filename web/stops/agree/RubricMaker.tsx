@@ -20,6 +20,7 @@ import { Bands } from './Bands'
 import { CriterionMaker } from './CriterionMaker'
 import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
+import styles from './agree.module.css'
 
 /** A rubric being made: each criterion a ruler whose stops are pulled, stepped or typed. */
 export function RubricMaker({
@@ -92,7 +93,7 @@ export function RubricMaker({
         points{outOf !== null && outOf !== maximum && `, scaled to ${numeral(outOf)}`}
       </MakerHead>
       {findings.length > 0 && (
-        <ul className="findings inline">
+        <ul className={`findings ${styles.inline}`}>
           {findings.map((f) => (
             <li key={`${f.kind} ${f.criterionId}`}>
               <span className="finding">{f.message}</span>{' '}
@@ -132,7 +133,7 @@ export function RubricMaker({
             }
           />
         )}
-        <label className="steps-choice" title="What pulled and resized points are multiples of; any other can be typed">
+        <label className={styles.stepsChoice} title="What pulled and resized points are multiples of; any other can be typed">
           points in steps of
           <Form.Select size="sm" aria-label="Points in steps of" value={step} onChange={(e) => setStep(Number(e.target.value))}>
             {STEPS.map((s) => (
@@ -149,7 +150,7 @@ export function RubricMaker({
         )}
         {body.criteria.length === 1 && <span>One criterion: the work is judged as a whole.</span>}
       </div>
-      <div className="rulers">
+      <div className={styles.rulers}>
         {body.criteria.map((c, i) => (
           <CriterionMaker
             key={c.id}

@@ -7,7 +7,7 @@ import { OutcomeLevels } from './OutcomeLevels'
 /** An entry as students see it, to be printed on A4. */
 export function RubricSheet({ entry }: { entry: Entry }) {
   return (
-    <div className="print-sheet">
+    <div>
       <div className="stop-head">
         <h1>{entry.of.title}</h1>
         <div className="end no-print">

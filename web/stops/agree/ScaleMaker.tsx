@@ -9,6 +9,7 @@ import { ScaleAxis } from './ScaleAxis'
 import { TitleField } from '../../parts/TitleField'
 import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
+import styles from './agree.module.css'
 
 type Label = Library['scales'][number]['labels'][number]
 
@@ -36,7 +37,7 @@ export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Li
         scale, version {of.version}
       </MakerHead>
       {findings.length > 0 && (
-        <ul className="findings inline">
+        <ul className={`findings ${styles.inline}`}>
           {findings.map((f, i) => (
             <li key={i}>
               <span className="finding">{f.message}</span>{' '}
@@ -93,7 +94,7 @@ export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Li
                 </td>
                 <td>
                   <button
-                    className="quiet-icon"
+                    className={styles.quietIcon}
                     aria-label={`Remove ${l.label}`}
                     onClick={() => maker.edit({ labels: labels.filter((_, at) => at !== i) }, `remove ${l.label}`)}
                   >

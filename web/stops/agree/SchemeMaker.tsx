@@ -7,6 +7,7 @@ import { TitleField } from '../../parts/TitleField'
 import { MakerHead } from './MakerHead'
 import { useMaker } from './useMaker'
 import { WordsField } from './WordsField'
+import styles from './agree.module.css'
 
 /** A mark scheme being made: criteria with maxima of their own, words for students and notes for markers apart. */
 export function SchemeMaker({
@@ -38,7 +39,7 @@ export function SchemeMaker({
         mark scheme, version {of.version}, {numeral(total)} points
         {of.uses[0] && of.uses[0].outOf !== total && `, scaled to ${numeral(of.uses[0].outOf)}`}
       </MakerHead>
-      <table className="grid scheme">
+      <table className={`grid ${styles.scheme}`}>
         <thead>
           <tr>
             <th>part</th>
@@ -87,7 +88,7 @@ export function SchemeMaker({
               </td>
               <td>
                 <button
-                  className="quiet-icon"
+                  className={styles.quietIcon}
                   aria-label={`Remove ${c.title}`}
                   onClick={() => maker.edit({ criteria: criteria.filter((x) => x.id !== c.id) }, `remove ${c.title}`)}
                 >

@@ -1,5 +1,6 @@
 import { Form } from 'react-bootstrap'
 import type { RubricLayout } from '#core/exchange/rubric-table'
+import styles from './agree.module.css'
 
 const ROWS_SHOWN = 62
 
@@ -28,7 +29,7 @@ export function TableLayout({ table, layout, onSet }: Props) {
     else onSet({ heading: heading === r ? null : heading, leftOut: as === 'left out' ? inOrder([...without, r]) : without })
   }
   return (
-    <div className="table-read" role="region" aria-label="The table as it came" tabIndex={0}>
+    <div className={styles.tableRead} role="region" aria-label="The table as it came" tabIndex={0}>
       <table>
         <thead>
           <tr>
@@ -46,7 +47,7 @@ export function TableLayout({ table, layout, onSet }: Props) {
         </thead>
         <tbody>
           {table.slice(0, ROWS_SHOWN).map((row, r) => (
-            <tr key={r} className={rowIs(r) === 'left out' ? 'left-out' : rowIs(r) === 'heading' ? 'is-heading' : ''}>
+            <tr key={r} className={rowIs(r) === 'left out' ? styles.leftOut : rowIs(r) === 'heading' ? styles.isHeading : ''}>
               <th scope="row">
                 <Form.Select size="sm" aria-label={`Row ${r + 1} is`} value={rowIs(r)} onChange={(e) => setRow(r, e.target.value)}>
                   <option>criterion</option>
@@ -55,7 +56,7 @@ export function TableLayout({ table, layout, onSet }: Props) {
                 </Form.Select>
               </th>
               {columns.map((c) => (
-                <td key={c} dir="auto" className={columnIs(c) === 'left out' ? 'left-out' : ''} title={row[c]}>
+                <td key={c} dir="auto" className={columnIs(c) === 'left out' ? styles.leftOut : ''} title={row[c]}>
                   {row[c]}
                 </td>
               ))}

@@ -4,6 +4,7 @@ import { call } from '../../api/client'
 import { useWrites } from '../../saving/writes'
 import { numeral } from '../../parts/format'
 import { WordsField } from './WordsField'
+import styles from './agree.module.css'
 
 const OPTIONS: [Exclude<keyof StandardUse, 'noteOn'>, string][] = [
   ['studentsBefore', 'students see it before the work is due'],
@@ -33,7 +34,7 @@ export function UseOptions({
     return call(routes.editAssessment, { params: { courseId, assessmentId: assessment.id }, body: { version, use: { ...use, ...patch } } })
   }
   return (
-    <div className="use-options" role="group" aria-label={`How ${assessment.title} uses it`}>
+    <div className={styles.useOptions} role="group" aria-label={`How ${assessment.title} uses it`}>
       {!!points && (
         <p className="soft small mb-1">
           {points === assessment.outOf

@@ -4,6 +4,7 @@ import { Form } from 'react-bootstrap'
 import { compareRubrics } from '#core/scales'
 import { routes, type Library } from '#contract'
 import { call } from '../../api/client'
+import styles from './agree.module.css'
 
 /** What a version of a rubric changes in an earlier one, criterion by criterion. */
 export function VersionChanges({ courseId, of }: { courseId: string; of: Library['rubrics'][number] }) {
@@ -41,7 +42,7 @@ export function VersionChanges({ courseId, of }: { courseId: string; of: Library
       {differences.length === 0 ? (
         <p className="soft mb-1">No criterion differs.</p>
       ) : (
-        <ul className="differences">
+        <ul className={styles.differences}>
           {differences.map((d) => (
             <li key={d.criterionId}>
               <b>{d.title}</b> {d.kind === 'added' && 'is new'}

@@ -79,7 +79,10 @@ function library(has: Partial<Library>, { role = 'lead', me = 'ines' }: { role?:
   const bodies = (path: RegExp) => server.sent.filter((s) => path.test(s.address)).map((s) => s.body as Record<string, unknown>)
   return { ...page, ...server, bodies, ready: () => screen.findByRole('heading', { name: 'The department’s library' }) }
 }
-const listed = () => [...document.querySelectorAll('.library li button')].map((b) => b.textContent)
+const listed = () =>
+  within(screen.getByRole('list', { name: 'The library' }))
+    .queryAllByRole('button')
+    .map((b) => b.textContent)
 
 test('it is searched by title, words and owner, and narrowed by kind; retired ones only when asked for', async () => {
   const { user, ready } = library({

@@ -9,6 +9,7 @@ import { numeral, signed } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
 import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
 import { KeyCap } from '../../../settings/KeyCap'
+import styles from '../agree.module.css'
 
 interface Props {
   courseId: string
@@ -49,7 +50,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
   // What is hidden while one marks stays hidden here: it is not sent.
   const use = marks ? assessment.use : { hidePoints: false, hideWords: false }
   return (
-    <div className="exemplar">
+    <div className={styles.exemplar}>
       <article className="script-text" aria-label={x.label} tabIndex={0} dir="auto">
         {x.text}
       </article>

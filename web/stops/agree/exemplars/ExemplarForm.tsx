@@ -8,6 +8,7 @@ import { useWrites } from '../../../saving/writes'
 import { numeral } from '../../../parts/format'
 import { Judge } from '../../../parts/judge/Judge'
 import { markFor, NOTHING_JUDGED, unjudged } from '../../../parts/judge/judged'
+import styles from '../agree.module.css'
 
 const FIRST_VERSION = 1
 const SEES_ALL = { hidePoints: false, hideWords: false }
@@ -86,7 +87,7 @@ export function ExemplarForm({
     { key: 'Ctrl+Enter', does: 'save the exemplar', inFields: true, run: () => lacks.length === 0 && void save() },
   ])
   return (
-    <div className="exemplar">
+    <div className={styles.exemplar}>
       <div className="d-flex flex-column gap-2">
         {begun && (
           <p className="note mb-0" role="status">
@@ -111,7 +112,7 @@ export function ExemplarForm({
           <Form.Label className="soft small mb-0">The script{x && x.readBy > 0 && `, read by ${x.readBy}: it stays as it is`}</Form.Label>
           <Form.Control
             as="textarea"
-            className="script-field"
+            className={styles.scriptField}
             readOnly={!!x && x.readBy > 0}
             placeholder="Paste the text here, without a name in it."
             maxLength={20_000}

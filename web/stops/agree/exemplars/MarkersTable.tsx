@@ -5,6 +5,7 @@ import { useWrites } from '../../../saving/writes'
 import { fixed, numeral, share } from '../../../parts/format'
 import { Vial } from '../../../parts/Vial'
 import { tuned } from '../../../parts/tuned'
+import styles from '../agree.module.css'
 
 interface Props {
   courseId: string
@@ -45,7 +46,7 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
       <section>
         <h2>Markers on the exemplars</h2>
         {exemplars.length === 0 && <p className="soft mb-1">Without exemplars everybody may begin. You can hold a marker all the same.</p>}
-        <table className="grid tuning">
+        <table className={`grid ${styles.tuning}`}>
           <thead>
             <tr>
               <th>marker</th>
