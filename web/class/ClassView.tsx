@@ -115,7 +115,7 @@ function OnTheWall() {
 function Cell({ cell, outOf }: { cell: ClassCell; outOf: number }) {
   if (typeof cell !== 'number') return <span className={cell === 'nothing yet' ? styles.nothing : 'soft'}>{cell}</span>
   return (
-    <b className="num">
+    <b className="number">
       {numeral(cell)} <span className="soft fw-normal">of {numeral(outOf)}</span>
     </b>
   )

@@ -184,7 +184,7 @@ function TriedList({ tried }: { tried: TriedPeople }) {
         <table className="grid">
           <thead>
             <tr>
-              <th className="num">line</th>
+              <th className="number">line</th>
               <th>name</th>
               <th>sign-in</th>
               <th>what happens</th>
@@ -193,7 +193,7 @@ function TriedList({ tried }: { tried: TriedPeople }) {
           <tbody>
             {rows.slice(0, 200).map((r) => (
               <tr key={r.line}>
-                <td className="num soft">{r.line}</td>
+                <td className="number soft">{r.line}</td>
                 <td>{r.name}</td>
                 <td className="soft">{r.signIn}</td>
                 <td className={r.does === 'refused' ? 'brick' : r.does === 'known' ? 'soft' : ''}>

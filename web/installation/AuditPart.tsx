@@ -30,7 +30,7 @@ export function AuditPart() {
       <main className="table-side">
         <div className="stop-head">
           <h1>What happened</h1>
-          <div className="end d-flex gap-3 align-items-center">
+          <div className="at-end d-flex gap-3 align-items-center">
             <Form.Select size="sm" aria-label="Of which kind" value={kind} onChange={(e) => setKind(e.target.value)}>
               <option value="">of any kind</option>
               {AuditKind.options.map((k) => (

@@ -30,7 +30,7 @@ export function CoursesPart() {
       <main className="table-side">
         <div className="stop-head">
           <h1>Courses</h1>
-          <div className="end">
+          <div className="at-end">
             <Button size="sm" variant="outline-primary" className="me-2" onClick={() => setBringing(true)}>
               Bring in a course…
             </Button>
@@ -48,8 +48,8 @@ export function CoursesPart() {
                 <th>course</th>
                 <th>term</th>
                 <th>led by</th>
-                <th className="num">sections</th>
-                <th className="num">students</th>
+                <th className="number">sections</th>
+                <th className="number">students</th>
                 <th>state</th>
               </tr>
             </thead>
@@ -63,8 +63,8 @@ export function CoursesPart() {
                   </td>
                   <td className="soft text-nowrap">{c.term}</td>
                   <td className={c.leads.length === 0 ? 'ochre' : ''}>{c.leads.join(', ') || 'nobody'}</td>
-                  <td className="num">{c.sections}</td>
-                  <td className="num">{c.students}</td>
+                  <td className="number">{c.sections}</td>
+                  <td className="number">{c.students}</td>
                   <td className="soft">
                     {c.namelessAt
                       ? 'nameless'

@@ -26,7 +26,7 @@ export function KeepingPart() {
       <main className="table-side">
         <div className="stop-head">
           <h1>Keeping it safe</h1>
-          <div className="end">
+          <div className="at-end">
             <Button size="sm" onClick={() => void make()}>
               Back up now
             </Button>
@@ -49,8 +49,8 @@ export function KeepingPart() {
             <thead>
               <tr>
                 <th>made</th>
-                <th className="num">size</th>
-                <th className="num">rows</th>
+                <th className="number">size</th>
+                <th className="number">rows</th>
                 <th>folder</th>
               </tr>
             </thead>
@@ -58,8 +58,8 @@ export function KeepingPart() {
               {backups.map((b) => (
                 <tr key={b.name}>
                   <td className="text-nowrap">{shownAt(b.at, 'd MMM yyyy, HH:mm')}</td>
-                  <td className="num">{megabytes(b.bytes)}</td>
-                  <td className="num">{b.rows}</td>
+                  <td className="number">{megabytes(b.bytes)}</td>
+                  <td className="number">{b.rows}</td>
                   <td className="soft">{b.name}</td>
                 </tr>
               ))}

@@ -51,7 +51,7 @@ export function PeoplePart() {
       <main className="table-side">
         <div className="stop-head">
           <h1>Who is here</h1>
-          <div className="end d-flex gap-3 align-items-center">
+          <div className="at-end d-flex gap-3 align-items-center">
             <Form.Control
               size="sm"
               type="search"

@@ -17,7 +17,7 @@ export function ChartTable({ heads, rows }: Props) {
           <thead>
             <tr>
               {heads.map((h, i) => (
-                <th key={h} scope="col" className={i > 0 ? 'num' : undefined}>
+                <th key={h} scope="col" className={i > 0 ? 'number' : undefined}>
                   {h}
                 </th>
               ))}
@@ -28,7 +28,7 @@ export function ChartTable({ heads, rows }: Props) {
               <tr key={first}>
                 <th scope="row">{first}</th>
                 {cells.map((c, i) => (
-                  <td key={heads[i + 1]} className="num">
+                  <td key={heads[i + 1]} className="number">
                     {c}
                   </td>
                 ))}

@@ -21,7 +21,7 @@ export const nextOf = <P extends string>(parts: readonly P[], shown: P): P => pa
 /** The parts of a stop, at its head. */
 export function PartsNav<P extends string>({ of, base, parts, shown, open = {}, addresses, keyed = false }: Props<P>) {
   return (
-    <nav className="end words-links" aria-label={`Parts of ${of}`}>
+    <nav className="at-end words-links" aria-label={`Parts of ${of}`}>
       {parts.map((p, i) => (
         <Link
           key={p}

@@ -3,7 +3,7 @@ export function Progress({ of, done, most, words }: { of: number; done: number; 
   return (
     <span className="progress-line" role="img" aria-label={words}>
       {of > 0 && (
-        <span className="bar" style={{ width: `${(of / most) * 100}%` }}>
+        <span className="filled" style={{ width: `${(of / most) * 100}%` }}>
           <span className="done" style={{ width: `${(100 * Math.min(done, of)) / of}%` }} />
         </span>
       )}

@@ -31,7 +31,7 @@ export function useParts<P extends string>(
   }
   useKeys([{ key, does: 'the next part of this stop', run: () => go(nextOf(parts, shown)) }])
   const nav = (
-    <div className="words-choice end no-print" role="group" aria-label={`Parts of ${of}`}>
+    <div className="words-choice at-end no-print" role="group" aria-label={`Parts of ${of}`}>
       {parts.map((p) => (
         <button key={p} aria-pressed={p === shown} onClick={() => go(p)}>
           {p}

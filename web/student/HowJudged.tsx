@@ -26,7 +26,7 @@ export function HowJudged({ work: { assessment, standard, levels, exemplars } }:
           </article>
           {x.why && (
             <>
-              <blockquote className="why" dir="auto">
+              <blockquote className="reasons" dir="auto">
                 {x.why.note}
               </blockquote>
               {standard && <Judge standard={standard} outOf={x.outOf} use={SEES_ALL} judged={{ ...x.why, mark: x.mark }} />}

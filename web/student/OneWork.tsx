@@ -19,7 +19,7 @@ export function OneWork({ courseId, work }: { courseId: string; work: OwnWork['w
       <h1 ref={heading} tabIndex={-1} className="d-flex justify-content-between gap-3">
         {work.assessment}
         {mark !== null && (
-          <span className="num">
+          <span className="number">
             {numeral(mark)} <span className="soft small">of {numeral(outOf)}</span>
           </span>
         )}

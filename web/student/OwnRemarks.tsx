@@ -21,7 +21,7 @@ export function OwnRemarks({ work: { assessment, remarks } }: { work: OwnWork['w
                   <dt>
                     {p.title}
                     {p.points && (
-                      <span className="num fw-normal">
+                      <span className="number fw-normal">
                         {' '}
                         {p.points.takenOff && p.points.given > 0 ? `−${numeral(p.points.given)}` : numeral(p.points.given)}{' '}
                         <span className="soft">

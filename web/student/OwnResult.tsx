@@ -20,7 +20,7 @@ export function OwnResult({ result: r, earlier }: { result: NonNullable<OwnWork[
         <details key={c.title}>
           <summary>
             <span>{c.title}</span>
-            <b className="num">{c.percent === null ? 'nothing yet' : `${fixed(c.percent)}%`}</b>
+            <b className="number">{c.percent === null ? 'nothing yet' : `${fixed(c.percent)}%`}</b>
           </summary>
           <ul>
             {c.words.map((w) => (

@@ -57,7 +57,7 @@ export default function WhatIf({ course, titles }: Props) {
             <li key={id} className={id in held ? undefined : styles.follows}>
               <div className={styles.workLine}>
                 <b>{title}</b>
-                <span className="num">
+                <span className="number">
                   <NumberField
                     label={`Mark in ${title}`}
                     value={marks[id]!}

@@ -68,11 +68,11 @@ export function WorkTable({ title, work, shown, onShow }: Props) {
               <td className={styles.ownDue}>{w.due ? <Due day={w.due} /> : <span className="soft">no day yet</span>}</td>
               {w.released && w.mark !== null ? (
                 <>
-                  <td className="num fw-semibold">{fixed(w.mark, places)}</td>
+                  <td className="number fw-semibold">{fixed(w.mark, places)}</td>
                   <td className="soft">of {numeral(w.outOf)}</td>
                 </>
               ) : (
-                <td className="num soft" colSpan={2}>
+                <td className="number soft" colSpan={2}>
                   {isToHandIn(w) ? (
                     <button className="btn btn-outline-primary btn-sm" onClick={() => onShow(w.id)} aria-label={`Hand in ${w.assessment}`}>
                       Hand in

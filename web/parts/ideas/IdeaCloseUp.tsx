@@ -82,9 +82,9 @@ export function IdeaCloseUp({ name, figures: f, against, byGrade, idea, onTry, o
             <thead>
               <tr>
                 <th>section</th>
-                <th className="num">mean</th>
-                <th className="num">against now</th>
-                <th className="num">pass</th>
+                <th className="number">mean</th>
+                <th className="number">against now</th>
+                <th className="number">pass</th>
               </tr>
             </thead>
             <tbody>
@@ -93,9 +93,9 @@ export function IdeaCloseUp({ name, figures: f, against, byGrade, idea, onTry, o
                 return (
                   <tr key={s.id}>
                     <td>{table.sections.find((x) => x.id === s.id)?.name}</td>
-                    <td className="num">{fixed(s.mean)}</td>
-                    <td className="num soft">{s.mean === null || now.mean === null || isSame ? '' : signed(s.mean - now.mean)}</td>
-                    <td className="num">
+                    <td className="number">{fixed(s.mean)}</td>
+                    <td className="number soft">{s.mean === null || now.mean === null || isSame ? '' : signed(s.mean - now.mean)}</td>
+                    <td className="number">
                       {s.passed}
                       {s.passed !== now.passed && <span className="soft"> was {now.passed}</span>}
                     </td>
@@ -114,7 +114,7 @@ export function IdeaCloseUp({ name, figures: f, against, byGrade, idea, onTry, o
               studentId: m.studentId,
               figures: (
                 <>
-                  <span className="num soft">{fixed(m.toPercent)}</span>
+                  <span className="number soft">{fixed(m.toPercent)}</span>
                   <span>
                     <b>{m.toGrade ?? 'open'}</b> <span className="soft">from {m.fromGrade ?? 'open'}</span>
                   </span>
@@ -144,7 +144,7 @@ function ByGrade({ figures: f, against }: { figures: IdeaFigures; against: IdeaF
           <tr>
             <th />
             {f.counts.map((c) => (
-              <th key={c.grade} className="num" title={c.grade}>
+              <th key={c.grade} className="number" title={c.grade}>
                 {c.grade}
               </th>
             ))}
@@ -157,7 +157,7 @@ function ByGrade({ figures: f, against }: { figures: IdeaFigures; against: IdeaF
               {r.counts.map((c) => {
                 const was = r.was.find((w) => w.grade === c.grade)?.count
                 return (
-                  <td key={c.grade} className="num">
+                  <td key={c.grade} className="number">
                     {c.count}
                     {r.id === '' && all > 0 && <span className="soft fw-normal d-block small">{share(c.count / all)}</span>}
                     {was !== undefined && was !== c.count && <span className="soft fw-normal"> {signed(c.count - was, 0)}</span>}

@@ -116,9 +116,9 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
               <th>
                 <span className="visually-hidden">where the grades would stand</span>
               </th>
-              <th className="num">mean</th>
-              <th className="num">grades</th>
-              <th className="num">overtake</th>
+              <th className="number">mean</th>
+              <th className="number">grades</th>
+              <th className="number">overtake</th>
             </tr>
           </thead>
           <tbody>
@@ -134,8 +134,8 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
                 <td className={styles.drawn}>
                   <GradeStrip people={f.people} before={null} boundaries={f.boundaries} counts={f.counts} />
                 </td>
-                <td className="num fw-semibold">{fixed(f.mean)}</td>
-                <td className="num text-nowrap">
+                <td className="number fw-semibold">{fixed(f.mean)}</td>
+                <td className="number text-nowrap">
                   {f.id === against ? (
                     <span className="soft">{f.id === ADOPTED ? 'in force' : 'held against'}</span>
                   ) : (
@@ -147,7 +147,7 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
                     </>
                   )}
                 </td>
-                <td className="num">{f.id === against ? '' : f.change.reversed}</td>
+                <td className="number">{f.id === against ? '' : f.change.reversed}</td>
               </tr>
             ))}
           </tbody>

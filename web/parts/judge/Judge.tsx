@@ -127,7 +127,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
             <span dir="auto">
               {!disabled && labels.length <= 9 && !numbered && <kbd aria-hidden>{labels.length - i}</kbd>} {l.label}
             </span>
-            {!use.hidePoints && <span className="num soft">{numeral((l.percent / 100) * outOf)}</span>}
+            {!use.hidePoints && <span className="number soft">{numeral((l.percent / 100) * outOf)}</span>}
             {compared?.judged.judgement === l.label && <i className="soft small">{whose}</i>}
           </label>
         ))}
@@ -167,7 +167,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
               <section key={c.id} className={styles.judgeCriterion} data-criterion={c.id}>
                 <h3>
                   {c.title}
-                  <span className="float-end num fw-normal">
+                  <span className="float-end number fw-normal">
                     {points === undefined && <span className="ochre small">not judged </span>}
                     {disabled ? (
                       <b>{numeral(points)}</b>

@@ -74,7 +74,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
       <h3>
         {c.title}
         {c.penalty && <span className="soft small fw-normal"> taken off</span>}
-        <span className="float-end num fw-normal">
+        <span className="float-end number fw-normal">
           {points === undefined ? (
             <span className="ochre small">not judged</span>
           ) : shows.points ? (

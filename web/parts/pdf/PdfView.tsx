@@ -33,7 +33,7 @@ export default function PdfView({ address, title }: { address: string; title: st
         <Button size="sm" variant="link" aria-label="Smaller" disabled={zoom === ZOOMS[0]} onClick={() => step(-1)}>
           <Minus size={15} aria-hidden />
         </Button>
-        <span className="num small">{Math.round(zoom * 100)}%</span>
+        <span className="number small">{Math.round(zoom * 100)}%</span>
         <Button size="sm" variant="link" aria-label="Larger" disabled={zoom === ZOOMS.at(-1)} onClick={() => step(1)}>
           <Plus size={15} aria-hidden />
         </Button>

@@ -39,7 +39,7 @@ export function QuestionsPart({ courseId, answers, nav, more }: Props) {
           <h1>
             {waiting === 0 ? 'No question waits' : `${counted(waiting, 'question')} ${waiting === 1 ? 'waits' : 'wait'} for an answer`}
           </h1>
-          <div className="end">{nav}</div>
+          <div className="at-end">{nav}</div>
         </div>
         <WriteProblem />
         {problem && <p className="note bad">{problem}</p>}

@@ -14,7 +14,7 @@ export function BandsInWords({ bands = [] }: { bands?: RubricBody['bands'] }) {
           .sort((a, b) => b.from - a.from)
           .map((b) => (
             <tr key={b.from}>
-              <td className="num soft" style={{ width: 90 }}>
+              <td className="number soft" style={{ width: 90 }}>
                 from {numeral(b.from)}%
               </td>
               <td dir="auto">{b.words}</td>

@@ -53,7 +53,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
               <tr key={c.id}>
                 <td className="fw-semibold">{c.title}</td>
                 <td>{c.words}</td>
-                <td className="num">{numeral(c.max)} points</td>
+                <td className="number">{numeral(c.max)} points</td>
               </tr>
             ))}
           </tbody>
@@ -65,7 +65,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
             {[...standard.body.labels].reverse().map((l) => (
               <tr key={l.label}>
                 <td className="fw-semibold">{l.label}</td>
-                <td className="num">{numeral(l.percent)}%</td>
+                <td className="number">{numeral(l.percent)}%</td>
               </tr>
             ))}
           </tbody>

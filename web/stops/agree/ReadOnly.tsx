@@ -47,7 +47,7 @@ function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Libr
             <h3>
               {c.title}{' '}
               <span className="soft small fw-normal">{c.penalty ? 'penalty' : c.ranges ? 'any half point inside a level' : ''}</span>
-              <span className="num soft fw-normal float-end">{c.penalty ? `up to ${numeral(top)} off` : `of ${numeral(top)}`}</span>
+              <span className="number soft fw-normal float-end">{c.penalty ? `up to ${numeral(top)} off` : `of ${numeral(top)}`}</span>
             </h3>
             {c.description && (
               <p className="soft small mb-1" dir="auto">
@@ -86,7 +86,7 @@ function SchemeRulers({ criteria }: { criteria: { id: string; title: string; max
         <section key={c.id}>
           <h3>
             {c.title} <span className="soft small fw-normal">free points</span>
-            <span className="num soft fw-normal float-end">of {numeral(c.max)}</span>
+            <span className="number soft fw-normal float-end">of {numeral(c.max)}</span>
           </h3>
           <Ruler
             title={c.title}

@@ -10,7 +10,7 @@ export function RubricSheet({ entry }: { entry: Entry }) {
     <div>
       <div className="stop-head">
         <h1>{entry.of.title}</h1>
-        <div className="end no-print">
+        <div className="at-end no-print">
           <Button size="sm" variant="outline-primary" onClick={() => window.print()}>
             <Printer size={14} aria-hidden /> Print
           </Button>

@@ -108,16 +108,16 @@ export function ScaleAxis({
           <thead>
             <tr>
               <th>label</th>
-              <th className="num">stands for</th>
-              <th className="num">read back from</th>
+              <th className="number">stands for</th>
+              <th className="number">read back from</th>
             </tr>
           </thead>
           <tbody>
             {[...sorted].reverse().map((l) => (
               <tr key={l.label}>
                 <td className="fw-semibold">{l.label}</td>
-                <td className="num">{numeral(l.percent)}%</td>
-                <td className="num soft">{numeral(l.threshold)}%</td>
+                <td className="number">{numeral(l.percent)}%</td>
+                <td className="number soft">{numeral(l.threshold)}%</td>
               </tr>
             ))}
           </tbody>

@@ -55,8 +55,8 @@ export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Li
         <thead>
           <tr>
             <th>label</th>
-            <th className="num">stands for %</th>
-            <th className="num">read back from %</th>
+            <th className="number">stands for %</th>
+            <th className="number">read back from %</th>
             <th />
           </tr>
         </thead>

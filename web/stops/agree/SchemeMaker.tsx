@@ -43,7 +43,7 @@ export function SchemeMaker({
         <thead>
           <tr>
             <th>part</th>
-            <th className="num">points</th>
+            <th className="number">points</th>
             <th>words for students</th>
             <th>notes for markers</th>
             <th />

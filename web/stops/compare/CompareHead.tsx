@@ -25,7 +25,7 @@ export function CompareHead({ rows, of, onShow, question, out, children }: Props
     <>
       <div className="stop-head">
         <h1>{question}</h1>
-        <div className="end">
+        <div className="at-end">
           <span className="soft">rows</span>
           <Form.Select size="sm" aria-label="Rows" value={rows} onChange={(e) => onShow({ rows: e.target.value as Kind })}>
             {KINDS.map((kind) => (

@@ -141,7 +141,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
                 <thead>
                   <tr>
                     <th>student</th>
-                    <th className="num">percent</th>
+                    <th className="number">percent</th>
                     <th>grade</th>
                     <th>by</th>
                   </tr>
@@ -160,7 +160,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
                             <Link to={`/courses/${id}/students/${s.studentId}`}>{nameOf(s)}</Link>
                           )}
                         </td>
-                        <td className="num">
+                        <td className="number">
                           <span className="soft">{fixed(s.was?.rounded ?? null)}</span> → {fixed(s.now?.rounded ?? null)}
                         </td>
                         <td>

@@ -115,7 +115,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                     <tr>
                       <th>student</th>
                       <th>grade</th>
-                      <th className="num">percent</th>
+                      <th className="number">percent</th>
                       <th>why</th>
                       <th>number to send</th>
                     </tr>
@@ -127,7 +127,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                           <Link to={`/courses/${id}/students/${r.studentId}`}>{label(r.studentId)}</Link>
                         </td>
                         <td>{r.grade}</td>
-                        <td className="num">{numeral(r.percent)}</td>
+                        <td className="number">{numeral(r.percent)}</td>
                         <td className="ochre small">{r.why}</td>
                         <td style={{ width: 190 }}>
                           <TitleField

@@ -109,7 +109,7 @@ export function SignPart({ nav }: { nav: ReactNode }) {
               people={without.slice(0, SHOWN).map((s) => ({
                 studentId: s.studentId,
                 figures: (
-                  <span className="soft num">
+                  <span className="soft number">
                     {s.pending} pending · {fixed(s.lowest)} to {fixed(s.highest)}
                   </span>
                 ),
@@ -142,15 +142,15 @@ export function SignPart({ nav }: { nav: ReactNode }) {
                 {latest.counts.map((c) => (
                   <tr key={c.grade}>
                     <td>{c.grade}</td>
-                    <td className="num soft">from {latest.boundaries.find((b) => b.grade === c.grade)?.from}</td>
-                    <td className="num fw-semibold">{c.count}</td>
+                    <td className="number soft">from {latest.boundaries.find((b) => b.grade === c.grade)?.from}</td>
+                    <td className="number fw-semibold">{c.count}</td>
                   </tr>
                 ))}
                 {latest.ungraded > 0 && (
                   <tr>
                     <td className="soft">pending, without a grade</td>
                     <td />
-                    <td className="num">{latest.ungraded}</td>
+                    <td className="number">{latest.ungraded}</td>
                   </tr>
                 )}
               </tbody>

@@ -65,7 +65,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
                 <span className="visually-hidden">chosen</span>
               </th>
               <th>section</th>
-              <th className="num">students</th>
+              <th className="number">students</th>
               <th>see their results</th>
             </tr>
           </thead>
@@ -84,7 +84,7 @@ export function StudentsPart({ nav }: { nav: ReactNode }) {
                     />
                   </td>
                   <td>{s.name}</td>
-                  <td className="num">{table.students.filter((x) => x.sectionId === s.id).length}</td>
+                  <td className="number">{table.students.filter((x) => x.sectionId === s.id).length}</td>
                   <td className={when ? '' : 'soft'}>
                     {!when ? 'not yet' : out(s.id) ? `since ${shownDay(when)}` : `from ${shownDay(when)}`}
                   </td>

@@ -49,15 +49,15 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
           <tr>
             <th>{criteria.length > 0 ? 'criterion' : ''}</th>
             {row.readings.map((r, i) => (
-              <th className="num" key={r.markerId}>
+              <th className="number" key={r.markerId}>
                 <svg width="13" height="13" aria-hidden>
                   <ReadingShape nth={i} cx={6.5} cy={6.5} />
                 </svg>{' '}
                 {surname(r.markerId)}
               </th>
             ))}
-            <th className="num">apart</th>
-            {picking && <th className="num">agreed</th>}
+            <th className="number">apart</th>
+            {picking && <th className="number">agreed</th>}
           </tr>
         </thead>
         <tbody>
@@ -71,7 +71,7 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
                   {c.title} <span className="soft">{c.penalty ? 'takes off' : `of ${numeral(c.max)}`}</span>
                 </td>
                 {given.map((g, i) => (
-                  <td className="num" key={i}>
+                  <td className="number" key={i}>
                     {picking && g !== undefined ? (
                       <button
                         type="button"
@@ -90,12 +90,12 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
                     )}
                   </td>
                 ))}
-                <td className={`num ${apart !== null && apart >= c.max * FAR ? 'ochre fw-semibold' : 'soft'}`}>{numeral(apart)}</td>
+                <td className={`number ${apart !== null && apart >= c.max * FAR ? 'ochre fw-semibold' : 'soft'}`}>{numeral(apart)}</td>
                 {picking && (
-                  <td className="num">
+                  <td className="number">
                     <Form.Control
                       size="sm"
-                      className={`${styles.exact} num`}
+                      className={`${styles.exact} number`}
                       inputMode="decimal"
                       aria-label={`${c.title}, agreed`}
                       value={exact[c.id] ?? ''}
@@ -110,14 +110,14 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
           <tr className="fw-semibold">
             <td>of {numeral(assessment.outOf)}</td>
             {row.readings.map((r, i) => (
-              <td className="num" key={r.markerId} style={{ color: readingColour(i) }}>
+              <td className="number" key={r.markerId} style={{ color: readingColour(i) }}>
                 {numeral(r.mark)}
                 {readings[i]?.judgement && <span className="soft fw-normal small d-block">{readings[i].judgement}</span>}
               </td>
             ))}
-            <td className={`num ${row.over ? 'ochre' : ''}`}>{numeral(row.spread)}</td>
+            <td className={`number ${row.over ? 'ochre' : ''}`}>{numeral(row.spread)}</td>
             {picking && (
-              <td className="num" aria-live="polite">
+              <td className="number" aria-live="polite">
                 {numeral(mark)}
               </td>
             )}

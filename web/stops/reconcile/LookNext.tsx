@@ -32,7 +32,7 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
       <main className="table-side">
         <div className="stop-head">
           <h1>Where to look next</h1>
-          <div className="end">
+          <div className="at-end">
             {parts}
             <TakeOut table={() => tableOf(found, label, (of) => assessment.get(of)?.title ?? '')} />
           </div>
@@ -82,11 +82,11 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
               <tr>
                 <th>student</th>
                 <th>assessment</th>
-                <th className="num">read</th>
-                <th className="num">percent</th>
+                <th className="number">read</th>
+                <th className="number">percent</th>
                 <th>grade</th>
-                <th className="num">sure now</th>
-                <th className="num">then</th>
+                <th className="number">sure now</th>
+                <th className="number">then</th>
                 <th>why</th>
               </tr>
             </thead>
@@ -101,11 +101,11 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
                       <Link to={`/courses/${id}/students/${r.studentId}`}>{label(r.studentId)}</Link>
                     </td>
                     <td>{assessment.get(r.assessmentId)?.title}</td>
-                    <td className="num">{r.readings === 1 ? 'once' : r.readings === 2 ? 'twice' : `${r.readings} times`}</td>
-                    <td className="num">{fixed(r.percent)}</td>
+                    <td className="number">{r.readings === 1 ? 'once' : r.readings === 2 ? 'twice' : `${r.readings} times`}</td>
+                    <td className="number">{fixed(r.percent)}</td>
                     <td>{r.grade}</td>
-                    <td className="num">{share(r.chance)}</td>
-                    <td className="num">{share(r.chanceAfter)}</td>
+                    <td className="number">{share(r.chance)}</td>
+                    <td className="number">{share(r.chanceAfter)}</td>
                     <td className="soft small">{whyOf(r.percent, table.boundaries)}</td>
                   </tr>
                 )}
@@ -125,18 +125,18 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
             <thead>
               <tr>
                 <th>assessment</th>
-                <th className="num">off by</th>
-                <th className="num">read twice</th>
+                <th className="number">off by</th>
+                <th className="number">read twice</th>
               </tr>
             </thead>
             <tbody>
               {found.errors.map((e) => (
                 <tr key={e.assessmentId}>
                   <td>{assessment.get(e.assessmentId)?.title}</td>
-                  <td className="num">
+                  <td className="number">
                     {fixed(e.error)} of {numeral(assessment.get(e.assessmentId)?.outOf)}
                   </td>
-                  <td className="num">{e.scripts}</td>
+                  <td className="number">{e.scripts}</td>
                 </tr>
               ))}
             </tbody>

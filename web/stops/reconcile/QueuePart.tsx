@@ -188,9 +188,9 @@ export function QueuePart({ queue, rows, first, head }: Props) {
                 <th className={styles.axis} aria-hidden>
                   <AxisTicks ticks={ticksOf(from, top)} from={from} to={top} inset={2} />
                 </th>
-                <th className="num">spread</th>
+                <th className="number">spread</th>
                 <th>grade at stake</th>
-                <th className="num">agreed</th>
+                <th className="number">agreed</th>
               </tr>
             </thead>
             <tbody ref={list}>
@@ -224,11 +224,11 @@ export function QueuePart({ queue, rows, first, head }: Props) {
                         words={`Readings ${r.readings.map((x) => numeral(x.mark)).join(' and ')}${r.typed === null ? '' : `, ${numeral(r.typed)} typed in the sheet`}, spread ${numeral(r.spread)}`}
                       />
                     </td>
-                    <td className={`num ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
+                    <td className={`number ${r.over ? 'ochre fw-semibold' : ''}`}>{fixed(r.spread)}</td>
                     <td className="text-nowrap">
                       <Stake row={r} />
                     </td>
-                    <td className="num">
+                    <td className="number">
                       <Agreed
                         row={r}
                         waiting={waits.get(`${r.assessmentId} ${r.studentId}`) ?? 0}

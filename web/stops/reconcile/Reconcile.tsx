@@ -107,7 +107,7 @@ function Parts() {
               {openOver} over tolerance, {open - openOver} within
               {tried > 0 && ` · ${tried} tried`}
             </span>
-            <div className="end">{parts}</div>
+            <div className="at-end">{parts}</div>
           </div>
           <WriteProblem />
           <QueueTools

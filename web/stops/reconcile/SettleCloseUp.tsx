@@ -135,7 +135,7 @@ export function SettleCloseUp({ row, assessment, leans, between, questions, aske
                 onClick={() => onSettle(o.rule)}
                 title={o.rule.kind === 'levelled' ? leansInWords(o.rule.leans, surname) : undefined}
               >
-                <KeyCap of={o.key.toLowerCase()} /> <span>{o.words}</span> <b className="num">{fixed(marks[i])}</b>{' '}
+                <KeyCap of={o.key.toLowerCase()} /> <span>{o.words}</span> <b className="number">{fixed(marks[i])}</b>{' '}
                 <span className="soft">{gradeOf(i)}</span>
               </button>
             ))}

@@ -106,7 +106,7 @@ function WholeRecord() {
             {counted(all.filter((d) => !d.withdrawn).length, 'decision')} in force
             {decisions.length < all.length && ` · ${decisions.length} shown`}
           </span>
-          <div className="end">
+          <div className="at-end">
             <Only
               label="Where"
               all="everywhere"

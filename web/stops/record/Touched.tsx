@@ -70,7 +70,7 @@ function saidOf(c: Change) {
   const reason = c.rule.kind === 'value' || c.rule.kind === 'criteria' ? c.rule.reason : ''
   return (
     <>
-      <b className="num">{numeral(c.mark)}</b> by {RULE_WORDS[c.rule.kind]}
+      <b className="number">{numeral(c.mark)}</b> by {RULE_WORDS[c.rule.kind]}
       {reason && <span className="soft d-block">{reason}</span>}
     </>
   )

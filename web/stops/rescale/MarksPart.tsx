@@ -80,7 +80,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
             mean {fixed(means.before)} of {numeral(subject.outOf)}
           </span>
           {!total && (
-            <div className="end">
+            <div className="at-end">
               <OfSelect table={table} value={subject.assessmentId!} label="Assessment to rescale" onChange={onOf} />
             </div>
           )}

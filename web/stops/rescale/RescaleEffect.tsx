@@ -37,11 +37,11 @@ export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; tr
         <thead>
           <tr>
             <th>section</th>
-            <th className="num">as marked</th>
-            <th className="num">rescaled</th>
-            <th className="num">passed</th>
-            <th className="num">up</th>
-            <th className="num">down</th>
+            <th className="number">as marked</th>
+            <th className="number">rescaled</th>
+            <th className="number">passed</th>
+            <th className="number">up</th>
+            <th className="number">down</th>
             <th>leans from the rest</th>
           </tr>
         </thead>
@@ -58,14 +58,14 @@ export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; tr
                     <span className="soft fw-normal"> {figures.subject.assessmentId === null ? 'no finals' : 'no marks'} yet</span>
                   )}
                 </td>
-                <td className="num soft">{fixed(s.plainMean)}</td>
-                <td className="num fw-semibold">{fixed(s.mean)}</td>
-                <td className="num">
+                <td className="number soft">{fixed(s.plainMean)}</td>
+                <td className="number fw-semibold">{fixed(s.mean)}</td>
+                <td className="number">
                   {s.passed ?? '–'}
                   {s.passed !== s.plainPassed && <span className="soft"> was {s.plainPassed}</span>}
                 </td>
-                <td className="num">{ways.get(s.id)?.up || ''}</td>
-                <td className="num">{ways.get(s.id)?.down || ''}</td>
+                <td className="number">{ways.get(s.id)?.up || ''}</td>
+                <td className="number">{ways.get(s.id)?.down || ''}</td>
                 <td>
                   <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={figures.tolerance} figure={false} />
                 </td>
@@ -97,7 +97,7 @@ export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; tr
               studentId: m.studentId,
               figures: (
                 <>
-                  <span className="num soft">
+                  <span className="number soft">
                     {fixed(m.fromPercent)} → {fixed(m.toPercent)}
                   </span>
                   <span>

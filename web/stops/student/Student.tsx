@@ -70,7 +70,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
             {!label(studentId).includes(student.candidate) && `${student.candidate} · `}
             {section?.name}
           </span>
-          <div className="end fs-5 serif">
+          <div className="at-end fs-5 serif">
             {shown.final !== null ? (
               <>
                 <b>{shown.grade ?? 'below all grades'}</b> {numeral(shown.rounded)}
@@ -100,11 +100,11 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
           <thead>
             <tr>
               <th>from mark to grade</th>
-              <th className="num">mark</th>
-              <th className="num">what if</th>
-              <th className="num">percent</th>
-              <th className="num">carries</th>
-              <th className="num">points</th>
+              <th className="number">mark</th>
+              <th className="number">what if</th>
+              <th className="number">percent</th>
+              <th className="number">carries</th>
+              <th className="number">points</th>
             </tr>
           </thead>
           {shown.chain.map((c) => (
@@ -113,9 +113,9 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
                 <td className="serif fw-semibold">{titles[c.componentId]}</td>
                 <td />
                 <td />
-                <td className="num fw-semibold">{fixed(c.percent)}</td>
-                <td className="num">{c.bonus ? 'bonus' : share(c.share)}</td>
-                <td className="num fw-semibold">{fixed(c.points, 2)}</td>
+                <td className="number fw-semibold">{fixed(c.percent)}</td>
+                <td className="number">{c.bonus ? 'bonus' : share(c.share)}</td>
+                <td className="number fw-semibold">{fixed(c.points, 2)}</td>
               </tr>
               {c.items.map((i) => {
                 const tried = i.assessmentId in what
@@ -139,7 +139,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
                         {i.dropped && ' dropped: the worst one'}
                       </span>
                     </td>
-                    <td className="num">
+                    <td className="number">
                       {tried ? (
                         <s className="soft">{numeral(course.marks.find((m) => m.assessmentId === i.assessmentId)?.mark)}</s>
                       ) : (
@@ -148,7 +148,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
                       <span className="soft">of {numeral(i.outOf)}</span>
                       {!tried && <AsMarked standing={standing} assessmentId={i.assessmentId} mark={i.mark} />}
                     </td>
-                    <td className="num">
+                    <td className="number">
                       <NumberField
                         label={`What if ${titles[i.assessmentId]}`}
                         value={what[i.assessmentId] ?? null}
@@ -165,7 +165,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
                         }
                       />
                     </td>
-                    <td className="num">{i.fraction === null ? '–' : fixed(i.fraction * 100)}</td>
+                    <td className="number">{i.fraction === null ? '–' : fixed(i.fraction * 100)}</td>
                     <td />
                     <td />
                   </tr>
@@ -178,18 +178,18 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
               <td>Course{shown.final === null && ' so far'}</td>
               <td />
               <td />
-              <td className="num">{numeral(shown.final ?? shown.soFar)}</td>
+              <td className="number">{numeral(shown.final ?? shown.soFar)}</td>
               <td />
-              <td className="num">{fixed(shown.final ?? shown.soFar, 2)}</td>
+              <td className="number">{fixed(shown.final ?? shown.soFar, 2)}</td>
             </tr>
             {shown.final !== null && shown.adjusted !== shown.final && (
               <tr className="fw-semibold">
                 <td>Course, rescaled</td>
                 <td />
                 <td />
-                <td className="num">{numeral(shown.adjusted)}</td>
+                <td className="number">{numeral(shown.adjusted)}</td>
                 <td />
-                <td className="num">{fixed(shown.adjusted, 2)}</td>
+                <td className="number">{fixed(shown.adjusted, 2)}</td>
               </tr>
             )}
           </tfoot>

@@ -99,7 +99,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
                   </button>
                 )}
               </p>
-              <blockquote className="why" dir="auto">
+              <blockquote className="reasons" dir="auto">
                 {x.agreed.note}
               </blockquote>
               <Judge

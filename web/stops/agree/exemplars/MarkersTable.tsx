@@ -51,7 +51,7 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
             <tr>
               <th>marker</th>
               <th>lean</th>
-              <th className="num" title={`Share of exemplars within ${numeral(assessment.tolerance)} marks`}>
+              <th className="number" title={`Share of exemplars within ${numeral(assessment.tolerance)} marks`}>
                 within
               </th>
               <th>may begin</th>
@@ -77,7 +77,7 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
                     <span className="soft small">not read</span>
                   )}
                 </td>
-                <td className="num">{t ? share(t.agreement.within) : ''}</td>
+                <td className="number">{t ? share(t.agreement.within) : ''}</td>
                 <td>
                   {lead ? (
                     <button

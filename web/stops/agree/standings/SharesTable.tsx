@@ -38,18 +38,18 @@ export function SharesTable({ outcomeId, levels, from, shares }: Props) {
       <thead>
         <tr>
           <th>section</th>
-          <th className="num">{from}</th>
+          <th className="number">{from}</th>
           <th aria-hidden />
-          {earlier && <th className="num text-wrap">{earlier.term}</th>}
+          {earlier && <th className="number text-wrap">{earlier.term}</th>}
         </tr>
       </thead>
       <tbody>
         {earlier && (
           <tr className="fw-semibold">
             <td>everyone</td>
-            <td className="num">{share(all)}</td>
+            <td className="number">{share(all)}</td>
             <td>{all !== null && <Place part={all} all={all} before={reachedOf(earlier.all)} />}</td>
-            <td className="num">{share(reachedOf(earlier.all))}</td>
+            <td className="number">{share(reachedOf(earlier.all))}</td>
           </tr>
         )}
         <Rows
@@ -59,9 +59,9 @@ export function SharesTable({ outcomeId, levels, from, shares }: Props) {
           row={({ name, part, then }, props) => (
             <tr key={name} {...props}>
               <td>{name}</td>
-              <td className="num fw-semibold">{share(part)}</td>
+              <td className="number fw-semibold">{share(part)}</td>
               <td>{part !== null && <Place part={part} all={all} before={then ? reachedOf(then) : null} />}</td>
-              {earlier && <td className="num soft">{then ? share(reachedOf(then)) : ''}</td>}
+              {earlier && <td className="number soft">{then ? share(reachedOf(then)) : ''}</td>}
             </tr>
           )}
         />

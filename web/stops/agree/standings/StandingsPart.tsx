@@ -140,7 +140,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
             value={find}
             onChange={(e) => setFind(e.target.value)}
           />
-          <b className="ms-auto num" role="status">
+          <b className="ms-auto number" role="status">
             {shown.length} of {table.students.length}
           </b>
         </div>

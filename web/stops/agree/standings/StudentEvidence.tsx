@@ -65,7 +65,7 @@ export function StudentEvidence({ studentId, outcome, given, stamp, onChanged, o
         <ul className={`people ${styles.evidence}`}>
           {evidence?.map((e, i) => (
             <li key={e.typed?.id ?? `${e.scriptId} ${e.criterionId} ${i}`}>
-              <span className="soft num">{e.day ? shownDay(e.day) : 'no day'}</span>
+              <span className="soft number">{e.day ? shownDay(e.day) : 'no day'}</span>
               <b>{outcome.levels[e.level - 1]?.label}</b>
               <span>
                 {e.typed ? (

@@ -68,10 +68,10 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
           <thead>
             <tr>
               <th>for</th>
-              <th className="num">at least, %</th>
+              <th className="number">at least, %</th>
               <th>in</th>
-              <th className="num">held back</th>
-              <th className="num">less, and not held</th>
+              <th className="number">held back</th>
+              <th className="number">less, and not held</th>
               <th />
             </tr>
           </thead>
@@ -83,7 +83,7 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
                   <td style={{ width: 210 }}>
                     {gradeSelect(`${title(partOf(c))} is asked for by`, c.atMost, (atMost) => change(c.id, { atMost }))}
                   </td>
-                  <td className="num" style={{ width: 90 }}>
+                  <td className="number" style={{ width: 90 }}>
                     <NumberField
                       label={`${title(partOf(c))} at least`}
                       value={c.least}
@@ -106,8 +106,8 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
                       </span>
                     )}
                   </td>
-                  <td className="num fw-semibold">{of?.held.length ?? 0}</td>
-                  <td className="num soft">{of?.unmet ?? 0}</td>
+                  <td className="number fw-semibold">{of?.held.length ?? 0}</td>
+                  <td className="number soft">{of?.unmet ?? 0}</td>
                   <td className="text-end">
                     {mayDecide && (
                       <Button
@@ -129,7 +129,7 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
             {mayDecide && boundaries.length > 1 && (
               <tr>
                 <td>{gradeSelect('The new condition is asked for by', atMost, setWithout)}</td>
-                <td className="num">
+                <td className="number">
                   <NumberField label="The new condition asks for at least" value={least} min={0} max={100} step={1} onCommit={setLeast} />
                 </td>
                 <td>
@@ -171,10 +171,10 @@ export function ConditionsPart({ nav }: { nav: ReactNode }) {
                 studentId: h.studentId,
                 figures: (
                   <>
-                    <span className="num soft" title={`in ${title(partOf(chosen))}`}>
+                    <span className="number soft" title={`in ${title(partOf(chosen))}`}>
                       {fixed(h.has)}%
                     </span>
-                    <span className="num">{fixed(h.percent)}</span>
+                    <span className="number">{fixed(h.percent)}</span>
                     <span>
                       <b>{h.to}</b> <span className="soft">by percent {h.from}</span>
                     </span>

@@ -46,7 +46,7 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
         <tr>
           <th />
           {rows.map((b, i) => (
-            <th key={i} className={`num ${i === chosen ? 'fw-semibold' : ''}`}>
+            <th key={i} className={`number ${i === chosen ? 'fw-semibold' : ''}`}>
               {naming ? (
                 <TitleField
                   label={`Grade ${i + 1}`}
@@ -85,13 +85,13 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
               )}
             </th>
           ))}
-          <th className="num">mean</th>
-          <th className="num">{boundaries[chosen]?.grade} and above</th>
+          <th className="number">mean</th>
+          <th className="number">{boundaries[chosen]?.grade} and above</th>
         </tr>
         <tr>
           <th>begins at</th>
           {rows.map((b, i) => (
-            <td key={i} className="num" onFocus={() => i < rows.length - 1 && onChoose(i)}>
+            <td key={i} className="number" onFocus={() => i < rows.length - 1 && onChoose(i)}>
               <NumberField
                 label={`${b.grade} begins at`}
                 value={b.from}
@@ -108,19 +108,19 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
         <tr className="fw-semibold">
           <th>everyone</th>
           {counts.map((c) => (
-            <td key={c.grade} className="num">
+            <td key={c.grade} className="number">
               {c.count} · {share(c.share)}
               {was(c.grade, c.count)}
             </td>
           ))}
-          <td className="num">{fixed(figures.mean)}</td>
-          <td className="num">{share(all)}</td>
+          <td className="number">{fixed(figures.mean)}</td>
+          <td className="number">{share(all)}</td>
         </tr>
         {plain && (
           <tr className="soft">
             <th>before it was rescaled</th>
             {counts.map((c) => (
-              <td key={c.grade} className="num">
+              <td key={c.grade} className="number">
                 {plain.find((p) => p.grade === c.grade)?.count ?? 0}
               </td>
             ))}
@@ -140,12 +140,12 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
               <tr key={s.id} {...row}>
                 <td>{s.name}</td>
                 {s.counts.map((c) => (
-                  <td key={c.grade} className="num">
+                  <td key={c.grade} className="number">
                     {c.count}
                   </td>
                 ))}
-                <td className="num soft">{fixed(s.mean)}</td>
-                <td className={`num ${styles.share}`}>
+                <td className="number soft">{fixed(s.mean)}</td>
+                <td className={`number ${styles.share}`}>
                   <svg width="90" height="12" aria-hidden>
                     <rect width={90 * (above ?? 0)} height="12" fill="var(--step-4)" />
                     {all !== null && <line x1={90 * all} x2={90 * all} y1="0" y2="12" stroke="var(--ink)" strokeDasharray="2 1" />}

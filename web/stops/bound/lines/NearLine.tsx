@@ -59,8 +59,8 @@ export function NearLine({ boundary, near, zone, onZone, sure, settled }: Props)
           <thead>
             <tr>
               <th>student</th>
-              <th className="num">stands at</th>
-              <th className="num">from it</th>
+              <th className="number">stands at</th>
+              <th className="number">from it</th>
               <th>sure of the grade</th>
             </tr>
           </thead>
@@ -84,8 +84,8 @@ export function NearLine({ boundary, near, zone, onZone, sure, settled }: Props)
                     <td>
                       <Link to={`/courses/${id}/students/${n.studentId}`}>{label(n.studentId)}</Link>
                     </td>
-                    <td className="num fw-semibold">{fixed(n.percent)}</td>
-                    <td className={`num ${n.distance < 0 ? 'soft' : ''}`}>{signed(n.distance)}</td>
+                    <td className="number fw-semibold">{fixed(n.percent)}</td>
+                    <td className={`number ${n.distance < 0 ? 'soft' : ''}`}>{signed(n.distance)}</td>
                     <td>
                       <SureBar chance={sure ? sure.chance[place.get(n.studentId)!]! : null} />
                     </td>

@@ -99,7 +99,7 @@ test('what is rescaled stands beside how it was marked', () => {
   start()
   // 75 and 50 as marked, 85 and 60 with ten more.
   const counts = (name: RegExp) =>
-    Array.from(screen.getByRole('row', { name }).querySelectorAll('td.num'))
+    Array.from(screen.getByRole('row', { name }).querySelectorAll('td.number'))
       .slice(0, 3)
       .map((c) => parseInt(c.textContent!, 10))
   expect(counts(/^everyone/)).toEqual([2, 0, 0])

@@ -25,7 +25,7 @@ export function SharesAsked({ boundaries, shares, sum, earlier, onShares }: Shar
           {boundaries.map(({ grade }) => (
             <tr key={grade}>
               <td>{grade}</td>
-              <td className="num" style={{ width: 100 }}>
+              <td className="number" style={{ width: 100 }}>
                 <NumberField
                   label={`Share of ${grade}`}
                   value={shares[grade] ?? 0}
@@ -40,7 +40,7 @@ export function SharesAsked({ boundaries, shares, sum, earlier, onShares }: Shar
           ))}
           <tr>
             <td className="fw-semibold">together</td>
-            <td className={`num fw-semibold ${Math.abs(sum - 100) > NEAR ? 'ochre' : ''}`}>{fixed(sum)}</td>
+            <td className={`number fw-semibold ${Math.abs(sum - 100) > NEAR ? 'ochre' : ''}`}>{fixed(sum)}</td>
             <td className="soft">%</td>
           </tr>
         </tbody>

@@ -85,10 +85,10 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
                 <thead>
                   <tr>
                     <th>grade</th>
-                    <th className="num">begins at</th>
-                    <th className="num">suggested</th>
-                    <th className="num">alike</th>
-                    <th className="num">other samples give</th>
+                    <th className="number">begins at</th>
+                    <th className="number">suggested</th>
+                    <th className="number">alike</th>
+                    <th className="number">other samples give</th>
                     <th />
                   </tr>
                 </thead>
@@ -96,16 +96,16 @@ export function SuggestionsPart({ nav }: { nav: ReactNode }) {
                   {suggested.lines.map((l) => (
                     <tr key={l.grade}>
                       <td>{l.grade}</td>
-                      <td className="num soft">{numeral(boundaries.find((b) => b.grade === l.grade)?.from)}</td>
+                      <td className="number soft">{numeral(boundaries.find((b) => b.grade === l.grade)?.from)}</td>
                       {l.from === null ? (
                         <td colSpan={4} className="soft">
                           {l.why}
                         </td>
                       ) : (
                         <>
-                          <td className="num fw-semibold">{numeral(rounded(l.from))}</td>
-                          <td className="num soft">{l.same ? `over ${fixed(l.same[0])} to ${fixed(l.same[1])}` : ''}</td>
-                          <td className="num soft">{l.band ? `${fixed(l.band[0])} to ${fixed(l.band[1])}` : 'too few'}</td>
+                          <td className="number fw-semibold">{numeral(rounded(l.from))}</td>
+                          <td className="number soft">{l.same ? `over ${fixed(l.same[0])} to ${fixed(l.same[1])}` : ''}</td>
+                          <td className="number soft">{l.band ? `${fixed(l.band[0])} to ${fixed(l.band[1])}` : 'too few'}</td>
                           <td className="text-end">
                             <Button
                               size="sm"

@@ -48,25 +48,25 @@ export function SurePart({ nav }: { nav: ReactNode }) {
               <thead>
                 <tr>
                   <th>line</th>
-                  <th className="num">begins at</th>
-                  <th className="num">stand within ±{fixed(sure.typical)}</th>
-                  <th className="num">belong on the other side</th>
+                  <th className="number">begins at</th>
+                  <th className="number">stand within ±{fixed(sure.typical)}</th>
+                  <th className="number">belong on the other side</th>
                 </tr>
               </thead>
               <tbody>
                 {sure.lines.map((l) => (
                   <tr key={l.grade}>
                     <td>{l.grade}</td>
-                    <td className="num">{numeral(l.from)}</td>
-                    <td className="num">{l.within}</td>
-                    <td className="num fw-semibold">{fixed(l.wrongSide)}</td>
+                    <td className="number">{numeral(l.from)}</td>
+                    <td className="number">{l.within}</td>
+                    <td className="number fw-semibold">{fixed(l.wrongSide)}</td>
                   </tr>
                 ))}
               </tbody>
             </table>
             <div className="stop-head mt-4">
               <h2>Least sure of their grade</h2>
-              <div className="end">
+              <div className="at-end">
                 <TakeOut
                   table={() => ({
                     title: 'How sure of the grade',
@@ -83,7 +83,7 @@ export function SurePart({ nav }: { nav: ReactNode }) {
                     <td>
                       <Link to={`/courses/${id}/students/${s.studentId}`}>{label(s.studentId)}</Link>
                     </td>
-                    <td className="num">{fixed(s.rounded)}</td>
+                    <td className="number">{fixed(s.rounded)}</td>
                     <td>{s.grade}</td>
                     <td>
                       <SureBar chance={s.chance} />
@@ -106,8 +106,8 @@ export function SurePart({ nav }: { nav: ReactNode }) {
             <thead>
               <tr>
                 <th>assessment</th>
-                <th className="num">a reading is off by</th>
-                <th className="num">of all doubt</th>
+                <th className="number">a reading is off by</th>
+                <th className="number">of all doubt</th>
               </tr>
             </thead>
             <tbody>
@@ -117,7 +117,7 @@ export function SurePart({ nav }: { nav: ReactNode }) {
                     {assessment.get(p.assessmentId)?.title}
                     {p.scripts !== null && <span className="soft small"> {p.scripts} read twice</span>}
                   </td>
-                  <td className="num">
+                  <td className="number">
                     {p.scripts === null ? (
                       <NumberField
                         label={`A reading of ${assessment.get(p.assessmentId)?.title} is off by`}
@@ -134,7 +134,7 @@ export function SurePart({ nav }: { nav: ReactNode }) {
                       </>
                     )}
                   </td>
-                  <td className="num">{share(p.share)}</td>
+                  <td className="number">{share(p.share)}</td>
                 </tr>
               ))}
             </tbody>
@@ -152,7 +152,7 @@ export function SurePart({ nav }: { nav: ReactNode }) {
                 {sure.unknown.map((a) => (
                   <tr key={a}>
                     <td>{assessment.get(a)?.title}</td>
-                    <td className="num" style={{ width: 90 }}>
+                    <td className="number" style={{ width: 90 }}>
                       <NumberField
                         label={`A reading of ${assessment.get(a)?.title} is off by`}
                         value={given[a] ?? null}

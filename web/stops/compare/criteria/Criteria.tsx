@@ -93,18 +93,18 @@ export function Criteria(view: ViewProps) {
             <tr>
               <th>criterion</th>
               <th>how often each level was given</th>
-              <th className="num">judged</th>
-              <th className="num" title="Mean share of its most points">
+              <th className="number">judged</th>
+              <th className="number" title="Mean share of its most points">
                 mean
               </th>
-              <th className="num">sd</th>
-              <th className="num" title="Correlation with the total of the other criteria">
+              <th className="number">sd</th>
+              <th className="number" title="Correlation with the total of the other criteria">
                 with the rest
               </th>
-              <th className="num" title="By how many points two readings differ in the middle of cases">
+              <th className="number" title="By how many points two readings differ in the middle of cases">
                 apart
               </th>
-              <th className="num" title="Krippendorff’s alpha on its points">
+              <th className="number" title="Krippendorff’s alpha on its points">
                 α
               </th>
             </tr>
@@ -121,14 +121,14 @@ export function Criteria(view: ViewProps) {
                 <td>
                   <LevelStrip criterion={c} chosen={c === chosen ? level : null} onPick={(at) => choose(c.criterionId, at)} />
                 </td>
-                <td className="num">{c.n}</td>
-                <td className="num">{share(c.mean)}</td>
-                <td className="num soft">{share(c.sd)}</td>
-                <td className={`num ${c.withOthers !== null && c.withOthers < WITH_REST && !c.penalty ? 'ochre fw-semibold' : ''}`}>
+                <td className="number">{c.n}</td>
+                <td className="number">{share(c.mean)}</td>
+                <td className="number soft">{share(c.sd)}</td>
+                <td className={`number ${c.withOthers !== null && c.withOthers < WITH_REST && !c.penalty ? 'ochre fw-semibold' : ''}`}>
                   {fixed(c.withOthers, 2)}
                 </td>
-                <td className="num">{numeral(c.apart)}</td>
-                <td className="num soft">{fixed(c.alpha, 2)}</td>
+                <td className="number">{numeral(c.apart)}</td>
+                <td className="number soft">{fixed(c.alpha, 2)}</td>
               </tr>
             ))}
           </tbody>

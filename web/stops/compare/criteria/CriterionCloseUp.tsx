@@ -29,21 +29,21 @@ export function CriterionCloseUp({ criterion: c, assessment, level, onLevel }: P
           <table className="grid">
             <thead>
               <tr>
-                <th className="num">points</th>
+                <th className="number">points</th>
                 <th>level</th>
-                <th className="num">given</th>
+                <th className="number">given</th>
               </tr>
             </thead>
             <tbody>
               {c.labels.map((l, at) => (
                 <tr key={at} className="pick" aria-selected={at === level} onClick={() => onLevel(at)}>
-                  <td className="num">{numeral(l.points)}</td>
+                  <td className="number">{numeral(l.points)}</td>
                   <td>
                     <button className="row-name" onClick={() => onLevel(at)}>
                       {l.words.length > 70 ? `${l.words.slice(0, 70)}…` : l.words}
                     </button>
                   </td>
-                  <td className={`num ${c.levels[at] === 0 ? 'ochre' : ''}`}>{c.levels[at]}</td>
+                  <td className={`number ${c.levels[at] === 0 ? 'ochre' : ''}`}>{c.levels[at]}</td>
                 </tr>
               ))}
             </tbody>

@@ -33,8 +33,8 @@ export function GivenOn({ assessment, marker, criterion, onClose }: Props) {
           studentId: g.studentId,
           figures: (
             <>
-              <b className="num">{numeral(g.points)}</b>
-              <span className="soft num">{g.others === null ? 'read once' : `others ${fixed(g.others)}`}</span>
+              <b className="number">{numeral(g.points)}</b>
+              <span className="soft number">{g.others === null ? 'read once' : `others ${fixed(g.others)}`}</span>
             </>
           ),
         }))}

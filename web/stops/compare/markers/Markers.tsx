@@ -107,10 +107,10 @@ export function Markers(view: ViewProps) {
             <thead>
               <tr>
                 <th>marker</th>
-                <th className="num">read</th>
+                <th className="number">read</th>
                 <th>leans</th>
-                <th className="num">95%</th>
-                <th className="num">own spread</th>
+                <th className="number">95%</th>
+                <th className="number">own spread</th>
                 {leans?.criteria.map((c) => (
                   <th key={c.id} className="text-center" title={c.title}>
                     {shortName(c.title)}
@@ -132,12 +132,12 @@ export function Markers(view: ViewProps) {
                       </button>
                       {apart && m.group > 0 && <span className="ochre small"> apart</span>}
                     </td>
-                    <td className="num">{m.n}</td>
+                    <td className="number">{m.n}</td>
                     <td>
                       <Vial name={m.name} lean={m.lean} interval={m.interval} tolerance={compared.tolerance} unit={compared.unit} />
                     </td>
-                    <td className="num soft">{m.interval ? `±${fixed((m.interval[1] - m.interval[0]) / 2)}` : '–'}</td>
-                    <td className={`num ${m.erratic ? 'ochre fw-semibold' : 'soft'}`}>
+                    <td className="number soft">{m.interval ? `±${fixed((m.interval[1] - m.interval[0]) / 2)}` : '–'}</td>
+                    <td className={`number ${m.erratic ? 'ochre fw-semibold' : 'soft'}`}>
                       {m.erratic && 'erratic '}
                       {fixed(m.ownSpread)}
                     </td>

@@ -141,8 +141,8 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
             studentId: p.id,
             figures: (
               <>
-                <b className={`num ${passMark !== null && p.value < passMark ? 'brick' : ''}`}>{fixed(p.value)}</b>
-                <span className="soft num">course {fixed(elsewhere.get(p.id) ?? null)}</span>
+                <b className={`number ${passMark !== null && p.value < passMark ? 'brick' : ''}`}>{fixed(p.value)}</b>
+                <span className="soft number">course {fixed(elsewhere.get(p.id) ?? null)}</span>
               </>
             ),
           }))}

@@ -108,19 +108,19 @@ export function Sections(view: ViewProps) {
               </th>
               {withOther ? (
                 <>
-                  <th className="num">elsewhere</th>
+                  <th className="number">elsewhere</th>
                   <th>as marked</th>
                   <th>given their other work</th>
                   <th>so</th>
                 </>
               ) : (
                 <>
-                  <th className="num">marked</th>
-                  <th className="num">median</th>
-                  <th className="num">mean</th>
-                  <th className="num">sd</th>
-                  <th className="num">passed</th>
-                  <th className="num">open</th>
+                  <th className="number">marked</th>
+                  <th className="number">median</th>
+                  <th className="number">mean</th>
+                  <th className="number">sd</th>
+                  <th className="number">passed</th>
+                  <th className="number">open</th>
                   <th>leans from the rest</th>
                 </>
               )}
@@ -176,12 +176,12 @@ const NO_OTHER = 'There is no other work with marks to hold it against.'
 function AsMarked({ group: g }: { group: ComparedGroup }) {
   return (
     <>
-      <td className="num">{g.figures.n}</td>
-      <td className="num">{fixed(g.figures.median)}</td>
-      <td className="num">{fixed(g.figures.mean)}</td>
-      <td className="num soft">{fixed(g.figures.sd)}</td>
-      <td className="num">{g.passed === null ? '–' : `${g.passed} of ${g.figures.n}`}</td>
-      <td className={`num ${g.open > 0 ? 'ochre fw-semibold' : 'soft'}`}>{g.open}</td>
+      <td className="number">{g.figures.n}</td>
+      <td className="number">{fixed(g.figures.median)}</td>
+      <td className="number">{fixed(g.figures.mean)}</td>
+      <td className="number soft">{fixed(g.figures.sd)}</td>
+      <td className="number">{g.passed === null ? '–' : `${g.passed} of ${g.figures.n}`}</td>
+      <td className={`number ${g.open > 0 ? 'ochre fw-semibold' : 'soft'}`}>{g.open}</td>
     </>
   )
 }
@@ -191,7 +191,7 @@ function GivenOtherWork({ section: s, compared }: { section: ComparedSection; co
   const says = verdict({ lean: s.lean.difference, interval: s.lean.interval }, s.expected, compared.tolerance)
   return (
     <>
-      <td className="num">{fixed(s.expected?.elsewhere ?? null)}</td>
+      <td className="number">{fixed(s.expected?.elsewhere ?? null)}</td>
       <td>
         <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={compared.tolerance} unit={unit} />
       </td>

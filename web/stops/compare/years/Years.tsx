@@ -61,10 +61,10 @@ export function Years(view: ViewProps) {
               <th className={styles.axis} aria-hidden>
                 <AxisTicks ticks={ticksOf(compared.from, compared.top)} from={compared.from} to={compared.top} />
               </th>
-              <th className="num">marked</th>
-              <th className="num">median</th>
-              <th className="num">mean</th>
-              <th className="num">sd</th>
+              <th className="number">marked</th>
+              <th className="number">median</th>
+              <th className="number">mean</th>
+              <th className="number">sd</th>
               <th>against this year</th>
             </tr>
           </thead>
@@ -78,10 +78,10 @@ export function Years(view: ViewProps) {
                   <small>{y.courseId === id ? 'this year, so far' : y.title}</small>
                 </td>
                 <GroupRidge group={{ ...y, id: y.courseId, name: y.term }} in={compared} chosen={y === chosen} />
-                <td className="num">{y.figures.n}</td>
-                <td className="num">{fixed(y.figures.median)}</td>
-                <td className="num">{fixed(y.figures.mean)}</td>
-                <td className="num soft">{fixed(y.figures.sd)}</td>
+                <td className="number">{y.figures.n}</td>
+                <td className="number">{fixed(y.figures.median)}</td>
+                <td className="number">{fixed(y.figures.mean)}</td>
+                <td className="number soft">{fixed(y.figures.sd)}</td>
                 <td>
                   {y.courseId !== id && (
                     <Vial name={y.term} lean={y.difference} interval={y.interval} tolerance={compared.tolerance} unit={compared.unit} />
@@ -135,8 +135,8 @@ function YearCloseUp({ year, now, unit }: { year: ComparedYear; now: ComparedYea
           <thead>
             <tr>
               <th>grade</th>
-              {!same && <th className="num">{year.term}</th>}
-              <th className="num">this year, so far</th>
+              {!same && <th className="number">{year.term}</th>}
+              <th className="number">this year, so far</th>
             </tr>
           </thead>
           <tbody>
@@ -144,19 +144,19 @@ function YearCloseUp({ year, now, unit }: { year: ComparedYear; now: ComparedYea
               <tr key={grade}>
                 <td>{grade}</td>
                 {!same && (
-                  <td className="num">
+                  <td className="number">
                     {share(part(year, grade))} <span className="soft small">{own(year, grade)}</span>
                   </td>
                 )}
-                <td className="num">
+                <td className="number">
                   {share(part(now, grade))} <span className="soft small">{own(now, grade)}</span>
                 </td>
               </tr>
             ))}
             <tr>
               <td className="soft">graded</td>
-              {!same && <td className="num soft">{year.graded}</td>}
-              <td className="num soft">{now.graded}</td>
+              {!same && <td className="number soft">{year.graded}</td>}
+              <td className="number soft">{now.graded}</td>
             </tr>
           </tbody>
         </table>

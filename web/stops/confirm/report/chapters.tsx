@@ -37,11 +37,11 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
         <thead>
           <tr>
             <th>section</th>
-            <th className="num">n</th>
-            <th className="num">mean</th>
-            <th className="num">against the others</th>
+            <th className="number">n</th>
+            <th className="number">mean</th>
+            <th className="number">against the others</th>
             {f.counts.map((c) => (
-              <th key={c.grade} className="num">
+              <th key={c.grade} className="number">
                 {c.grade}
               </th>
             ))}
@@ -51,13 +51,13 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
           {f.sections.map((s) => (
             <tr key={s.name}>
               <td>{s.name}</td>
-              <td className="num">{s.n}</td>
-              <td className="num">{fixed(s.mean)}</td>
-              <td className="num">
+              <td className="number">{s.n}</td>
+              <td className="number">{fixed(s.mean)}</td>
+              <td className="number">
                 {s.difference === null ? '' : signed(s.difference)} <span className="soft small">{span(s.interval)}</span>
               </td>
               {s.counts.map((c, i) => (
-                <td key={i} className="num">
+                <td key={i} className="number">
                   {c}
                 </td>
               ))}
@@ -73,18 +73,18 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
         <thead>
           <tr>
             <th>assessment</th>
-            <th className="num">marked</th>
-            <th className="num">read twice or more</th>
-            <th className="num">of these settled</th>
+            <th className="number">marked</th>
+            <th className="number">read twice or more</th>
+            <th className="number">of these settled</th>
           </tr>
         </thead>
         <tbody>
           {f.assessments.map((a) => (
             <tr key={a.title}>
               <td>{a.title}</td>
-              <td className="num">{a.marked}</td>
-              <td className="num">{a.twice}</td>
-              <td className="num">{a.settled}</td>
+              <td className="number">{a.marked}</td>
+              <td className="number">{a.twice}</td>
+              <td className="number">{a.settled}</td>
             </tr>
           ))}
         </tbody>
@@ -147,20 +147,20 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
         <thead>
           <tr>
             <th>grade</th>
-            <th className="num">begins at</th>
-            <th className="num">students</th>
-            <th className="num">share</th>
-            <th className="num">could belong on the other side of its line</th>
+            <th className="number">begins at</th>
+            <th className="number">students</th>
+            <th className="number">share</th>
+            <th className="number">could belong on the other side of its line</th>
           </tr>
         </thead>
         <tbody>
           {f.counts.map((c) => (
             <tr key={c.grade}>
               <td>{c.grade}</td>
-              <td className="num">{numeral(c.from)}</td>
-              <td className="num">{c.count}</td>
-              <td className="num">{share(c.share)}</td>
-              <td className="num">{c.wrongSide === null ? '' : `about ${fixed(c.wrongSide)}`}</td>
+              <td className="number">{numeral(c.from)}</td>
+              <td className="number">{c.count}</td>
+              <td className="number">{share(c.share)}</td>
+              <td className="number">{c.wrongSide === null ? '' : `about ${fixed(c.wrongSide)}`}</td>
             </tr>
           ))}
         </tbody>

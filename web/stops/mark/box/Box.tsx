@@ -116,7 +116,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
                       {d.fileName}
                     </button>
                   </td>
-                  <td className="num text-start">{d.candidate}</td>
+                  <td className="number text-start">{d.candidate}</td>
                   <td>{d.assessment}</td>
                   <td>
                     {d.state === 'waiting' ? (

@@ -29,8 +29,8 @@ export function Piles({ courseId, piles, unsent }: PilesProps) {
           <tr>
             <th>assessment</th>
             <th>handed in</th>
-            <th className="num">of</th>
-            <th className="num">begun</th>
+            <th className="number">of</th>
+            <th className="number">begun</th>
             <th>wanted by</th>
             <th />
           </tr>
@@ -48,8 +48,8 @@ export function Piles({ courseId, piles, unsent }: PilesProps) {
                 />
                 {p.handedIn}
               </td>
-              <td className="num">{p.total}</td>
-              <td className="num">{p.draft}</td>
+              <td className="number">{p.total}</td>
+              <td className="number">{p.draft}</td>
               <td>
                 {p.due ? (
                   <span className={p.due < today() && p.handedIn < p.total ? 'ochre' : ''}>{shownDay(p.due, 'EEE d MMM')}</span>

@@ -42,12 +42,12 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
           <th>marker</th>
           <th>teaches</th>
           {byTime && (
-            <th className="num" title="How much of the reading is theirs beside the others'; 0 for none">
+            <th className="number" title="How much of the reading is theirs beside the others'; 0 for none">
               time for it
             </th>
           )}
           <th>pile</th>
-          <th className="num">handed in</th>
+          <th className="number">handed in</th>
           <th>wanted by</th>
         </tr>
       </thead>
@@ -60,7 +60,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
               <td className="fw-semibold">{l.name}</td>
               <td className="soft small">{l.teaches.join(', ')}</td>
               {byTime && (
-                <td className="num">
+                <td className="number">
                   <NumberField
                     label={`Time that ${l.name} has for it`}
                     className="short"
@@ -79,7 +79,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
                   most={most}
                   words={`${l.allotted} now${after === undefined ? '' : `, ${after} then`}`}
                 />
-                <span className="num">
+                <span className="number">
                   {after === undefined || after === l.allotted ? (
                     l.allotted
                   ) : (
@@ -89,7 +89,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
                   )}
                 </span>
               </td>
-              <td className="num">
+              <td className="number">
                 {l.handedIn}
                 {l.draft > 0 && <span className="soft small"> +{l.draft} begun</span>}
               </td>

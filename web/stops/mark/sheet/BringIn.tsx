@@ -149,7 +149,7 @@ export function BringIn({
             <table className="grid">
               <thead>
                 <tr>
-                  <th className="num">line</th>
+                  <th className="number">line</th>
                   <th>assessment</th>
                   <th>candidate</th>
                   <th>was</th>
@@ -160,7 +160,7 @@ export function BringIn({
               <tbody>
                 {tried.rows.map((r, i) => (
                   <tr key={i}>
-                    <td className="num">{r.line}</td>
+                    <td className="number">{r.line}</td>
                     <td>{r.assessment || r.column || '–'}</td>
                     <td>{r.candidate}</td>
                     <td className="soft">{r.before || 'blank'}</td>

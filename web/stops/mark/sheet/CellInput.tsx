@@ -24,7 +24,7 @@ export function CellInput({
   }
   return (
     <input
-      className={`${styles.cell} num ${styles.typing}`}
+      className={`${styles.cell} number ${styles.typing}`}
       style={style}
       aria-label={label}
       autoFocus

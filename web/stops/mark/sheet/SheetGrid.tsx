@@ -162,7 +162,7 @@ export function SheetGrid(props: Props) {
             <div
               role="columnheader"
               key={a.id}
-              className={`num ${styles.placed}`}
+              className={`number ${styles.placed}`}
               style={{ left: left(index), width: each }}
               aria-colindex={index + 3}
               aria-sort={sorted ? (sorted.down ? 'descending' : 'ascending') : undefined}
@@ -273,7 +273,7 @@ function Foot({
       {shown.map((column, i) => {
         const f = figures[i]!
         return (
-          <div role="gridcell" className={`num ${styles.placed}`} key={column} style={{ left: left(column), width: each }}>
+          <div role="gridcell" className={`number ${styles.placed}`} key={column} style={{ left: left(column), width: each }}>
             <b>{f.mean === null ? DASH : fixed(f.mean)}</b>
             <small className={f.marked < f.of ? 'ochre' : 'soft'}>
               {f.marked}/{f.of}

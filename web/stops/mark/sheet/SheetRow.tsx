@@ -99,7 +99,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
             tabIndex={here ? 0 : -1}
             data-here={here || undefined}
             style={style}
-            className={`${styles.cell} num ${styles.placed} ${shown?.classes ?? ''} ${!open ? styles.notSet : ''} ${fault ? styles.fault : ''} ${waits ? styles.unsaved : ''} ${!waits && cells.isPending(place, at) ? styles.pending : ''}`}
+            className={`${styles.cell} number ${styles.placed} ${shown?.classes ?? ''} ${!open ? styles.notSet : ''} ${fault ? styles.fault : ''} ${waits ? styles.unsaved : ''} ${!waits && cells.isPending(place, at) ? styles.pending : ''}`}
             title={fault ?? titleOf(value, cell, counts)}
             aria-label={`${a.title}, ${label}: ${open ? spoken(value, cell, counts) : 'not set'}${fault ? `. Not saved: ${fault}` : ''}`}
             onMouseDown={() => props.onGo(row, column)}

@@ -56,9 +56,9 @@ export function CommonWeights({ nav }: { nav: ReactNode }) {
                       ))}
                     </div>
                   </th>
-                  <th className="num">should carry</th>
-                  <th className="num">carries</th>
-                  <th className="num">decides</th>
+                  <th className="number">should carry</th>
+                  <th className="number">carries</th>
+                  <th className="number">decides</th>
                 </tr>
               </thead>
               <tbody>
@@ -72,9 +72,9 @@ export function CommonWeights({ nav }: { nav: ReactNode }) {
                     <td className="p-0">
                       <WeightLine row={r} most={most} />
                     </td>
-                    <td className="num">{r.should === null ? 'bonus' : percent(r.should)}</td>
-                    <td className={`num ${r.elsewhere.length > 0 ? 'ochre' : 'soft'}`}>{carriesWords(r)}</td>
-                    <td className={`num fw-semibold ${r.off ? 'ochre' : ''}`}>{percent(r.decides)}</td>
+                    <td className="number">{r.should === null ? 'bonus' : percent(r.should)}</td>
+                    <td className={`number ${r.elsewhere.length > 0 ? 'ochre' : 'soft'}`}>{carriesWords(r)}</td>
+                    <td className={`number fw-semibold ${r.off ? 'ochre' : ''}`}>{percent(r.decides)}</td>
                   </tr>
                 ))}
               </tbody>

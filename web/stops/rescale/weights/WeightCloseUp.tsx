@@ -96,8 +96,8 @@ export function WeightCloseUp({ figures, chosen: { row, together, decidesTogethe
                       <span className="ochre small d-block">{counted(o.ends, 'mark')} more would meet at the top or at nothing</span>
                     )}
                   </td>
-                  <td className="num soft text-nowrap">decides {percent(o.decides)}</td>
-                  <td className="num text-nowrap">{counted(o.moves, 'moves', 'move')}</td>
+                  <td className="number soft text-nowrap">decides {percent(o.decides)}</td>
+                  <td className="number text-nowrap">{counted(o.moves, 'moves', 'move')}</td>
                 </tr>
               ))}
             </tbody>

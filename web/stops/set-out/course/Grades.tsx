@@ -43,7 +43,7 @@ export function Grades({ decided }: { decided: Plan }) {
         <thead>
           <tr>
             <th>grade</th>
-            <th className="num">begins at</th>
+            <th className="number">begins at</th>
             <th />
           </tr>
         </thead>
@@ -62,7 +62,7 @@ export function Grades({ decided }: { decided: Plan }) {
                   />
                   {wrong.length > 0 && <span className="field-reason">{wrong.join(' ')}</span>}
                 </td>
-                <td className="num">
+                <td className="number">
                   {last ? (
                     <span className="soft">0</span>
                   ) : (

@@ -94,7 +94,7 @@ function PeopleView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
         </Form.Select>
       </td>
       <td className="soft">{p.teaches.join(', ')}</td>
-      <td className="num">{p.toRead > 0 ? p.toRead : <span className="soft">none</span>}</td>
+      <td className="number">{p.toRead > 0 ? p.toRead : <span className="soft">none</span>}</td>
       <td className="text-end text-nowrap">
         {mayDecide && (
           <Button size="sm" variant="link" aria-label={`Take the part of ${p.name} away`} onClick={() => setAsked(p.id)}>
@@ -119,7 +119,7 @@ function PeopleView({ plan, nav }: { plan: Plan; nav: ReactNode }) {
               <th>name</th>
               <th>part</th>
               <th>teaches</th>
-              <th className="num">still to read</th>
+              <th className="number">still to read</th>
               <th />
             </tr>
           </thead>

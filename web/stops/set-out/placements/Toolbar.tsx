@@ -32,7 +32,7 @@ export function Toolbar({ plan, spots, placed, edits, onType, onLay }: Props) {
   const unset = spots.filter(({ a, s }) => !placed.has(spotKey(a, s)))
   return (
     <div className={styles.placementTools}>
-      <b className="num">{counted(spots.length, 'cell')}</b>
+      <b className="number">{counted(spots.length, 'cell')}</b>
       <form
         onSubmit={(e) => {
           e.preventDefault()

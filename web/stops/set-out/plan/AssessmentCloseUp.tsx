@@ -232,7 +232,7 @@ function CarriesBySection({
           {own.slice(0, 30).map((s) => (
             <tr key={s.sectionId}>
               <td>{sections.find((x) => x.id === s.sectionId)?.name}</td>
-              <td className="num">{s.share === null ? <span className="ochre">not set</span> : `${fixed(s.share * 100)} %`}</td>
+              <td className="number">{s.share === null ? <span className="ochre">not set</span> : `${fixed(s.share * 100)} %`}</td>
             </tr>
           ))}
         </tbody>

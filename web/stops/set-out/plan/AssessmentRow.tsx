@@ -96,7 +96,7 @@ export function AssessmentRow({ assessment: a, edits, weights, odd, placed, sect
           onCommit={(worth) => worth !== null && edits.count(a, { worth })}
         />
       </td>
-      <td className="num">
+      <td className="number">
         <Carries weights={weights} assessmentId={a.id} counts={a.counts} />
       </td>
       <td>

@@ -41,10 +41,10 @@ export function ComponentRow({
           <option value="equally">all alike</option>
         </Form.Select>
       </td>
-      <td colSpan={2} className="num soft">
+      <td colSpan={2} className="number soft">
         {c.weight === null ? <span className="ochre">weight is missing</span> : c.bonus ? 'adds up to' : 'weighs'}
       </td>
-      <td className="num">
+      <td className="number">
         <NumberField
           label={`Weight of ${c.title}`}
           value={c.weight}

@@ -82,11 +82,11 @@ export function PastePlan({ plan, onAdd, onClose }: { plan: Plan; onAdd: (plan: 
           <table className="grid" aria-label="What the lines would add">
             <thead>
               <tr>
-                <th className="num">line</th>
+                <th className="number">line</th>
                 <th>title</th>
                 <th>component</th>
-                <th className="num">out of</th>
-                <th className="num">worth</th>
+                <th className="number">out of</th>
+                <th className="number">worth</th>
                 <th>due</th>
               </tr>
             </thead>
@@ -94,18 +94,18 @@ export function PastePlan({ plan, onAdd, onClose }: { plan: Plan; onAdd: (plan: 
               {read.lines.map(({ line, text: said, adds, why }) =>
                 adds ? (
                   <tr key={line}>
-                    <td className="num soft">{line}</td>
+                    <td className="number soft">{line}</td>
                     <td>{adds.title}</td>
                     <td>{adds.component}</td>
-                    <td className="num">{numeral(adds.outOf)}</td>
-                    <td className="num">{numeral(adds.worth ?? adds.outOf)}</td>
+                    <td className="number">{numeral(adds.outOf)}</td>
+                    <td className="number">{numeral(adds.worth ?? adds.outOf)}</td>
                     <td>
                       <Due line={adds} left={dueOf(adds)?.notStarted.length ?? 0} />
                     </td>
                   </tr>
                 ) : (
                   <tr key={line} className="brick">
-                    <td className="num">{line}</td>
+                    <td className="number">{line}</td>
                     <td>{said}</td>
                     <td colSpan={4}>{why}</td>
                   </tr>

@@ -93,10 +93,10 @@ export function PlanTable({ decided, edits, weights, order, find, chosen, onChoo
             </th>
             <th>assessment</th>
             <th>how it is marked</th>
-            <th className="num">marked out of</th>
-            <th className="num">worth</th>
-            <th className="num">really carries</th>
-            <th className="num">pass mark</th>
+            <th className="number">marked out of</th>
+            <th className="number">worth</th>
+            <th className="number">really carries</th>
+            <th className="number">pass mark</th>
             <th>counts</th>
             <th>set for</th>
           </tr>

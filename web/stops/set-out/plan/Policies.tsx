@@ -101,7 +101,7 @@ export function Policies({ policy: p, hasMarks, disabled, onChange, onClose }: P
           {EXAMPLES.map((e) => (
             <tr key={e.words}>
               <td>{e.words}</td>
-              <td className="num">
+              <td className="number">
                 <b>{example(p, e)}</b>
               </td>
             </tr>

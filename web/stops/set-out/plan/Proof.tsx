@@ -55,8 +55,8 @@ export function Proof({ course, plan }: { course: Course; plan: Plan }) {
             <thead>
               <tr>
                 <th>nothing for</th>
-                <th className="num">stands at</th>
-                <th className="num">falls by</th>
+                <th className="number">stands at</th>
+                <th className="number">falls by</th>
               </tr>
             </thead>
             <tbody>
@@ -66,8 +66,8 @@ export function Proof({ course, plan }: { course: Course; plan: Plan }) {
                     {r.zeroed.map(title).join(' and ')}
                     {r.fallsBy < 0 && <span className="soft"> (full: a bonus)</span>}
                   </td>
-                  <td className="num">{fixed(r.standsAt, 2)}</td>
-                  <td className={`num ${r.holds ? '' : 'brick'}`}>
+                  <td className="number">{fixed(r.standsAt, 2)}</td>
+                  <td className={`number ${r.holds ? '' : 'brick'}`}>
                     <b>{fixed(r.fallsBy, 2)}</b>
                   </td>
                 </tr>

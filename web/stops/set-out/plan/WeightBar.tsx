@@ -30,7 +30,7 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
   let start = 0
   return (
     <div className={styles.weights}>
-      <div className="bar" ref={bar}>
+      <div className="filled" ref={bar}>
         {ordinary.map((c, i) => {
           const w = weightOf(i)
           start += w
@@ -42,7 +42,7 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
                 title={`${c.title} ${numeral(w)}`}
               >
                 <span className={styles.name}>{c.title}</span>
-                <b className="num">{c.weight === null ? '?' : numeral(w)}</b>
+                <b className="number">{c.weight === null ? '?' : numeral(w)}</b>
               </div>
               {i < ordinary.length - 1 && (
                 <button

@@ -53,7 +53,7 @@ export function SectionList({ roll, chosen, onChoose }: { roll: Roll; chosen: st
               >
                 <span className={styles.line}>
                   <b title={s.name}>{s.name}</b>
-                  <span className="num">{counts.get(s.id) ?? 0}</span>
+                  <span className="number">{counts.get(s.id) ?? 0}</span>
                 </span>
                 <span className={`${styles.line} small soft`}>
                   <span>{s.teacher ?? <span className="ochre">nobody teaches it</span>}</span>

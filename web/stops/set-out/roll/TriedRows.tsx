@@ -58,7 +58,7 @@ export function TriedRows({
       <table className="grid">
         <thead>
           <tr>
-            <th className="num">line</th>
+            <th className="number">line</th>
             <th>candidate</th>
             <th>was</th>
             <th>becomes</th>
@@ -68,7 +68,7 @@ export function TriedRows({
         <tbody>
           {rows.map((r, i) => (
             <tr key={i}>
-              <td className="num">{r.line}</td>
+              <td className="number">{r.line}</td>
               <td>{r.candidate || '–'}</td>
               <td className="soft">{said(r.before) || '–'}</td>
               <td>
