@@ -1,11 +1,9 @@
-import { FileError, readDelimited, type FileTable } from './delimited'
-import { isOneRoster, readOneRoster } from './one-roster'
 import { decodeText } from './decode-text'
+import { readDelimited, type FileTable } from './delimited'
+import { openFile } from './formats'
+import { readOneRoster } from './one-roster'
 import { columnsOf, readRollTable, rollHeading, type RollFile, type RollMatch } from './roll-file'
-import { unzipBounded } from './unzip'
 import { readWorkbook } from './workbook'
-
-const starts = (bytes: Uint8Array, ...head: number[]) => head.every((b, i) => bytes[i] === b)
 
 /**
  * Reads a roll from a file of any kind we take: CSV, XLSX, or a zipped roster; told by its content, not its name.
@@ -18,20 +16,14 @@ export async function readRoll(
   match: RollMatch = {},
   told: (doing: string) => void = () => undefined,
 ): Promise<RollFile> {
-  if (bytes.length === 0) throw new FileError('The file is empty.')
-  if (starts(bytes, 0x25, 0x50, 0x44, 0x46)) throw new FileError('This is a PDF. Save the roll as CSV or XLSX and bring that in.')
-  if (starts(bytes, 0xd0, 0xcf, 0x11, 0xe0)) throw new FileError('This is an old or a locked workbook. Save it as XLSX without a password.')
+  const { format, files } = openFile(bytes, ['text', 'workbook', 'roster'], { told })
+  if (format === 'roster') {
+    told('reading the roster')
+    return readOneRoster(files, match.roster)
+  }
   let table: FileTable
   let read: Pick<RollFile, 'encoding'> = { encoding: null }
-  if (starts(bytes, 0x50, 0x4b)) {
-    told('unpacking')
-    const files = unzipBounded(bytes)
-    if (isOneRoster(files)) {
-      told('reading the roster')
-      return readOneRoster(files, match.roster)
-    }
-    if (!files.has('xl/workbook.xml'))
-      throw new FileError('This archive is neither a workbook (XLSX) nor a roster with users.csv or enrollments.csv.')
+  if (format === 'workbook') {
     told('reading the workbook')
     table = await readWorkbook(files, rollHeading(match))
   } else {

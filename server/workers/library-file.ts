@@ -2,12 +2,11 @@ import mammoth from 'mammoth'
 import { zipSync } from 'fflate'
 import { readCase } from '#core/exchange/case'
 import { standardOf } from '#core/exchange/case-kinds'
-import { isDataPackage } from '#core/exchange/data-package'
 import { decodeUnicode } from '#core/exchange/decode-text'
 import { FileError, readDelimited, unguarded } from '#core/exchange/delimited'
+import { openFile, type Opened } from '#core/exchange/formats'
 import { tablesFromHtml } from '#core/exchange/html-table'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
-import { unzipBounded } from '#core/exchange/unzip'
 import { readWorkbook } from '#core/exchange/workbook'
 import type { LibraryFileRead } from '../kernel/standards/library-file'
 import { ENTRY } from '../kernel/standards/taken-out'
@@ -18,15 +17,12 @@ import { ENTRY } from '../kernel/standards/taken-out'
  * @throws FileError where it cannot be read
  */
 export async function libraryFile(bytes: Uint8Array): Promise<LibraryFileRead> {
-  // A JSON file begins with a brace, with or without a mark before it.
-  const head = new TextDecoder().decode(bytes.subarray(0, 64))
-  if (/^\uFEFF?\s*\{/.test(head)) return caseRead(bytes)
-  if (isZip(bytes)) {
-    const files = unzipBounded(bytes)
-    if (isDataPackage(files)) return packedEntry(files)
-  }
+  const opened = openFile(bytes, ['text', 'workbook', 'document', 'competencies', 'data package'])
+  const { format, files } = opened
+  if (format === 'competencies') return caseRead(bytes)
+  if (format === 'data package') return packedEntry(files)
   const read: LibraryFileRead = { tables: [], rubrics: [], others: [], outcomes: [], notes: [] }
-  for (const table of await tablesOf(bytes)) {
+  for (const table of await tablesOf(opened)) {
     const own = readRubricSheet(table, (nth) => `c${nth + 1}`)
     if (!own) read.tables.push(table)
     else {
@@ -51,19 +47,11 @@ function packedEntry(files: ReadonlyMap<string, Uint8Array>): LibraryFileRead {
   return caseRead(entry)
 }
 
-const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b
-
-async function tablesOf(bytes: Uint8Array): Promise<string[][][]> {
-  if (!isZip(bytes)) {
-    const { header, rows } = unguarded(readDelimited(decodeUnicode(bytes)))
+async function tablesOf({ format, bytes, files }: Opened): Promise<string[][][]> {
+  if (format !== 'document') {
+    const { header, rows } = format === 'workbook' ? await readWorkbook(files) : unguarded(readDelimited(decodeUnicode(bytes)))
     return [[header, ...rows.map((r) => r.cells)]]
   }
-  const files = unzipBounded(bytes)
-  if (files.has('xl/workbook.xml')) {
-    const { header, rows } = await readWorkbook(files)
-    return [[header, ...rows.map((r) => r.cells)]]
-  }
-  if (!files.has('word/document.xml')) throw new FileError('This is no document (DOCX), workbook (XLSX) or CSV file.')
   // Packed anew from what was counted, so that nothing else is unpacked behind our back; pictures stay out.
   const text = [...files].filter(([name]) => !name.startsWith('word/media/'))
   const buffer = Buffer.from(zipSync(Object.fromEntries(text), { level: 0 }))

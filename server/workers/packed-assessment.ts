@@ -1,6 +1,4 @@
-import { isDataPackage } from '#core/exchange/data-package'
-import { FileError } from '#core/exchange/delimited'
-import { unzipBounded } from '#core/exchange/unzip'
+import { openFile } from '#core/exchange/formats'
 import type { LibraryFileRead } from '../kernel/standards/library-file'
 import { packedAssessment, readPackedAssessment } from '../areas/plan/assessment-package'
 import { ENTRY } from '../kernel/standards/taken-out'
@@ -23,10 +21,7 @@ export type AssessmentRead = ReturnType<typeof readPackedAssessment> & { standar
 
 /** @throws FileError where it is no data package of an assessment */
 export function assessmentRead(bytes: Uint8Array): AssessmentRead {
-  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b)
-    throw new FileError('This is no data package: choose the zip that an assessment was taken out as.')
-  const files = unzipBounded(bytes)
-  if (!isDataPackage(files)) throw new FileError('This archive is no data package: there is no datapackage.json in it.')
+  const { files } = openFile(bytes, ['data package'])
   const entry = files.get(ENTRY)
   return { ...readPackedAssessment(files), standard: entry ? caseRead(entry) : null }
 }

@@ -212,7 +212,9 @@ test('a table in a document is found; a document without one, a damaged one and 
   expect(detail(await send(docx('<w:p/>')).expect(422))).toBe('The document holds no table.')
   expect(detail(await send(docx('<w:tbl>').slice(0, 200)).expect(422))).toMatch(/breaks off/)
   expect(detail(await send(strToU8('{"CFItems":[]}')).expect(422))).toMatch(/holds no rubric/)
-  expect(detail(await send(zipSync({ 'a.txt': strToU8('x') })).expect(422))).toMatch(/no document \(DOCX\)/)
+  expect(detail(await send(zipSync({ 'a.txt': strToU8('x') })).expect(422))).toMatch(
+    /archive of other files\. What is read here: .* a document \(DOCX\)/,
+  )
 })
 
 test('markers read the library and change nothing in it', async () => {

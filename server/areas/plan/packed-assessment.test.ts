@@ -191,12 +191,14 @@ test('what is no package of an assessment is refused, and says why', async () =>
   expect(await refused({ ...others, 'data/assessment.csv': strToU8(strFromU8(table!).replace(',100,', ',much,')) })).toMatch(
     /^data\/assessment\.csv: “much” cannot be its out of/,
   )
-  expect(await refused({ 'notes.txt': strToU8('x') })).toBe('This archive is no data package: there is no datapackage.json in it.')
+  expect(await refused({ 'notes.txt': strToU8('x') })).toMatch(
+    /^This is an archive of other files\. What is read here: a data package \(datapackage\.json, zipped\)/,
+  )
   const course = { 'datapackage.json': strToU8('{}'), 'data/course.csv': strToU8('id\r\n') }
   expect(await refused(course)).toMatch(/holds a whole course/)
   const text = { file: Buffer.from('x').toString('base64') }
   expect(((await lead('post', api('/assessment-packages/try'), text).expect(422)).body as { detail: string }).detail).toMatch(
-    /^This is no data package/,
+    /^This is a table as text \(CSV\)\. What is read here: a data package/,
   )
   await lead('get', api('/assessments/none/package.zip')).expect(404)
   await (await server.as('tadesse.abara'))('get', api(`/assessments/${MAP}/package.zip`)).expect(403)

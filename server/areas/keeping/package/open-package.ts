@@ -5,7 +5,7 @@ import { parse } from 'csv-parse'
 import { z } from 'zod'
 import { DESCRIPTION } from '#core/exchange/data-package'
 import { FileError } from '#core/exchange/delimited'
-import { unzipBounded } from '#core/exchange/unzip'
+import { openFile } from '#core/exchange/formats'
 import { gradeWorkings, workingsOf } from '#core/trial'
 import { contentHash } from '../../../kernel/course/issue-content'
 import { planLoader } from '../../../kernel/course/load-plan'
@@ -40,8 +40,8 @@ const Description = z.looseObject({
  * @throws FileError that says where and what
  */
 export async function openPackage(file: string, folder: string): Promise<{ scratch: string; courseId: string }> {
-  const files = unzipBounded(await readFile(file), MOST_BYTES)
-  const { levelTable, resources } = describe(files.get(DESCRIPTION))
+  const { files } = openFile(await readFile(file), ['data package'], { most: MOST_BYTES })
+  const { levelTable, resources } = describe(files.get(DESCRIPTION)!)
   const { course: courseId, schema, rows } = levelTable
   if (schema > latestVersion())
     throw new FileError('The package was taken out of a newer Level Table than this one: update this one first.')
@@ -73,8 +73,7 @@ export async function openPackage(file: string, folder: string): Promise<{ scrat
   return { scratch, courseId }
 }
 
-function describe(bytes: Uint8Array | undefined): z.infer<typeof Description> {
-  if (!bytes) throw new FileError(`This is no data package: there is no ${DESCRIPTION} in it.`)
+function describe(bytes: Uint8Array): z.infer<typeof Description> {
   try {
     return Description.parse(JSON.parse(new TextDecoder().decode(bytes)))
   } catch {
