@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { route } from '../route'
 
 /** A private address of one's due days; null where one has made none. */
@@ -31,6 +32,6 @@ export const calendarsRoutes = {
     access: 'anyone',
     summary: 'Due days of whoever has this private address as iCalendar: titles and days, nothing of marks',
     params: z.strictObject({ token: z.string().min(20).max(100) }),
-    produces: 'text/calendar',
+    produces: MEDIA_TYPES.ics,
   }),
 }

@@ -3,6 +3,7 @@ import { Id } from '../course'
 import { IssueContent, IssueDifference, IssueHead, Signers } from '../issue'
 import { route } from '../route'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { Reason, inCourse, lead, overseers } from './common'
 
 const number = z.coerce.number().int().min(1)
@@ -102,7 +103,7 @@ export const confirmRoutes = {
     access: overseers,
     summary: 'Confirmed results as CSV',
     params: inIssue,
-    produces: 'text/csv',
+    produces: MEDIA_TYPES.csv,
   }),
   resultsXlsx: route({
     method: 'GET',
@@ -110,7 +111,7 @@ export const confirmRoutes = {
     access: overseers,
     summary: 'Confirmed results as a workbook, with how they came about',
     params: inIssue,
-    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    produces: MEDIA_TYPES.xlsx,
   }),
   resultsJson: route({
     method: 'GET',
@@ -118,6 +119,6 @@ export const confirmRoutes = {
     access: overseers,
     summary: 'The confirmed content as canonical JSON: the hash of the issue is that of this file',
     params: inIssue,
-    produces: 'application/json',
+    produces: MEDIA_TYPES.json,
   }),
 }

@@ -4,6 +4,7 @@ import { AssessmentUpload, NewCourse, Plan, Taken, TriedAssessment } from '../pl
 import { route } from '../route'
 import { TableInColumns, TableSince } from '../table-in-columns'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, ofAssessment, onePerson, overseers, staff } from './common'
 
 const InstalledCourse = CourseHead.omit({ role: true }).extend({
@@ -96,7 +97,7 @@ export const coursesRoutes = {
     access: overseers,
     summary: 'An assessment with what it is marked by, its marks and readings, as a Data Package; students by their numbers',
     params: ofAssessment,
-    produces: 'application/zip',
+    produces: MEDIA_TYPES.zip,
   }),
   tryAssessmentPackage: route({
     takes: 'a file',

@@ -3,6 +3,7 @@ import { Keeping } from '../keeping'
 import { TriedPackage } from '../packages'
 import { route } from '../route'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 
 const onePackage = z.strictObject({ packageId: z.uuid() })
 
@@ -13,7 +14,7 @@ export const keepingRoutes = {
     access: ['lead'],
     summary: 'The whole course as a Data Package: each of its tables as CSV with its schema',
     params: z.strictObject({ courseId: Id }),
-    produces: 'application/zip',
+    produces: MEDIA_TYPES.zip,
   }),
   tryPackage: route({
     takes: 'a package',

@@ -3,6 +3,7 @@ import { Assessment, Id } from '../course'
 import { Library, LibraryFile, LibraryUpload, RubricVersion, Standard, StandardEdited, StandardId, StandardState } from '../library'
 import { route } from '../route'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, staff } from './common'
 
 const ofStandard = z.strictObject({ courseId: Id, standardId: Id })
@@ -112,7 +113,7 @@ export const libraryRoutes = {
     access: staff,
     summary: 'A rubric, mark scheme or scale as a CSV table',
     params: ofStandard,
-    produces: 'text/csv',
+    produces: MEDIA_TYPES.csv,
   }),
   standardXlsx: route({
     method: 'GET',
@@ -120,7 +121,7 @@ export const libraryRoutes = {
     access: staff,
     summary: 'A rubric, mark scheme or scale as a workbook',
     params: ofStandard,
-    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    produces: MEDIA_TYPES.xlsx,
   }),
   standardCase: route({
     method: 'GET',
@@ -128,7 +129,7 @@ export const libraryRoutes = {
     access: staff,
     summary: 'An entry of the library as a CASE 1.1 package',
     params: ofStandard,
-    produces: 'application/json',
+    produces: MEDIA_TYPES.json,
   }),
   standardPackage: route({
     method: 'GET',
@@ -136,7 +137,7 @@ export const libraryRoutes = {
     access: staff,
     summary: 'An entry of the library as a Data Package: as a table, and whole as CASE 1.1',
     params: ofStandard,
-    produces: 'application/zip',
+    produces: MEDIA_TYPES.zip,
   }),
   outcomesCase: route({
     method: 'GET',
@@ -144,7 +145,7 @@ export const libraryRoutes = {
     access: staff,
     summary: 'All outcomes of the library with their groups as a CASE 1.1 package',
     params: inCourse,
-    produces: 'application/json',
+    produces: MEDIA_TYPES.json,
   }),
   attachStandard: route({
     method: 'PUT',

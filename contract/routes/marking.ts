@@ -6,6 +6,7 @@ import { ByStanding } from '../outcomes'
 import { route } from '../route'
 import { BroughtIn, Cell, CellRefusal, CellState, CellWrite, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from '../table'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, ofAssessment, overseers, staff } from './common'
 
 const ofScript = ofAssessment.extend({ studentId: Id })
@@ -67,7 +68,7 @@ export const markingRoutes = {
     access: staff,
     summary: 'The PDF of an attempt at a script; for a marker, of a script of their own pile',
     params: z.strictObject({ courseId: Id, assessmentId: Id, studentId: Id, attempt: z.coerce.number().int().min(1) }),
-    produces: 'application/pdf',
+    produces: MEDIA_TYPES.pdf,
   }),
   piles: route({
     method: 'GET',
@@ -208,7 +209,7 @@ export const markingRoutes = {
     access: staff,
     summary: 'The mark sheet as CSV, as far as one may see it; it comes back by the same columns',
     params: inCourse,
-    produces: 'text/csv',
+    produces: MEDIA_TYPES.csv,
   }),
   marksXlsx: route({
     method: 'GET',
@@ -216,7 +217,7 @@ export const markingRoutes = {
     access: staff,
     summary: 'The mark sheet as a workbook',
     params: inCourse,
-    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    produces: MEDIA_TYPES.xlsx,
   }),
   marksRoster: route({
     method: 'GET',
@@ -224,7 +225,7 @@ export const markingRoutes = {
     access: staff,
     summary: 'Results as one may see them, in the open roster format (OneRoster 1.2 CSV)',
     params: inCourse,
-    produces: 'application/zip',
+    produces: MEDIA_TYPES.zip,
   }),
   bringIn: route({
     takes: 'a file',

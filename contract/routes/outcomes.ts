@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { Id } from '../course'
 import { CourseOutcomes, EvidenceTyped, GroupKept, OutcomeInCourse, PeopleGroup, SharesOfCourse, TypedEvidence } from '../outcomes'
 import { route } from '../route'
@@ -29,7 +30,7 @@ export const outcomesRoutes = {
     access: overseers,
     summary: 'Standings as OneRoster 1.2 results, linked to the identifiers of their outcomes',
     params: inCourse,
-    produces: 'application/zip',
+    produces: MEDIA_TYPES.zip,
   }),
   setOutcome: route({
     takes: 'a little',

@@ -3,6 +3,7 @@ import { AuditRow, Email, ListedPerson, NewPerson, SignInName, TriedPeople, WayI
 import { PersonName } from '../roll'
 import { route } from '../route'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { Person, inCourse, lead, onePerson, overseers, staff, version } from './common'
 
 /** Somebody's part in a course. */
@@ -103,7 +104,7 @@ export const peopleRoutes = {
     path: '/api/audit.csv',
     access: 'admin',
     summary: 'The audit list as CSV, at most the latest 100,000',
-    produces: 'text/csv',
+    produces: MEDIA_TYPES.csv,
   }),
   coursePeople: route({
     method: 'GET',

@@ -2,6 +2,7 @@ import { Id } from '../course'
 import { PlacementWrite } from '../plan'
 import { route } from '../route'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, staff } from './common'
 
 const AcceptReason = z.string().trim().min(1, 'Say why it may stand.').max(500, 'At most 500 characters.')
@@ -43,7 +44,7 @@ export const placementsRoutes = {
     access: staff,
     summary: 'Due days of a section as iCalendar; a marker’s own sections only',
     params: z.strictObject({ courseId: Id, sectionId: Id }),
-    produces: 'text/calendar',
+    produces: MEDIA_TYPES.ics,
   }),
   personCalendar: route({
     method: 'GET',
@@ -51,6 +52,6 @@ export const placementsRoutes = {
     access: staff,
     summary: 'Due days of the sections a person teaches as iCalendar; a marker’s own only',
     params: z.strictObject({ courseId: Id, personId: Id }),
-    produces: 'text/calendar',
+    produces: MEDIA_TYPES.ics,
   }),
 }

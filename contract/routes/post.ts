@@ -2,6 +2,7 @@ import { Id } from '../course'
 import { Letter, StandIn } from '../deliveries'
 import { route } from '../route'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, staff } from './common'
 
 const StandIns = z.strictObject({
@@ -25,7 +26,7 @@ export const postRoutes = {
     access: staff,
     summary: 'A message as it was sent (RFC 5322)',
     params: inCourse.extend({ letterId: Id }),
-    produces: 'message/rfc822',
+    produces: MEDIA_TYPES.eml,
   }),
   remind: route({
     method: 'POST',

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { RecordsState, RecordsSending, ResultRelease, ToRecords } from '../records'
 import { Id } from '../course'
 import { route } from '../route'
@@ -46,7 +47,7 @@ export const recordsRoutes = {
     access: overseers,
     summary: 'The results of an issue as OneRoster 1.2 CSV: categories, line items, results',
     params: inCourse.extend({ number: z.coerce.number().int().min(1) }),
-    produces: 'application/zip',
+    produces: MEDIA_TYPES.zip,
   }),
   recordsFile: route({
     method: 'GET',
@@ -54,6 +55,6 @@ export const recordsRoutes = {
     access: overseers,
     summary: 'The results of an issue as a records office takes them in: by number, without names',
     params: inCourse.extend({ number: z.coerce.number().int().min(1) }),
-    produces: 'text/csv',
+    produces: MEDIA_TYPES.csv,
   }),
 }

@@ -16,6 +16,7 @@ import {
 } from '../roll'
 import { route } from '../route'
 import { z } from 'zod'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, overseers, version } from './common'
 
 const section = { name: SectionName, teacherId: Id.nullable(), weekdays: Weekdays, firstDay: z.iso.date().nullable() }
@@ -156,7 +157,7 @@ export const rollRoutes = {
     access: overseers,
     summary: 'The roll as CSV',
     params: inCourse,
-    produces: 'text/csv',
+    produces: MEDIA_TYPES.csv,
   }),
   rollXlsx: route({
     method: 'GET',
@@ -164,7 +165,7 @@ export const rollRoutes = {
     access: overseers,
     summary: 'The roll as a workbook',
     params: inCourse,
-    produces: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    produces: MEDIA_TYPES.xlsx,
   }),
   rollOneRoster: route({
     method: 'GET',
@@ -172,6 +173,6 @@ export const rollRoutes = {
     access: overseers,
     summary: 'The roll as OneRoster 1.2 CSV, zipped',
     params: inCourse,
-    produces: 'application/zip',
+    produces: MEDIA_TYPES.zip,
   }),
 }

@@ -1,15 +1,19 @@
 import type { Response } from 'express'
+import { MEDIA_TYPES, type Ending } from '#core/exchange/media-types'
 
-interface SentFile {
-  /** As it is saved; null for one that is shown in the page. */
-  name: string | null
-  /** Its media type. Never one that a browser would run. */
-  type: string
-  content: string | Uint8Array
-}
+type Content = string | Uint8Array
 
-/** A file as an answer; letters of every script stay in its name, what a disk does not take goes. */
-export function sendFile(res: Response, { name, type, content }: SentFile): undefined {
+/** A file as an answer, to be saved. */
+export const sendFile = (res: Response, title: string, ending: Ending, content: Content): undefined =>
+  sendAs(res, `${title}.${ending}`, MEDIA_TYPES[ending], content)
+
+/**
+ * A file that somebody handed in, as it came.
+ * @param name as it is saved; null for one that is shown in the page
+ * @param type its media type: never one that a browser would run
+ */
+export function sendAs(res: Response, name: string | null, type: string, content: Content): undefined {
+  // Letters of every script stay in its name; what a disk does not take goes.
   if (name !== null) res.attachment(name.replace(/[^\p{L}\p{M}\p{N}_. -]/gu, '_'))
-  res.type(type).send(typeof content === 'string' ? content : Buffer.from(content))
+  res.type(type.startsWith('text/') ? `${type}; charset=utf-8` : type).send(typeof content === 'string' ? content : Buffer.from(content))
 }

@@ -69,10 +69,6 @@ export function calendarRoutes(handle: Handle, db: Db, plans: PlanLoader, addres
       return daysOf(plan, sections, (assessmentId, sectionId) => teaches.includes(sectionId) || isOwn(assessmentId, sectionId))
     })
     if (events.length === 0) throw new HttpProblem(404, 'You have no course at the moment, and so no due day.')
-    return sendFile(res, {
-      name: 'due days.ics',
-      type: 'text/calendar; charset=utf-8',
-      content: calendarOf(`Due days, ${who.name}`, events, clock.now()),
-    })
+    return sendFile(res, 'due days', 'ics', calendarOf(`Due days, ${who.name}`, events, clock.now()))
   })
 }

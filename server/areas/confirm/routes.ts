@@ -11,7 +11,7 @@ import type { Handle } from '../../kernel/http'
 import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import { sendFile } from '../../kernel/send-file'
-import type { IssueFileKind, IssueMade, ToFreeze } from '../../workers/issue'
+import type { IssueMade, ToFreeze } from '../../workers/issue'
 import type { WorkerPool } from '../../workers/pool'
 
 interface By {
@@ -27,12 +27,6 @@ interface Announces {
 
 /** How often results are made anew where somebody writes meanwhile. */
 const TRIES = 3
-
-const TYPES: Record<IssueFileKind, string> = {
-  csv: 'text/csv; charset=utf-8',
-  xlsx: routes.resultsXlsx.produces!,
-  json: 'application/json',
-}
 
 interface Needs {
   tables: TableLoader
@@ -209,8 +203,8 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
       const { hash } = issues.head(courseId, number)
       const { code, term } = version.get(courseId)!
       const content = orProblem(await pool.issueFile({ file, courseId, number, as }, { personId: me.id }))
-      const name = `${code} ${term} issue ${number} ${hash.slice(0, 12)}.${as}`.replace(/\s+/g, '-')
-      return sendFile(res, { name, type: TYPES[as], content: Buffer.from(content) })
+      const name = `${code} ${term} issue ${number} ${hash.slice(0, 12)}`.replace(/\s+/g, '-')
+      return sendFile(res, name, as, content)
     })
 }
 

@@ -6,7 +6,7 @@ import type { Db } from '../../kernel/db/open'
 import type { Clock } from '../../kernel/clock'
 import type { Handle } from '../../kernel/http'
 import { orProblem } from '../../kernel/or-problem'
-import { sendFile } from '../../kernel/send-file'
+import { sendAs } from '../../kernel/send-file'
 import { studentViews } from '../../kernel/student-view'
 import { HttpProblem } from '../../kernel/problem'
 import type { StandInFaults } from '../../standins/faults'
@@ -193,6 +193,6 @@ export function deliveryRoutes(
     const file = queries.content(courseId, deliveryId)
     if (!file) throw new HttpProblem(404, 'Nothing of that kind came in.')
     const type = file.kind === 'pdf' ? 'application/pdf' : 'application/octet-stream'
-    return sendFile(res, { name: file.fileName, type, content: file.content })
+    return sendAs(res, file.fileName, type, file.content)
   })
 }

@@ -4,6 +4,7 @@ import { rm, stat } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { MOST_PACKAGE_BYTES, routes } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import type { Db } from '../../kernel/db/open'
@@ -38,7 +39,7 @@ export function packageRoutes(handle: Handle, db: Db, pool: WorkerPool, audit: A
       await new Promise<void>((sent, failed) =>
         res
           .attachment(`${code}, ${term}.zip`)
-          .type('application/zip')
+          .type(MEDIA_TYPES.zip)
           .sendFile(fileOf(id), (e?: Error) => (e && !req.destroyed ? failed(e) : sent())),
       )
     } finally {

@@ -9,6 +9,7 @@ import { sightOf } from '#core/roles'
 import { routes, type Library, type LibraryFile, type Role, type RubricBody, type Standard } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import type { Ending } from '#core/exchange/media-types'
 import { sendFile } from '../../kernel/send-file'
 import { madeOver } from '../../kernel/version'
 import { orProblem } from '../../kernel/or-problem'
@@ -135,28 +136,28 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return recognised(read, library)
   })
 
-  const send = (res: Response, { title }: StandardRow, ending: string, type: string, content: string | Uint8Array) =>
-    sendFile(res, { name: `${title}.${ending}`, type, content })
+  const send = (res: Response, { title }: StandardRow, ending: Ending, content: string | Uint8Array) =>
+    sendFile(res, title, ending, content)
   handle(routes.standardCsv, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
-    return send(res, row, 'csv', routes.standardCsv.produces!, writeDelimited(tableOf(row)))
+    return send(res, row, 'csv', writeDelimited(tableOf(row)))
   })
   handle(routes.standardXlsx, async ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
     const [header, ...rows] = tableOf(row)
-    return send(res, row, 'xlsx', routes.standardXlsx.produces!, await writeWorkbook('Rubric', header!, rows))
+    return send(res, row, 'xlsx', await writeWorkbook('Rubric', header!, rows))
   })
   handle(routes.standardCase, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
-    return send(res, row, 'json', routes.standardCase.produces!, inLines(entryAsCase(row, library)))
+    return send(res, row, 'json', inLines(entryAsCase(row, library)))
   })
   handle(routes.standardPackage, ({ params, me, role, res }) => {
     const row = existing(params.standardId)
     requireWholeInSight(row, me.id, role)
-    return send(res, row, 'zip', routes.standardPackage.produces!, entryPackage(row, library))
+    return send(res, row, 'zip', entryPackage(row, library))
   })
 
   handle(routes.outcomesCase, ({ res }) => {
@@ -164,7 +165,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     if (all.length === 0) throw new HttpProblem(404, 'There is no outcome in the library yet.')
     const at = all.reduce((latest, o) => ((o.editedAt ?? '') > latest ? o.editedAt! : latest), '')
     const content = writeCase([], { uuid: uuidOf, at, outcomes: all.map(outcomeOf) })
-    return sendFile(res, { name: 'Outcomes.json', type: routes.outcomesCase.produces!, content: inLines(content) })
+    return sendFile(res, 'Outcomes', 'json', inLines(content))
   })
 
   handle(routes.rubricVersions, ({ params, me, role }) => {

@@ -4,7 +4,8 @@ import { sightOf } from '#core/roles'
 import { routes, SEES_NOTHING, type DeskScript, type OtherReading, type Pile, type ReadingBody, type Sees } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
-import { sendFile } from '../../kernel/send-file'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
+import { sendAs } from '../../kernel/send-file'
 import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import { libraryQueries } from '../../kernel/standards/queries'
@@ -278,7 +279,7 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     const script = desk.script(assessmentId, studentId)
     const file = script && attempts.file(script.id, attempt)
     if (!file) throw new HttpProblem(404, 'There is no PDF of that attempt.')
-    return sendFile(res, { name: null, type: 'application/pdf', content: file })
+    return sendAs(res, null, MEDIA_TYPES.pdf, file)
   })
 
   handle(routes.keptComments, ({ me, look }) => (look ? [] : desk.comments(me.id)))

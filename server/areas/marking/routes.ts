@@ -8,6 +8,7 @@ import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import type { Ending } from '#core/exchange/media-types'
 import { sendFile } from '../../kernel/send-file'
 import { rosterNames } from '../../kernel/course/roster-ids'
 import { HttpProblem } from '../../kernel/problem'
@@ -66,17 +67,17 @@ export function markingRoutes(
   const externals = db.prepare<[string], { id: string; candidate: string; externalId: string | null }>(
     'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
   )
-  const sendSheet = (res: Response, courseId: string, ending: string, type: string, content: string | Uint8Array) => {
+  const sendSheet = (res: Response, courseId: string, ending: Ending, content: string | Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
-    return sendFile(res, { name: `marks ${code} ${term}.${ending}`, type, content })
+    return sendFile(res, `marks ${code} ${term}`, ending, content)
   }
   handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => {
     const rows = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
-    return sendSheet(res, courseId, 'csv', routes.marksCsv.produces!, writeDelimited(rows))
+    return sendSheet(res, courseId, 'csv', writeDelimited(rows))
   })
   handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
     const [header, ...rows] = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
-    return sendSheet(res, courseId, 'xlsx', routes.marksXlsx.produces!, await writeWorkbook('Marks', header!, rows, marksKinds(header!)))
+    return sendSheet(res, courseId, 'xlsx', await writeWorkbook('Marks', header!, rows, marksKinds(header!)))
   })
 
   const remarks = db
@@ -116,7 +117,7 @@ export function markingRoutes(
       placements,
       names: rosterNames(db, courseId),
     }
-    return sendSheet(res, courseId, 'zip', routes.marksRoster.produces!, writeRosterResults(of, results))
+    return sendSheet(res, courseId, 'zip', writeRosterResults(of, results))
   })
 
   const since = db.prepare<[{ course: string; asOf: string }], ChangedCell>(

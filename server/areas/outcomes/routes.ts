@@ -38,7 +38,7 @@ export function outcomeRoutes(
   handle(routes.standingsRoster, async ({ params: { courseId }, me, res }) => {
     const content = orProblem(await pool.standingsRoster({ file: db.name, courseId, at: now() }, { personId: me.id }))
     const { code, term } = plans.load(courseId).plan.head
-    return sendFile(res, { name: `${code} ${term} standings.zip`, type: routes.standingsRoster.produces!, content })
+    return sendFile(res, `${code} ${term} standings`, 'zip', content)
   })
 
   handle(routes.setOutcome, ({ params: { courseId, outcomeId }, body, me }) => {

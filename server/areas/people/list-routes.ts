@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { stringify } from 'csv-stringify'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { guarded } from '#core/exchange/guard'
 import { routes, type TriedPeople } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
@@ -111,7 +112,7 @@ export function personRoutes(
 
   handle(routes.audit, () => audit.latest(2000))
   handle(routes.auditCsv, ({ res }) => {
-    res.attachment('audit.csv').type('text/csv')
+    res.attachment('audit.csv').type(MEDIA_TYPES.csv)
     const rows = stringify({
       header: true,
       bom: true,

@@ -114,7 +114,7 @@ export function placementRoutes(
     if (!section || (sightOf(role).students !== 'all' && !own(courseId, me.id).has(sectionId)))
       throw new HttpProblem(404, 'There is no such section among yours.')
     const content = calendarOf(`${plan.head.code} ${section.name}`, daysOf(plan, new Set([sectionId])), clock.now())
-    return sendFile(res, { name: `due ${section.name}.ics`, type: 'text/calendar', content })
+    return sendFile(res, `due ${section.name}`, 'ics', content)
   })
   handle(routes.personCalendar, ({ params: { courseId, personId }, me, role, res }) => {
     const { plan } = plans.load(courseId)
@@ -122,6 +122,6 @@ export function placementRoutes(
     if (!who || (sightOf(role).students !== 'all' && personId !== me.id))
       throw new HttpProblem(404, 'There is no such person in this course.')
     const content = calendarOf(`${plan.head.code}, ${who.name}`, daysOf(plan, own(courseId, personId)), clock.now())
-    return sendFile(res, { name: 'due days.ics', type: 'text/calendar', content })
+    return sendFile(res, 'due days', 'ics', content)
   })
 }

@@ -35,7 +35,7 @@ export function packedAssessmentRoutes(handle: Handle, db: Db, plans: PlanLoader
     const packed = orProblem(await pool.takeOutAssessment({ file: db.name, courseId, assessmentId }, { personId: me.id }), 404)
     const { head, assessments } = plans.load(courseId).plan
     const title = assessments.find((a) => a.id === assessmentId)?.title ?? 'assessment'
-    return sendFile(res, { name: `${title}, ${head.code} ${head.term}.zip`, type: routes.assessmentPackage.produces!, content: packed })
+    return sendFile(res, `${title}, ${head.code} ${head.term}`, 'zip', packed)
   })
 
   /** What a package holds, and what of it is here. */

@@ -38,7 +38,7 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     if (!letter) throw new HttpProblem(404, 'There is no such letter for you.')
     const { id, subject, body, at, by: from } = letter
     const file = await post.read({ id, courseId, from, to: addressee.get(letterId)!, subject, body, at })
-    return sendFile(res, { name: 'letter.eml', type: routes.letterFile.produces!, content: file })
+    return sendFile(res, 'letter', 'eml', file)
   })
 
   handle(routes.remind, async ({ params: { courseId, assessmentId }, body, me }) => {

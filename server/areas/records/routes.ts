@@ -192,15 +192,15 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
     })
   })
 
-  for (const [route, read, ending] of [
-    [routes.oneRoster, pool.oneRosterFile, 'one-roster.zip'],
-    [routes.recordsFile, pool.recordsFile, 'for-records.csv'],
+  for (const [route, read, what, ending] of [
+    [routes.oneRoster, pool.oneRosterFile, 'one-roster', 'zip'],
+    [routes.recordsFile, pool.recordsFile, 'for-records', 'csv'],
   ] as const)
     handle(route, async ({ params: { courseId, number }, me, res }) => {
       const { hash } = issues.head(courseId, number)
       const { code, term } = course.get(courseId)!
       const content = orProblem(await read({ file, courseId, number }, { personId: me.id }))
-      const name = `${code} ${term} issue ${number} ${hash.slice(0, 12)} ${ending}`.replace(/\s+/g, '-')
-      return sendFile(res, { name, type: route.produces!, content: Buffer.from(content) })
+      const name = `${code} ${term} issue ${number} ${hash.slice(0, 12)} ${what}`.replace(/\s+/g, '-')
+      return sendFile(res, name, ending, content)
     })
 }

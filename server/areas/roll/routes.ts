@@ -6,6 +6,7 @@ import { routes, type RollSection, type RollStudent } from '#contract'
 import type { Response } from 'express'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import type { Ending } from '#core/exchange/media-types'
 import { sendFile } from '../../kernel/send-file'
 import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
@@ -116,22 +117,16 @@ export function rollRoutes(handle: Handle, db: Db, plans: PlanLoader, roll: Roll
     }),
   )
 
-  const send = (res: Response, courseId: string, ending: string, type: string, content: string | Uint8Array) => {
+  const send = (res: Response, courseId: string, ending: Ending, content: string | Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
-    return sendFile(res, { name: `roll ${code} ${term}.${ending}`, type, content })
+    return sendFile(res, `roll ${code} ${term}`, ending, content)
   }
-  handle(routes.rollCsv, ({ params: { courseId }, res }) => send(res, courseId, 'csv', 'text/csv', writeRollCsv(roll.roll(courseId))))
+  handle(routes.rollCsv, ({ params: { courseId }, res }) => send(res, courseId, 'csv', writeRollCsv(roll.roll(courseId))))
   handle(routes.rollXlsx, async ({ params: { courseId }, res }) => {
     const { header, rows } = writeRollTable(roll.roll(courseId))
-    return send(res, courseId, 'xlsx', routes.rollXlsx.produces!, await writeWorkbook('Roll', header, rows, header.map(rollKind)))
+    return send(res, courseId, 'xlsx', await writeWorkbook('Roll', header, rows, header.map(rollKind)))
   })
   handle(routes.rollOneRoster, ({ params: { courseId }, res }) =>
-    send(
-      res,
-      courseId,
-      'zip',
-      'application/zip',
-      writeOneRoster(plans.load(courseId).plan.head, roll.roll(courseId), rosterNames(db, courseId)),
-    ),
+    send(res, courseId, 'zip', writeOneRoster(plans.load(courseId).plan.head, roll.roll(courseId), rosterNames(db, courseId))),
   )
 }
