@@ -78,7 +78,10 @@ async function moderate(page: Page): Promise<void> {
   await page.getByRole('contentinfo', { name: 'Where it stands' }).getByText(/final/).waitFor()
   await timed('Standings:', async () => {
     await standings.click()
-    await page.getByRole('img', { name: /, (not )?reached, / }).first().waitFor()
+    await page
+      .getByRole('img', { name: /, (not )?reached, / })
+      .first()
+      .waitFor()
   })
   await page.goto(`${COURSE}/compare`)
   await DRAWN.Compare!(page)
