@@ -38,8 +38,8 @@ export function markingRoutes(
 ): void {
   const { sheetFor, cellsNow, write } = sheets(db, tables, plans)
 
-  handle(routes.sheet, ({ params, me, look, role }) => {
-    const sheet = sheetFor(params.courseId, me.id, role)
+  handle(routes.sheet, async ({ params, me, look, role }) => {
+    const sheet = await sheetFor(params.courseId, me.id, role)
     return look?.courseId === params.courseId ? { ...sheet, writable: false } : sheet
   })
 
@@ -71,12 +71,12 @@ export function markingRoutes(
     const { code, term } = plans.load(courseId).plan.head
     return sendFile(res, `marks ${code} ${term}`, ending, content)
   }
-  handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => {
-    const rows = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
+  handle(routes.marksCsv, async ({ params: { courseId }, me, role, res }) => {
+    const rows = marksTable(unpackSheet(await sheetFor(courseId, me.id, role)), now())
     return sendSheet(res, courseId, 'csv', writeDelimited(rows))
   })
   handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
-    const [header, ...rows] = marksTable(unpackSheet(sheetFor(courseId, me.id, role)), now())
+    const [header, ...rows] = marksTable(unpackSheet(await sheetFor(courseId, me.id, role)), now())
     return sendSheet(res, courseId, 'xlsx', await writeWorkbook('Marks', header!, rows, marksKinds(header!)))
   })
 
@@ -89,8 +89,8 @@ export function markingRoutes(
   /** Remarks beside typed marks, by student and assessment. */
   const remarksIn = (courseId: string) => new Map(remarks.all(courseId))
 
-  handle(routes.marksRoster, ({ params: { courseId }, me, role, res }) => {
-    const { assessments, placements, students, cells } = unpackSheet(sheetFor(courseId, me.id, role))
+  handle(routes.marksRoster, async ({ params: { courseId }, me, role, res }) => {
+    const { assessments, placements, students, cells } = unpackSheet(await sheetFor(courseId, me.id, role))
     // An id from outside may tell who somebody is, and goes to those who oversee the course.
     const outside = new Map(!sightOf(role).externalIds ? [] : externals.all(courseId).map((s) => [s.id, s.externalId]))
     const byId = new Map(students.map((s) => [s.id, s]))
@@ -156,13 +156,13 @@ export function markingRoutes(
     if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
     return read
   }
-  const tryFile = (courseId: string, file: MarksFile, me: string, role: Role) => {
+  const tryFile = async (courseId: string, file: MarksFile, me: string, role: Role) => {
     // An id from outside may tell who somebody is: it finds nobody for a marker.
     const candidateOf = new Map(
       !sightOf(role).externalIds ? [] : externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])),
     )
     const readBy = readers.inCourse(courseId)
-    return tryMarksFile(file, unpackSheet(sheetFor(courseId, me, role)), {
+    return tryMarksFile(file, unpackSheet(await sheetFor(courseId, me, role)), {
       candidateOf,
       candidateAt: new Map(!sightOf(role).externalIds ? [] : mailed.all(courseId).map((s) => [s.mail.toLowerCase(), s.candidate])),
       readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, sightOf(role).readings === 'all') : null),

@@ -9,7 +9,6 @@ import {
   type Cell,
   type CellRefusal,
   type CellWrite,
-  type CourseTable,
   type Role,
   type ScaleBody,
   type Sheet,
@@ -21,17 +20,22 @@ import { now, type Db } from '../../kernel/db/open'
 import { namesFor } from '../../kernel/access/names'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
+import { inTurns } from '../../kernel/in-turns'
 import { appliesTo } from '../../kernel/course/applies-to'
 import { gateFor } from '../../kernel/standards/exemplars'
 import { readersOf, readNotTyped } from './readers'
 
-type Table = Omit<CourseTable, 'head'>
+type WholeTable = ReturnType<TableLoader['load']>
+type Table = Omit<WholeTable, 'head'>
 
 /** What is done or not done is typed in these words as well. */
 const DONE_OR_NOT: ScaleBody['labels'] = [
   { label: 'not done', percent: 0, threshold: 0 },
   { label: 'done', percent: 100, threshold: 50 },
 ]
+
+/** How many scripts are looked at before others are answered. */
+const A_TURN = 20_000
 
 /** What holds a script back or takes it out is a decision about a student, not a mark. */
 const isGuarded = (status: Status): boolean => status === 'held' || status === 'exempt'
@@ -90,9 +94,14 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     return row ? (JSON.parse(row.body) as ScaleBody).labels : null
   }
 
-  function sheetFor(courseId: string, personId: string, role: Role): SheetInColumns {
+  /** The sheet as somebody may see it. */
+  const sheetFor = async (courseId: string, personId: string, role: Role): Promise<SheetInColumns> =>
+    inTurns(putTogether(courseId, await tables.loadInTurns(courseId), personId, role))
+
+  /** Stops after some thousand scripts. What is written meanwhile may be in it or not: it is of the version at its beginning, after which all of that comes. */
+  function* putTogether(courseId: string, table: WholeTable, personId: string, role: Role): Generator<void, SheetInColumns> {
     const sight = sightOf(role)
-    const table = tables.load(courseId)
+    const { version } = table
     const own = sight.students === 'all' ? null : new Set(taught.all(courseId, personId).map((s) => s.id))
     const seen = (sectionId: string) => !own || own.has(sectionId)
     const unseen = sight.readings === 'all' ? new Set<string>() : new Set(readBlind.all(courseId).map((a) => a.id))
@@ -105,17 +114,20 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     const studentAt = new Map(students.map((s, i) => [s.id, i]))
     const { scripts } = table
     const read = readingsOf(table)
+    yield
     const plain = plainMarks(
       table,
       scripts.id.flatMap((_, i) => (read.counts[i]! > 0 ? [i] : [])),
     )
+    yield
     // Places in the table's list, which has everybody, to places in the list that is sent.
     const shownAt = table.students.map((s) => studentAt.get(s.id) ?? -1)
     const outcomeOf = followedIn(courseId)
     const cells = noCells()
-    scripts.id.forEach((_, i) => {
+    for (let i = 0; i < read.counts.length; i++) {
+      if (i % A_TURN === 0) yield
       const student = shownAt[scripts.student[i]!]!
-      if (student < 0) return
+      if (student < 0) continue
       addCell(cells, student, scripts.assessment[i]!, {
         status: STATUSES[scripts.status[i]!]!,
         daysLate: scripts.daysLate[i]!,
@@ -124,9 +136,9 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         fromReadings: hidden[scripts.assessment[i]!] ? null : toldOfReadings(role, read.counts[i]!, plain.get(i) ?? null),
         version: scripts.version[i]!,
       })
-    })
+    }
     return {
-      version: table.version,
+      version,
       sections: table.sections.filter((s) => seen(s.id)),
       students,
       assessments: table.assessments.map(({ id, title, outOf, marking, passMark, componentId, standardId, bonus }) => ({

@@ -1,4 +1,12 @@
-import { unpackTable, type CellRefusal, type TableInColumns, type TriedImport } from '#contract'
+import {
+  unpackSheet,
+  unpackTable,
+  type CellRefusal,
+  type SheetInColumns,
+  type SheetSince,
+  type TableInColumns,
+  type TriedImport,
+} from '#contract'
 import { standingRows, workingsOf } from '#core/trial'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
@@ -44,6 +52,16 @@ const source = async () => {
   const table = unpackTable((await lead('get', api('/table')).expect(200)).body as TableInColumns)
   return standingRows(workingsOf(table)).find((s) => s.assessmentId === stereo && s.studentId === studentId)!
 }
+
+test('what is written while a sheet is put together is in it, or comes with what was written since', async () => {
+  const own = (c: { studentId: string; assessmentId: string }) => c.studentId === studentId && c.assessmentId === stereo
+  for (const mark of [3, 4, 5, 6]) {
+    const [answer] = await Promise.all([lead('get', api('/sheet')).expect(200), type(mark)])
+    const sheet = unpackSheet(answer.body as SheetInColumns)
+    const since = (await lead('get', api(`/sheet/since/${sheet.version}`)).expect(200)).body as SheetSince
+    expect((since.cells!.find(own) ?? sheet.cells.find(own))?.mark).toBe(mark)
+  }
+})
 
 test('a mark typed before its reading waits beside it, is never the mark unasked, and is in the queue at Reconcile', async () => {
   expect(await type(9)).toEqual([])

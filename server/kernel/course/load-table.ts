@@ -1,9 +1,9 @@
-import { setImmediate } from 'node:timers/promises'
 import { againBy, type AgreeRule } from '#core/agree'
 import { STATUSES, type Status } from '#core/grades'
 import { scriptIdOf } from '#core/trial'
 import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
 import type { Db } from '../db/open'
+import { inTurns } from '../in-turns'
 import type { CellKey } from './latest-cells'
 import { planLoader, type Decided, type PlanLoader } from './load-plan'
 
@@ -204,13 +204,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       for (let tries = 0; tries < TRIES; tries++) {
         const known = current(courseId)
         if (known) return known
-        const work = reading(courseId)
-        for (;;) {
-          const step = work.next()
-          if (!step.done) await setImmediate()
-          else if (step.value.version === plans.load(courseId).plan.version) return keep(courseId, step.value)
-          else break
-        }
+        const table = await inTurns(reading(courseId))
+        if (table.version === plans.load(courseId).plan.version) return keep(courseId, table)
       }
       // Somebody keeps writing to it: it is read in one go.
       return this.load(courseId)
