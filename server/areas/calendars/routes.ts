@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { appliesTo } from '../../kernel/course/applies-to'
-import { placementFor, type Stay } from '#core/roll'
+import { placementFor } from '#core/roll'
 import { routes } from '#contract'
 import { calendarOf } from '../../kernel/calendar'
 import type { Clock } from '../../kernel/clock'
@@ -11,31 +11,12 @@ import { dueDays } from '../../kernel/due-days'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import { sendFile } from '../../kernel/send-file'
+import { calendarQueries } from './queries'
 
 /** A person's due days at a private address that calendars subscribe to: what they teach, and what is set for them. */
 export function calendarRoutes(handle: Handle, db: Db, plans: PlanLoader, address: () => string, clock: Clock): void {
   const daysOf = dueDays(db)
-  const kept = db.prepare<[string], { token: string; at: string }>('SELECT token, at FROM calendar_address WHERE person_id = ?')
-  const renew = db.prepare(
-    'INSERT INTO calendar_address (person_id, token, at) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET token = excluded.token, at = excluded.at',
-  )
-  const drop = db.prepare('DELETE FROM calendar_address WHERE person_id = ?')
-  const holder = db.prepare<[string], { id: string; name: string }>(
-    'SELECT p.id, p.name FROM calendar_address c JOIN person p ON p.id = c.person_id WHERE c.token = ? AND p.active = 1',
-  )
-  const courses = db
-    .prepare<[string], string>(
-      'SELECT r.course_id FROM course_role r JOIN course c ON c.id = r.course_id WHERE r.person_id = ? AND c.away_at IS NULL ORDER BY c.first_day, c.id',
-    )
-    .pluck()
-  const taught = db.prepare<[string, string], string>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?').pluck()
-  const student = db.prepare<[string, string], { id: string; sectionId: string }>(
-    `SELECT s.id, e.section_id AS sectionId FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
-     WHERE s.course_id = ? AND s.person_id = ?`,
-  )
-  const staysOf = db.prepare<[string], Stay>(
-    'SELECT section_id AS sectionId, from_day AS "from", to_day AS "to" FROM enrolment WHERE student_id = ? ORDER BY from_day',
-  )
+  const { kept, renew, drop, holder, courses, taught, student, staysOf } = calendarQueries(db)
   const addressOf = (personId: string) => {
     const own = kept.get(personId)
     return { address: own ? `${address()}/api/calendars/${own.token}/due.ics` : null, at: own?.at ?? null }

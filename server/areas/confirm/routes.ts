@@ -13,6 +13,7 @@ import { HttpProblem } from '../../kernel/problem'
 import { sendFile } from '../../kernel/send-file'
 import type { IssueMade, ToFreeze } from '../../workers/issue'
 import type { WorkerPool } from '../../workers/pool'
+import { confirmQueries } from './queries'
 
 interface By {
   id: string
@@ -40,31 +41,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
   const record = decisions(db)
   const issues = issuesOf(db)
   const file = db.name
-  const version = db.prepare<[string], { version: number; signers: string; code: string; term: string }>(
-    'SELECT version, signers, code, term FROM course WHERE id = ?',
-  )
-  const latest = db.prepare<[string], { number: number | null }>('SELECT max(number) AS number FROM issue WHERE course_id = ?')
-  const insert = db.prepare(
-    'INSERT INTO issue (course_id, number, content, hash, made_at, signers, boundaries, counts) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-  )
-  const sign = db.prepare('INSERT INTO signature (course_id, number, person_id, role, statement, at, hash) VALUES (?, ?, ?, ?, ?, ?, ?)')
-  const signed = db.prepare<[string, number, string], object>(
-    'SELECT 1 FROM signature WHERE course_id = ? AND number = ? AND person_id = ?',
-  )
-  const reopened = db.prepare('UPDATE issue SET reopened_by = ?, reopened_at = ?, reopened_reason = ? WHERE course_id = ? AND number = ?')
-  const object = db.prepare('INSERT INTO objection (id, course_id, number, person_id, role, reason, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
-  const takeBack = db.prepare(
-    'UPDATE objection SET taken_back_at = ? WHERE id = ? AND course_id = ? AND number = ? AND person_id = ? AND taken_back_at IS NULL',
-  )
-  const setSigners = db.prepare('UPDATE course SET signers = ? WHERE id = ?')
-  const inRole = db.prepare<[string, string], { n: number }>(
-    'SELECT count(*) AS n FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = ? AND r.role = ? AND p.active = 1',
-  )
-
-  const decided = db.prepare<[string], NonNullable<IssueContent['decisions']>[number]>(
-    `SELECT d.kind, d.summary, d.reason, p.name AS "by", d.made_at AS at FROM decision d JOIN person p ON p.id = d.made_by
-     WHERE d.course_id = ? AND d.withdrawn_at IS NULL AND d.kind NOT IN ('confirm', 'reopen') ORDER BY d.seq`,
-  )
+  const { version, latest, insert, sign, signed, reopened, object, takeBack, setSigners, inRole, decided } = confirmQueries(db)
   /** The course as it stands, ready to be frozen by a worker. */
   async function toFreeze(courseId: string): Promise<ToFreeze> {
     const table = packedTable(await tables.loadInTurns(courseId))

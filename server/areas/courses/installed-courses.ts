@@ -10,6 +10,7 @@ import type { Clock } from '../../kernel/clock'
 import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
+import { installedQueries } from './queries'
 
 /** Courses as such: for whoever administers them, without their marks; and what a lead corrects of their own. */
 export function installedCourseRoutes(
@@ -19,25 +20,7 @@ export function installedCourseRoutes(
   writes: CourseWrites,
   { audit, pool, settings, clock }: { audit: AuditList; pool: WorkerPool; settings: InstallationSettings; clock: Clock },
 ): void {
-  const all = db.prepare<[], { id: string; leads: string | null; bare: 0 | 1 }>(
-    `SELECT c.id,
-       (SELECT group_concat(p.name, '|') FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = c.id AND r.role = 'lead') AS leads,
-       NOT EXISTS (SELECT 1 FROM assessment a JOIN script s ON s.assessment_id = a.id WHERE a.course_id = c.id)
-         AND NOT EXISTS (SELECT 1 FROM decision d WHERE d.course_id = c.id) AS bare
-     FROM course c WHERE c.removed_at IS NULL ORDER BY c.first_day DESC, c.code`,
-  )
-  const person = db.prepare<[string], { name: string; active: 0 | 1 }>('SELECT name, active FROM person WHERE id = ?')
-  const lead = db.prepare(
-    "INSERT INTO course_role (course_id, person_id, role) VALUES (?, ?, 'lead') ON CONFLICT (course_id, person_id) DO UPDATE SET role = 'lead'",
-  )
-  const isStudent = db.prepare<[string, string], { n: number }>(
-    "SELECT count(*) AS n FROM course_role WHERE course_id = ? AND person_id = ? AND role = 'student'",
-  )
-  const setAway = db.prepare('UPDATE course SET away_at = ? WHERE id = ?')
-  const remove = db.prepare("UPDATE course SET removed_at = ?, code = code || ' removed ' || substr(id, 1, 12) WHERE id = ?")
-  const dropRoles = db.prepare('DELETE FROM course_role WHERE course_id = ?')
-  const same = db.prepare<[string, string, string], { id: string }>('SELECT id FROM course WHERE code = ? AND term = ? AND id <> ?')
-  const edit = db.prepare('UPDATE course SET code = ?, title = ?, term = ?, first_day = ?, last_day = ? WHERE id = ?')
+  const { all, person, lead, isStudent, setAway, remove, dropRoles, same, edit } = installedQueries(db)
 
   const list = (): InstalledCourse[] =>
     all.all().map(({ id, leads, bare }) => {

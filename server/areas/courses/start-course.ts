@@ -10,6 +10,7 @@ import { HttpProblem } from '../../kernel/problem'
 import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
 import { studentViews } from '../../kernel/student-view'
 import { assessmentCopier } from '../../kernel/course/assessment-copier'
+import { startQueries } from './queries'
 
 /** What a course has before anybody says otherwise. */
 const POLICY: Policy = {
@@ -26,36 +27,8 @@ const BOUNDARIES = [
 
 /** Starts a course from nothing or from another one, with what is wanted of it and never its marks. */
 export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, audit: AuditList): void {
-  const leads = db.prepare<[string], { n: number }>(
-    `SELECT (SELECT count(*) FROM course_role WHERE person_id = p.id AND role = 'lead') + p.admin AS n FROM person p WHERE p.id = ?`,
-  )
-  const role = db.prepare<[string, string], { role: string }>(
-    "SELECT role FROM course_role WHERE course_id = ? AND person_id = ? AND role = 'lead'",
-  )
-  const mayLead = db.prepare<[string, string], { id: string }>(
-    'SELECT p.id FROM person p, person a WHERE p.id = ? AND p.active = 1 AND a.id = ? AND a.admin = 1',
-  )
-  const same = db.prepare<[string, string], { id: string }>('SELECT id FROM course WHERE code = ? AND term = ?')
-  const insert = db.prepare(
-    'INSERT INTO course (id, code, title, term, first_day, last_day, policy, boundaries) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-  )
-  const showOutcomes = db.prepare(
-    `INSERT INTO outcome_shown (course_id, outcome_id, by_id, at)
-     SELECT @id, outcome_id, @by, @at FROM outcome_shown WHERE course_id = @from`,
-  )
-  const setConditions = db.prepare('UPDATE course SET conditions = ? WHERE id = ?')
-  const insertRole = db.prepare('INSERT INTO course_role (course_id, person_id, role) VALUES (?, ?, ?)')
-  const copyRoles = db.prepare(
-    `INSERT INTO course_role (course_id, person_id, role) SELECT ?, r.person_id, r.role FROM course_role r JOIN person p ON p.id = r.person_id
-     WHERE r.course_id = ? AND r.person_id <> ? AND r.role <> 'student' AND p.active = 1`,
-  )
-  const insertSection = db.prepare(
-    `INSERT INTO section (id, course_id, code, name, teacher_id, weekdays, first_day, position)
-     SELECT @id, @courseId, code, name, CASE WHEN @people THEN teacher_id END, weekdays, @firstDay, position FROM section WHERE id = @of`,
-  )
-  const insertComponent = db.prepare(
-    'INSERT INTO component (id, course_id, title, weight, combine, drop_lowest, bonus, position) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-  )
+  const { leads, role, mayLead, same, insert, showOutcomes, setConditions, insertRole, copyRoles, insertSection, insertComponent } =
+    startQueries(db)
   const copier = assessmentCopier(db)
   const views = studentViews(db)
 

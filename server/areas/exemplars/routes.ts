@@ -5,10 +5,11 @@ import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import { libraryQueries } from '../../kernel/standards/queries'
 import type { CourseWrites } from '../../kernel/course/course-writes'
-import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
+import { toAssessment } from '../../kernel/course/rows'
 import { picksMeant, picksShown, shownOf } from '../../kernel/standards/hidden'
 import { asUsed, markOf, standardsOf } from '../../kernel/standards/judge'
 import { gateFor, tuningQueries, type ExemplarRow } from '../../kernel/standards/exemplars'
+import { exemplarQueries } from './queries'
 
 const judgedOf = ({ picks, judgement, mark }: { picks: string; judgement: string | null; mark: number }) => ({
   picks: JSON.parse(picks) as Record<string, number>,
@@ -21,12 +22,7 @@ export function tuningRoutes(handle: Handle, db: Db, writes: CourseWrites): void
   const library = libraryQueries(db)
   const tuning = tuningQueries(db)
   const gateOf = gateFor(db)
-  const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
-  const listed = db.prepare<[string], { id: string; title: string }>(
-    `SELECT a.id, a.title FROM assessment a JOIN component c ON c.id = a.component_id
-     WHERE a.course_id = ? AND a.away = 0 AND a.marking <> 'completion' ORDER BY c.position, a.position`,
-  )
-  const role = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
+  const { assessments, listed, role } = exemplarQueries(db)
 
   const assessmentOf = (courseId: string, id: string) => {
     const row = assessments.get(id, courseId)

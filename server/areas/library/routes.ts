@@ -14,7 +14,7 @@ import { sendFile } from '../../kernel/send-file'
 import { madeOver } from '../../kernel/version'
 import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
-import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
+import { toAssessment } from '../../kernel/course/rows'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { TableLoader } from '../../kernel/course/load-table'
 import type { WorkerPool } from '../../workers/pool'
@@ -24,6 +24,7 @@ import { recognised } from '../../kernel/standards/library-file'
 import { uuidOf } from '../../kernel/uuid'
 import { entryAsCase, entryPackage, outcomeOf, tableOf } from '../../kernel/standards/taken-out'
 import { libraryQueries, type StandardRow } from '../../kernel/standards/queries'
+import { attachQueries } from './queries'
 
 const MOST_SUGGESTIONS = 50
 const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale', outcome: 'outcome' } as const
@@ -32,14 +33,7 @@ const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale', outcome
 export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites, pool: WorkerPool): void {
   const carriedOver = carrier(db)
   const library = libraryQueries(db)
-  const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
-  const readings = db.prepare<[string], { n: number; marks: number }>(
-    `SELECT count(r.id) AS n, (SELECT count(*) FROM script s WHERE s.assessment_id = a.id AND s.entered IS NOT NULL) AS marks
-     FROM assessment a LEFT JOIN script s ON s.assessment_id = a.id LEFT JOIN reading r ON r.script_id = s.id WHERE a.id = ?`,
-  )
-  const attach = db.prepare('UPDATE assessment SET standard_id = ?, marking = ?, version = version + 1 WHERE id = ?')
-
-  const marksIn = db.prepare<[string], { id: string }>("SELECT course_id AS id FROM course_role WHERE person_id = ? AND role = 'marker'")
+  const { assessment, readings, attach, marksIn } = attachQueries(db)
   /** What of an entry somebody may not see since they mark by it; those who lead or oversee see all of it. */
   const hiddenFrom = (standardId: string, personId: string, role: Role): Hides => {
     if (sightOf(role).hidden) return { hidePoints: false, hideWords: false }

@@ -1,8 +1,7 @@
 import { sightOf } from '#core/roles'
-import { routes, unpackSheet, type CellState, type MarksUpload, type Role, type ScriptDetail } from '#contract'
+import { routes, unpackSheet, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import type { Response } from 'express'
 import type { MarksFile } from '#core/exchange/marks-file'
-import type { Status } from '#core/grades'
 import { writeRosterResults, type ResultToWrite } from '#core/exchange/roster-results'
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
@@ -24,6 +23,7 @@ import { readersOf, readNotTyped } from './readers'
 import { tryMarksFile, type ChangedCell } from './marks-file'
 import { scriptWords } from './script-words'
 import { sheets } from './sheet'
+import { markingQueries } from './queries'
 
 /** Cells of one file that can be undone; more are told to nobody. */
 const MOST_UNDONE = 50_000
@@ -63,10 +63,7 @@ export function markingRoutes(
         ),
     ),
   )
-
-  const externals = db.prepare<[string], { id: string; candidate: string; externalId: string | null }>(
-    'SELECT id, candidate, external_id AS externalId FROM student WHERE course_id = ?',
-  )
+  const { externals, remarks, since, mailed, script, readings, history, cell } = markingQueries(db)
   const sendSheet = (res: Response, courseId: string, ending: Ending, content: string | Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
     return sendFile(res, `marks ${code} ${term}`, ending, content)
@@ -79,13 +76,6 @@ export function markingRoutes(
     const [header, ...rows] = marksTable(unpackSheet(await sheetFor(courseId, me.id, role)), now())
     return sendSheet(res, courseId, 'xlsx', await writeWorkbook('Marks', header!, rows, marksKinds(header!)))
   })
-
-  const remarks = db
-    .prepare<[string], [string, string]>(
-      `SELECT s.student_id || ' ' || s.assessment_id, s.remark FROM script s JOIN student t ON t.id = s.student_id
-       WHERE t.course_id = ? AND s.remark <> ''`,
-    )
-    .raw()
   /** Remarks beside typed marks, by student and assessment. */
   const remarksIn = (courseId: string) => new Map(remarks.all(courseId))
 
@@ -119,14 +109,6 @@ export function markingRoutes(
     }
     return sendSheet(res, courseId, 'zip', writeRosterResults(of, results))
   })
-
-  const since = db.prepare<[{ course: string; asOf: string }], ChangedCell>(
-    `SELECT s.student_id AS studentId, s.assessment_id AS assessmentId, b.status, b.days_late AS daysLate, b.entered AS mark,
-       (SELECT p.name FROM script_state l JOIN person p ON p.id = l.by_id WHERE l.script_id = s.id ORDER BY l.version DESC LIMIT 1) AS "by"
-     FROM script s JOIN student t ON t.id = s.student_id LEFT JOIN script_state b ON b.script_id = s.id
-       AND b.version = (SELECT max(x.version) FROM script_state x WHERE x.script_id = s.id AND x.at <= @asOf)
-     WHERE t.course_id = @course AND EXISTS (SELECT 1 FROM script_state y WHERE y.script_id = s.id AND y.at > @asOf)`,
-  )
   /** What cells that were changed since a moment were at it; asked for once for each moment that a file names. */
   const changedSince = (courseId: string) => {
     const known = new Map<string, Map<string, ChangedCell>>()
@@ -140,10 +122,6 @@ export function markingRoutes(
   }
 
   const readers = readersOf(db)
-  const mailed = db.prepare<[string], { candidate: string; mail: string }>(
-    `SELECT s.candidate, coalesce(p.email, s.sign_in) AS mail FROM student s LEFT JOIN person p ON p.id = s.person_id
-     WHERE s.course_id = ? AND coalesce(p.email, s.sign_in) LIKE '%_@_%'`,
-  )
   const matched = matchedBefore(db)
   const fileOf = async (courseId: string, body: MarksUpload, personId: string): Promise<MarksFile> => {
     const read = await pool.readMarks(
@@ -192,54 +170,6 @@ export function markingRoutes(
       return { ...tried, changed: cells.length > MOST_UNDONE ? null : cells.map(({ version: _, ...c }) => c) }
     })
   })
-
-  const script = db.prepare<
-    [string, string],
-    {
-      id: string
-      assessment_id: string
-      status: Status
-      days_late: number
-      entered: number | null
-      remark: string
-      came_at: string | null
-      student: string
-      name: string
-      candidate: string
-      section: string
-    }
-  >(`SELECT s.id, s.assessment_id, s.status, s.days_late, s.entered, s.remark, s.came_at, t.id AS student, t.name, t.candidate, coalesce(e.section_id, '') AS section
-     FROM script s JOIN student t ON t.id = s.student_id LEFT JOIN enrolment e ON e.student_id = t.id AND e.to_day IS NULL
-     WHERE s.id = ? AND t.course_id = ?`)
-  const readings = db.prepare<
-    [string],
-    {
-      id: string
-      markerId: string
-      marker: string
-      mark: number
-      picks: string
-      madeMark: number | null
-      judgement: string | null
-      comment: string
-      criterion_comments: string
-      notes: string
-      handedInAt: string
-      afterSeeing: 0 | 1
-    }
-  >(`SELECT r.id, r.marker_id AS markerId, p.name AS marker, coalesce(c.mark, r.mark) AS mark, coalesce(c.picks, r.picks) AS picks,
-       CASE WHEN c.reading_id IS NULL THEN NULL ELSE r.mark END AS madeMark, r.judgement, r.comment, r.criterion_comments, r.notes, r.handed_in_at AS handedInAt,
-       r.after_seeing AS afterSeeing
-     FROM reading r JOIN person p ON p.id = r.marker_id LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version WHERE r.script_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`)
-  const history = db.prepare<[string], CellState>(
-    `SELECT h.at, p.name AS by, h.entered AS mark, h.status, h.days_late AS daysLate, h.remark FROM script_state h JOIN person p ON p.id = h.by_id
-     WHERE h.script_id = ? ORDER BY h.version DESC`,
-  )
-  const cell = db.prepare<[string, string, string], { id: string; teacherId: string | null }>(
-    `SELECT s.id, x.teacher_id AS teacherId FROM script s JOIN student t ON t.id = s.student_id
-     LEFT JOIN enrolment e ON e.student_id = t.id AND e.to_day IS NULL LEFT JOIN section x ON x.id = e.section_id
-     WHERE s.student_id = ? AND s.assessment_id = ? AND t.course_id = ?`,
-  )
   const { everyState } = earlierReadings(db)
   const wordsOn = scriptWords(db)
   const attempts = attemptQueries(db)

@@ -1,6 +1,6 @@
 import { withinTolerance } from '#core/agree'
 import { STATUSES, type Status } from '#core/grades'
-import { applyingExceptions, type Stay } from '#core/roll'
+import { applyingExceptions } from '#core/roll'
 import { hasWork, plainMark } from '#core/trial'
 import { sightOf } from '#core/roles'
 import {
@@ -24,6 +24,7 @@ import { inTurns } from '../../kernel/in-turns'
 import { appliesTo } from '../../kernel/course/applies-to'
 import { gateFor } from '../../kernel/standards/exemplars'
 import { readersOf, readNotTyped } from './readers'
+import { sheetQueries, type ScriptRow } from './queries'
 
 type WholeTable = ReturnType<TableLoader['load']>
 type Table = Omit<WholeTable, 'head'>
@@ -43,52 +44,14 @@ const isGuarded = (status: Status): boolean => status === 'held' || status === '
 const sameValue = (a: Pick<Cell, 'mark' | 'status' | 'daysLate'>, b: Pick<CellWrite, 'mark' | 'status' | 'daysLate'>) =>
   a.mark === b.mark && a.status === b.status && a.daysLate === b.daysLate
 
-interface ScriptRow {
-  id: string
-  status: Status
-  days_late: number
-  entered: number | null
-  remark: string
-  version: number
-  readings: number
-}
-
 /** The mark sheet: what one may see of it, and how cells are written. */
 export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   const masked = namesFor(db)
-  const followed = db.prepare<[string], { assessmentId: string; outcome: string }>(
-    `SELECT b.assessment_id AS assessmentId, o.title AS outcome FROM by_standing b JOIN standard o ON o.id = b.outcome_id
-     JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ?`,
-  )
+  const { followed, taught, script, student, staysOf, insert, update, keep, lastBy, readBlind, scale } = sheetQueries(db)
   /** Assessments that are marked by where students stand, with the outcome. */
   const followedIn = (courseId: string) => new Map(followed.all(courseId).map((f) => [f.assessmentId, f.outcome]))
-  const taught = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
-  const script = db.prepare<[string, string], ScriptRow>(
-    `SELECT s.id, s.status, s.days_late, s.entered, s.remark, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
-     FROM script s WHERE s.student_id = ? AND s.assessment_id = ?`,
-  )
-  const student = db.prepare<[string, string], { id: string; sectionId: string }>(
-    `SELECT s.id, e.section_id AS sectionId FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
-     WHERE s.id = ? AND s.course_id = ?`,
-  )
-  const staysOf = db.prepare<[string], Stay>(
-    'SELECT section_id AS sectionId, from_day AS "from", to_day AS "to" FROM enrolment WHERE student_id = ? ORDER BY from_day',
-  )
-  const insert = db.prepare(
-    'INSERT INTO script (id, student_id, assessment_id, status, days_late, entered, remark) VALUES (?, ?, ?, ?, ?, ?, ?)',
-  )
-  const update = db.prepare('UPDATE script SET status = ?, days_late = ?, entered = ?, remark = ?, version = version + 1 WHERE id = ?')
-  const keep = db.prepare(
-    'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at, remark) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-  )
-
-  const lastBy = db.prepare<[string], { by: string }>(
-    'SELECT by_id AS by FROM script_state WHERE script_id = ? ORDER BY version DESC LIMIT 1',
-  )
-  const readBlind = db.prepare<[string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND blind = 1')
   const gateOf = gateFor(db)
   const readers = readersOf(db)
-  const scale = db.prepare<[string], { body: string }>("SELECT body FROM standard WHERE id = ? AND kind = 'scale'")
   const labelsOf = (id: string) => {
     const row = scale.get(id)
     return row ? (JSON.parse(row.body) as ScaleBody).labels : null

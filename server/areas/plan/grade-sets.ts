@@ -5,17 +5,13 @@ import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import type { PlanLoader } from '../../kernel/course/load-plan'
+import { gradeSetQueries } from './queries'
 
 const MOST = 100
 
 /** Sets of grades that leads keep for their department. */
 export function gradeSetRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
-  const all = db.prepare<[], { id: string; name: string; grades: string; by: string; byId: string }>(
-    'SELECT g.id, g.name, g.grades, p.name AS "by", g.by_id AS byId FROM grade_set g JOIN person p ON p.id = g.by_id ORDER BY g.name',
-  )
-  const insert = db.prepare('INSERT INTO grade_set (id, name, grades, by_id, at) VALUES (?, ?, ?, ?, ?)')
-  const replace = db.prepare('UPDATE grade_set SET grades = ?, at = ? WHERE id = ?')
-  const drop = db.prepare('DELETE FROM grade_set WHERE id = ?')
+  const { all, insert, replace, drop } = gradeSetQueries(db)
   const list = (me: string): GradeSet[] =>
     all.all().map(({ byId, grades, ...s }) => ({ ...s, grades: JSON.parse(grades) as Boundary[], own: byId === me }))
 

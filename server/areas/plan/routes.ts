@@ -8,35 +8,16 @@ import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
-import { toAssessment, toComponent, type AssessmentRow, type ComponentRow } from '../../kernel/course/rows'
+import { toAssessment, toComponent, type AssessmentRow } from '../../kernel/course/rows'
 import { movesGrades, setColumns } from './set-columns'
 import { freeTitles } from '../../kernel/course/titles'
+import { planQueries } from './queries'
 
 export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
   const free = freeTitles(db)
-  const component = db.prepare<[string, string], ComponentRow>('SELECT * FROM component WHERE id = ? AND course_id = ?')
-  const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
-  const marked = db.prepare<[string], { n: number }>(
-    `SELECT count(*) AS n FROM script s WHERE s.assessment_id = ? AND (s.entered IS NOT NULL OR EXISTS (SELECT 1 FROM reading r WHERE r.script_id = s.id))`,
-  )
-  const inside = db.prepare<[string], { n: number; away: number }>(
-    'SELECT count(*) AS n, coalesce(sum(away), 0) AS away FROM assessment WHERE component_id = ?',
-  )
-  const insertComponent = db.prepare(
-    `INSERT INTO component (id, course_id, title, weight, combine, drop_lowest, bonus, position)
-     VALUES (@id, @courseId, @title, @weight, @combine, @dropLowest, @bonus,
-       (SELECT coalesce(max(position), -1) + 1 FROM component WHERE course_id = @courseId))`,
-  )
-  const removeComponent = db.prepare('DELETE FROM component WHERE id = ?')
-  const insert = db.prepare(
-    `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, worth_follows, counts, position)
-     VALUES (@id, @courseId, @componentId, @title, @marking, @outOf, @worth, @follows, @counts,
-       (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
-  )
+  const { component, assessment, marked, inside, insertComponent, removeComponent, insert, setPosition, setGrades, setPolicy } =
+    planQueries(db)
   const place = placeEverywhere(db)
-  const setPosition = db.prepare('UPDATE assessment SET position = ? WHERE id = ? AND course_id = ?')
-  const setGrades = db.prepare('UPDATE course SET boundaries = ?, conditions = ? WHERE id = ?')
-  const setPolicy = db.prepare('UPDATE course SET policy = ? WHERE id = ?')
 
   const hasMarks = (courseId: string) => plans.load(courseId).plan.hasMarks
   function guard(courseId: string, patch: Record<string, unknown>): void {

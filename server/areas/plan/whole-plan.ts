@@ -7,27 +7,12 @@ import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
+import { wholePlanQueries } from './queries'
 
 /** A plan that comes in as a whole, and goes as a whole as long as nobody has worked with it. */
 export function wholePlanRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: CourseWrites): void {
-  const titles = db.prepare<[string], { id: string; title: string }>('SELECT id, title FROM component WHERE course_id = ?')
-  const taken = db.prepare<[string, string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND lower(title) = lower(?)')
-  const insertComponent = db.prepare(
-    `INSERT INTO component (id, course_id, title, weight, combine, position)
-     VALUES (@id, @courseId, @title, @weight, 'byWorth', (SELECT coalesce(max(position), -1) + 1 FROM component WHERE course_id = @courseId))`,
-  )
-  const insertAssessment = db.prepare(
-    `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, worth_follows, counts, position)
-     VALUES (@id, @courseId, @componentId, @title, 'direct', @outOf, @worth, @follows, @counts,
-       (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
-  )
+  const { titles, taken, insertComponent, insertAssessment, setDue, dropPlacements, dropAssessment, dropComponent } = wholePlanQueries(db)
   const place = placeEverywhere(db)
-  const setDue = db.prepare(
-    'UPDATE placement SET due = ? WHERE assessment_id = ? AND section_id = ? AND section_id IN (SELECT id FROM section WHERE course_id = ?)',
-  )
-  const dropPlacements = db.prepare('DELETE FROM placement WHERE assessment_id = ?')
-  const dropAssessment = db.prepare('DELETE FROM assessment WHERE id = ? AND course_id = ?')
-  const dropComponent = db.prepare('DELETE FROM component WHERE id = ? AND course_id = ?')
 
   handle(routes.addPlan, ({ params: { courseId }, body }) => {
     const counts = Number(!plans.load(courseId).plan.hasMarks)

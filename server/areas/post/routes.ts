@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { format, parseISO } from 'date-fns'
 import { sightOf } from '#core/roles'
-import { routes, STAND_INS, type Letter } from '#contract'
+import { routes, STAND_INS } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -11,23 +11,12 @@ import type { StandInFaults } from '../../standins/faults'
 import type { Message, Post } from '../../standins/post'
 import { allotmentQueries } from '../../kernel/course/allotments'
 import type { PlanLoader } from '../../kernel/course/load-plan'
+import { postQueries } from './queries'
 
 /** Messages to markers through the stand-in for the post, and the switches of the stand-ins. */
 export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post, faults: StandInFaults, audit: AuditList): void {
   const allotments = allotmentQueries(db)
-  const LETTER = `l.id, b.name AS "by", t.name AS "to", l.subject, l.body, l.at FROM letter l
-    JOIN person b ON b.id = l.by_id JOIN person t ON t.id = l.to_id WHERE l.course_id = ?`
-  const all = db.prepare<[string], Letter>(`SELECT ${LETTER} ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
-  const own = db.prepare<[string, string], Letter>(`SELECT ${LETTER} AND l.to_id = ? ORDER BY l.at DESC, l.rowid DESC LIMIT 500`)
-  const insert = db.prepare('INSERT INTO letter (id, course_id, by_id, to_id, subject, body, at) VALUES (?, ?, ?, ?, ?, ?, ?)')
-  const addressee = db.prepare<[string], Message['to']>(
-    'SELECT p.name, p.sign_in AS signIn, p.email FROM letter l JOIN person p ON p.id = l.to_id WHERE l.id = ?',
-  )
-  const person = db.prepare<[string], Message['to']>('SELECT name, sign_in AS signIn, email FROM person WHERE id = ?')
-  const assessment = db.prepare<[string, string], { title: string }>(
-    'SELECT title FROM assessment WHERE id = ? AND course_id = ? AND away = 0',
-  )
-  const isCourse = db.prepare<[string], { id: string }>('SELECT id FROM course WHERE id = ?')
+  const { all, own, insert, addressee, person, assessment, isCourse } = postQueries(db)
   const lettersOf = (courseId: string, me: string, role: string) =>
     sightOf(role).letters === 'all' ? all.all(courseId) : own.all(courseId, me)
 

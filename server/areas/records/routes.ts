@@ -12,16 +12,7 @@ import { sendFile } from '../../kernel/send-file'
 import type { RecordsOffice } from '../../standins/records-office'
 import type { WorkerPool } from '../../workers/pool'
 import type { Announcing } from './announce'
-
-interface Row {
-  id: string
-  number: number
-  by: string
-  at: string
-  sent: string
-  receipt: string | null
-  refused: string
-}
+import { recordQueries, type HandOverRow } from './queries'
 
 interface Needs {
   pool: WorkerPool
@@ -35,29 +26,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   const issues = issuesOf(db)
   const record = decisions(db)
   const file = db.name
-  const sections = db.prepare<[string], { id: string; onDay: string | null }>(
-    `SELECT s.id, r.on_day AS onDay FROM section s LEFT JOIN result_release r ON r.section_id = s.id AND r.course_id = s.course_id
-     WHERE s.course_id = ? ORDER BY s.position`,
-  )
-  const setRelease = db.prepare(
-    `INSERT INTO result_release (course_id, section_id, on_day, by_id, at) VALUES (?, ?, ?, ?, ?)
-     ON CONFLICT DO UPDATE SET on_day = excluded.on_day, by_id = excluded.by_id, at = excluded.at, told_at = NULL`,
-  )
-  const holdBack = db.prepare('DELETE FROM result_release WHERE course_id = ? AND section_id = ?')
-  const rows = db.prepare<[string, number], Row>(
-    `SELECT h.id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
-     WHERE h.course_id = ? AND h.number = ? ORDER BY h.at DESC, h.rowid DESC`,
-  )
-  const one = db.prepare<[string], Row & { course_id: string }>(
-    `SELECT h.id, h.course_id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
-     WHERE h.id = ?`,
-  )
-  const insert = db.prepare('INSERT INTO hand_over (id, course_id, number, by_id, at, sent) VALUES (?, ?, ?, ?, ?, ?)')
-  const answered = db.prepare('UPDATE hand_over SET receipt = ?, refused = ?, answered_at = ? WHERE id = ?')
-  const numbers = db.prepare<[string], { id: string; number: string | null }>(
-    'SELECT id, external_id AS number FROM student WHERE course_id = ?',
-  )
-  const course = db.prepare<[string], { code: string; term: string }>('SELECT code, term FROM course WHERE id = ?')
+  const { sections, setRelease, holdBack, rows, one, insert, answered, numbers, course } = recordQueries(db)
 
   const releasesOf = (courseId: string) => sections.all(courseId).map(({ id, onDay }) => ({ sectionId: id, onDay }))
   /** @throws HttpProblem 409 where nothing is in force */
@@ -66,7 +35,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
     if (!issue) throw new HttpProblem(409, 'No issue is in force: all who must have to sign first, and nobody may object.')
     return issue.number
   }
-  const shown = ({ id, number, by, at, sent, receipt, refused }: Row): RecordsSending => ({
+  const shown = ({ id, number, by, at, sent, receipt, refused }: HandOverRow): RecordsSending => ({
     id,
     number,
     by,

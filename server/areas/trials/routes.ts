@@ -15,21 +15,14 @@ import { markSoFar, standardsOf } from '../../kernel/standards/judge'
 import { libraryQueries } from '../../kernel/standards/queries'
 import { carrier } from '../../kernel/standards/carry'
 import { recounter } from '../../kernel/standards/recount'
-import type { AssessmentRow } from '../../kernel/course/rows'
 import { checkChanges } from './check-changes'
 import { decisions } from '../../kernel/course/decisions'
 import { summarise } from './summarise'
+import { trialQueries } from './queries'
 
 export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
   const record = decisions(db)
-  const trialOf = db.prepare<[string, string], { changes: string; version: number }>(
-    'SELECT changes, version FROM trial WHERE course_id = ? AND person_id = ?',
-  )
-  const keep = db.prepare<[string, string, string, string], { version: number }>(
-    `INSERT INTO trial (course_id, person_id, changes, kept_at) VALUES (?, ?, ?, ?)
-     ON CONFLICT DO UPDATE SET changes = excluded.changes, kept_at = excluded.kept_at, version = version + 1 RETURNING version`,
-  )
-  const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  const { trialOf, keep, assessment } = trialQueries(db)
   const carriedOver = carrier(db)
   const standardOf = standardsOf(libraryQueries(db))
   const recount = recounter(db)

@@ -1,0 +1,39 @@
+import type { Db } from '../../kernel/db/open'
+
+export interface HandOverRow {
+  id: string
+  number: number
+  by: string
+  at: string
+  sent: string
+  receipt: string | null
+  refused: string
+}
+
+/** Plain SQL of what is handed over and let out. Writes go on inside the caller's transaction. */
+export function recordQueries(db: Db) {
+  const sections = db.prepare<[string], { id: string; onDay: string | null }>(
+    `SELECT s.id, r.on_day AS onDay FROM section s LEFT JOIN result_release r ON r.section_id = s.id AND r.course_id = s.course_id
+     WHERE s.course_id = ? ORDER BY s.position`,
+  )
+  const setRelease = db.prepare(
+    `INSERT INTO result_release (course_id, section_id, on_day, by_id, at) VALUES (?, ?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET on_day = excluded.on_day, by_id = excluded.by_id, at = excluded.at, told_at = NULL`,
+  )
+  const holdBack = db.prepare('DELETE FROM result_release WHERE course_id = ? AND section_id = ?')
+  const rows = db.prepare<[string, number], HandOverRow>(
+    `SELECT h.id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
+     WHERE h.course_id = ? AND h.number = ? ORDER BY h.at DESC, h.rowid DESC`,
+  )
+  const one = db.prepare<[string], HandOverRow & { course_id: string }>(
+    `SELECT h.id, h.course_id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
+     WHERE h.id = ?`,
+  )
+  const insert = db.prepare('INSERT INTO hand_over (id, course_id, number, by_id, at, sent) VALUES (?, ?, ?, ?, ?, ?)')
+  const answered = db.prepare('UPDATE hand_over SET receipt = ?, refused = ?, answered_at = ? WHERE id = ?')
+  const numbers = db.prepare<[string], { id: string; number: string | null }>(
+    'SELECT id, external_id AS number FROM student WHERE course_id = ?',
+  )
+  const course = db.prepare<[string], { code: string; term: string }>('SELECT code, term FROM course WHERE id = ?')
+  return { sections, setRelease, holdBack, rows, one, insert, answered, numbers, course }
+}

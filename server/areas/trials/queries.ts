@@ -1,0 +1,15 @@
+import type { Db } from '../../kernel/db/open'
+import type { AssessmentRow } from '../../kernel/course/rows'
+
+/** Plain SQL of what a decision needs to know. */
+export function trialQueries(db: Db) {
+  const trialOf = db.prepare<[string, string], { changes: string; version: number }>(
+    'SELECT changes, version FROM trial WHERE course_id = ? AND person_id = ?',
+  )
+  const keep = db.prepare<[string, string, string, string], { version: number }>(
+    `INSERT INTO trial (course_id, person_id, changes, kept_at) VALUES (?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET changes = excluded.changes, kept_at = excluded.kept_at, version = version + 1 RETURNING version`,
+  )
+  const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
+  return { trialOf, keep, assessment }
+}
