@@ -110,7 +110,7 @@ export function benchFloor(students: number): void {
   if (!(apart < 1e-9)) throw new Error(`the two disagree by ${apart}`)
   const c = takeTurns({ bare, built, columns: () => gradePacked(packed) }, 25)
   const course = bigCourse(students)
-  const o = takeTurns({ bare, objects: () => gradeCourse(course) })
+  const o = takeTurns({ bare, objects: () => gradeCourse(course).students })
   const times = (ms: number, of: number, aim: number) => `${(ms / of).toFixed(1)} times the bare sum (aim: ${aim} or less)`
   console.log(`gradeCourse, ${students} students × ${ASSESSMENTS} assessments, beside a bare typed-array weighted sum of the same numbers`)
   console.log(`  bare sum                       ${c.bare!.toFixed(1)} ms   (${c.built!.toFixed(1)} ms with its columns as constants)`)
@@ -150,8 +150,8 @@ export function benchFormulas(students: number): void {
   }
   // Both sides warm: the formula engine has built the sheet once, the other has graded it a few times.
   formulas()
-  takeTurns({ objects: () => gradeCourse(course), columns: () => gradePacked(packed) })
-  const t = takeTurns({ formulas, objects: () => gradeCourse(course), columns: () => gradePacked(packed) }, 3)
+  takeTurns({ objects: () => gradeCourse(course).students, columns: () => gradePacked(packed) })
+  const t = takeTurns({ formulas, objects: () => gradeCourse(course).students, columns: () => gradePacked(packed) }, 3)
   const own = gradeCourse(course).students
   const differ = own.filter((s, i) => grades[i] instanceof DetailedCellError || grades[i] !== s.grade).length
   console.log(`beside the same sheet in a general formula engine, ${students} students × ${ASSESSMENTS} assessments, from marks to grades`)

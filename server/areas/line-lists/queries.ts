@@ -12,61 +12,44 @@ interface Row {
 
 /** Plain SQL of lists near a line and of what their judges say. Writes go on inside the caller's transaction. */
 export function lineListQueries(db: Db) {
-  const lists = db.prepare<[string], Row>(
-    `SELECT l.id, l.grade, p.name AS "by", l.at, l.closed_at AS closedAt, (SELECT count(*) FROM line_list_student s WHERE s.list_id = l.id) AS students
+  return {
+    lists: db.prepare<[string], Row>(
+      `SELECT l.id, l.grade, p.name AS "by", l.at, l.closed_at AS closedAt, (SELECT count(*) FROM line_list_student s WHERE s.list_id = l.id) AS students
      FROM line_list l JOIN person p ON p.id = l.by_id WHERE l.course_id = ? ORDER BY l.at DESC, l.rowid DESC`,
-  )
-  const judges = db.prepare<[string], LineList['judges'][number]>(
-    `SELECT p.id, p.name, (SELECT count(*) FROM line_judgement x WHERE x.list_id = j.list_id AND x.person_id = j.person_id) AS judged
+    ),
+    judges: db.prepare<[string], LineList['judges'][number]>(
+      `SELECT p.id, p.name, (SELECT count(*) FROM line_judgement x WHERE x.list_id = j.list_id AND x.person_id = j.person_id) AS judged
      FROM line_list_judge j JOIN person p ON p.id = j.person_id WHERE j.list_id = ? ORDER BY p.name`,
-  )
-  const judgements = db.prepare<[string], { studentId: string; able: 0 | 1 }>(
-    'SELECT student_id AS studentId, able FROM line_judgement WHERE list_id = ? ORDER BY student_id, able',
-  )
-  const insert = db.prepare('INSERT INTO line_list (id, course_id, grade, by_id, at) VALUES (?, ?, ?, ?, ?)')
-  const insertStudent = db.prepare('INSERT INTO line_list_student (list_id, student_id, place) VALUES (?, ?, ?)')
-  const insertJudge = db.prepare('INSERT INTO line_list_judge (list_id, person_id) VALUES (?, ?)')
-  const close = db.prepare('UPDATE line_list SET closed_at = ? WHERE id = ? AND course_id = ? AND closed_at IS NULL')
-  const onRoll = db.prepare<[string, string], object>(
-    'SELECT 1 FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE s.id = ? AND s.course_id = ?',
-  )
-  const isStaff = db.prepare<[string, string], object>(
-    "SELECT 1 FROM course_role WHERE person_id = ? AND course_id = ? AND role <> 'student'",
-  )
-  const open = db.prepare<[string, string], { id: string; grade: string }>(
-    `SELECT l.id, l.grade FROM line_list l JOIN line_list_judge j ON j.list_id = l.id
+    ),
+    judgements: db.prepare<[string], { studentId: string; able: 0 | 1 }>(
+      'SELECT student_id AS studentId, able FROM line_judgement WHERE list_id = ? ORDER BY student_id, able',
+    ),
+    insert: db.prepare('INSERT INTO line_list (id, course_id, grade, by_id, at) VALUES (?, ?, ?, ?, ?)'),
+    insertStudent: db.prepare('INSERT INTO line_list_student (list_id, student_id, place) VALUES (?, ?, ?)'),
+    insertJudge: db.prepare('INSERT INTO line_list_judge (list_id, person_id) VALUES (?, ?)'),
+    close: db.prepare('UPDATE line_list SET closed_at = ? WHERE id = ? AND course_id = ? AND closed_at IS NULL'),
+    onRoll: db.prepare<[string, string], object>(
+      'SELECT 1 FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL WHERE s.id = ? AND s.course_id = ?',
+    ),
+    isStaff: db.prepare<[string, string], object>("SELECT 1 FROM course_role WHERE person_id = ? AND course_id = ? AND role <> 'student'"),
+    open: db.prepare<[string, string], { id: string; grade: string }>(
+      `SELECT l.id, l.grade FROM line_list l JOIN line_list_judge j ON j.list_id = l.id
      WHERE l.course_id = ? AND j.person_id = ? AND l.closed_at IS NULL ORDER BY l.at`,
-  )
-  const toJudge = db.prepare<[string, string], { studentId: string; candidate: string; able: 0 | 1 | null }>(
-    `SELECT s.student_id AS studentId, t.candidate, x.able FROM line_list_student s JOIN student t ON t.id = s.student_id
+    ),
+    toJudge: db.prepare<[string, string], { studentId: string; candidate: string; able: 0 | 1 | null }>(
+      `SELECT s.student_id AS studentId, t.candidate, x.able FROM line_list_student s JOIN student t ON t.id = s.student_id
      LEFT JOIN line_judgement x ON x.list_id = s.list_id AND x.student_id = s.student_id AND x.person_id = ?
      WHERE s.list_id = ? ORDER BY s.place`,
-  )
-  const works = db.prepare<[string, string], { assessment: string; text: string }>(
-    `SELECT a.title AS assessment, s.text FROM script s JOIN assessment a ON a.id = s.assessment_id
+    ),
+    works: db.prepare<[string, string], { assessment: string; text: string }>(
+      `SELECT a.title AS assessment, s.text FROM script s JOIN assessment a ON a.id = s.assessment_id
      WHERE s.student_id = ? AND a.course_id = ? AND a.away = 0 AND s.text IS NOT NULL ORDER BY a.position`,
-  )
-  const listed = db.prepare<[string, string], object>('SELECT 1 FROM line_list_student WHERE list_id = ? AND student_id = ?')
-  const say = db.prepare(
-    `INSERT INTO line_judgement (list_id, student_id, person_id, able, at) VALUES (?, ?, ?, ?, ?)
+    ),
+    listed: db.prepare<[string, string], object>('SELECT 1 FROM line_list_student WHERE list_id = ? AND student_id = ?'),
+    say: db.prepare(
+      `INSERT INTO line_judgement (list_id, student_id, person_id, able, at) VALUES (?, ?, ?, ?, ?)
      ON CONFLICT DO UPDATE SET able = excluded.able, at = excluded.at`,
-  )
-  const takeBack = db.prepare('DELETE FROM line_judgement WHERE list_id = ? AND student_id = ? AND person_id = ?')
-  return {
-    lists,
-    judges,
-    judgements,
-    insert,
-    insertStudent,
-    insertJudge,
-    close,
-    onRoll,
-    isStaff,
-    open,
-    toJudge,
-    works,
-    listed,
-    say,
-    takeBack,
+    ),
+    takeBack: db.prepare('DELETE FROM line_judgement WHERE list_id = ? AND student_id = ? AND person_id = ?'),
   }
 }

@@ -9,35 +9,19 @@ import { lineListQueries } from './queries'
 
 /** Judging a line: several people say of students near it whether they could, blind to the percent and to each other. It changes no figure. */
 export function lineListRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
-  const {
-    lists,
-    judges,
-    judgements,
-    insert,
-    insertStudent,
-    insertJudge,
-    close,
-    onRoll,
-    isStaff,
-    open,
-    toJudge,
-    works,
-    listed,
-    say,
-    takeBack,
-  } = lineListQueries(db)
+  const sql = lineListQueries(db)
 
   /** @throws HttpProblem 404 where this person does not judge it, or it is closed, or the student is not on it */
   function requireJudge(courseId: string, listId: string, studentId: string, personId: string): void {
-    if (!open.all(courseId, personId).some((l) => l.id === listId) || !listed.get(listId, studentId))
+    if (!sql.open.all(courseId, personId).some((l) => l.id === listId) || !sql.listed.get(listId, studentId))
       throw new HttpProblem(404, 'There is no such list open for you, or this student is not on it.')
   }
 
   handle(routes.lineLists, ({ params: { courseId } }) =>
-    lists.all(courseId).map((l) => ({
+    sql.lists.all(courseId).map((l) => ({
       ...l,
-      judges: judges.all(l.id),
-      judgements: l.closedAt === null ? [] : judgements.all(l.id).map((j) => ({ ...j, able: j.able === 1 })),
+      judges: sql.judges.all(l.id),
+      judgements: l.closedAt === null ? [] : sql.judgements.all(l.id).map((j) => ({ ...j, able: j.able === 1 })),
     })),
   )
 
@@ -45,42 +29,42 @@ export function lineListRoutes(handle: Handle, db: Db, plans: PlanLoader): void 
     if (!plans.load(courseId).plan.boundaries.some((b) => b.grade === grade))
       throw new HttpProblem(422, `This course has no grade ${grade}.`, { field: 'grade' })
     const students = [...new Set(studentIds)]
-    if (students.some((id) => !onRoll.get(id, courseId)))
+    if (students.some((id) => !sql.onRoll.get(id, courseId)))
       throw new HttpProblem(422, 'One of them is not on the roll.', { field: 'studentIds' })
-    if (judgeIds.some((id) => !isStaff.get(id, courseId)))
+    if (judgeIds.some((id) => !sql.isStaff.get(id, courseId)))
       throw new HttpProblem(422, 'One of those who should judge has no part in this course.', { field: 'judgeIds' })
     const id = randomUUID()
     // Drawn, so that the order of the list says nothing of who stands higher.
     const order = seeded(randomInt(2 ** 31 - 1)).shuffled(students)
     db.transaction(() => {
-      insert.run(id, courseId, grade, me.id, now())
-      order.forEach((studentId, place) => insertStudent.run(id, studentId, place))
-      for (const judge of new Set(judgeIds)) insertJudge.run(id, judge)
+      sql.insert.run(id, courseId, grade, me.id, now())
+      order.forEach((studentId, place) => sql.insertStudent.run(id, studentId, place))
+      for (const judge of new Set(judgeIds)) sql.insertJudge.run(id, judge)
     })()
     return { id }
   })
 
   handle(routes.closeLineList, ({ params: { courseId, listId } }) => {
-    if (close.run(now(), listId, courseId).changes === 0) throw new HttpProblem(404, 'There is no such list, or it is closed already.')
+    if (sql.close.run(now(), listId, courseId).changes === 0) throw new HttpProblem(404, 'There is no such list, or it is closed already.')
     return undefined
   })
 
   handle(routes.toJudge, ({ params: { courseId }, me }) =>
-    open.all(courseId, me.id).map((l) => ({
+    sql.open.all(courseId, me.id).map((l) => ({
       ...l,
-      students: toJudge.all(me.id, l.id).map((s) => ({ ...s, able: s.able === null ? null : s.able === 1 })),
+      students: sql.toJudge.all(me.id, l.id).map((s) => ({ ...s, able: s.able === null ? null : s.able === 1 })),
     })),
   )
 
   handle(routes.workToJudge, ({ params: { courseId, listId, studentId }, me }) => {
     requireJudge(courseId, listId, studentId, me.id)
-    return works.all(studentId, courseId)
+    return sql.works.all(studentId, courseId)
   })
 
   handle(routes.judgeLine, ({ params: { courseId, listId, studentId }, body: { able }, me }) => {
     requireJudge(courseId, listId, studentId, me.id)
-    if (able === null) takeBack.run(listId, studentId, me.id)
-    else say.run(listId, studentId, me.id, Number(able), now())
+    if (able === null) sql.takeBack.run(listId, studentId, me.id)
+    else sql.say.run(listId, studentId, me.id, Number(able), now())
     return undefined
   })
 }

@@ -182,7 +182,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
           <ul className={`people ${styles.library}`} aria-label="The library">
             {shown.map((e) => (
               <li key={e.of.id}>
-                <button aria-pressed={e === chosen} onClick={() => setChosen(e.of.id)}>
+                <button className="row-name" aria-pressed={e === chosen} onClick={() => setChosen(e.of.id)}>
                   {e.of.title}
                 </button>
                 <span className="soft small text-nowrap">

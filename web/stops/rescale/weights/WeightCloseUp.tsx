@@ -6,7 +6,6 @@ import { useCourse } from '../../../course/course'
 import { ChartOut } from '../../../parts/take-out/ChartOut'
 import { counted, fixed, today } from '../../../parts/format'
 import type { WeightsFigures } from './figures'
-import styles from './weights.module.css'
 import { ChartTable } from '../../../parts/ChartTable'
 import { range, sum } from 'd3-array'
 
@@ -84,12 +83,12 @@ export function WeightCloseUp({ figures, chosen: { row, together, decidesTogethe
       {offers.length > 0 && (
         <section>
           <h2>What could be done</h2>
-          <table className={`grid ${styles.offers}`}>
+          <table className="grid">
             <tbody>
               {offers.map((o) => (
                 <tr key={o.words}>
                   <td>
-                    <button disabled={!mayDecide} onClick={() => propose(named(o.changes), o.words)}>
+                    <button className="row-name" disabled={!mayDecide} onClick={() => propose(named(o.changes), o.words)}>
                       {o.words}
                     </button>
                     {o.ends > 0 && (
