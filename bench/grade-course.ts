@@ -110,7 +110,7 @@ export function benchFloor(students: number): void {
   if (!(apart < 1e-9)) throw new Error(`the two disagree by ${apart}`)
   const c = takeTurns({ bare, built, columns: () => gradePacked(packed) }, 25)
   const course = bigCourse(students)
-  const o = takeTurns({ bare, objects: () => gradeCourse(course).students })
+  const o = takeTurns({ bare, objects: () => gradeCourse(course).students }, 25)
   const times = (ms: number, of: number, aim: number) => `${(ms / of).toFixed(1)} times the bare sum (aim: ${aim} or less)`
   console.log(`gradeCourse, ${students} students × ${ASSESSMENTS} assessments, beside a bare typed-array weighted sum of the same numbers`)
   console.log(`  bare sum                       ${c.bare!.toFixed(1)} ms   (${c.built!.toFixed(1)} ms with its columns as constants)`)

@@ -22,7 +22,6 @@ const result: CourseResult = {
     heldBy: [],
     unmet: [],
     pending: rounded === null ? 1 : 0,
-    components: [],
   })),
 }
 

@@ -28,7 +28,6 @@ const result = (percents: readonly number[]): CourseResult => ({
     heldBy: [],
     unmet: [],
     pending: 0,
-    components: [],
   })),
 })
 const NO_BANDS = { seed: 1, draws: 0 }

@@ -1,4 +1,4 @@
-import type { ComponentResult, CourseResult, StudentResult } from './course'
+import type { ComponentResult, CourseResult, GradedCourse, StudentResult } from './course'
 import { HELD, MET, orNull, type GradeTable } from './grade-table'
 import type { PackedComponent, PackedCourse } from './pack'
 
@@ -21,7 +21,8 @@ function conditionsAt({ conditions, final }: GradeTable, row: number, is: (state
   return own.some(is) ? Array.from(own.keys()).filter((i) => is(own[i]!)) : NOTHING
 }
 
-function componentsOf(course: ResultPlan, table: GradeTable, row: number): ComponentResult[] {
+/** Percent and dropped work of each component, in the order of the plan, of the student at a row of the course and of the table. */
+export function componentResults(course: ResultPlan, table: GradeTable, row: number): ComponentResult[] {
   const { components } = course
   const results = new Array<ComponentResult>(components.length)
   for (let i = 0; i < components.length; i++) {
@@ -35,9 +36,8 @@ function componentsOf(course: ResultPlan, table: GradeTable, row: number): Compo
   return results
 }
 
-/** One student’s result, from a row of the table. Of thousands few are looked at component by component: those are told when they are. */
-export function studentResult(course: ResultPlan, table: GradeTable, row: number, studentId: string): StudentResult {
-  let components: ComponentResult[] | null = null
+/** One student’s result, from a row of the table. */
+export function studentResult(table: GradeTable, row: number, studentId: string): StudentResult {
   return {
     studentId,
     soFar: orNull(table.soFar[row]!),
@@ -50,19 +50,17 @@ export function studentResult(course: ResultPlan, table: GradeTable, row: number
     heldBy: conditionsAt(table, row, (state) => state === HELD),
     unmet: conditionsAt(table, row, (state) => state !== MET),
     pending: table.pending[row]!,
-    get components() {
-      return (components ??= componentsOf(course, table, row))
-    },
   }
 }
 
 /** The results of a packed course, student by student; these are put together when they are first looked at. */
-export function resultOf(packed: ResultPlan, table: GradeTable, by: Omit<CourseResult, 'students'>): CourseResult {
+export function resultOf(packed: ResultPlan, table: GradeTable, by: Omit<CourseResult, 'students'>): GradedCourse {
   let students: StudentResult[] | null = null
   return {
     get students() {
-      return (students ??= packed.studentIds.map((id, row) => studentResult(packed, table, row, id)))
+      return (students ??= packed.studentIds.map((id, row) => studentResult(table, row, id)))
     },
+    componentsAt: (row) => componentResults(packed, table, row),
     ...by,
   }
 }

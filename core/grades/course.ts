@@ -113,7 +113,6 @@ export interface StudentResult {
   /** Places of all that are not met, whether or not they took anything down. */
   unmet: readonly number[]
   pending: number
-  components: ComponentResult[]
 }
 
 export interface CourseResult {
@@ -121,6 +120,11 @@ export interface CourseResult {
   boundaries: Boundary[]
   rounding: Policy['rounding']
   conditions: readonly Condition[]
+}
+
+export interface GradedCourse extends CourseResult {
+  /** Component by component, in the order of the plan, of the student at a place in `students`: of thousands few are looked at. */
+  componentsAt: (row: number) => ComponentResult[]
 }
 
 /** The course that was handed in contradicts itself; `path` says where, e.g. `marks[12].studentId`. */

@@ -59,8 +59,9 @@ export function explainGrade(course: Course, studentId: string, titles: Record<s
   const packed = packCourse(course)
   const student = packed.studentIds.indexOf(studentId)
   if (student < 0) throw new CourseError(`Student ${studentId} is not on the roll.`, 'studentId')
-  const { result, grader } = gradeOne(packed, student)
-  const droppedIds = new Set(result.components.flatMap((c) => c.dropped))
+  const { result, grader, ...own } = gradeOne(packed, student)
+  const components = own.components()
+  const droppedIds = new Set(components.flatMap((c) => c.dropped))
   const base = student * packed.assessmentIds.length
 
   const ordinaryWeight = packed.components.reduce(
@@ -70,7 +71,7 @@ export function explainGrade(course: Course, studentId: string, titles: Record<s
   const chain = course.components.map((component, order): ExplainedComponent => {
     const at = packed.components.findIndex((c) => c.planOrder === order)
     const c = packed.components[at]!
-    const percent = result.components[order]!.percent
+    const percent = components[order]!.percent
     const items: ExplainedItem[] = []
     for (let a = c.start; a < c.end; a++) {
       const cell = base + a

@@ -1,8 +1,8 @@
-import type { Boundary, Course, CourseResult, StudentResult } from './course'
+import type { Boundary, ComponentResult, Course, GradedCourse, StudentResult } from './course'
 import { TotalAdjuster } from './adjust-totals'
 import { Conditions } from './conditions'
 import type { GradeTable } from './grade-table'
-import { resultOf, studentResult } from './course-results'
+import { componentResults, resultOf, studentResult } from './course-results'
 import { chooseDrops, type DropColumns, type DropScratch } from './drops'
 import { exactComponentPercent, exactCoursePercent } from './exact-course'
 import { packCourse, type PackedComponent, type PackedCourse } from './pack'
@@ -354,14 +354,21 @@ export function gradePacked(course: PackedCourse, withRange = true): GradeTable 
 }
 
 /** Grades one student, and leaves the grader's working for `explainGrade` to read. */
-export function gradeOne(course: PackedCourse, student: number): { result: StudentResult; grader: Grader } {
+export function gradeOne(
+  course: PackedCourse,
+  student: number,
+): { result: StudentResult; components: () => ComponentResult[]; grader: Grader } {
   const grader = new Grader(course)
   const table = emptyTable(course, 1, grader.sorted)
   grader.grade(student, table, 0)
   if (course.adjustments.length > 0)
     new TotalAdjuster(course, table, () => gradePacked({ ...course, adjustments: [] })).adjust(table, student, 0)
   if (table.conditions) new Conditions(course, grader.sorted).hold(table, student, 0)
-  return { result: studentResult(course, table, 0, course.studentIds[student]!), grader }
+  return {
+    result: studentResult(table, 0, course.studentIds[student]!),
+    components: () => componentResults(course, table, 0),
+    grader,
+  }
 }
 
 /**
@@ -374,7 +381,7 @@ export function gradeOne(course: PackedCourse, student: number): { result: Stude
  * Dropping is optimal (Kane & Kane 2006); a percent within 1e-7 of a rounding tie or a boundary is decided
  * in exact rational arithmetic. Cost grows linearly with marks.
  */
-export function gradeCourse(course: Course): CourseResult {
+export function gradeCourse(course: Course): GradedCourse {
   const packed = packCourse(course)
   return resultOf(packed, gradePacked(packed), {
     boundaries: course.boundaries,

@@ -224,7 +224,6 @@ function fillMarks(packed: PackedCourse, marks: MarkRow[], studentIndex: Map<str
   // what is remembered, and the look-up by id is only for where that fails.
   let lastStudent = ''
   let row = -1
-  let lastAssessment = ''
   let column = NOT_COUNTED
   const { assessmentIds, studentIds, mark, status } = packed
   const following = new Int32Array(width).fill(-1)
@@ -236,17 +235,15 @@ function fillMarks(packed: PackedCourse, marks: MarkRow[], studentIndex: Map<str
       row = at
       lastStudent = m.studentId
     }
-    if (m.assessmentId !== lastAssessment) {
-      const guess = column === NOT_COUNTED ? -1 : following[column]!
-      if (guess >= 0 && assessmentIds[guess] === m.assessmentId) column = guess
-      else {
-        const found = columnOf.get(m.assessmentId)
-        if (found === undefined)
-          throw new CourseError(`A mark names assessment ${m.assessmentId}, which is not in the plan.`, `marks[${i}].assessmentId`)
-        if (column !== NOT_COUNTED && found !== NOT_COUNTED) following[column] = found
-        column = found
-      }
-      lastAssessment = m.assessmentId
+    const guess = column === NOT_COUNTED ? -1 : following[column]!
+    // Compared with what it should be alone: two ids that are one string are told at once, two that differ only by their letters.
+    if (guess >= 0 && assessmentIds[guess] === m.assessmentId) column = guess
+    else {
+      const found = columnOf.get(m.assessmentId)
+      if (found === undefined)
+        throw new CourseError(`A mark names assessment ${m.assessmentId}, which is not in the plan.`, `marks[${i}].assessmentId`)
+      if (column !== NOT_COUNTED && found !== NOT_COUNTED) following[column] = found
+      column = found
     }
     if (column === NOT_COUNTED) continue
     const cell = row * width + column
@@ -268,8 +265,8 @@ function fillMarks(packed: PackedCourse, marks: MarkRow[], studentIndex: Map<str
 function indexIds(list: { id: string }[], name: string): Map<string, number> {
   const index = new Map<string, number>()
   list.forEach(({ id }, i) => {
-    if (index.has(id)) throw new CourseError(`The id ${id} stands twice in ${name}.`, `${name}[${i}].id`)
     index.set(id, i)
+    if (index.size === i) throw new CourseError(`The id ${id} stands twice in ${name}.`, `${name}[${i}].id`)
   })
   return index
 }

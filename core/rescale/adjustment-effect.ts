@@ -28,7 +28,8 @@ export interface AdjustmentEffect extends ResultChange {
  * @param after standing marks as they would be
  */
 export function adjustmentEffect(course: Omit<Course, 'marks'>, before: MarkRow[], after: MarkRow[]): AdjustmentEffect {
-  const results = [before, after].map((marks) => gradeCourse({ ...course, marks })) as [CourseResult, CourseResult]
+  const graded = (marks: MarkRow[]): CourseResult => gradeCourse({ ...course, marks })
+  const results = [graded(before), graded(after)] as const
   const sectionOf = new Map(course.students.map((s) => [s.id, s.sectionId]))
   const was = new Map(before.map((m) => [`${m.studentId}\n${m.assessmentId}`, m.mark]))
   const changedIn = new Map<string, number>()

@@ -1,4 +1,4 @@
-import type { Boundary, Condition, CourseResult } from '../grades/course'
+import type { Boundary, Condition, CourseResult, GradedCourse } from '../grades/course'
 import { resultOf, type ResultPlan } from '../grades/course-results'
 import { gradePacked } from '../grades/grade-course'
 import { orNull, type GradeTable } from '../grades/grade-table'
@@ -88,7 +88,7 @@ export function gradeAfter({ packed: was, columns }: Graded, w: Workings, standi
 }
 
 /** Grades in columns as results, student by student. */
-export const resultOfColumns = ({ plan, table, ...by }: GradedColumns): CourseResult => resultOf(plan, table, by)
+export const resultOfColumns = ({ plan, table, ...by }: GradedColumns): GradedCourse => resultOf(plan, table, by)
 
 /** Where students stand, by grades in columns: what two outcomes are compared by. */
 export const placesOf = ({ plan, table: { soFar, adjusted, grade, boundaries } }: GradedColumns): Places => ({
@@ -102,5 +102,5 @@ export const placesOf = ({ plan, table: { soFar, adjusted, grade, boundaries } }
 })
 
 /** The results of all students, as `gradeCourse` gives them. */
-export const gradeWorkings = (w: Workings, standing: Standing = standingMarks(w)): CourseResult =>
+export const gradeWorkings = (w: Workings, standing: Standing = standingMarks(w)): GradedCourse =>
   resultOfColumns(gradeStanding(w, standing).columns)

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { STATUSES } from '../grades/course'
+import { STATUSES, type GradedCourse } from '../grades/course'
 import { planFacts, withPlan, withScripts, workingsOf, type TableLike, type WrittenScript } from './course-table'
 import { gradeAfter, gradeByLimits, gradeStanding, gradeWorkings } from './grade-workings'
 import { openItems } from './open-items'
@@ -62,9 +62,10 @@ const script = fc.record({
 })
 const scripts = fc.uniqueArray(script, { selector: (s) => `${s.studentId} ${s.assessmentId}` })
 const key = (s: WrittenScript) => `${s.studentId} ${s.assessmentId}`
+const all = ({ componentsAt, ...result }: GradedCourse) => ({ ...result, components: result.students.map((_, row) => componentsAt(row)) })
 const seen = (w: ReturnType<typeof workingsOf>, t: TableLike) => ({
   standing: standingRows(w),
-  grades: gradeWorkings(w),
+  grades: all(gradeWorkings(w)),
   open: openItems(w, planFacts(t)),
 })
 

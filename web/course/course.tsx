@@ -11,7 +11,7 @@ import {
   useSyncExternalStore,
   type ReactNode,
 } from 'react'
-import type { CourseResult } from '#core/grades'
+import type { GradedCourse } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { planWithChanges, type Change, type GradedColumns } from '#core/trial'
 import type { CourseOutcomes, TablePlan } from '#contract'
@@ -51,10 +51,10 @@ export interface Course extends Omit<OpenTrial, 'changes' | 'courseId'> {
   tried: TablePlan
   /** What is open at the stops, and how many scripts there are. */
   open: Pick<Adopted, 'items' | 'scripts' | 'toSettle'>
-  adopted: CourseResult
+  adopted: GradedCourse
   trial: Trial
   /** The results of the trial where one is worked out, else what is adopted. */
-  current: CourseResult
+  current: GradedCourse
   /** Both in columns. */
   graded: { adopted: GradedColumns; current: GradedColumns }
 }

@@ -1,4 +1,4 @@
-import { achievedOf, highestPercent, type AchievedWeight, type CourseResult } from '#core/grades'
+import { achievedOf, highestPercent, type AchievedWeight, type GradedCourse } from '#core/grades'
 import {
   gradeAfter,
   gradeByLimits,
@@ -25,7 +25,7 @@ import type { TablePlan } from '#contract'
 
 /** Marks that stand, and the grades that follow from them. */
 export class Outcome {
-  private known: CourseResult | null = null
+  private known: GradedCourse | null = null
   private knownPlaces: Places | null = null
 
   private constructor(
@@ -108,7 +108,7 @@ export class Outcome {
   }
 
   /** Student by student; made when it is first read, as most readers take the columns alone. */
-  get result(): CourseResult {
+  get result(): GradedCourse {
     return (this.known ??= resultOfColumns(this.graded))
   }
 }

@@ -1,5 +1,5 @@
 import type { Remote } from 'comlink'
-import type { CourseResult } from '#core/grades'
+import type { GradedCourse } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { resultOfColumns, type Change, type GradedColumns } from '#core/trial'
 import type { CourseOutcomes } from '#contract'
@@ -22,14 +22,14 @@ import type {
 export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'>
 
 export interface Adopted extends AdoptedCourse {
-  result: CourseResult
+  result: GradedCourse
 }
 
 /** The open trial, as far as it is worked out. */
 interface Tried {
   changes: readonly Change[]
   graded: GradedColumns
-  result: CourseResult
+  result: GradedCourse
   change: ResultChange
 }
 

@@ -90,11 +90,12 @@ function inAssessment({ tried, current }: CourseState, place: number): Values {
 
 function inResults({ current }: CourseState, component: number): Values {
   const found: Values = { value: new Map(), unsettled: new Set(), waiting: new Set() }
-  for (const s of current.result.students) {
-    const value = component >= 0 ? s.components[component]!.percent : percentOf(s)
+  const { result } = current
+  result.students.forEach((s, row) => {
+    const value = component >= 0 ? result.componentsAt(row)[component]!.percent : percentOf(s)
     if (value !== null) found.value.set(s.studentId, value)
     if (component >= 0 ? value === null : s.final === null) found.waiting.add(s.studentId)
-  }
+  })
   return found
 }
 

@@ -26,7 +26,7 @@ export function heldBack({ tried: w, current }: CourseState): HeldBack[] {
         return
       }
       let has: number | null
-      if ('componentId' in condition) has = s.components[order.get(condition.componentId)!]?.percent ?? null
+      if ('componentId' in condition) has = result.componentsAt(row)[order.get(condition.componentId)!]?.percent ?? null
       else {
         const a = at.get(condition.assessmentId)!
         has = (100 * (current.standing.mark[row * w.cells.width + a] || 0)) / w.course.assessments[a]!.outOf

@@ -74,6 +74,7 @@ export function issueContent(
     decisions,
     results: result.students.map((r, i) => {
       const student = table.students[i]!
+      const components = result.componentsAt(i)
       return {
         studentId: r.studentId,
         candidate: student.candidate,
@@ -84,9 +85,9 @@ export function issueContent(
         rounded: r.rounded,
         grade: r.grade,
         pending: r.pending,
-        components: r.components.map((c, k) => ({ title: table.components[k]!.title, percent: c.percent })),
+        components: components.map((c, k) => ({ title: table.components[k]!.title, percent: c.percent })),
         marks: marksAt(workings, standing, i),
-        ...droppedAt(r.components.flatMap((c) => c.dropped)),
+        ...droppedAt(components.flatMap((c) => c.dropped)),
         heldBy: r.heldBy.map((place) => placeOf.get(result.conditions[place]!)!),
         chance: chances.get(r.studentId) ?? null,
       }
