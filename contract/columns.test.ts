@@ -33,13 +33,13 @@ test('numbers of which many are alike come out as they went in, nothing among th
   fc.assert(fc.property(fc.array(number, { maxLength: 400 }), (numbers) => expect([...unpackFew(packFew(numbers))]).toEqual(numbers)))
   for (const differ of [256, 257]) {
     const numbers = Array.from({ length: 600 }, (_, i) => (i % differ) / 4)
-    expect(packFew(numbers).at === null).toBe(differ > 256)
+    expect(packFew(numbers).places === null).toBe(differ > 256)
     expect([...unpackFew(packFew(numbers))]).toEqual(numbers)
   }
 })
 
 test('numbers at places where there are none are refused', () => {
-  expect(() => unpackFew({ values: packColumn('f64', [1]), at: packColumn('u8', [0, 1]) })).toThrow('a place that no number is at')
+  expect(() => unpackFew({ values: packColumn('f64', [1]), places: packColumn('u8', [0, 1]) })).toThrow('a place that no number is at')
 })
 
 test('a table comes out of its columns as it went in, ids of scripts that are not the usual ones with it', () => {

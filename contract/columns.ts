@@ -38,7 +38,7 @@ export function unpackColumn<K extends ColumnKind>(kind: K, packed: string): Col
 }
 
 /** Numbers of which many are alike, as they travel: those that differ, once each, and for every one its place among them; with more than 256 that differ, all of them. */
-export const FewColumn = z.strictObject({ values: Column('f64'), at: Column('u8').nullable() })
+export const FewColumn = z.strictObject({ values: Column('f64'), places: Column('u8').nullable() })
 export type FewColumn = z.infer<typeof FewColumn>
 
 const MOST_PLACES = 256
@@ -46,24 +46,24 @@ const MOST_PLACES = 256
 /** Packs numbers of which many are alike. */
 export function packFew(numbers: ArrayLike<number>): FewColumn {
   const places = new Map<number, number>()
-  const at = new Uint8Array(numbers.length)
+  const own = new Uint8Array(numbers.length)
   for (let i = 0; i < numbers.length; i++) {
     const place = places.get(numbers[i]!) ?? places.size
-    if (place === MOST_PLACES) return { values: packColumn('f64', numbers), at: null }
+    if (place === MOST_PLACES) return { values: packColumn('f64', numbers), places: null }
     places.set(numbers[i]!, place)
-    at[i] = place
+    own[i] = place
   }
-  return { values: packColumn('f64', [...places.keys()]), at: packColumn('u8', at) }
+  return { values: packColumn('f64', [...places.keys()]), places: packColumn('u8', own) }
 }
 
 /** @throws Error where it is no such column */
-export function unpackFew({ values, at }: FewColumn): Float64Array {
+export function unpackFew({ values, places }: FewColumn): Float64Array {
   const differ = unpackColumn('f64', values)
-  if (at === null) return differ
-  const places = unpackColumn('u8', at)
-  const numbers = new Float64Array(places.length)
-  for (let i = 0; i < places.length; i++) {
-    const value = differ[places[i]!]
+  if (places === null) return differ
+  const own = unpackColumn('u8', places)
+  const numbers = new Float64Array(own.length)
+  for (let i = 0; i < own.length; i++) {
+    const value = differ[own[i]!]
     if (value === undefined) throw new Error('A column of numbers has a place that no number is at.')
     numbers[i] = value
   }

@@ -73,7 +73,7 @@ export const ByStanding = z.strictObject({
 })
 export type ByStanding = z.infer<typeof ByStanding>
 
-const counts = z.strictObject({ at: z.array(z.number().int()), none: z.number().int(), reached: z.number().int() })
+const counts = z.strictObject({ perLevel: z.array(z.number().int()), none: z.number().int(), reached: z.number().int() })
 /** How many of a course stand at each level of its outcomes, of all and section by section. */
 export const SharesOfCourse = z.strictObject({
   term: z.string(),

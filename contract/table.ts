@@ -174,17 +174,17 @@ export function packSheet({ cells, ...rest }: Sheet): SheetInColumns {
 }
 
 /** One cell of a sheet in columns. */
-export function cellOf(sheet: SheetInColumns, at: number): Cell {
+export function cellOf(sheet: SheetInColumns, place: number): Cell {
   const { cells: c } = sheet
-  const readings = c.readings[at]!
+  const readings = c.readings[place]!
   return {
-    studentId: sheet.students[c.student[at]!]!.id,
-    assessmentId: sheet.assessments[c.assessment[at]!]!.id,
-    status: STATUSES[c.status[at]!]!,
-    daysLate: c.daysLate[at]!,
-    mark: c.mark[at]!,
-    fromReadings: readings === 0 ? null : { mark: c.readMark[at]!, readings: Math.max(0, readings) },
-    version: c.version[at]!,
+    studentId: sheet.students[c.student[place]!]!.id,
+    assessmentId: sheet.assessments[c.assessment[place]!]!.id,
+    status: STATUSES[c.status[place]!]!,
+    daysLate: c.daysLate[place]!,
+    mark: c.mark[place]!,
+    fromReadings: readings === 0 ? null : { mark: c.readMark[place]!, readings: Math.max(0, readings) },
+    version: c.version[place]!,
   }
 }
 

@@ -42,7 +42,7 @@ export interface MarkerEffects {
 export function markerEffects(readings: ReadingSet): MarkerEffects | null {
   const sums = sumsOf(readings)
   if (sums.n === 0) return null
-  const { linked, of } = groupsOf(readings, sums)
+  const { linked, groupOf } = groupsOf(readings, sums)
   const read = Array.from(sums.perMarker)
   const fit = fitted(sums)
   const all = readings.criteria ?? 1
@@ -54,7 +54,7 @@ export function markerEffects(readings: ReadingSet): MarkerEffects | null {
   const columnsIn = (group: readonly number[]) => group.map((m) => sums.place[m]!)
   const contrasts = linked.map((group) => fit && contrastsOf(fit, columnsIn(group)))
   const markers = read.map((n, marker): MarkerEffect => {
-    const group = of[marker]!
+    const group = groupOf[marker]!
     const contrast = group < 0 || linked[group]!.length < 2 ? null : contrasts[group]!
     if (!fit || !contrast) return { n, effect: null, se: null, interval: null, group }
     const effect = means[marker]! - middle[group]!
@@ -76,7 +76,7 @@ export function markerEffects(readings: ReadingSet): MarkerEffects | null {
 const mean = (values: readonly number[], n = values.length): number => values.reduce((s, x) => s + x, 0) / n
 
 /** Markers who share scripts, directly or through others. */
-function groupsOf({ script, marker, markers }: ReadingSet, { n, perScript, active }: Sums): { linked: number[][]; of: Int32Array } {
+function groupsOf({ script, marker, markers }: ReadingSet, { n, perScript, active }: Sums): { linked: number[][]; groupOf: Int32Array } {
   const parent = Int32Array.from({ length: markers }, (_, m) => m)
   const root = (m: number): number => {
     let at = m
@@ -98,7 +98,7 @@ function groupsOf({ script, marker, markers }: ReadingSet, { n, perScript, activ
   const linked = [...by.values()].sort((a, b) => b.length - a.length)
   const of = new Int32Array(markers).fill(-1)
   linked.forEach((group, i) => group.forEach((m) => (of[m] = i)))
-  return { linked, of }
+  return { linked, groupOf: of }
 }
 
 /** Variance factors of each marker's mean against the plain mean of those of their group: |L⁻¹(e − 1/g)|². */

@@ -10,9 +10,9 @@ const outcomes = [
 const at = (level: number | null, results = 1): OutcomeStanding =>
   ({ level, reached: level !== null && level > 1, results, history: [] }) as never
 const rows = [
-  { studentId: 's1', sectionId: 'east', of: [at(3), at(null, 1)] },
-  { studentId: 's2', sectionId: 'east', of: [at(1), at(null, 0)] },
-  { studentId: 's3', sectionId: 'west', of: [at(2), at(2)] },
+  { studentId: 's1', sectionId: 'east', standings: [at(3), at(null, 1)] },
+  { studentId: 's2', sectionId: 'east', standings: [at(1), at(null, 0)] },
+  { studentId: 's3', sectionId: 'west', standings: [at(2), at(2)] },
 ]
 const files = unzipSync(
   oneRosterStandings(outcomes, rows, {

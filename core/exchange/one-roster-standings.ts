@@ -51,7 +51,7 @@ export function oneRosterStandings(outcomes: readonly Outcome[], rows: readonly 
     put('lineItemLearningObjectiveIds.csv', { sourcedId: `${sourcedId}-objective`, lineItemSourcedId: sourcedId, ...objective(o.id) })
     return sourcedId
   }
-  for (const { studentId, sectionId, of: standings } of rows)
+  for (const { studentId, sectionId, standings } of rows)
     outcomes.forEach((o, k) => {
       const { level, results } = standings[k]!
       if (results === 0) return

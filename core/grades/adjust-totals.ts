@@ -141,7 +141,7 @@ function inDoubles(method: TotalMethod, map: MarkMap): (percent: number) => numb
     const slope = (at(100) - from) / 100
     return (p) => from + slope * p
   }
-  const knots = METHODS[method.kind as 'curve'].points!.of(method as never)
+  const knots = METHODS[method.kind as 'curve'].points!.read(method as never)
   return (p) => {
     const after = knots.findIndex(([x]) => p <= x)
     if (after === 0) return p + knots[0]![1] - knots[0]![0]

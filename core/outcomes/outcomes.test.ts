@@ -134,7 +134,7 @@ test('shares count everybody once: at a level or without evidence, of all and by
           return level === null ? [] : dated(level)
         })
         const [{ all, sections }] = outcomeShares(table, [outcome()]) as [ReturnType<typeof outcomeShares>[number]]
-        const sum = (c: typeof all) => c.none + c.at.reduce((a, b) => a + b, 0)
+        const sum = (c: typeof all) => c.none + c.perLevel.reduce((a, b) => a + b, 0)
         expect(sum(all)).toBe(drawn.length)
         expect([...sections.values()].reduce((n, c) => n + sum(c), 0)).toBe(drawn.length)
         expect(all.reached).toBe(drawn.filter(([, l]) => l !== null && l >= 3).length)

@@ -14,7 +14,7 @@ export interface Standings {
   studentId: string
   sectionId: string
   /** In the order of the outcomes. */
-  of: OutcomeStanding[]
+  standings: OutcomeStanding[]
 }
 
 /** Students × outcomes: where each stands. */
@@ -26,12 +26,12 @@ export const standingsTable = (
   students.map(({ id, sectionId }) => ({
     studentId: id,
     sectionId,
-    of: outcomes.map((o) => outcomeStanding(evidenceOf(id, o.id), o.rule, o.reached)),
+    standings: outcomes.map((o) => outcomeStanding(evidenceOf(id, o.id), o.rule, o.reached)),
   }))
 
 export interface LevelCounts {
   /** How many stand at each level, from the lowest up. */
-  at: number[]
+  perLevel: number[]
   /** How many have not enough evidence. */
   none: number
   reached: number
@@ -47,16 +47,16 @@ export interface OutcomeShares {
 /** How many stand at each level of each outcome, of all and section by section; those without enough evidence apart. */
 export function outcomeShares(table: readonly Standings[], outcomes: readonly Outcome[]): OutcomeShares[] {
   return outcomes.map((o, k) => {
-    const none = (): LevelCounts => ({ at: o.levels.map(() => 0), none: 0, reached: 0 })
+    const none = (): LevelCounts => ({ perLevel: o.levels.map(() => 0), none: 0, reached: 0 })
     const all = none()
     const sections = new Map<string, LevelCounts>()
-    for (const { sectionId, of } of table) {
-      const { level, reached } = of[k]!
+    for (const { sectionId, standings } of table) {
+      const { level, reached } = standings[k]!
       let own = sections.get(sectionId)
       if (!own) sections.set(sectionId, (own = none()))
       for (const counts of [all, own]) {
         if (level === null) counts.none++
-        else counts.at[level - 1]!++
+        else counts.perLevel[level - 1]!++
         if (reached) counts.reached++
       }
     }

@@ -11,16 +11,16 @@ export type Release =
   | { kind: 'by hand'; released: boolean }
 
 /** Whether students may see it on a day. A rule that counts from a due day that is not set releases nothing. */
-export function isReleased(release: Release, at: { today: Day; due: Day | null; confirmed: boolean }): boolean {
+export function isReleased(release: Release, days: { today: Day; due: Day | null; confirmed: boolean }): boolean {
   switch (release.kind) {
     case 'at once':
       return true
     case 'on':
-      return at.today >= release.day
+      return days.today >= release.day
     case 'days':
-      return at.due !== null && at.today >= shiftDay(at.due, release.days)
+      return days.due !== null && days.today >= shiftDay(days.due, release.days)
     case 'confirmed':
-      return at.confirmed
+      return days.confirmed
     case 'by hand':
       return release.released
   }
@@ -29,14 +29,14 @@ export function isReleased(release: Release, at: { today: Day; due: Day | null; 
 /** The day since when students have been able to see a mark: it is out, and it is there. Null where neither day is known. */
 export function releasedSince(
   release: Release,
-  at: { due: Day | null; confirmedOn: Day | null; letOutOn: Day | null; markedOn: Day | null },
+  days: { due: Day | null; confirmedOn: Day | null; letOutOn: Day | null; markedOn: Day | null },
 ): Day | null {
   const out: Record<Release['kind'], () => Day | null> = {
     'at once': () => null,
     on: () => (release as { day: Day }).day,
-    days: () => at.due && shiftDay(at.due, (release as { days: number }).days),
-    confirmed: () => at.confirmedOn,
-    'by hand': () => at.letOutOn,
+    days: () => days.due && shiftDay(days.due, (release as { days: number }).days),
+    confirmed: () => days.confirmedOn,
+    'by hand': () => days.letOutOn,
   }
-  return max([out[release.kind](), at.markedOn].filter((d) => d !== null)) ?? null
+  return max([out[release.kind](), days.markedOn].filter((d) => d !== null)) ?? null
 }

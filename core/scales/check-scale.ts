@@ -3,7 +3,7 @@ import type { Scale } from './scale'
 export interface ScaleFinding {
   kind: 'empty' | 'no label' | 'double label' | 'not a percent' | 'out of order' | 'fractions' | 'threshold' | 'gap'
   /** Place of the label it is about; null for the whole. */
-  at: number | null
+  place: number | null
   message: string
   /** The scale with it mended, where that can be done without a person. */
   mended: Scale | null
@@ -26,8 +26,8 @@ export function halfwayThresholds(scale: Scale): Scale {
 export function checkScale(scale: Scale): ScaleFinding[] {
   const { labels } = scale
   const findings: ScaleFinding[] = []
-  const add = (kind: ScaleFinding['kind'], at: number | null, message: string, mended: Scale | null = null) =>
-    findings.push({ kind, at, message, mended })
+  const add = (kind: ScaleFinding['kind'], place: number | null, message: string, mended: Scale | null = null) =>
+    findings.push({ kind, place, message, mended })
   if (labels.length < 2) add('empty', null, 'A scale needs two labels at least.')
   if (labels.length > 0 && labels.every((l) => l.percent >= 0 && l.percent <= 1) && labels.some((l) => l.percent > 0)) {
     const hundred = { labels: labels.map((l) => ({ ...l, percent: round(l.percent * 100), threshold: round(l.threshold * 100) })) }

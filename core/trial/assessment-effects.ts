@@ -34,7 +34,7 @@ export function effectsIn(w: Workings, at: number): AssessmentEffects {
 
 function fitIn(w: Workings, at: number): AssessmentEffects {
   const { width, count, studentIds } = w.cells
-  const { from, at: places } = readingPlaces(w)
+  const { from, places } = readingPlaces(w)
   const applies = appliesGrid(w)
   const read: number[] = []
   let [twice, readings] = [0, 0]

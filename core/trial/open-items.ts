@@ -126,10 +126,10 @@ const NEAR = 1e-6
 
 /** Whether the readings of a cell lie within a tolerance; exactly on decimals where it is close. */
 function readWithin(w: Workings, cell: number, tolerance: number): boolean {
-  const { from, at } = readingPlaces(w)
+  const { from, places } = readingPlaces(w)
   let [low, high] = [Infinity, -Infinity]
   for (let i = from[cell]!; i < from[cell + 1]!; i++) {
-    const mark = w.readings.mark[at[i]!]!
+    const mark = w.readings.mark[places[i]!]!
     low = Math.min(low, mark)
     high = Math.max(high, mark)
   }

@@ -52,13 +52,13 @@ function sourceOf(
   typed: number,
   wanted: number,
   marks: ArrayLike<number>,
-  at: ArrayLike<number>,
+  places: ArrayLike<number>,
   first: number,
   end: number,
 ): number {
   if (agreed !== undefined) return AGREED
   if (typed === typed) {
-    for (let i = first; i < end; i++) if (!saysTheSame(marks[at[i]!]!, typed)) return CLASH
+    for (let i = first; i < end; i++) if (!saysTheSame(marks[places[i]!]!, typed)) return CLASH
     return ENTERED
   }
   return first === end ? NONE : wanted <= 1 && !reopened ? READING : OPEN
@@ -67,7 +67,7 @@ function sourceOf(
 /** Stands the plain marks of cells by their sources. */
 function standing(w: Workings, source: Uint8Array, plain: Float64Array): (cell: number) => void {
   const { cells, scripts, readings, agreed, reopened } = w
-  const { from, at } = readingPlaces(w)
+  const { from, places } = readingPlaces(w)
   const applies = appliesGrid(w)
   const wanted = cells.assessmentIds.map((id) => w.readingsWanted[id] ?? 1)
   return (c) => {
@@ -77,10 +77,10 @@ function standing(w: Workings, source: Uint8Array, plain: Float64Array): (cell: 
     const typed = scripts.entered[c]!
     const settled = agreed.size === 0 ? undefined : agreed.get(c)
     const first = from[c]!
-    const s = (source[c] = sourceOf(settled, reopened.has(c), typed, wanted[c % cells.width]!, readings.mark, at, first, from[c + 1]!))
+    const s = (source[c] = sourceOf(settled, reopened.has(c), typed, wanted[c % cells.width]!, readings.mark, places, first, from[c + 1]!))
     if (s === AGREED) plain[c] = settled!
     else if (s === ENTERED) plain[c] = typed
-    else if (s === READING) plain[c] = readings.mark[at[first]!]!
+    else if (s === READING) plain[c] = readings.mark[places[first]!]!
     else if (s === OPEN && !reopened.has(c)) {
       const ruled = byRule(w, cells.assessmentIds[c % cells.width]!, () => readingsOf(w, c))
       if (ruled === null) return

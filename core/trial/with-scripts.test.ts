@@ -1,8 +1,9 @@
 import fc from 'fast-check'
-import { STATUSES, type GradedCourse } from '../grades/course'
+import { STATUSES } from '../grades/course'
 import { planFacts, withPlan, withScripts, workingsOf, type TableLike, type WrittenScript } from './course-table'
 import { gradeAfter, gradeByLimits, gradeStanding, gradeWorkings } from './grade-workings'
 import { openItems } from './open-items'
+import { wholeResult } from '../testing/whole-result'
 import type { Adjustment } from '../rescale/adjustments'
 import { standingAfter, standingMarks, standingRows } from './standing-marks'
 
@@ -62,10 +63,9 @@ const script = fc.record({
 })
 const scripts = fc.uniqueArray(script, { selector: (s) => `${s.studentId} ${s.assessmentId}` })
 const key = (s: WrittenScript) => `${s.studentId} ${s.assessmentId}`
-const all = ({ componentsAt, ...result }: GradedCourse) => ({ ...result, components: result.students.map((_, row) => componentsAt(row)) })
 const seen = (w: ReturnType<typeof workingsOf>, t: TableLike) => ({
   standing: standingRows(w),
-  grades: all(gradeWorkings(w)),
+  grades: wholeResult(gradeWorkings(w)),
   open: openItems(w, planFacts(t)),
 })
 

@@ -69,7 +69,7 @@ export interface Workings {
 /** Where the readings of each cell stand: those of cell c are `at[from[c]] … at[from[c + 1] − 1]`. */
 interface ReadingPlaces {
   from: Int32Array
-  at: Int32Array
+  places: Int32Array
 }
 
 const placesOf = new WeakMap<ReadingColumns, ReadingPlaces>()
@@ -83,17 +83,17 @@ export function readingPlaces({ cells, readings }: Pick<Workings, 'cells' | 'rea
   for (const c of cell) from[c + 1]!++
   for (let c = 0; c < cells.count; c++) from[c + 1]! += from[c]!
   const next = from.slice(0, cells.count)
-  const at = new Int32Array(cell.length)
-  cell.forEach((c, i) => (at[next[c]!++] = i))
-  const places = { from, at }
-  placesOf.set(readings, places)
-  return places
+  const places = new Int32Array(cell.length)
+  cell.forEach((c, i) => (places[next[c]!++] = i))
+  const found = { from, places }
+  placesOf.set(readings, found)
+  return found
 }
 
 /** The readings of one cell, in the order they were handed in. */
 export function readingsOf(w: Pick<Workings, 'cells' | 'readings' | 'markerIds'>, cell: number): HandedInReading[] {
-  const { from, at } = readingPlaces(w)
-  return Array.from(at.subarray(from[cell], from[cell + 1]), (i) => ({
+  const { from, places } = readingPlaces(w)
+  return Array.from(places.subarray(from[cell], from[cell + 1]), (i) => ({
     markerId: w.markerIds[w.readings.marker[i]!]!,
     mark: w.readings.mark[i]!,
   }))

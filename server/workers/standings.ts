@@ -53,5 +53,5 @@ export const standingLevels = ({ file, courseId, outcomeIds }: OfCourse & { outc
   reading(file, (db) => {
     const { outcomes, rows } = courseStandings(db, courseId)
     const wanted = outcomes.flatMap((o, k) => (outcomeIds.includes(o.id) ? [[o.id, k] as const] : []))
-    return Object.fromEntries(wanted.map(([id, k]) => [id, rows.map(({ studentId, of }) => [studentId, of[k]!.level])]))
+    return Object.fromEntries(wanted.map(([id, k]) => [id, rows.map(({ studentId, standings }) => [studentId, standings[k]!.level])]))
   })

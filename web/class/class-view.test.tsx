@@ -31,7 +31,7 @@ function seen(view: View, draw: () => unknown = () => drawn) {
       <Route path="/class/:courseId/:sectionId" element={<ClassView />} />
     </Routes>
   )
-  return { sent, ...inPage(page, { at: '/class/c/s' }) }
+  return { sent, ...inPage(page, { address: '/class/c/s' }) }
 }
 const people = () =>
   within(screen.getByRole('list'))

@@ -35,7 +35,7 @@ export function CoursesPart() {
               Bring in a course…
             </Button>
             <Button size="sm" onClick={() => setStarting(true)}>
-              Start a course <KeyCap of="+" />
+              Start a course <KeyCap cap="+" />
             </Button>
           </div>
         </div>

@@ -62,7 +62,7 @@ export function PeoplePart() {
               onChange={(e) => setFind(e.target.value)}
             />
             <Button size="sm" onClick={() => setAdding(true)}>
-              Add people <KeyCap of="+" />
+              Add people <KeyCap cap="+" />
             </Button>
           </div>
         </div>

@@ -51,7 +51,7 @@ function courses(answer: () => unknown = () => TRIED) {
       },
     ],
   ])
-  return { server, ...inPage(<CoursesPart />, { at: '/installation/courses' }) }
+  return { server, ...inPage(<CoursesPart />, { address: '/installation/courses' }) }
 }
 const file = new File(['PK'], 'course.zip', { type: 'application/zip' })
 

@@ -53,7 +53,7 @@ function people(addPeople: (body: never) => unknown = () => [link('new')]) {
     ],
   ])
   const me = { ...self('mo', 'Mo Lund'), admin: true, look: null }
-  return { server, ...inPage(<PeoplePart />, { at: '/installation/people', known: [[['me'], me]] }) }
+  return { server, ...inPage(<PeoplePart />, { address: '/installation/people', known: [[['me'], me]] }) }
 }
 
 test('somebody is found by a part they have; a link that has ended is said', async () => {
@@ -129,7 +129,7 @@ test('what happened is found by kind and by words', async () => {
     words,
   })
   serverAnswers([[routes.audit, () => [row(2, 'taken out', 'marks.csv'), row(1, 'signed in', '')]]])
-  const { user } = inPage(<AuditPart />, { at: '/installation/audit' })
+  const { user } = inPage(<AuditPart />, { address: '/installation/audit' })
   expect(await screen.findByRole('table', { name: '2 entries' })).toBeTruthy()
   await user.selectOptions(screen.getByLabelText('Of which kind'), 'taken out')
   expect(screen.getByRole('table', { name: '1 entry' })).toBeTruthy()

@@ -33,7 +33,7 @@ function settings(
     [routes.tryProvider, about],
     [routes.setProviderMode, ({ mode }: { mode: Settings['standIn'] }) => (now = { ...now, standIn: mode })],
   ])
-  return { server, ...inPage(<SettingsPart />, { at: '/installation/settings' }) }
+  return { server, ...inPage(<SettingsPart />, { address: '/installation/settings' }) }
 }
 
 test('a provider is named: what is missing is said in its place, it is asked who it is, and it can be undone', async () => {

@@ -9,7 +9,7 @@ interface Props {
   label?: string
   className?: string
   /** Told of the place itself. */
-  at?: React.RefObject<HTMLElement | null>
+  placeRef?: React.RefObject<HTMLElement | null>
 }
 
 /** Of it so much is in sight before it need not be called, in pixels. */
@@ -19,9 +19,9 @@ const IN_SIGHT = 120
  * What is chosen, in depth, beside the table. Where there is no room beside it, it stands beneath, and comes up over the table when it
  * is called; it goes away again when one goes on elsewhere.
  */
-export function CloseUp({ children, label = 'Close-up', className = '', at }: Props) {
+export function CloseUp({ children, label = 'Close-up', className = '', placeRef }: Props) {
   const own = useRef<HTMLElement>(null)
-  const place = at ?? own
+  const place = placeRef ?? own
   const before = useRef<HTMLElement | null>(null)
   const [isOver, setOver] = useState(false)
   const [isBelow, setBelow] = useState(false)
@@ -50,7 +50,7 @@ export function CloseUp({ children, label = 'Close-up', className = '', at }: Pr
     <>
       {children && isBelow && !isOver && (
         <button className={styles.closeUpCall} onClick={call}>
-          close-up <KeyCap of="u" />
+          close-up <KeyCap cap="u" />
         </button>
       )}
       <aside

@@ -2,7 +2,7 @@ import { Link } from 'react-router'
 
 interface Props<P extends string> {
   /** What they are parts of, for its name. */
-  of: string
+  stop: string
   /** Address of the stop, without the part. */
   base: string
   parts: readonly P[]
@@ -19,9 +19,9 @@ interface Props<P extends string> {
 export const nextOf = <P extends string>(parts: readonly P[], shown: P): P => parts[(parts.indexOf(shown) + 1) % parts.length]!
 
 /** The parts of a stop, at its head. */
-export function PartsNav<P extends string>({ of, base, parts, shown, open = {}, addresses, keyed = false }: Props<P>) {
+export function PartsNav<P extends string>({ stop, base, parts, shown, open = {}, addresses, keyed = false }: Props<P>) {
   return (
-    <nav className="at-end words-links" aria-label={`Parts of ${of}`}>
+    <nav className="at-end words-links" aria-label={`Parts of ${stop}`}>
       {parts.map((p, i) => (
         <Link
           key={p}

@@ -8,7 +8,7 @@ interface RowProps {
 }
 
 interface Props<T> {
-  of: readonly T[]
+  items: readonly T[]
   /** About how high a row is, in pixels; it is measured once it is drawn. */
   height: number
   columns: number
@@ -22,10 +22,10 @@ const FEW = 30
 const OVERSCAN = 6
 
 /** Rows of a table body: where there are hundreds only those in sight are drawn, between two that hold the place of the others. */
-export function Rows<T>({ of, height, columns, chosen = -1, row }: Props<T>) {
+export function Rows<T>({ items, height, columns, chosen = -1, row }: Props<T>) {
   const first = useRef<HTMLTableRowElement>(null)
   const [scroller, setScroller] = useState<HTMLElement | null>(null)
-  const many = of.length > FEW
+  const many = items.length > FEW
   useLayoutEffect(() => {
     if (many) setScroller(first.current?.closest<HTMLElement>('.table-side, .close-up') ?? null)
   }, [many])
@@ -35,7 +35,7 @@ export function Rows<T>({ of, height, columns, chosen = -1, row }: Props<T>) {
     if (scroller && tbody) setAbove(tbody.getBoundingClientRect().top - scroller.getBoundingClientRect().top + scroller.scrollTop)
   }, [scroller])
   const rows = useVirtualizer({
-    count: many ? of.length : 0,
+    count: many ? items.length : 0,
     getScrollElement: () => scroller,
     estimateSize: () => height,
     overscan: OVERSCAN,
@@ -45,7 +45,7 @@ export function Rows<T>({ of, height, columns, chosen = -1, row }: Props<T>) {
     // Whoever is chosen stays drawn, so that the focus is not lost with it.
     rangeExtractor: (range) => {
       const drawn = defaultRangeExtractor(range)
-      return chosen < 0 || chosen >= of.length || drawn.includes(chosen) ? drawn : [...drawn, chosen].sort((a, b) => a - b)
+      return chosen < 0 || chosen >= items.length || drawn.includes(chosen) ? drawn : [...drawn, chosen].sort((a, b) => a - b)
     },
   })
   useEffect(() => {
@@ -53,14 +53,14 @@ export function Rows<T>({ of, height, columns, chosen = -1, row }: Props<T>) {
     // Only as another is chosen: whoever scrolls away is not pulled back.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [many, chosen])
-  if (!many) return of.map((item) => row(item, {}))
+  if (!many) return items.map((item) => row(item, {}))
   const drawn = rows.getVirtualItems()
   const parts: ReactNode[] = []
   let end = above
   for (const v of drawn) {
     if (v.start > end) parts.push(<Gap key={`before ${v.index}`} height={v.start - end} columns={columns} />)
     // The head is the first row of the table.
-    parts.push(row(of[v.index]!, { ref: rows.measureElement, 'data-index': v.index, 'aria-rowindex': v.index + 2 }))
+    parts.push(row(items[v.index]!, { ref: rows.measureElement, 'data-index': v.index, 'aria-rowindex': v.index + 2 }))
     end = v.end
   }
   const rest = above + rows.getTotalSize() - end

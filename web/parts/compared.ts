@@ -42,7 +42,7 @@ export interface ComparedSection extends ComparedGroup {
   expected: ExpectedGroup | null
 }
 
-export interface Compared extends Pick<OfWhat, 'of' | 'title' | 'unit' | 'top'> {
+export interface Compared extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 'top'> {
   /** Bottom of the axis. */
   from: number
   passMark: number | null
@@ -70,7 +70,7 @@ interface Values {
 function inAssessment({ tried, current }: CourseState, place: number): Values {
   const { cells, scripts, readings } = tried
   const applies = appliesGrid(tried)
-  const { from, at } = readingPlaces(tried)
+  const { from, places } = readingPlaces(tried)
   const found: Values = { value: new Map(), unsettled: new Set(), waiting: new Set() }
   for (let cell = place; cell < cells.count; cell += cells.width) {
     if (applies[cell] === 0 || scripts.there[cell] === 0 || !HAS_WORK[scripts.status[cell]!]) continue
@@ -80,7 +80,7 @@ function inAssessment({ tried, current }: CourseState, place: number): Values {
     if (mark === mark) found.value.set(id, mark)
     else if (end > first) {
       let sum = 0
-      for (let i = first; i < end; i++) sum += readings.mark[at[i]!]!
+      for (let i = first; i < end; i++) sum += readings.mark[places[i]!]!
       found.value.set(id, sum / (end - first))
       found.unsettled.add(id)
     } else found.waiting.add(id)
@@ -156,7 +156,7 @@ export function compareSections(state: CourseState, wanted: string | null, other
   const expected = places.length > 0 ? expectedFromOtherWork(rows) : null
   const expectedFor = new Map(expected?.groups.map((g) => [g.groupId, g]))
   return {
-    of: what.of,
+    subject: what.subject,
     title: what.title,
     unit: what.unit,
     top,
@@ -193,7 +193,7 @@ export function compareSections(state: CourseState, wanted: string | null, other
 
 /** The assessments that count as other work: those named, else all that count and are not what is looked at. */
 function othersOf({ table }: CourseState, what: OfWhat, named: readonly string[] | null): number[] {
-  if (what.of === WHOLE_COURSE) return []
+  if (what.subject === WHOLE_COURSE) return []
   const own = new Set(what.assessments)
   return table.assessments.flatMap((a, i) => (own.has(i) || !(named ? named.includes(a.id) : a.counts && !a.bonus) ? [] : i))
 }

@@ -5,7 +5,7 @@ export const WHOLE_COURSE = 'course'
 
 /** What figures are about: an assessment in its marks, a component or the course in percent. */
 export interface OfWhat {
-  of: string
+  subject: string
   title: string
   unit: 'marks' | 'percent'
   /** What it is marked out of, or 100. */
@@ -25,11 +25,11 @@ export function ofWhat(state: CourseState, wanted: string | null): OfWhat {
   const at = table.assessments.findIndex((a) => a.id === of)
   if (at >= 0) {
     const { title, outOf } = table.assessments[at]!
-    return { of, title, unit: 'marks', top: outOf, component: -1, assessments: [at] }
+    return { subject: of, title, unit: 'marks', top: outOf, component: -1, assessments: [at] }
   }
   const component = table.components.findIndex((c) => c.id === of)
   return {
-    of: component >= 0 ? of : WHOLE_COURSE,
+    subject: component >= 0 ? of : WHOLE_COURSE,
     title: table.components[component]?.title ?? 'The course',
     unit: 'percent',
     top: 100,

@@ -5,11 +5,11 @@ import { nextOf } from './PartsNav'
 
 /**
  * The parts of a stop that its address tells apart, chosen at its head or walked by a key; the first needs no word in the address.
- * @param of the stop
+ * @param stop the stop
  * @param keeps what else of the address goes along from part to part
  */
 export function useParts<P extends string>(
-  of: string,
+  stop: string,
   parts: readonly P[],
   key: string,
   keeps: readonly string[] = [],
@@ -31,7 +31,7 @@ export function useParts<P extends string>(
   }
   useKeys([{ key, does: 'the next part of this stop', run: () => go(nextOf(parts, shown)) }])
   const nav = (
-    <div className="words-choice at-end no-print" role="group" aria-label={`Parts of ${of}`}>
+    <div className="words-choice at-end no-print" role="group" aria-label={`Parts of ${stop}`}>
       {parts.map((p) => (
         <button key={p} aria-pressed={p === shown} onClick={() => go(p)}>
           {p}

@@ -64,7 +64,7 @@ describe('the door', () => {
         <Route path="/signed-on" element={<SignedOn />} />
         <Route path="*" element={null} />
       </Routes>,
-      { at: '/signed-on?code=c&state=s' },
+      { address: '/signed-on?code=c&state=s' },
     )
     expect((await screen.findByRole('alert')).textContent).toBe('Nobody here has the sign-in mo.')
     expect(server.sent[0]!.body).toEqual({ query: '?code=c&state=s' })

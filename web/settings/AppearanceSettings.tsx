@@ -8,8 +8,8 @@ export function AppearanceSettings() {
   return (
     <section className="mt-4" aria-labelledby="appearance">
       <h2 id="appearance">How it looks in this browser</h2>
-      <OneOf name="shade" words="light or dark" of={SHADES} chosen={shade} onChoose={(next) => setAppearance({ shade: next })} />
-      <OneOf name="rows" words="rows of tables" of={ROWS} chosen={rows} onChoose={(next) => setAppearance({ rows: next })} />
+      <OneOf name="shade" words="light or dark" choices={SHADES} chosen={shade} onChoose={(next) => setAppearance({ shade: next })} />
+      <OneOf name="rows" words="rows of tables" choices={ROWS} chosen={rows} onChoose={(next) => setAppearance({ rows: next })} />
       <SingleKeys />
     </section>
   )

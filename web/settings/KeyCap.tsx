@@ -3,10 +3,10 @@ import { meQuery } from '../session/ahead'
 import { pressedFor } from './keys'
 
 /** A key as it stands on a button: the one that this person presses for it. */
-export function KeyCap({ of, quiet = false }: { of: string; quiet?: boolean }) {
+export function KeyCap({ cap, quiet = false }: { cap: string; quiet?: boolean }) {
   // Drawn anew where the person chooses another.
   useQuery({ ...meQuery, enabled: false })
-  return <kbd aria-hidden={quiet || undefined}>{keyShown(pressedFor(of))}</kbd>
+  return <kbd aria-hidden={quiet || undefined}>{keyShown(pressedFor(cap))}</kbd>
 }
 
 const NAMES: Record<string, string> = { ' ': 'Space', Delete: 'Del', Escape: 'Esc' }

@@ -4,7 +4,7 @@ import styles from './one-of.module.css'
 interface OneOfProps<T extends string> {
   name: string
   words: string
-  of: readonly T[]
+  choices: readonly T[]
   chosen: T
   onChoose: (next: T) => void
   /** How it is said, where its own words say too little. */
@@ -12,11 +12,11 @@ interface OneOfProps<T extends string> {
 }
 
 /** One of a few, all in sight. */
-export function OneOf<T extends string>({ name, words, of, chosen, onChoose, say = String }: OneOfProps<T>) {
+export function OneOf<T extends string>({ name, words, choices, chosen, onChoose, say = String }: OneOfProps<T>) {
   return (
     <fieldset className={styles.oneOf}>
       <legend>{words}</legend>
-      {of.map((x) => (
+      {choices.map((x) => (
         <Form.Check
           inline
           type="radio"

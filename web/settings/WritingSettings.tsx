@@ -22,7 +22,7 @@ export function WritingSettings() {
       <OneOf
         name="decimal"
         words="numbers"
-        of={DECIMALS}
+        choices={DECIMALS}
         chosen={settings.decimal}
         say={(x) => NUMBERS[x]}
         onChoose={(decimal) => set('how numbers are written', { decimal }, { decimal: settings.decimal })}
@@ -30,7 +30,7 @@ export function WritingSettings() {
       <OneOf
         name="days"
         words="days"
-        of={DAYS}
+        choices={DAYS}
         chosen={settings.days}
         say={(x) => WRITTEN[x]}
         onChoose={(days) => set('how days are written', { days }, { days: settings.days })}

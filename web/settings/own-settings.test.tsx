@@ -29,7 +29,7 @@ test('another key is pressed instead of a letter, wherever it stands; what has a
     <>
       <KeysHelp />
       <Screen did={did} />
-      <KeyCap of="x" />
+      <KeyCap cap="x" />
     </>,
     OLA,
   )

@@ -115,7 +115,7 @@ export function Find({ course }: { course: CourseHead }) {
           },
         })}
       />
-      {text === '' && <KeyCap of="/" quiet />}
+      {text === '' && <KeyCap cap="/" quiet />}
       <div className={styles.list} hidden={!isAsking}>
         {found.length === 0 && <p className="soft">{NOTHING}</p>}
         <ul {...getMenuProps({ 'aria-label': 'Found' })}>

@@ -41,13 +41,13 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
         </div>
         {!folded && (
           <button className={styles.fold} onClick={() => setFolded(true)}>
-            fold <KeyCap of="f" />
+            fold <KeyCap cap="f" />
           </button>
         )}
       </div>
       {folded ? (
         <button className={`${styles.fold} text-start`} onClick={() => setFolded(false)}>
-          unfold the horizon <KeyCap of="f" />
+          unfold the horizon <KeyCap cap="f" />
         </button>
       ) : (
         <Strip current={current} ghost={open ? adopted : null} />

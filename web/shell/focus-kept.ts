@@ -13,7 +13,7 @@ const SAVING_MS = 600
 interface Place {
   element: Element
   /** What it stood in, the nearest first, each with its place among the controls there. */
-  around: { within: Element; at: number }[]
+  around: { within: Element; place: number }[]
 }
 
 const controlsIn = (within: Element): HTMLElement[] => [...within.querySelectorAll<HTMLElement>(CONTROLS)]
@@ -24,7 +24,7 @@ const isOut = (element: Element): boolean => element.matches(':disabled')
 function placeOf(element: Element): Place {
   const around: Place['around'] = []
   for (let within = element.parentElement; within; within = within.parentElement) {
-    around.push({ within, at: controlsIn(within).indexOf(element as HTMLElement) })
+    around.push({ within, place: controlsIn(within).indexOf(element as HTMLElement) })
     if (within.matches(WHOLE)) break
   }
   return { element, around }
@@ -33,9 +33,9 @@ function placeOf(element: Element): Place {
 /** To what stands in its place now, else to the heading of what it stood in, else to the page's. */
 function goOnFrom({ element, around }: Place): void {
   const there = around.filter(({ within }) => within.isConnected)
-  for (const { within, at } of there) {
+  for (const { within, place } of there) {
     const controls = controlsIn(within)
-    const from = Math.max(0, at)
+    const from = Math.max(0, place)
     const nearest = [...controls.slice(from), ...controls.slice(0, from).reverse()]
     const next = nearest.find((c) => isText(element) || !isText(c))
     next?.focus()

@@ -51,7 +51,7 @@ test('another stop has the focus on its heading once it has come, unless it puts
         </Routes>
       </main>
     </>,
-    { at: '/courses/c/mark' },
+    { address: '/courses/c/mark' },
   )
   await waitFor(() => expect(document.title).toBe('Mark · CFS 214 · Level Table'))
   expect(document.activeElement).toBe(document.body)

@@ -17,8 +17,8 @@ export default function SoFar({ course, onNeed }: Props) {
   const open = new Set(openWork(course, ME))
   const shares = sharesOf(course)
   const back = [...shares].reduce((sum, [id, s]) => (open.has(id) ? sum : sum + s), 0)
-  const { grades, at } = gradeAt(course, soFar)
-  const next = grades.slice(0, Math.max(0, at)).findLast((g) => g.from <= highest) ?? grades[at]
+  const { grades, place } = gradeAt(course, soFar)
+  const next = grades.slice(0, Math.max(0, place)).findLast((g) => g.from <= highest) ?? grades[place]
   return (
     <section aria-label="The course so far" className={styles.soFar}>
       <h2>You stand at {fixed(soFar)} so far</h2>

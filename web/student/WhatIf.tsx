@@ -15,10 +15,10 @@ interface Props {
 
 /** What a student would need in what is open for a grade, on a copy: one mark is pulled, the others follow as they must. */
 export default function WhatIf({ course, titles }: Props) {
-  const { grades, at } = useMemo(() => gradeAt(course, standingIn(course).soFar ?? 0), [course])
+  const { grades, place } = useMemo(() => gradeAt(course, standingIn(course).soFar ?? 0), [course])
   const [goal, setGoal] = useState(() => {
     const reachable = standingIn(course).highest ?? 0
-    return (grades.slice(0, Math.max(0, at)).findLast((g) => g.from <= reachable) ?? grades[Math.max(0, at)])?.grade ?? ''
+    return (grades.slice(0, Math.max(0, place)).findLast((g) => g.from <= reachable) ?? grades[Math.max(0, place)])?.grade ?? ''
   })
   const [held, setHeld] = useState<Record<string, number>>({})
   const heading = useRef<HTMLHeadingElement>(null)

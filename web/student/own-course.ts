@@ -27,7 +27,7 @@ export function sharesOf(course: Course): Map<string, number> {
 }
 
 /** Grades, the best first, with the place of the one that a percent has. */
-export function gradeAt(course: Course, percent: number): { grades: Course['boundaries']; at: number } {
+export function gradeAt(course: Course, percent: number): { grades: Course['boundaries']; place: number } {
   const grades = course.boundaries.toSorted((a, b) => b.from - a.from)
-  return { grades, at: grades.findIndex((b) => percent >= b.from) }
+  return { grades, place: grades.findIndex((b) => percent >= b.from) }
 }

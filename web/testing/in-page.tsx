@@ -38,19 +38,19 @@ export function reload(): void {
 
 interface InPage {
   /** Address of the page. */
-  at?: string
+  address?: string
   /** What was fetched before. */
   known?: (readonly [key: readonly unknown[], data: unknown])[]
 }
 
 /** What the frame gives every screen, with saved state, undo and redo in sight; nothing is cached beyond the test. */
-export function inPage(screen: ReactElement, { at = '/courses/c/mark', known = [] }: InPage = {}) {
+export function inPage(screen: ReactElement, { address = '/courses/c/mark', known = [] }: InPage = {}) {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity, staleTime: Infinity } } })
   for (const [key, data] of known) queries.setQueryData(key, data)
   const user = userEvent.setup()
   const page = (shown: ReactElement) => (
     <QueryClientProvider client={queries}>
-      <MemoryRouter initialEntries={[at]}>
+      <MemoryRouter initialEntries={[address]}>
         <KeysProvider>
           <NamesProvider>
             <SavedProvider>

@@ -24,7 +24,7 @@ export const curve: MarkMethod<Curve> = {
   },
   scaled: ({ kind, points }, by) => ({ kind, points: pointsOnScale(points, by) }),
   map: ({ points }) => curveMap(points),
-  points: { of: ({ points }) => points, put: (method, points) => ({ ...method, points }) },
+  points: { read: ({ points }) => points, put: (method, points) => ({ ...method, points }) },
 }
 
 /** Straight between the points; beyond the ends a mark keeps the distance that the end point was moved. */

@@ -29,7 +29,7 @@ export const line: MarkMethod<Line> = {
     return (x) => plus(b, times(minus(x, a), slope))
   },
   points: {
-    of: ({ from, to }) => [from, to],
+    read: ({ from, to }) => [from, to],
     put: (method, [from, to]) => ({ ...method, from: from!, to: to! }),
   },
 }

@@ -58,7 +58,7 @@ export interface MarkMethod<M> extends Told<M> {
   /** The same where marks are out of so many times as much; what it was fixed by is taken anew there. */
   scaled: (method: M, by: number) => M
   /** The points that can be pulled; a way that has none leaves it out. */
-  points?: { of: (method: M) => Point[]; put: (method: M, points: Point[]) => M }
+  points?: { read: (method: M) => Point[]; put: (method: M, points: Point[]) => M }
 }
 
 /** A way that acts on readings before they are agreed. */

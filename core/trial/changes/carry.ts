@@ -37,11 +37,12 @@ export const carry: ChangeKind<Carry> = {
 function carriedInto({ cells, readings, markerIds }: Draft, carried: readonly CarriedReading[]): ReadingColumns {
   const markerAt = new Map(markerIds.map((id, i) => [id, i]))
   const mark = readings.mark.slice()
-  const { from, at } = readingPlaces({ cells, readings })
+  const { from, places } = readingPlaces({ cells, readings })
   for (const r of carried) {
     const cell = cells.ofScript(r.scriptId)
     if (cell < 0) continue
-    for (let i = from[cell]!; i < from[cell + 1]!; i++) if (readings.marker[at[i]!] === markerAt.get(r.markerId)) mark[at[i]!] = r.mark
+    for (let i = from[cell]!; i < from[cell + 1]!; i++)
+      if (readings.marker[places[i]!] === markerAt.get(r.markerId)) mark[places[i]!] = r.mark
   }
   return { ...readings, mark }
 }

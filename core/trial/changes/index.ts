@@ -114,17 +114,17 @@ export function applyChanges(w: Workings, changes: readonly Change[]): Workings 
  */
 export function checkChanges(
   changes: readonly Change[],
-  of: Omit<Fits, 'carried' | 'after'>,
-  wrong: (at: number, e: unknown) => never,
+  known: Omit<Fits, 'carried' | 'after'>,
+  wrong: (place: number, e: unknown) => never,
 ): void {
   const carried = applyChanges(
-    of.w,
+    known.w,
     changes.filter((c) => c.kind === 'carry'),
   )
-  const after = applyChanges(of.w, changes)
+  const after = applyChanges(known.w, changes)
   for (const [i, c] of changes.entries())
     try {
-      kindOf(c.kind).check(c, { ...of, carried, after })
+      kindOf(c.kind).check(c, { ...known, carried, after })
     } catch (e) {
       wrong(i, e)
     }

@@ -17,8 +17,8 @@ export const order: ChangeKind<Order> = {
     const own = draft.adjustments.filter((a) => a.assessmentId === assessmentId)
     // What was not there when they were put in order stays last.
     const inOrder = own
-      .map((a, i) => ({ a, at: place.get(a.id) ?? adjustmentIds.length + i }))
-      .sort((x, y) => x.at - y.at)
+      .map((a, i) => ({ a, place: place.get(a.id) ?? adjustmentIds.length + i }))
+      .sort((x, y) => x.place - y.place)
       .map(({ a }) => a)
     draft.adjustments = draft.adjustments.map((a) => (a.assessmentId === assessmentId ? inOrder.shift()! : a))
   },

@@ -116,14 +116,14 @@ export function deliveryQueries(db: Db) {
       return row !== undefined && (row.entered !== null || row.read === 1)
     },
     /** The script has work: when it came, and how late as long as nobody has marked it. */
-    arrived(scriptId: string, at: { studentId: string; assessmentId: string; cameAt: string; daysLate: number }, by: string): void {
-      insertScript.run(scriptId, at.studentId, at.assessmentId)
-      const row = script.get(at.studentId, at.assessmentId)!
-      const [status, daysLate] = at.daysLate > 0 ? (['late', at.daysLate] as const) : (['in', 0] as const)
+    arrived(scriptId: string, arrival: { studentId: string; assessmentId: string; cameAt: string; daysLate: number }, by: string): void {
+      insertScript.run(scriptId, arrival.studentId, arrival.assessmentId)
+      const row = script.get(arrival.studentId, arrival.assessmentId)!
+      const [status, daysLate] = arrival.daysLate > 0 ? (['late', arrival.daysLate] as const) : (['in', 0] as const)
       const stands = row.status === 'held' || row.read || row.entered !== null
-      if (stands) cameOnly.run(at.cameAt, scriptId)
+      if (stands) cameOnly.run(arrival.cameAt, scriptId)
       else {
-        came.run(at.cameAt, status, daysLate, scriptId)
+        came.run(arrival.cameAt, status, daysLate, scriptId)
         keepState.run(by, now(), scriptId)
       }
     },

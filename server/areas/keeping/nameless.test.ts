@@ -64,7 +64,7 @@ const figures = () =>
 const texts = () =>
   shapes(server.db)
     .filter((t) => !['person', 'standard', 'suggestion'].includes(t.name))
-    .flatMap((t) => server.db.prepare(`SELECT * FROM "${t.name}" t WHERE ${t.of}`).raw().all({ course: COURSE }) as unknown[][])
+    .flatMap((t) => server.db.prepare(`SELECT * FROM "${t.name}" t WHERE ${t.rows}`).raw().all({ course: COURSE }) as unknown[][])
     .flat()
     .filter((v) => typeof v === 'string')
     .join('\n')

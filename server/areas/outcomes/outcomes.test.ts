@@ -73,16 +73,16 @@ test('another year is held against by how many stood at each level; all add up t
     )
     .pluck()
     .get(COURSE)!
-  const total = ({ at, none }: { at: number[]; none: number }) => at.reduce((n, x) => n + x, none)
+  const total = ({ perLevel, none }: { perLevel: number[]; none: number }) => perLevel.reduce((n, x) => n + x, none)
   for (const o of outcomes) {
     expect(total(o.all)).toBe(students)
     expect(o.sections.reduce((n, s) => n + total(s.counts), 0)).toBe(students)
-    expect(o.all.at).toHaveLength(o.levels)
+    expect(o.all.perLevel).toHaveLength(o.levels)
   }
   expect(outcomes.map((o) => o.outcomeId).sort()).toEqual(['outcome-account', 'outcome-draw', 'outcome-generalise'])
   // Of last year as well.
   const before = (await lead('get', '/api/courses/cfs214-2025/outcome-shares').expect(200)).body as SharesOfCourse
-  expect(before.outcomes.find((o) => o.outcomeId === 'outcome-account')!.all.at.reduce((n, x) => n + x, 0)).toBeGreaterThan(50)
+  expect(before.outcomes.find((o) => o.outcomeId === 'outcome-account')!.all.perLevel.reduce((n, x) => n + x, 0)).toBeGreaterThan(50)
   await student('get', api('/outcome-shares')).expect(403)
 })
 

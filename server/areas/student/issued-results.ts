@@ -14,12 +14,12 @@ const MOST = 4
  * @param file the database
  */
 export function issuedResults(file: string, pool: WorkerPool) {
-  const kept = new Map<string, Promise<{ frozen: Frozen; of: Map<string, string> }>>()
+  const kept = new Map<string, Promise<{ frozen: Frozen; ownOf: Map<string, string> }>>()
 
   async function takenApart(courseId: string, number: number) {
     // Nobody's file: it is read for whoever asks first, and for all who ask meanwhile.
     const parts = orProblem<IssueParts>(await pool.issueParts({ file, courseId, number }, { personId: `issue ${courseId} ${number}` }))
-    return { frozen: JSON.parse(parts.frozen) as Frozen, of: new Map(parts.studentIds.map((id, i) => [id, parts.results[i]!])) }
+    return { frozen: JSON.parse(parts.frozen) as Frozen, ownOf: new Map(parts.studentIds.map((id, i) => [id, parts.results[i]!])) }
   }
 
   /** @param hash of the issue, which is another where a course with the same number was brought in anew */
@@ -28,8 +28,8 @@ export function issuedResults(file: string, pool: WorkerPool) {
     const read = kept.get(key) ?? takenApart(courseId, number)
     keepLatest(kept, key, read, MOST)
     read.catch(() => kept.delete(key))
-    const { frozen, of } = await read
-    const result = of.get(studentId)
+    const { frozen, ownOf } = await read
+    const result = ownOf.get(studentId)
     return result === undefined ? null : { ...frozen, result: JSON.parse(result) as OwnIssued }
   }
 }

@@ -36,22 +36,22 @@ export interface ProviderOptions {
 
 /** OpenID Connect, its code flow with a proof key (RFC 7636). */
 export function providerClient({ secret, seconds, standIn }: ProviderOptions) {
-  let known: { of: string; at: number; config: oidc.Configuration } | null = null
-  let asking: { of: string; answer: Promise<oidc.Configuration> } | null = null
+  let known: { key: string; at: number; config: oidc.Configuration } | null = null
+  let asking: { key: string; answer: Promise<oidc.Configuration> } | null = null
 
   async function discover({ issuer, clientId, name }: Provider): Promise<oidc.Configuration> {
     const address = issuer === STAND_IN ? standIn() : issuer
     if (address === null)
       throw new HttpProblem(409, 'The stand-in provider is not served here: give the address of a real one.', { field: 'issuer' })
     const of = `${address} ${clientId}`
-    if (known?.of === of && Date.now() - known.at < KNOWN_FOR_MS) {
+    if (known?.key === of && Date.now() - known.at < KNOWN_FOR_MS) {
       known.config.timeout = seconds()
       return known.config
     }
     // Many who come at once ask it once.
-    if (asking?.of !== of) asking = { of, answer: ask(address, clientId, name).finally(() => (asking = null)) }
+    if (asking?.key !== of) asking = { key: of, answer: ask(address, clientId, name).finally(() => (asking = null)) }
     const config = await asking.answer
-    known = { of, at: Date.now(), config }
+    known = { key: of, at: Date.now(), config }
     return config
   }
 

@@ -71,7 +71,7 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
   function commitGathered(): void {
     const batch = gathered
     gathered = []
-    const outcomes: { of: Gathered; done?: Done; error?: unknown }[] = []
+    const outcomes: { write: Gathered; done?: Done; error?: unknown }[] = []
     try {
       db.transaction(() => {
         for (const of of batch)
@@ -81,25 +81,25 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
               requireOpen(of.courseId)
               return of.work()
             })()
-            outcomes.push({ of, done: { result, version: raiseMarks.get(of.courseId)!.version } })
+            outcomes.push({ write: of, done: { result, version: raiseMarks.get(of.courseId)!.version } })
           } catch (error) {
-            outcomes.push({ of, error })
+            outcomes.push({ write: of, error })
           }
       })()
     } catch (error) {
       for (const { failed } of batch) failed(error)
       return
     }
-    for (const { of, done } of outcomes) if (done) latest.add(of.courseId, done.version, of.cellsOf(done.result))
-    for (const courseId of new Set(outcomes.flatMap(({ of, done }) => (done ? of.courseId : [])))) {
-      const own = outcomes.filter(({ of, done }) => done && of.courseId === courseId)
-      const taking = own[0]!.of.taken
+    for (const { write, done } of outcomes) if (done) latest.add(write.courseId, done.version, write.cellsOf(done.result))
+    for (const courseId of new Set(outcomes.flatMap(({ write, done }) => (done ? write.courseId : [])))) {
+      const own = outcomes.filter(({ write, done }) => done && write.courseId === courseId)
+      const taking = own[0]!.write.taken
       taking(own.map(({ done }) => done!.result))
       tell(courseId, own.at(-1)!.done!.version)
     }
-    for (const { of, done, error } of outcomes)
-      if (done) of.done(done.result)
-      else of.failed(error)
+    for (const { write, done, error } of outcomes)
+      if (done) write.done(done.result)
+      else write.failed(error)
   }
 
   return {

@@ -270,24 +270,24 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     /** Scripts as they stand now, with their readings; those that are not on the table are left out. */
     cells(courseId: string, keys: readonly CellKey[]): TableCell[] {
       const table = this.load(courseId)
-      const places = keys.map((key) => ({ key, at: this.placeOf(courseId, key) })).filter(({ at }) => at >= 0)
-      const own = new Map(places.map(({ at }) => [at, [] as TableCell['readings']]))
+      const places = keys.map((key) => ({ key, place: this.placeOf(courseId, key) })).filter(({ place }) => place >= 0)
+      const own = new Map(places.map(({ place }) => [place, [] as TableCell['readings']]))
       table.readings.script.forEach((at, i) =>
         own.get(at)?.push({ markerId: table.markers[table.readings.marker[i]!]!.id, mark: table.readings.mark[i]! }),
       )
       const { status, daysLate, entered, id } = table.scripts
       const reopened = new Set(table.reopened)
       const by = new Map(Object.entries(table.agreedBy).flatMap(([word, ids]) => ids.map((script) => [script, word])))
-      return places.map(({ key: { studentId, assessmentId }, at }) => ({
+      return places.map(({ key: { studentId, assessmentId }, place }) => ({
         studentId,
         assessmentId,
-        status: STATUSES[status[at]!]!,
-        daysLate: daysLate[at]!,
-        entered: entered[at]!,
-        readings: own.get(at)!,
-        agreed: table.agreed[id[at]!] ?? null,
-        agreedBy: by.get(id[at]!) ?? null,
-        reopened: reopened.has(id[at]!),
+        status: STATUSES[status[place]!]!,
+        daysLate: daysLate[place]!,
+        entered: entered[place]!,
+        readings: own.get(place)!,
+        agreed: table.agreed[id[place]!] ?? null,
+        agreedBy: by.get(id[place]!) ?? null,
+        reopened: reopened.has(id[place]!),
       }))
     },
     /** Where a script stands in the table's columns; −1 where nothing is recorded of it. */

@@ -1,5 +1,6 @@
 import { gradeWorkings, settleBy, standingRows, workingsOf, workingsSince, type Change, type Workings } from '#core/trial'
 import { unpackSheet, unpackTable, type Decision, type SheetInColumns, type TableInColumns, type TableSince } from '#contract'
+import { wholeResult } from '../../../core/testing/whole-result'
 import { COURSE, api, demoServer } from '../../testing/serve'
 
 const { server, lead } = demoServer()
@@ -14,7 +15,7 @@ const brought = async (had: Awaited<ReturnType<typeof fetched>>) => {
   const workings = since && workingsSince(had.workings, since)?.workings
   return since && workings && { version: since.version, workings, plan: since.plan !== null, cells: since.cells.length }
 }
-const seen = (w: Workings) => ({ standing: standingRows(w), grades: gradeWorkings(w), boundaries: w.course.boundaries })
+const seen = (w: Workings) => ({ standing: standingRows(w), grades: wholeResult(gradeWorkings(w)), boundaries: w.course.boundaries })
 const adopt = async (changes: Change[]) => (await lead('post', api('/decisions'), { changes, reason: 'test' }).expect(200)).body as Decision
 
 test('marks and decisions since a version make of what is there what is there now', async () => {

@@ -76,12 +76,12 @@ function gatherJudged(assessmentId: string, criteria: StandardCriterion[]) {
 /** Ids in the order they come, each once. */
 class Places {
   readonly ids: string[] = []
-  private readonly at = new Map<string, number>()
+  private readonly places = new Map<string, number>()
 
   of(id: string): number {
-    const known = this.at.get(id)
+    const known = this.places.get(id)
     if (known !== undefined) return known
-    this.at.set(id, this.ids.length)
+    this.places.set(id, this.ids.length)
     return this.ids.push(id) - 1
   }
 }

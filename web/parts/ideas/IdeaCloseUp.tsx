@@ -54,7 +54,7 @@ export function IdeaCloseUp({ name, figures: f, against, byGrade, idea, onTry, o
         {onTry && mayDecide && (
           <div className="d-flex gap-2">
             <Button size="sm" onClick={onTry}>
-              Try it <KeyCap of="t" />
+              Try it <KeyCap cap="t" />
             </Button>
             {idea && (
               <Button size="sm" variant="link" onClick={onDrop}>

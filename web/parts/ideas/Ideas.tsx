@@ -167,7 +167,7 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
         <div className="d-flex gap-3 align-items-center mt-3">
           {mayDecide && (
             <Button size="sm" variant="outline-primary" disabled={mine.length === 0 || !room} onClick={() => setKeeping(true)}>
-              Keep what is tried <KeyCap of="k" />
+              Keep what is tried <KeyCap cap="k" />
             </Button>
           )}
           <span className="small soft">

@@ -187,7 +187,7 @@ export function Judge({ standard, completion, outOf, use, judged, onChange, belo
                   </span>
                 </h3>
                 <Track
-                  stops={[{ at: 0, to: c.max }, { at: c.max }]}
+                  stops={[{ points: 0, to: c.max }, { points: c.max }]}
                   longest={longest}
                   points={points}
                   compared={other === undefined ? undefined : { points: other, whose }}

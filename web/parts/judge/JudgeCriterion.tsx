@@ -109,7 +109,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
         </p>
       )}
       <Track
-        stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined }))}
+        stops={c.levels.map((l) => ({ points: l.points, to: c.ranges ? l.to : undefined }))}
         longest={longest}
         points={points}
         compared={compared}
@@ -138,7 +138,8 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
             tabIndex={at === i || (at < 0 && nth === 0) ? 0 : -1}
             onClick={() => !disabled && onPick(at === i && points === l.points ? undefined : l.points)}
           >
-            {!disabled && <kbd aria-hidden>{i + 1}</kbd>} <span dir="auto">{shows.words ? <LevelWords of={l} /> : `level ${i + 1}`}</span>
+            {!disabled && <kbd aria-hidden>{i + 1}</kbd>}{' '}
+            <span dir="auto">{shows.words ? <LevelWords level={l} /> : `level ${i + 1}`}</span>
           </button>
         ))}
       </div>

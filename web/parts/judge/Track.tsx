@@ -36,19 +36,19 @@ export function Track({
   const stops = even?.stops ?? given
   const longest = even ? Math.max(1, even.end) : shared
   const place = even?.place ?? ((p: number) => p)
-  const end = Math.max(...stops.map((s) => s.to ?? s.at), 0)
+  const end = Math.max(...stops.map((s) => s.to ?? s.points), 0)
   const x = (v: number) => EDGE + ((descending ? end - v : v) / longest) * (W - 2 * EDGE)
   return (
     <svg className={`ruler ${styles.track}`} viewBox={`0 0 ${W} ${H}`} width="100%" aria-hidden>
       <line x1={x(0)} x2={x(end)} y1={LINE} y2={LINE} />
       {stops.map((s, i) => (
         <g key={i}>
-          {s.to !== undefined && s.to > s.at && <line className="range" x1={x(s.at)} x2={x(s.to)} y1={LINE} y2={LINE} />}
-          <line x1={x(s.at)} x2={x(s.at)} y1={LINE - 5} y2={LINE + 5} strokeWidth="1.6" />
+          {s.to !== undefined && s.to > s.points && <line className="range" x1={x(s.points)} x2={x(s.to)} y1={LINE} y2={LINE} />}
+          <line x1={x(s.points)} x2={x(s.points)} y1={LINE - 5} y2={LINE + 5} strokeWidth="1.6" />
           {!hidePoints && (
-            <text x={x(s.at)} y="10" textAnchor="middle" className="words">
-              {s.at === 0 ? '' : sign}
-              {numeral(s.at)}
+            <text x={x(s.points)} y="10" textAnchor="middle" className="words">
+              {s.points === 0 ? '' : sign}
+              {numeral(s.points)}
             </text>
           )}
         </g>

@@ -1,5 +1,5 @@
 export interface Stop {
-  at: number
+  points: number
   /** Highest points inside it, where any may be given. */
   to?: number | undefined
 }
@@ -15,13 +15,13 @@ export function evenly(stops: readonly Stop[]): { stops: Stop[]; place: (points:
   const place = (points: number) => {
     const i = Math.max(
       0,
-      stops.findLastIndex((s) => s.at <= points),
+      stops.findLastIndex((s) => s.points <= points),
     )
     const [here, next] = [stops[i], stops[i + 1]]
     if (!here) return 0
-    const reach = next ? next.at - here.at : ((here.to ?? here.at) - here.at) / LAST
-    return i + (reach > 0 ? (points - here.at) / reach : 0)
+    const reach = next ? next.points - here.points : ((here.to ?? here.points) - here.points) / LAST
+    return i + (reach > 0 ? (points - here.points) / reach : 0)
   }
-  const placed = stops.map((s, i) => ({ at: i, to: s.to === undefined ? undefined : place(s.to) }))
-  return { stops: placed, place, end: Math.max(0, ...placed.map((s) => s.to ?? s.at)) }
+  const placed = stops.map((s, i) => ({ points: i, to: s.to === undefined ? undefined : place(s.to) }))
+  return { stops: placed, place, end: Math.max(0, ...placed.map((s) => s.to ?? s.points)) }
 }

@@ -35,7 +35,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
                         {c.ranges && l.to !== undefined && l.to !== l.points && `–${numeral(l.to)}`}
                       </b>{' '}
                       <span dir="auto">
-                        <LevelWords of={l} />
+                        <LevelWords level={l} />
                       </span>
                     </td>
                   ))}

@@ -23,7 +23,7 @@ export default function Agree() {
   const shown = parts.find((p) => p === part) ?? 'library'
   const base = `/courses/${courseId}/agree`
   useKeys([{ key: ']', does: 'the next part of this stop', run: () => void navigate(`${base}/${nextOf(parts, shown)}`) }])
-  const nav = <PartsNav of="agreeing" base={base} parts={parts} shown={shown} />
+  const nav = <PartsNav stop="agreeing" base={base} parts={parts} shown={shown} />
   return (
     <WritesProvider courseId={courseId}>
       {shown === 'library' && <LibraryPart courseId={courseId} nav={nav} />}

@@ -10,14 +10,14 @@ export function Attach({ courseId, entry }: { courseId: string; entry: Entry }) 
   const plan = usePlanQuery(courseId)
   const { write } = useWrites()
   const [chosen, setChosen] = useState('')
-  const free = (plan.data?.assessments ?? []).filter((a) => a.standardId !== entry.of.id)
+  const free = (plan.data?.assessments ?? []).filter((a) => a.standardId !== entry.standard.id)
   const assessment = free.find((a) => a.id === chosen)
   if (free.length === 0) return null
   const attach = () => {
     if (!assessment) return
     void write(
-      `attach ${entry.of.title} to ${assessment.title}`,
-      () => attachTo(courseId, assessment.id, entry.of.id),
+      `attach ${entry.standard.title} to ${assessment.title}`,
+      () => attachTo(courseId, assessment.id, entry.standard.id),
       () => attachTo(courseId, assessment.id, assessment.standardId),
     )
     setChosen('')

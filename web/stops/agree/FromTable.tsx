@@ -258,7 +258,7 @@ export function FromTable({
                     longest={longest}
                     sign={c.penalty ? -1 : 1}
                     descending={whole.descending}
-                    stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: levelText(l) }))}
+                    stops={c.levels.map((l) => ({ points: l.points, to: c.ranges ? l.to : undefined, words: levelText(l) }))}
                   />
                 </section>
               ))}

@@ -6,11 +6,11 @@ export function InPart({ entry, hides }: { entry: Entry; hides: Hides }) {
   const what = hides.points && hides.words ? 'Points and words are' : hides.points ? 'Points are' : 'Words are'
   const parts =
     entry.kind === 'rubric'
-      ? entry.of.criteria.map((c) => ({ title: c.title, words: c.levels.map(levelText) }))
+      ? entry.standard.criteria.map((c) => ({ title: c.title, words: c.levels.map(levelText) }))
       : entry.kind === 'scheme'
-        ? entry.of.criteria.map((c) => ({ title: c.title, words: [c.words] }))
+        ? entry.standard.criteria.map((c) => ({ title: c.title, words: [c.words] }))
         : entry.kind === 'scale'
-          ? entry.of.labels.map((l) => ({ title: l.label, words: [] }))
+          ? entry.standard.labels.map((l) => ({ title: l.label, words: [] }))
           : []
   return (
     <>

@@ -93,20 +93,20 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
     return all.filter(
       (e) =>
         (kind === 'all' || e.kind === kind) &&
-        (retired || e.of.state !== 'retired') &&
+        (retired || e.standard.state !== 'retired') &&
         (wanted === '' || wordsOf(e, library.data?.outcomes).includes(wanted)),
     )
   }, [all, find, kind, retired, library.data])
-  const chosen = all.find((e) => e.of.id === chosenId) ?? shown[0]
-  useHeadingAfter(chosen?.of.id)
-  const own = (e: Entry) => lead && e.of.ownerId === me.data?.id
-  const makes = !!chosen && own(chosen) && chosen.of.state !== 'retired'
+  const chosen = all.find((e) => e.standard.id === chosenId) ?? shown[0]
+  useHeadingAfter(chosen?.standard.id)
+  const own = (e: Entry) => lead && e.standard.ownerId === me.data?.id
+  const makes = !!chosen && own(chosen) && chosen.standard.state !== 'retired'
   // What is hidden while they mark is not to be looked up here.
   const hides = chosen ? hiddenOf(chosen) : SHOWS_ALL
   const whole = !hides.points && !hides.words
   const step = (by: number) => {
     const at = shown.findIndex((e) => e === chosen)
-    setChosen(shown[Math.max(0, Math.min(shown.length - 1, at + by))]?.of.id ?? null)
+    setChosen(shown[Math.max(0, Math.min(shown.length - 1, at + by))]?.standard.id ?? null)
   }
   const moved = useCallback((id: string) => setChosen(id), [])
   useKeys([
@@ -125,12 +125,14 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
     setView('maker')
   }
   const copy = async (e: Entry) => {
-    const made = await write(`copy ${e.of.title}`, ask(routes.copyStandard, { params: { courseId, standardId: e.of.id } }))
+    const made = await write(`copy ${e.standard.title}`, ask(routes.copyStandard, { params: { courseId, standardId: e.standard.id } }))
     if (made) setChosen(made.id)
   }
-  const setState = (e: Entry, state: Entry['of']['state']) =>
-    void write(`${e.of.title} ${state}`, ask(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state } }), () =>
-      ask(routes.setStandardState, { params: { courseId, standardId: e.of.id }, body: { state: e.of.state } }),
+  const setState = (e: Entry, state: Entry['standard']['state']) =>
+    void write(
+      `${e.standard.title} ${state}`,
+      ask(routes.setStandardState, { params: { courseId, standardId: e.standard.id }, body: { state } }),
+      () => ask(routes.setStandardState, { params: { courseId, standardId: e.standard.id }, body: { state: e.standard.state } }),
     )
 
   return (
@@ -150,13 +152,19 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
         ) : !makes ? (
           <ReadOnly entry={chosen} outcomes={library.data.outcomes} hides={hides} />
         ) : chosen.kind === 'rubric' ? (
-          <RubricMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} outcomes={library.data.outcomes} onMoved={moved} />
+          <RubricMaker
+            key={chosen.standard.lineId}
+            courseId={courseId}
+            rubric={chosen.standard}
+            outcomes={library.data.outcomes}
+            onMoved={moved}
+          />
         ) : chosen.kind === 'scheme' ? (
-          <SchemeMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
+          <SchemeMaker key={chosen.standard.lineId} courseId={courseId} scheme={chosen.standard} onMoved={moved} />
         ) : chosen.kind === 'scale' ? (
-          <ScaleMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
+          <ScaleMaker key={chosen.standard.lineId} courseId={courseId} scale={chosen.standard} onMoved={moved} />
         ) : (
-          <OutcomeMaker key={chosen.of.lineId} courseId={courseId} of={chosen.of} onMoved={moved} />
+          <OutcomeMaker key={chosen.standard.lineId} courseId={courseId} outcome={chosen.standard} onMoved={moved} />
         )}
       </main>
       <CloseUp className="no-print">
@@ -181,19 +189,19 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
           </div>
           <ul className={`people ${styles.library}`} aria-label="The library">
             {shown.map((e) => (
-              <li key={e.of.id}>
-                <button className="row-name" aria-pressed={e === chosen} onClick={() => setChosen(e.of.id)}>
-                  {e.of.title}
+              <li key={e.standard.id}>
+                <button className="row-name" aria-pressed={e === chosen} onClick={() => setChosen(e.standard.id)}>
+                  {e.standard.title}
                 </button>
                 <span className="soft small text-nowrap">
-                  {own(e) && e.of.suggestions.some((g) => !g.answer) && <b className="ochre">suggested · </b>}
-                  {e.of.state !== 'ready' && <i>{e.of.state} · </i>}
-                  {KINDS[e.kind]} · {counted(e.of.uses.length, 'use')}
+                  {own(e) && e.standard.suggestions.some((g) => !g.answer) && <b className="ochre">suggested · </b>}
+                  {e.standard.state !== 'ready' && <i>{e.standard.state} · </i>}
+                  {KINDS[e.kind]} · {counted(e.standard.uses.length, 'use')}
                 </span>
               </li>
             ))}
           </ul>
-          {all.some((e) => e.of.state === 'retired') && (
+          {all.some((e) => e.standard.state === 'retired') && (
             <Form.Check
               id="with-retired"
               className="small"
@@ -217,7 +225,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                 </Dropdown.Menu>
               </Dropdown>
               <Button size="sm" variant="outline-primary" onClick={() => setReading(true)}>
-                From a table <KeyCap of="t" />
+                From a table <KeyCap cap="t" />
               </Button>
             </div>
           )}
@@ -226,36 +234,36 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
         {chosen && (
           <>
             <Uses courseId={courseId} entry={chosen} decides={lead} />
-            {oversees && chosen.kind === 'outcome' && <FollowOutcome outcomeId={chosen.of.id} />}
-            {chosen.kind === 'rubric' && whole && <VersionChanges key={chosen.of.id} courseId={courseId} of={chosen.of} />}
+            {oversees && chosen.kind === 'outcome' && <FollowOutcome outcomeId={chosen.standard.id} />}
+            {chosen.kind === 'rubric' && whole && <VersionChanges key={chosen.standard.id} courseId={courseId} rubric={chosen.standard} />}
             {role !== 'external' && (
               <Suggestions
-                key={`suggest ${chosen.of.id}`}
+                key={`suggest ${chosen.standard.id}`}
                 courseId={courseId}
                 entry={chosen}
                 own={own(chosen)}
-                copy={all.find((e) => e.of.copiedFrom === chosen.of.id && own(e)) ?? null}
+                copy={all.find((e) => e.standard.copiedFrom === chosen.standard.id && own(e)) ?? null}
                 onMoved={moved}
               />
             )}
             <section>
               <h2>What can be done with it</h2>
               <p className="soft small mb-1">
-                Version {chosen.of.version}, {chosen.of.state}, owned by {chosen.of.owner}.
-                {chosen.of.read && makes && ' Readings use this version, so it stays as it is: an edit makes the next one.'}
+                Version {chosen.standard.version}, {chosen.standard.state}, owned by {chosen.standard.owner}.
+                {chosen.standard.read && makes && ' Readings use this version, so it stays as it is: an edit makes the next one.'}
               </p>
               <div className="buttons">
-                {makes && chosen.of.state === 'draft' && (
+                {makes && chosen.standard.state === 'draft' && (
                   <Button size="sm" onClick={() => setState(chosen, 'ready')}>
                     Make it ready
                   </Button>
                 )}
-                {makes && chosen.of.state === 'ready' && (
+                {makes && chosen.standard.state === 'ready' && (
                   <Button size="sm" variant="outline-primary" onClick={() => setState(chosen, 'retired')}>
                     Retire it
                   </Button>
                 )}
-                {lead && chosen.of.ownerId === me.data?.id && chosen.of.state === 'retired' && (
+                {lead && chosen.standard.ownerId === me.data?.id && chosen.standard.state === 'retired' && (
                   <Button size="sm" variant="outline-primary" onClick={() => setState(chosen, 'ready')}>
                     Bring it back
                   </Button>
@@ -267,7 +275,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                 )}
                 {whole && (
                   <Button size="sm" variant="outline-primary" onClick={() => setView((v) => (v === 'maker' ? 'sheet' : 'maker'))}>
-                    {view === 'maker' ? 'As students see it' : 'Back'} <KeyCap of="v" />
+                    {view === 'maker' ? 'As students see it' : 'Back'} <KeyCap cap="v" />
                   </Button>
                 )}
                 {whole && (
@@ -284,7 +292,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
                           [routes.standardPackage, 'Data Package'],
                         ] as const
                       ).map(([route, words]) => (
-                        <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.of.id })} download>
+                        <Dropdown.Item key={words} href={addressOf(route, { courseId, standardId: chosen.standard.id })} download>
                           {words}
                         </Dropdown.Item>
                       ))}

@@ -2,15 +2,15 @@ import type { OutcomeBody } from '#contract'
 import { ruleInWords } from './outcome-words'
 
 /** An outcome as it stands: its statement, its levels from the top, and what counts as reached. */
-export function OutcomeLevels({ of }: { of: OutcomeBody }) {
+export function OutcomeLevels({ outcome }: { outcome: OutcomeBody }) {
   return (
     <>
       <p dir="auto" style={{ maxWidth: '68ch' }}>
-        {of.statement}
+        {outcome.statement}
       </p>
       <table className="grid" style={{ maxWidth: 720 }}>
         <tbody>
-          {of.levels
+          {outcome.levels
             .map((l, i) => ({ ...l, nth: i + 1 }))
             .reverse()
             .map((l) => (
@@ -19,12 +19,12 @@ export function OutcomeLevels({ of }: { of: OutcomeBody }) {
                   {l.label}
                 </td>
                 <td dir="auto">{l.words}</td>
-                <td className="soft small">{l.nth === of.reached && 'reached from here up'}</td>
+                <td className="soft small">{l.nth === outcome.reached && 'reached from here up'}</td>
               </tr>
             ))}
         </tbody>
       </table>
-      <p className="soft small mt-2">Where a student stands: {ruleInWords(of.rule)}.</p>
+      <p className="soft small mt-2">Where a student stands: {ruleInWords(outcome.rule)}.</p>
     </>
   )
 }

@@ -11,21 +11,21 @@ import styles from './agree.module.css'
 /** An outcome being made: what students should be able to do, its levels, which of them counts as reached, and the rule that decides. */
 export function OutcomeMaker({
   courseId,
-  of,
+  outcome,
   onMoved,
 }: {
   courseId: string
-  of: Library['outcomes'][number]
+  outcome: Library['outcomes'][number]
   onMoved: (id: string) => void
 }) {
-  const { statement, levels, reached, rule, group } = of
+  const { statement, levels, reached, rule, group } = outcome
   const maker = useMaker<'outcome'>(
     courseId,
     {
-      id: of.id,
-      lineId: of.lineId,
-      revision: of.revision,
-      standard: { kind: 'outcome', title: of.title, body: { statement, levels, reached, rule, ...(group && { group }) } },
+      id: outcome.id,
+      lineId: outcome.lineId,
+      revision: outcome.revision,
+      standard: { kind: 'outcome', title: outcome.title, body: { statement, levels, reached, rule, ...(group && { group }) } },
     },
     onMoved,
   )

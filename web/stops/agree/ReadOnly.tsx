@@ -15,21 +15,21 @@ export function ReadOnly({ entry, outcomes, hides }: { entry: Entry; outcomes: L
   return (
     <>
       <div className="stop-head">
-        <h1>{entry.of.title}</h1>
+        <h1>{entry.standard.title}</h1>
         <span className="soft small">
-          {KINDS[entry.kind]}, version {entry.of.version}
-          {entry.kind === 'rubric' && !hidden && `, ${numeral(rubricMaximum(entry.of))} points`}
+          {KINDS[entry.kind]}, version {entry.standard.version}
+          {entry.kind === 'rubric' && !hidden && `, ${numeral(rubricMaximum(entry.standard))} points`}
         </span>
-        {entry.of.state !== 'ready' && <span className="ochre small">{entry.of.state}</span>}
+        {entry.standard.state !== 'ready' && <span className="ochre small">{entry.standard.state}</span>}
       </div>
       {hidden ? (
         <InPart entry={entry} hides={hides} />
       ) : (
         <>
-          {entry.kind === 'rubric' && <RubricRulers rubric={entry.of} outcomes={outcomes} />}
-          {entry.kind === 'scheme' && <SchemeRulers criteria={entry.of.criteria} />}
-          {entry.kind === 'outcome' && <OutcomeLevels of={entry.of} />}
-          {entry.kind === 'scale' && <ScaleAxis title={entry.of.title} labels={entry.of.labels} />}
+          {entry.kind === 'rubric' && <RubricRulers rubric={entry.standard} outcomes={outcomes} />}
+          {entry.kind === 'scheme' && <SchemeRulers criteria={entry.standard.criteria} />}
+          {entry.kind === 'outcome' && <OutcomeLevels outcome={entry.standard} />}
+          {entry.kind === 'scale' && <ScaleAxis title={entry.standard.title} labels={entry.standard.labels} />}
         </>
       )}
     </>
@@ -59,7 +59,7 @@ function RubricRulers({ rubric, outcomes }: { rubric: RubricBody; outcomes: Libr
               longest={longest}
               sign={c.penalty ? -1 : 1}
               descending={rubric.descending}
-              stops={c.levels.map((l) => ({ at: l.points, to: c.ranges ? l.to : undefined, words: levelText(l) }))}
+              stops={c.levels.map((l) => ({ points: l.points, to: c.ranges ? l.to : undefined, words: levelText(l) }))}
             />
             {c.outcomeIds && (
               <p className="soft small mb-1">
@@ -92,8 +92,8 @@ function SchemeRulers({ criteria }: { criteria: { id: string; title: string; max
             title={c.title}
             longest={longest}
             stops={[
-              { at: 0, to: c.max, words: c.words },
-              { at: c.max, words: '' },
+              { points: 0, to: c.max, words: c.words },
+              { points: c.max, words: '' },
             ]}
           />
         </section>

@@ -25,29 +25,29 @@ import styles from './agree.module.css'
 /** A rubric being made: each criterion a ruler whose stops are pulled, stepped or typed. */
 export function RubricMaker({
   courseId,
-  of,
+  rubric,
   outcomes,
   onMoved,
 }: {
   courseId: string
-  of: Library['rubrics'][number]
+  rubric: Library['rubrics'][number]
   outcomes: Library['outcomes']
   onMoved: (id: string) => void
 }) {
   const maker = useMaker<'rubric'>(
     courseId,
     {
-      id: of.id,
-      lineId: of.lineId,
-      revision: of.revision,
-      standard: { kind: 'rubric', title: of.title, body: bodyOf(of) },
+      id: rubric.id,
+      lineId: rubric.lineId,
+      revision: rubric.revision,
+      standard: { kind: 'rubric', title: rubric.title, body: bodyOf(rubric) },
     },
     onMoved,
   )
   const { body } = maker
-  const [step, setStep] = useState(() => stepOf(of.criteria))
-  const [comments, setComments] = useState(() => of.criteria.some((c) => c.levels.some((l) => l.comment)))
-  const outOf = of.uses[0]?.outOf ?? null
+  const [step, setStep] = useState(() => stepOf(rubric.criteria))
+  const [comments, setComments] = useState(() => rubric.criteria.some((c) => c.levels.some((l) => l.comment)))
+  const outOf = rubric.uses[0]?.outOf ?? null
   const findings = rubricFindings(body, outOf)
   const maximum = rubricMaximum(body)
   const longest = Math.max(1, ...body.criteria.map(criterionMaximum))
@@ -81,7 +81,7 @@ export function RubricMaker({
   return (
     <>
       <MakerHead what="rubric" maker={maker}>
-        rubric, version {of.version}, of{' '}
+        rubric, version {rubric.version}, of{' '}
         <NumberField
           label="Points of the whole"
           className="short"

@@ -9,7 +9,7 @@ export function RubricSheet({ entry }: { entry: Entry }) {
   return (
     <div>
       <div className="stop-head">
-        <h1>{entry.of.title}</h1>
+        <h1>{entry.standard.title}</h1>
         <div className="at-end no-print">
           <Button size="sm" variant="outline-primary" onClick={() => window.print()}>
             <Printer size={14} aria-hidden /> Print
@@ -17,9 +17,9 @@ export function RubricSheet({ entry }: { entry: Entry }) {
         </div>
       </div>
       {entry.kind === 'outcome' ? (
-        <OutcomeLevels of={entry.of} />
+        <OutcomeLevels outcome={entry.standard} />
       ) : (
-        <StandardInWords standard={{ kind: entry.kind, body: entry.of } as StandardShown} />
+        <StandardInWords standard={{ kind: entry.kind, body: entry.standard } as StandardShown} />
       )}
     </div>
   )

@@ -21,8 +21,8 @@ export function ScaleAxis({
   onPull?: (at: number, percent: number) => void
 }) {
   const svg = useRef<SVGSVGElement>(null)
-  const [pulled, setPulled] = useState<{ at: number; percent: number } | null>(null)
-  const percentOf = (l: (typeof labels)[number]) => (pulled && labels[pulled.at] === l ? pulled.percent : l.percent)
+  const [pulled, setPulled] = useState<{ place: number; percent: number } | null>(null)
+  const percentOf = (l: (typeof labels)[number]) => (pulled && labels[pulled.place] === l ? pulled.percent : l.percent)
   const percentAt = (e: PointerEvent) => {
     const box = svg.current!.getBoundingClientRect()
     const at = (((e.clientX - box.left) / box.width) * W - PAD) / (W - 2 * PAD)
@@ -81,9 +81,9 @@ export function ScaleAxis({
             },
             onPointerDown: (e: PointerEvent<SVGGElement>) => {
               e.currentTarget.setPointerCapture(e.pointerId)
-              setPulled({ at, percent: l.percent })
+              setPulled({ place: at, percent: l.percent })
             },
-            onPointerMove: (e: PointerEvent) => pulled?.at === at && setPulled({ at, percent: percentAt(e) }),
+            onPointerMove: (e: PointerEvent) => pulled?.place === at && setPulled({ place: at, percent: percentAt(e) }),
             onPointerUp: () => {
               if (pulled && pulled.percent !== l.percent) onPull(at, pulled.percent)
               setPulled(null)

@@ -14,10 +14,23 @@ import styles from './agree.module.css'
 type Label = Library['scales'][number]['labels'][number]
 
 /** A scale being made: labels against percents on one axis, pulled, stepped or typed; uneven as it may be. */
-export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Library['scales'][number]; onMoved: (id: string) => void }) {
+export function ScaleMaker({
+  courseId,
+  scale,
+  onMoved,
+}: {
+  courseId: string
+  scale: Library['scales'][number]
+  onMoved: (id: string) => void
+}) {
   const maker = useMaker<'scale'>(
     courseId,
-    { id: of.id, lineId: of.lineId, revision: of.revision, standard: { kind: 'scale', title: of.title, body: { labels: of.labels } } },
+    {
+      id: scale.id,
+      lineId: scale.lineId,
+      revision: scale.revision,
+      standard: { kind: 'scale', title: scale.title, body: { labels: scale.labels } },
+    },
     onMoved,
   )
   const { course } = useCourseSoFar()
@@ -34,7 +47,7 @@ export function ScaleMaker({ courseId, of, onMoved }: { courseId: string; of: Li
   return (
     <>
       <MakerHead what="scale" maker={maker}>
-        scale, version {of.version}
+        scale, version {scale.version}
       </MakerHead>
       {findings.length > 0 && (
         <ul className={`findings ${styles.inline}`}>

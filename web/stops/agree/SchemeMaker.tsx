@@ -12,16 +12,21 @@ import styles from './agree.module.css'
 /** A mark scheme being made: criteria with maxima of their own, words for students and notes for markers apart. */
 export function SchemeMaker({
   courseId,
-  of,
+  scheme,
   onMoved,
 }: {
   courseId: string
-  of: Library['schemes'][number]
+  scheme: Library['schemes'][number]
   onMoved: (id: string) => void
 }) {
   const maker = useMaker<'scheme'>(
     courseId,
-    { id: of.id, lineId: of.lineId, revision: of.revision, standard: { kind: 'scheme', title: of.title, body: { criteria: of.criteria } } },
+    {
+      id: scheme.id,
+      lineId: scheme.lineId,
+      revision: scheme.revision,
+      standard: { kind: 'scheme', title: scheme.title, body: { criteria: scheme.criteria } },
+    },
     onMoved,
   )
   const { criteria } = maker.body
@@ -36,8 +41,8 @@ export function SchemeMaker({
   return (
     <>
       <MakerHead what="mark scheme" maker={maker}>
-        mark scheme, version {of.version}, {numeral(total)} points
-        {of.uses[0] && of.uses[0].outOf !== total && `, scaled to ${numeral(of.uses[0].outOf)}`}
+        mark scheme, version {scheme.version}, {numeral(total)} points
+        {scheme.uses[0] && scheme.uses[0].outOf !== total && `, scaled to ${numeral(scheme.uses[0].outOf)}`}
       </MakerHead>
       <table className={`grid ${styles.scheme}`}>
         <thead>

@@ -20,34 +20,34 @@ interface Props {
 /** Changes that others would like to see: answered by the owner, made by everybody else. */
 export function Suggestions({ courseId, entry, own, copy, onMoved }: Props) {
   const { write } = useWrites()
-  const [words, setWords, dropWords] = useDraft(`suggestion ${courseId} ${entry.of.id}`)
+  const [words, setWords, dropWords] = useDraft(`suggestion ${courseId} ${entry.standard.id}`)
   const [withCopy, setWithCopy] = useState(true)
-  const waiting = entry.of.suggestions.filter((g) => !g.answer)
-  const answered = entry.of.suggestions.filter((g) => g.answer)
+  const waiting = entry.standard.suggestions.filter((g) => !g.answer)
+  const answered = entry.standard.suggestions.filter((g) => g.answer)
   const answer = async (g: Suggestion, how: 'taken over' | 'declined') => {
     const done = await write(
       `suggestion ${how}`,
       ask(routes.answerSuggestion, {
-        params: { courseId, standardId: entry.of.id, suggestionId: g.id },
+        params: { courseId, standardId: entry.standard.id, suggestionId: g.id },
         body: { answer: how, reply: '' },
       }),
     )
-    if (done && done.id !== entry.of.id) onMoved(done.id)
+    if (done && done.id !== entry.standard.id) onMoved(done.id)
   }
   const suggest = async () => {
     const done = await write(
       'suggest a change',
       ask(routes.suggest, {
-        params: { courseId, standardId: entry.of.id },
-        body: { words, copyId: copy && withCopy ? copy.of.id : null },
+        params: { courseId, standardId: entry.standard.id },
+        body: { words, copyId: copy && withCopy ? copy.standard.id : null },
       }),
     )
     if (done) dropWords()
   }
-  if (own && entry.of.suggestions.length === 0) return null
+  if (own && entry.standard.suggestions.length === 0) return null
   return (
     <section>
-      <h2>{own ? 'What others suggest' : `Suggest a change to ${entry.of.owner}`}</h2>
+      <h2>{own ? 'What others suggest' : `Suggest a change to ${entry.standard.owner}`}</h2>
       {waiting.map((g) => (
         <div key={g.id} className="suggestion">
           <p className="mb-0" dir="auto">
@@ -86,7 +86,7 @@ export function Suggestions({ courseId, entry, own, copy, onMoved }: Props) {
             <Form.Check
               id="suggest-copy"
               className="small mt-1"
-              label={`as in my copy, ${copy.of.title}`}
+              label={`as in my copy, ${copy.standard.title}`}
               checked={withCopy}
               onChange={(e) => setWithCopy(e.target.checked)}
             />

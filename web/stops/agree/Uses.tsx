@@ -14,23 +14,23 @@ export function Uses({ courseId, entry, decides }: { courseId: string; entry: En
   const plan = usePlanQuery(courseId, decides)
   const { write } = useWrites()
   const [shown, setShown] = useState<string | null>(null)
-  const [carrying, setCarrying] = useState<Entry['of']['uses'][number] | null>(null)
-  const { of } = entry
-  const upgrade = (use: (typeof of.uses)[number]) => {
+  const [carrying, setCarrying] = useState<Entry['standard']['uses'][number] | null>(null)
+  const { standard } = entry
+  const upgrade = (use: (typeof standard.uses)[number]) => {
     void write(
-      `${use.assessment} by version ${of.version}`,
-      () => attachTo(courseId, use.assessmentId, of.id),
+      `${use.assessment} by version ${standard.version}`,
+      () => attachTo(courseId, use.assessmentId, standard.id),
       () => attachTo(courseId, use.assessmentId, use.standardId),
     )
   }
   return (
     <section>
       <h2>Who uses it</h2>
-      {of.uses.length === 0 ? (
+      {standard.uses.length === 0 ? (
         <p className="soft mb-1">Nobody yet.</p>
       ) : (
         <ul className="people">
-          {of.uses.map((u) => {
+          {standard.uses.map((u) => {
             const assessment = u.courseId === courseId ? plan.data?.assessments.find((a) => a.id === u.assessmentId) : undefined
             const here = assessment && decides
             return (
@@ -49,16 +49,16 @@ export function Uses({ courseId, entry, decides }: { courseId: string; entry: En
                 )}
                 <span className="soft small">
                   {u.course}
-                  {entry.kind !== 'outcome' && (of.version > 1 || u.version > 1) && `, version ${u.version}`}
+                  {entry.kind !== 'outcome' && (standard.version > 1 || u.version > 1) && `, version ${u.version}`}
                 </span>
-                {here && u.standardId !== of.id && entry.kind !== 'outcome' && (
+                {here && u.standardId !== standard.id && entry.kind !== 'outcome' && (
                   <span className="w-100">
                     <Button size="sm" variant="outline-primary" onClick={() => upgrade(u)}>
-                      Use version {of.version} from now on
+                      Use version {standard.version} from now on
                     </Button>
                   </span>
                 )}
-                {u.behind > 0 && u.standardId === of.id && (
+                {u.behind > 0 && u.standardId === standard.id && (
                   <span className="w-100 small">
                     <span className="ochre">{counted(u.behind, 'reading')} by an earlier version</span>{' '}
                     {here && entry.kind === 'rubric' && (
@@ -74,8 +74,8 @@ export function Uses({ courseId, entry, decides }: { courseId: string; entry: En
           })}
         </ul>
       )}
-      {decides && entry.kind !== 'outcome' && of.state !== 'retired' && <Attach courseId={courseId} entry={entry} />}
-      {carrying && <CarryOver courseId={courseId} use={carrying} to={of} onClose={() => setCarrying(null)} />}
+      {decides && entry.kind !== 'outcome' && standard.state !== 'retired' && <Attach courseId={courseId} entry={entry} />}
+      {carrying && <CarryOver courseId={courseId} use={carrying} to={standard} onClose={() => setCarrying(null)} />}
     </section>
   )
 }

@@ -7,17 +7,17 @@ import { call } from '../../api/client'
 import styles from './agree.module.css'
 
 /** What a version of a rubric changes in an earlier one, criterion by criterion. */
-export function VersionChanges({ courseId, of }: { courseId: string; of: Library['rubrics'][number] }) {
+export function VersionChanges({ courseId, rubric }: { courseId: string; rubric: Library['rubrics'][number] }) {
   const [against, setAgainst] = useState<string | null>(null)
   const versions = useQuery({
-    queryKey: ['library', courseId, 'versions', of.id, of.revision],
-    queryFn: () => call(routes.rubricVersions, { params: { courseId, standardId: of.id } }),
-    enabled: of.version > 1,
+    queryKey: ['library', courseId, 'versions', rubric.id, rubric.revision],
+    queryFn: () => call(routes.rubricVersions, { params: { courseId, standardId: rubric.id } }),
+    enabled: rubric.version > 1,
   })
-  const earlier = (versions.data ?? []).filter((v) => v.version < of.version)
+  const earlier = (versions.data ?? []).filter((v) => v.version < rubric.version)
   const before = earlier.find((v) => v.id === against) ?? earlier[0]
   if (!before) return null
-  const differences = compareRubrics(before.body, of)
+  const differences = compareRubrics(before.body, rubric)
   return (
     <section>
       <h2>What it changes</h2>

@@ -52,7 +52,7 @@ const library: Library = {
 const [labels, scheme, rubric, outcome] = entriesOf(library)
 
 test('one list by title, numbers as numbers, without what a newer version replaced', () =>
-  expect(entriesOf(library).map((e) => e.of.title)).toEqual(['Labels', 'rubric 2', 'Rubric 10', 'Sheds detail']))
+  expect(entriesOf(library).map((e) => e.standard.title)).toEqual(['Labels', 'rubric 2', 'Rubric 10', 'Sheds detail']))
 
 test('an entry is found by title, owner, kind, and every word in it; a rubric by its outcomes', () => {
   const all = wordsOf(rubric!, library.outcomes)

@@ -49,7 +49,7 @@ function library() {
 describe('a rubric', () => {
   const making = (of = RUBRIC as Library['rubrics'][number]) => {
     const lib = library()
-    const page = inPage(<RubricMaker courseId="c" of={of} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
+    const page = inPage(<RubricMaker courseId="c" rubric={of} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
     const rubric = () => lib.latest<RubricBody>().criteria
     const points = () => rubric().map((c) => c.levels.map((l) => l.points))
     return { ...page, ...lib, rubric, points }
@@ -192,7 +192,7 @@ describe('a rubric', () => {
 
   test('what the server refuses is said at the rubric; what was typed stays', async () => {
     serverAnswers([[routes.editStandard, () => new Refuses(409, 'Somebody changed it meanwhile.')]])
-    const { user } = inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={() => undefined} />, SIGNED_IN)
+    const { user } = inPage(<RubricMaker courseId="c" rubric={RUBRIC} outcomes={[]} onMoved={() => undefined} />, SIGNED_IN)
     await type(user, 'Title of Aim', 'Purpose')
     expect((await screen.findByRole('alert')).textContent).toBe('Somebody changed it meanwhile.')
     expect(screen.getByLabelText('Title of Purpose')).toBeTruthy()
@@ -217,7 +217,7 @@ describe('a rubric', () => {
     ])
     function Shown() {
       const { data } = useLibrary('c')
-      return data ? <RubricMaker courseId="c" of={data.rubrics[0]!} outcomes={[]} onMoved={() => undefined} /> : null
+      return data ? <RubricMaker courseId="c" rubric={data.rubrics[0]!} outcomes={[]} onMoved={() => undefined} /> : null
     }
     const known: Library = { rubrics: [RUBRIC], schemes: [], scales: [], outcomes: [] }
     return { ...inPage(<Shown />, { known: [...SIGNED_IN.known, [['library', 'c'], known]] }), saved }
@@ -249,7 +249,7 @@ describe('a rubric', () => {
 
   test('with the server away the last state is sent when it is back', async () => {
     const lib = library()
-    const { user } = inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
+    const { user } = inPage(<RubricMaker courseId="c" rubric={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
     lib.away = true
     await type(user, 'Title of Aim', 'Purpose')
     expect((await screen.findByRole('alert')).textContent).toMatch(/sent when it is back/)
@@ -263,13 +263,13 @@ describe('a rubric', () => {
     localStorage.clear()
     page.keepKey = btoa('k'.repeat(32))
     const lib = library()
-    const first = inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
+    const first = inPage(<RubricMaker courseId="c" rubric={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
     lib.away = true
     await type(first.user, 'Title of Aim', 'Purpose')
     await screen.findByRole('alert')
     reload()
     lib.away = false
-    inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
+    inPage(<RubricMaker courseId="c" rubric={RUBRIC} outcomes={[]} onMoved={lib.moved} />, SIGNED_IN)
     expect(screen.getByLabelText('Title of Purpose')).toBeTruthy()
     await waitFor(() => expect(lib.latest<RubricBody>()?.criteria[0]!.title).toBe('Purpose'))
     await waitFor(() => expect(localStorage).toHaveLength(0))
@@ -278,7 +278,7 @@ describe('a rubric', () => {
   test('where readings use it an edit makes the next version, and that is the one shown', async () => {
     const moved = jest.fn()
     serverAnswers([[routes.editStandard, () => ({ id: 'r2', revision: 1 })]])
-    const { user } = inPage(<RubricMaker courseId="c" of={RUBRIC} outcomes={[]} onMoved={moved} />, SIGNED_IN)
+    const { user } = inPage(<RubricMaker courseId="c" rubric={RUBRIC} outcomes={[]} onMoved={moved} />, SIGNED_IN)
     await type(user, 'Title of Aim', 'Purpose')
     await waitFor(() => expect(moved).toHaveBeenCalledWith('r2'))
   })
@@ -291,7 +291,7 @@ describe('a scale', () => {
   ]
   const making = (of = labels) => {
     const lib = library()
-    const page = inPage(<ScaleMaker courseId="c" of={{ ...head, title: 'Judgement', labels: of }} onMoved={lib.moved} />, SIGNED_IN)
+    const page = inPage(<ScaleMaker courseId="c" scale={{ ...head, title: 'Judgement', labels: of }} onMoved={lib.moved} />, SIGNED_IN)
     return { ...page, ...lib, scale: () => lib.latest<ScaleBody>().labels }
   }
   test('labels are added, named, typed, stepped by key, and taken away', async () => {
@@ -349,7 +349,7 @@ describe('a scale', () => {
 test('a mark scheme: parts with maxima of their own; notes for markers stand apart from words for students', async () => {
   const lib = library()
   const of = { ...head, title: 'Paper', criteria: [{ id: 'x', title: 'Sums', max: 10, words: '' }], uses: [use(40)] }
-  const { user } = inPage(<SchemeMaker courseId="c" of={of} onMoved={lib.moved} />, SIGNED_IN)
+  const { user } = inPage(<SchemeMaker courseId="c" scheme={of} onMoved={lib.moved} />, SIGNED_IN)
   expect(screen.getByText(/10 points, scaled to 40/)).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'Another part' }))
   await user.type(screen.getByLabelText('Words of Part 2'), 'a drawing to scale')
@@ -367,7 +367,7 @@ test('an outcome: statement, levels, the one that counts as reached and stays so
   const lib = library()
   const levels = ['not yet', 'with help', 'alone'].map((label) => ({ label, words: '' }))
   const of = { ...head, title: 'Reads relief', statement: '', levels, reached: 3, rule: { kind: 'latest' as const } }
-  const { user } = inPage(<OutcomeMaker courseId="c" of={of} onMoved={lib.moved} />, SIGNED_IN)
+  const { user } = inPage(<OutcomeMaker courseId="c" outcome={of} onMoved={lib.moved} />, SIGNED_IN)
   const outcome = () => lib.latest<OutcomeBody>()
   await user.type(screen.getByLabelText('What students should be able to do'), 'Reads relief from contours.')
   await user.click(screen.getByLabelText('Remove with help'))

@@ -119,7 +119,7 @@ describe('judging', () => {
       <Routes>
         <Route path="/courses/:courseId/judging" element={<Judging />} />
       </Routes>,
-      { at: '/courses/c/judging' },
+      { address: '/courses/c/judging' },
     )
     return { server, ...page }
   }

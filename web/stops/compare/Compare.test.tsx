@@ -22,7 +22,7 @@ beforeEach(() => (table = TABLE))
 const row = (name: string) => screen.getByRole('row', { name: new RegExp(`^${name}`) })
 
 test('every section stands with what is marked, passed and open; the one that leans farthest is looked at first', () => {
-  inPage(<Compare />, { at: '/courses/c/compare?of=paper' })
+  inPage(<Compare />, { address: '/courses/c/compare?of=paper' })
   expect(within(row('East')).getByText('1 of 2')).toBeTruthy()
   expect(
     within(row('West'))
@@ -35,7 +35,7 @@ test('every section stands with what is marked, passed and open; the one that le
 })
 
 test('arrows go through the sections, brackets through what is compared', async () => {
-  const { user } = inPage(<Compare />, { at: '/courses/c/compare?of=paper' })
+  const { user } = inPage(<Compare />, { address: '/courses/c/compare?of=paper' })
   await user.keyboard('{ArrowDown}')
   expect(row('West').getAttribute('aria-selected')).toBe('true')
   await user.keyboard(']')

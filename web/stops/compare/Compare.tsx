@@ -37,7 +37,7 @@ export default function Compare() {
   const View = VIEWS[kind]
   return (
     <WritesProvider courseId={id}>
-      <View of={of} onShow={show} />
+      <View subject={of} onShow={show} />
     </WritesProvider>
   )
 }

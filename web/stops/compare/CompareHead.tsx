@@ -19,7 +19,7 @@ interface Props extends ViewProps {
 }
 
 /** The head of a comparison: what is asked, of which rows, in what. */
-export function CompareHead({ rows, of, onShow, question, out, children }: Props) {
+export function CompareHead({ rows, subject, onShow, question, out, children }: Props) {
   const { table } = useCourse()
   return (
     <>
@@ -33,15 +33,15 @@ export function CompareHead({ rows, of, onShow, question, out, children }: Props
             ))}
           </Form.Select>
           <span className="soft">in</span>
-          <OfSelect table={table} value={of} whole={{ id: WHOLE_COURSE, title: 'the course' }} onChange={(id) => onShow({ of: id })} />
+          <OfSelect table={table} value={subject} whole={{ id: WHOLE_COURSE, title: 'the course' }} onChange={(id) => onShow({ of: id })} />
           {out}
         </div>
       </div>
-      {(rows === 'sections' || rows === 'years') && <Rescaled of={of} />}
+      {(rows === 'sections' || rows === 'years') && <Rescaled of={subject} />}
       <p className="d-none d-print-block small">
         {table.head.code} {table.head.title}, {table.head.term} ·{' '}
-        {[...table.assessments, ...table.components].find((x) => x.id === of)?.title ?? 'the course'} · {table.students.length} students ·{' '}
-        {today()}
+        {[...table.assessments, ...table.components].find((x) => x.id === subject)?.title ?? 'the course'} · {table.students.length}{' '}
+        students · {today()}
       </p>
       <WriteProblem />
       {children}
@@ -50,19 +50,22 @@ export function CompareHead({ rows, of, onShow, question, out, children }: Props
 }
 
 /** That what is compared is not the marks as they were given, and the way to what was done to them. */
-function Rescaled({ of }: { of: string | null }) {
+function Rescaled({ of: subject }: { of: string | null }) {
   const { id, table } = useCourse()
-  const whole = !table.assessments.some((a) => a.id === of)
-  const inComponent = table.components.some((c) => c.id === of)
+  const whole = !table.assessments.some((a) => a.id === subject)
+  const inComponent = table.components.some((c) => c.id === subject)
   const about = table.adjustments.filter(
     ({ on, assessmentId }) =>
-      on && (!whole ? assessmentId === of : !inComponent || table.assessments.some((a) => a.id === assessmentId && a.componentId === of)),
+      on &&
+      (!whole
+        ? assessmentId === subject
+        : !inComponent || table.assessments.some((a) => a.id === assessmentId && a.componentId === subject)),
   )
   if (about.length === 0) return null
   return (
     <p className="small mb-1">
       <span className="ochre">As rescaled:</span> {counted(about.length, 'adjustment')} in force,{' '}
-      <Link to={`/courses/${id}/rescale${whole ? '' : `?of=${of}`}`}>see what {about.length === 1 ? 'it does' : 'they do'}</Link>
+      <Link to={`/courses/${id}/rescale${whole ? '' : `?of=${subject}`}`}>see what {about.length === 1 ? 'it does' : 'they do'}</Link>
     </p>
   )
 }

@@ -6,6 +6,6 @@ export const kindOf = (text: string | null): Kind => KINDS.find((kind) => kind =
 
 /** What every view is given: what it is about, and the way to look at something else. */
 export interface ViewProps {
-  of: string
+  subject: string
   onShow: (changed: { rows?: Kind; of?: string }) => void
 }

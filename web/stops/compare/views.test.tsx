@@ -119,7 +119,7 @@ beforeEach(() => {
 const row = (name: RegExp) => screen.getByRole('row', { name })
 
 test('markers stand with their lean, criterion by criterion, the most generous first; one is written to with their line alone', async () => {
-  const { user } = inPage(<Compare />, { at: '/courses/c/compare?rows=markers&of=essay' })
+  const { user } = inPage(<Compare />, { address: '/courses/c/compare?rows=markers&of=essay' })
   expect(
     screen
       .getAllByRole('row')
@@ -147,7 +147,7 @@ test('markers stand with their lean, criterion by criterion, the most generous f
 })
 
 test('scripts of a marker are read again by whoever suits', async () => {
-  const { user } = inPage(<Compare />, { at: '/courses/c/compare?rows=markers&of=essay' })
+  const { user } = inPage(<Compare />, { address: '/courses/c/compare?rows=markers&of=essay' })
   await user.click(screen.getByRole('button', { name: 'Have 4 scripts read again' }))
   await user.click(within(screen.getByRole('dialog')).getByRole('button', { name: /^Ask/ }))
   await waitFor(() => expect(asked).toHaveLength(1))
@@ -155,7 +155,7 @@ test('scripts of a marker are read again by whoever suits', async () => {
 })
 
 test('criteria: how often each level was given, what nobody was given, and who was given one', async () => {
-  const { user } = inPage(<Compare />, { at: '/courses/c/compare?rows=criteria&of=essay' })
+  const { user } = inPage(<Compare />, { address: '/courses/c/compare?rows=criteria&of=essay' })
   expect(screen.getByText('Line and shade: nobody was given 0 or 10.')).toBeTruthy()
   expect(screen.getByText('points are free: it has no levels')).toBeTruthy()
   expect(
@@ -169,13 +169,13 @@ test('criteria: how often each level was given, what nobody was given, and who w
 })
 
 test('criteria of what has none are not there, and those that have some are offered', async () => {
-  const { user } = inPage(<Compare />, { at: '/courses/c/compare?rows=criteria&of=paper' })
+  const { user } = inPage(<Compare />, { address: '/courses/c/compare?rows=criteria&of=paper' })
   await user.click(screen.getByRole('button', { name: 'essay' }))
   expect(screen.getByLabelText<HTMLSelectElement>('What is shown').value).toBe('essay')
 })
 
 test('years are matched by title, and what has no namesake is said', () => {
-  inPage(<Compare />, { at: '/courses/c/compare?rows=years&of=paper' })
+  inPage(<Compare />, { address: '/courses/c/compare?rows=years&of=paper' })
   expect(
     within(row(/^autumn before/))
       .getAllByRole('cell')
@@ -187,7 +187,7 @@ test('years are matched by title, and what has no namesake is said', () => {
 })
 
 test('sections given their other work: two vials each, and what follows in words', async () => {
-  const { user } = inPage(<Compare />, { at: '/courses/c/compare?of=essay' })
+  const { user } = inPage(<Compare />, { address: '/courses/c/compare?of=essay' })
   await user.click(screen.getByRole('button', { name: 'given their other work' }))
   expect(screen.getByRole('columnheader', { name: 'so' })).toBeTruthy()
   expect(within(row(/^East/)).getAllByRole('img')).toHaveLength(2)

@@ -148,7 +148,7 @@ export function DiffersPart({ nav }: { nav: ReactNode }) {
                 </thead>
                 <tbody>
                   <Rows
-                    of={d.students}
+                    items={d.students}
                     height={31}
                     columns={4}
                     row={(s, row) => (

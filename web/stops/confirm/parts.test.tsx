@@ -73,7 +73,7 @@ function show(part: string, t = table({ confirmedIssue: 1 })) {
         (releases = releases.map((r) => (body.sectionIds.includes(r.sectionId) ? { ...r, onDay: body.onDay } : r))),
     ],
   ])
-  return { server, ...inPage(<Confirm />, { at: `/courses/c/confirm?part=${part}` }) }
+  return { server, ...inPage(<Confirm />, { address: `/courses/c/confirm?part=${part}` }) }
 }
 
 describe('to students', () => {

@@ -45,7 +45,7 @@ export default function Mark() {
   const waiting = (asked.data ?? []).filter((q) => q.answer === null).length
   const nav = (
     <PartsNav
-      of="marking"
+      stop="marking"
       base={base}
       parts={parts}
       shown={shown}

@@ -33,7 +33,7 @@ export function BulkBar({ scripts, onSettle }: Props) {
         ))}
       </Form.Select>
       <Button size="sm" variant="outline-primary" onClick={() => onSettle(rule)}>
-        Settle all {scripts} <KeyCap of="b" />
+        Settle all {scripts} <KeyCap cap="b" />
       </Button>
     </p>
   )

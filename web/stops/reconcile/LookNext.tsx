@@ -92,7 +92,7 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
             </thead>
             <tbody>
               <Rows
-                of={rows}
+                items={rows}
                 height={31}
                 columns={8}
                 row={(r, row) => (

@@ -55,7 +55,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
   const scaleOf = (r: QueueRow) => (one ? 1 : 100 / assessments.get(r.assessmentId)!.outOf)
   const { within, lowest, typed, most } = useMemo(() => lookedOver(rows, queue.assessmentId, table), [rows, queue, table])
   const markers = useFigures('markers', chosen?.assessmentId ?? null)
-  const leans = markers?.of === chosen?.assessmentId ? leansOf(markers, chosen) : null
+  const leans = markers?.subject === chosen?.assessmentId ? leansOf(markers, chosen) : null
   const asked = useQuery({ queryKey: ['further readings', id], queryFn: () => call(routes.furtherReadings, { params: { courseId: id } }) })
   const waits = waiting(asked.data)
   const said = useQuery({ queryKey: ['between', id], queryFn: () => call(routes.between, { params: { courseId: id } }) })
@@ -195,7 +195,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
             </thead>
             <tbody ref={list}>
               <Rows
-                of={rows}
+                items={rows}
                 height={one ? ROW : 46}
                 columns={5}
                 chosen={at}

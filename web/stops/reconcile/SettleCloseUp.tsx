@@ -135,7 +135,7 @@ export function SettleCloseUp({ row, assessment, leans, between, questions, aske
                 onClick={() => onSettle(o.rule)}
                 title={o.rule.kind === 'levelled' ? leansInWords(o.rule.leans, surname) : undefined}
               >
-                <KeyCap of={o.key.toLowerCase()} /> <span>{o.words}</span> <b className="number">{fixed(marks[i])}</b>{' '}
+                <KeyCap cap={o.key.toLowerCase()} /> <span>{o.words}</span> <b className="number">{fixed(marks[i])}</b>{' '}
                 <span className="soft">{gradeOf(i)}</span>
               </button>
             ))}
@@ -155,7 +155,7 @@ export function SettleCloseUp({ row, assessment, leans, between, questions, aske
             }}
           >
             <label htmlFor="own-mark" className="soft small">
-              own mark <KeyCap of="o" />
+              own mark <KeyCap cap="o" />
             </label>
             <Form.Control
               id="own-mark"

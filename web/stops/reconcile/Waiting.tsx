@@ -44,7 +44,7 @@ export function Waiting({ courseId, asked, onAsk }: Props) {
       ))}
       {onAsk && (
         <Button size="sm" variant="outline-primary" onClick={onAsk}>
-          Ask for a further reading <KeyCap of="a" />
+          Ask for a further reading <KeyCap cap="a" />
         </Button>
       )}
     </section>

@@ -46,61 +46,61 @@ class RowAt implements QueueRow {
   private known: QueueRow['readings'] | null = null
 
   constructor(
-    private readonly of: QueueColumns,
+    private readonly columns: QueueColumns,
     private readonly place: number,
   ) {}
 
   private get cell() {
-    return this.of.cell[this.place]!
+    return this.columns.cell[this.place]!
   }
   get studentId() {
-    return this.of.studentIds[Math.floor(this.cell / this.of.assessmentIds.length)]!
+    return this.columns.studentIds[Math.floor(this.cell / this.columns.assessmentIds.length)]!
   }
   get assessmentId() {
-    return this.of.assessmentIds[this.cell % this.of.assessmentIds.length]!
+    return this.columns.assessmentIds[this.cell % this.columns.assessmentIds.length]!
   }
   get scriptId() {
-    return this.of.otherIds.get(this.cell) ?? scriptIdOf(this.assessmentId, this.studentId)
+    return this.columns.otherIds.get(this.cell) ?? scriptIdOf(this.assessmentId, this.studentId)
   }
   private get marks() {
-    return this.of.mark.subarray(this.of.from[this.place], this.of.from[this.place + 1])
+    return this.columns.mark.subarray(this.columns.from[this.place], this.columns.from[this.place + 1])
   }
   get readings() {
-    const { from, marker, markerIds } = this.of
+    const { from, marker, markerIds } = this.columns
     return (this.known ??= Array.from(this.marks, (mark, i) => ({ markerId: markerIds[marker[from[this.place]! + i]!]!, mark })))
   }
   get read() {
-    return this.of.from[this.place + 1]! - this.of.from[this.place]!
+    return this.columns.from[this.place + 1]! - this.columns.from[this.place]!
   }
   get lowest() {
     return Math.min(this.typed ?? Infinity, ...this.marks)
   }
   get spread() {
-    return this.of.spread[this.place]!
+    return this.columns.spread[this.place]!
   }
   get typed() {
-    return orNull(this.of.typed[this.place]!)
+    return orNull(this.columns.typed[this.place]!)
   }
   get agreed() {
-    return orNull(this.of.agreed[this.place]!)
+    return orNull(this.columns.agreed[this.place]!)
   }
   get near() {
-    return orNull(this.of.near[this.place]!)
+    return orNull(this.columns.near[this.place]!)
   }
   get over() {
-    return this.of.over[this.place] === 1
+    return this.columns.over[this.place] === 1
   }
   get ruled() {
-    return this.of.ruled[this.place] === 1
+    return this.columns.ruled[this.place] === 1
   }
   get trying() {
-    return this.of.trying[this.place] === 1
+    return this.columns.trying[this.place] === 1
   }
   get reopened() {
-    return this.of.reopened[this.place] === 1
+    return this.columns.reopened[this.place] === 1
   }
   get stake(): QueueRow['stake'] {
-    const { grades, stake } = this.of
+    const { grades, stake } = this.columns
     const [lowest, highest] = stake.subarray(2 * this.place, 2 * this.place + 2)
     return lowest === NO_STAKE ? null : [grades[lowest!] ?? null, grades[highest!] ?? null]
   }

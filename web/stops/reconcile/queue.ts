@@ -81,7 +81,7 @@ function readingsIn(
   cell: Int32Array,
   isOver: (cell: number) => boolean,
 ): Pick<Rows, 'from' | 'marker' | 'mark' | 'spread' | 'typed' | 'over'> {
-  const { from: first, at } = readingPlaces(w)
+  const { from: first, places } = readingPlaces(w)
   const tolerance = table.assessments.map((a) => a.tolerance)
   const from = new Int32Array(cell.length + 1)
   cell.forEach((c, i) => (from[i + 1] = from[i]! + first[c + 1]! - first[c]!))
@@ -94,8 +94,8 @@ function readingsIn(
     const entered = w.scripts.entered[c]!
     let [low, high, clashes] = [Infinity, -Infinity, false]
     for (let r = first[c]!, to = from[i]!; r < first[c + 1]!; r++, to++) {
-      marker[to] = w.readings.marker[at[r]!]!
-      const value = (mark[to] = w.readings.mark[at[r]!]!)
+      marker[to] = w.readings.marker[places[r]!]!
+      const value = (mark[to] = w.readings.mark[places[r]!]!)
       low = Math.min(low, value)
       high = Math.max(high, value)
       clashes ||= entered === entered && !saysTheSame(value, entered)

@@ -110,14 +110,14 @@ function WholeRecord() {
             <Only
               label="Where"
               all="everywhere"
-              of={Object.entries(KIND)}
+              choices={Object.entries(KIND)}
               value={asked.where}
               onChange={(where) => setAsked({ ...asked, where })}
             />
             <Only
               label="Who"
               all="everyone"
-              of={people.map((p) => [p, p])}
+              choices={people.map((p) => [p, p])}
               value={asked.who}
               onChange={(who) => setAsked({ ...asked, who })}
             />
@@ -246,17 +246,17 @@ interface OnlyProps {
   label: string
   /** What is said while nothing is narrowed. */
   all: string
-  of: readonly (readonly [value: string, words: string])[]
+  choices: readonly (readonly [value: string, words: string])[]
   value: string
   onChange: (value: string) => void
 }
 
 /** Narrows a list to one of what it holds. */
-function Only({ label, all, of, value, onChange }: OnlyProps) {
+function Only({ label, all, choices, value, onChange }: OnlyProps) {
   return (
     <Form.Select size="sm" className="w-auto" aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
       <option value="">{all}</option>
-      {of.map(([key, words]) => (
+      {choices.map(([key, words]) => (
         <option key={key} value={key}>
           {words}
         </option>

@@ -49,7 +49,7 @@ export function CurveChart(props: Props) {
   const top = Math.max(outOf, ...after)
   const ticks = Array.from({ length: Math.floor(top / step) + 1 }, (_, i) => i * step)
   const bins = (values: number[]) =>
-    histogram(values, { from: 0, to: top, width: step / 5 }).bins.map((b) => ({ at: (b.from + b.to) / 2, n: b.count }))
+    histogram(values, { from: 0, to: top, width: step / 5 }).bins.map((b) => ({ middle: (b.from + b.to) / 2, n: b.count }))
   const below = useMemo(() => bins(before), [before, top]) // eslint-disable-line react-hooks/exhaustive-deps
   const beside = useMemo(() => bins(after), [after, top]) // eslint-disable-line react-hooks/exhaustive-deps
   // Where nothing is changed.
@@ -57,7 +57,7 @@ export function CurveChart(props: Props) {
   const most = Math.max(1, ...below.map((b) => b.n), ...beside.map((b) => b.n))
   // As a share of those that come out, so that a group of another size can be held against them.
   const outline = useMemo(
-    () => (like && like.length > 0 ? bins(like).map((b) => ({ at: b.at, n: (b.n * after.length) / like.length })) : null),
+    () => (like && like.length > 0 ? bins(like).map((b) => ({ middle: b.middle, n: (b.n * after.length) / like.length })) : null),
     [like, after.length, top], // eslint-disable-line react-hooks/exhaustive-deps
   )
   return (
@@ -101,7 +101,7 @@ export function CurveChart(props: Props) {
           accessibilityLayer={false}
         >
           <XAxis type="number" domain={[0, most]} hide allowDataOverflow />
-          <YAxis type="number" dataKey="at" domain={[0, top]} reversed hide />
+          <YAxis type="number" dataKey="middle" domain={[0, top]} reversed hide />
           <Bar dataKey="n" fill="var(--step-2)" stroke="var(--ink)" strokeWidth={0.7} isAnimationActive={false} barSize={6} />
           {outline && (
             <Line
@@ -120,7 +120,7 @@ export function CurveChart(props: Props) {
       <div>
         <ResponsiveContainer width="100%" height={EDGE - 20} initialDimension={{ width: 480, height: EDGE - 20 }}>
           <BarChart data={below} margin={{ top: 0, right: 8, bottom: 0, left: LEFT }} barCategoryGap={1} accessibilityLayer={false}>
-            <XAxis type="number" dataKey="at" domain={[0, top]} hide />
+            <XAxis type="number" dataKey="middle" domain={[0, top]} hide />
             <YAxis domain={[0, most]} reversed hide />
             <Bar dataKey="n" fill="var(--sand)" stroke="var(--ink)" strokeWidth={0.7} isAnimationActive={false} barSize={8} />
           </BarChart>

@@ -58,7 +58,7 @@ export function How({ rescaling, figures, choosing, onStart, onChosen, point, on
       <div className={styles.ways} role="group" aria-label="How to rescale">
         {offered.map((way) => (
           <button key={way} aria-pressed={kind === way} onClick={() => onStart(way)} title={methodOf(way).says}>
-            {methodOf(way).title} <KeyCap of={KEYS[METHOD_KINDS.indexOf(way)]!} />
+            {methodOf(way).title} <KeyCap cap={KEYS[METHOD_KINDS.indexOf(way)]!} />
           </button>
         ))}
       </div>

@@ -21,22 +21,22 @@ import { beforeAndAfter } from './before-and-after'
 interface Props {
   nav: ReactNode
   /** An assessment, the course percent, or the hardest assessment where none is named. */
-  of: string | null
-  onOf: (of: string) => void
+  subjectId: string | null
+  onSubject: (subjectId: string) => void
   /** A way that is asked for by whoever sent one here. */
   wanted: string | null
 }
 
 /** The map from mark to mark: pull it, see what it does, adopt it, switch it off again. */
-export function MarksPart({ nav, of, onOf, wanted }: Props) {
-  const rescaling = useRescaling(of)
+export function MarksPart({ nav, subjectId, onSubject, wanted }: Props) {
+  const rescaling = useRescaling(subjectId)
   const { table, mayDecide, figures, chosen, drop } = rescaling
   const [point, setPoint] = useState(2)
   const [choosing, setChoosing] = useState<MethodKind | null>(METHOD_KINDS.find((k) => k === wanted) ?? null)
   const chart = useRef<HTMLDivElement>(null)
-  const subjectId = figures?.subject.assessmentId
+  const assessmentId = figures?.subject.assessmentId
   const { look } = rescaling
-  useEffect(() => look(null), [subjectId, look])
+  useEffect(() => look(null), [assessmentId, look])
   const start = (kind: MethodKind) => {
     setPoint(kind === 'curve' ? 2 : 1)
     // Which criterion, is to be said before anything can be tried.
@@ -67,7 +67,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
   const { subject, before } = figures
   const total = subject.assessmentId === null
   const pulling = chosen && actsOnMarks(chosen.method) ? (markMethodOf(chosen.method.kind).points ?? null) : null
-  const points = chosen && pulling ? pulling.of(chosen.method) : null
+  const points = chosen && pulling ? pulling.read(chosen.method) : null
   const pulled = (p: Point[]) => pulling!.put(chosen!.method, p)
   const under = `${counted(before.length, 'mark')}${chosen ? `, ${methodOf(chosen.method.kind).title}` : ''}, ${today()}`
   const says = `${counted(before.length, 'mark')}: mean ${fixed(means.before)} as they were, ${fixed(means.after)} rescaled, out of ${numeral(subject.outOf)}.`
@@ -81,7 +81,7 @@ export function MarksPart({ nav, of, onOf, wanted }: Props) {
           </span>
           {!total && (
             <div className="at-end">
-              <OfSelect table={table} value={subject.assessmentId!} label="Assessment to rescale" onChange={onOf} />
+              <OfSelect table={table} value={subject.assessmentId!} label="Assessment to rescale" onChange={onSubject} />
             </div>
           )}
         </div>

@@ -36,7 +36,7 @@ function Shown() {
 }
 beforeEach(() => (changes = []))
 const method = () => changes.map((c) => (c.kind === 'adjust' ? c.adjustment.method : c.kind))
-const start = () => inPage(<Shown />, { at: '/courses/c/rescale?of=paper' })
+const start = () => inPage(<Shown />, { address: '/courses/c/rescale?of=paper' })
 
 test('a way opens as a trial; its number typed is what is tried, and the sections say what it does', async () => {
   const { user } = start()

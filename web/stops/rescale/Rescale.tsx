@@ -20,5 +20,13 @@ export default function Rescale() {
   if (shown === 'common weights') return <CommonWeights nav={nav} />
   if (shown === 'ideas') return <Ideas nav={nav} stop="rescale" words={IDEAS} />
   const of = shown === 'the total' ? TOTAL : search.get('of')
-  return <MarksPart key={shown} nav={nav} of={of} onOf={(to) => setSearch({ of: to }, { replace: true })} wanted={search.get('how')} />
+  return (
+    <MarksPart
+      key={shown}
+      nav={nav}
+      subjectId={of}
+      onSubject={(to) => setSearch({ of: to }, { replace: true })}
+      wanted={search.get('how')}
+    />
+  )
 }

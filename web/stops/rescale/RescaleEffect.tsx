@@ -47,7 +47,7 @@ export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; tr
         </thead>
         <tbody>
           <Rows
-            of={figures.sections}
+            items={figures.sections}
             height={ROW}
             columns={7}
             row={(s, row) => (

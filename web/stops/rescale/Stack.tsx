@@ -38,7 +38,7 @@ export function Stack({ rescaling, figures }: { rescaling: Rescaling; figures: R
         <h2>The stack</h2>
         {mayDecide && figures.chosenId !== null && (
           <Button size="sm" variant="link" onClick={() => look(AT_NONE)}>
-            A new one <KeyCap of="n" />
+            A new one <KeyCap cap="n" />
           </Button>
         )}
       </div>

@@ -13,7 +13,7 @@ test.each(METHOD_KINDS.filter((kind): kind is MarkKind => !kindOnReadings(kind))
     const { points, map } = markMethodOf(kind)
     const change = map(method, [12, 30, 21])
     expect([12, 21, 30].map((x) => toNumber(change(rationalOf(x))))).toEqual(kind === 'topTo' ? [22, 31, 40] : [12, 21, 30])
-    if (points) expect(points.put(method, points.of(method))).toEqual(method)
+    if (points) expect(points.put(method, points.read(method))).toEqual(method)
   },
 )
 
@@ -24,7 +24,7 @@ test('however a point is pulled, the points stay in order and inside the axis', 
       fc.tuple(fc.double({ min: -50, max: 150, noNaN: true }), fc.double({ min: -50, max: 150, noNaN: true })),
       (at, to) => {
         const { points, start: first } = markMethodOf('curve')
-        const start = points!.of(first({ outOf: 80, tick: tickStep(80), marks: [] }))
+        const start = points!.read(first({ outOf: 80, tick: tickStep(80), marks: [] }))
         const moved = movePoint(start, at, to, 80, 0.5)
         expect(moved.filter((_, i) => i !== at)).toEqual(start.filter((_, i) => i !== at))
         for (let i = 0; i < moved.length; i++) {

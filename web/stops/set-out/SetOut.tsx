@@ -32,7 +32,7 @@ export default function SetOut() {
   const problem = problemOf(plan)
   if (problem) return <div className="empty">{problem}</div>
   if (!plan.data) return <div className="empty">Fetching the plan…</div>
-  const nav = <PartsNav keyed of="setting out" base={`/courses/${courseId}/set-out`} parts={PARTS} shown={shown} open={open} />
+  const nav = <PartsNav keyed stop="setting out" base={`/courses/${courseId}/set-out`} parts={PARTS} shown={shown} open={open} />
   if (shown === 'roll') return <RollPart plan={plan.data} nav={nav} />
   if (shown === 'placements') return <Placements plan={plan.data} nav={nav} />
   if (shown === 'people') return <PeopleHere plan={plan.data} nav={nav} />

@@ -31,7 +31,7 @@ const open = (studentId: string) => {
     <Routes>
       <Route path="/courses/c/students/:studentId" element={<Student />} />
     </Routes>,
-    { at: `/courses/c/students/${studentId}` },
+    { address: `/courses/c/students/${studentId}` },
   )
 }
 

@@ -9,7 +9,7 @@ export interface Column {
 export interface Reference {
   columns: string[]
   table: string
-  of: string[]
+  referred: string[]
 }
 /** A table as the database has it. */
 export interface TableShape extends PackagedTable {
@@ -31,7 +31,7 @@ export function shapes(db: Db): TableShape[] {
     const parts = db.pragma(`foreign_key_list("${table.name}")`) as { id: number; seq: number; table: string; from: string; to: string }[]
     const references = [...new Set(parts.map((p) => p.id))]
       .map((id) => parts.filter((p) => p.id === id))
-      .map((of) => ({ columns: of.map((p) => p.from), table: of[0]!.table, of: of.map((p) => p.to) }))
+      .map((of) => ({ columns: of.map((p) => p.from), table: of[0]!.table, referred: of.map((p) => p.to) }))
       .filter((r) => r.columns.every((c) => taken.has(c)))
     const key = info
       .filter((c) => c.pk > 0 && taken.has(c.name))
@@ -45,7 +45,7 @@ export function shapes(db: Db): TableShape[] {
 export function peopleOf(all: readonly TableShape[]): string {
   return all
     .flatMap((t) =>
-      t.references.filter((r) => r.table === 'person').map((r) => `SELECT t.${r.columns[0]} FROM "${t.name}" t WHERE ${t.of}`),
+      t.references.filter((r) => r.table === 'person').map((r) => `SELECT t.${r.columns[0]} FROM "${t.name}" t WHERE ${t.rows}`),
     )
     .join(' UNION ')
 }

@@ -144,7 +144,7 @@ function check(db: Db, courseId: string): void {
     )
   const all = shapes(db)
   for (const t of all) {
-    const where = t.of === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : t.of
+    const where = t.rows === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : t.rows
     const others = db
       .prepare<[{ course: string }], { n: number }>(`SELECT count(*) AS n FROM "${t.name}" t WHERE NOT (${where})`)
       .get({ course: courseId })!.n

@@ -7,6 +7,7 @@ import type { Problem, TriedPackage } from '#contract'
 import { planLoader } from '../../../kernel/course/load-plan'
 import { tableLoader } from '../../../kernel/course/load-table'
 import type { Db } from '../../../kernel/db/open'
+import { wholeResult } from '../../../../core/testing/whole-result'
 import { COURSE, serveDemo, serveEmpty, type Client, type TestServer } from '../../../testing/serve'
 import { takenOut } from '../../../testing/taken-out'
 import { fromCell, toCell } from './cells'
@@ -118,14 +119,14 @@ function everything(db: Db, courseId = COURSE) {
         t.name,
         db
           .prepare<[{ course: string }], unknown[]>(
-            `SELECT ${t.columns.map((c) => `t."${c}"`).join(', ')} FROM "${t.name}" t WHERE ${t.of} ORDER BY ${t.key.map((k) => `t."${k}"`).join(', ') || 't.rowid'}`,
+            `SELECT ${t.columns.map((c) => `t."${c}"`).join(', ')} FROM "${t.name}" t WHERE ${t.rows} ORDER BY ${t.key.map((k) => `t."${k}"`).join(', ') || 't.rowid'}`,
           )
           .raw()
           .all({ course: courseId }),
       ]),
   )
 }
-const figures = (db: Db) => gradeCourse(toCourse(workingsOf(tableLoader(db, planLoader(db)).load(COURSE))))
+const figures = (db: Db) => wholeResult(gradeCourse(toCourse(workingsOf(tableLoader(db, planLoader(db)).load(COURSE)))))
 
 test('every table of the database goes along or stays, on purpose, and every JSON in it is looked at', () => {
   const tables = demo.db

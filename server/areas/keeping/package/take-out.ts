@@ -31,9 +31,9 @@ const resourceOf = (t: TableShape, bytes: number, hash: string) =>
     },
     {
       ...(t.key.length > 0 ? { primaryKey: t.key } : {}),
-      foreignKeys: t.references.map(({ columns, table, of }) => ({
+      foreignKeys: t.references.map(({ columns, table, referred }) => ({
         fields: columns,
-        reference: { resource: table.replaceAll('_', '-'), fields: of },
+        reference: { resource: table.replaceAll('_', '-'), fields: referred },
       })),
     },
   )
@@ -76,7 +76,7 @@ export function takeOut({ file, courseId, into }: { file: string; courseId: stri
         }
         write([table.columns])
         rows[table.name] = 0
-        const where = table.of === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : table.of
+        const where = table.rows === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : table.rows
         const select = db.prepare<[{ course: string }], unknown[]>(
           `SELECT ${table.columns.map((c) => `t."${c}"`).join(', ')} FROM "${table.name}" t WHERE ${where} ORDER BY t.rowid`,
         )

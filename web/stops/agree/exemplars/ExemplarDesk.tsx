@@ -13,7 +13,7 @@ import styles from '../agree.module.css'
 
 interface Props {
   courseId: string
-  of: Exemplars
+  exemplars: Exemplars
   exemplar: Exemplar
   /** A marker whose reading stands beside what was agreed. */
   reading: NonNullable<Exemplars['markers']>[number] | null
@@ -29,10 +29,10 @@ interface Props {
 const SHOWN = { nothing: 'not shown to students', mark: 'students see its mark', levels: 'students see its mark, the levels and why' }
 
 /** An exemplar: the script, and beside it the rulers, to be read unseen or with what was agreed on them. */
-export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRead, onNext, marks }: Props) {
+export function ExemplarDesk({ courseId, exemplars, exemplar: x, reading, onEdit, onRead, onNext, marks }: Props) {
   const { write } = useWrites()
   const [judged, setJudged] = useState<Judged>(NOTHING_JUDGED)
-  const { standard, assessment } = of
+  const { standard, assessment } = exemplars
   const reads = marks && x.agreed === null
   const looking = useLooking()
   const mark = markFor(standard, judged, assessment.outOf)
@@ -111,7 +111,7 @@ export function ExemplarDesk({ courseId, of, exemplar: x, reading, onEdit, onRea
               />
               {onNext && (
                 <Button className="mt-3" onClick={onNext}>
-                  Read the next one <KeyCap of="j" />
+                  Read the next one <KeyCap cap="j" />
                 </Button>
               )}
               <p className="soft small mt-2">

@@ -16,24 +16,24 @@ const SEES_ALL = { hidePoints: false, hideWords: false }
 /** An exemplar being made or edited: the text, what was agreed on it, and why. */
 export function ExemplarForm({
   courseId,
-  of,
+  exemplars,
   exemplar: x,
   left,
   onDone,
 }: {
   courseId: string
-  of: Exemplars
+  exemplars: Exemplars
   exemplar: Exemplar | null
   /** What was typed and left unsaved, by what it is about. */
   left: Map<string, ExemplarBody>
   onDone: (id: string | null) => void
 }) {
   const { write } = useWrites()
-  const { standard, assessment } = of
+  const { standard, assessment } = exemplars
   const about = x?.id ?? `new ${assessment.id}`
   const [begun, setBegun] = useState(left.has(about))
   const asItIs = (): ExemplarBody => ({
-    label: x?.label ?? `Exemplar ${String.fromCharCode(65 + (of.exemplars.length % 26))}`,
+    label: x?.label ?? `Exemplar ${String.fromCharCode(65 + (exemplars.exemplars.length % 26))}`,
     text: x?.text ?? '',
     agreed: x?.agreed ? { picks: x.agreed.picks, judgement: x.agreed.judgement, mark: x.agreed.mark } : NOTHING_JUDGED,
     note: x?.agreed?.note ?? '',

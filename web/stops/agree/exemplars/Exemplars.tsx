@@ -86,7 +86,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
             // What others add meanwhile must not take away what is being typed.
             key={`${data.assessment.id} ${editing === 'new' ? 'new' : chosen?.id}`}
             courseId={courseId}
-            of={data}
+            exemplars={data}
             exemplar={editing === 'chosen' ? (chosen ?? null) : null}
             left={left.current}
             onDone={(id) => {
@@ -105,7 +105,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
               ))}
               {lead && (
                 <Button size="sm" variant="outline-primary" onClick={() => setEditing('new')}>
-                  New exemplar <KeyCap of="x" />
+                  New exemplar <KeyCap cap="x" />
                 </Button>
               )}
             </div>
@@ -113,7 +113,7 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
               <ExemplarDesk
                 key={chosen.id}
                 courseId={courseId}
-                of={data}
+                exemplars={data}
                 exemplar={chosen}
                 reading={data.markers?.find((m) => m.id === markerId) ?? null}
                 onRead={() => setChosen(chosen.id)}
@@ -133,9 +133,9 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
       </main>
       <CloseUp>
         {data?.markers ? (
-          <MarkersTable courseId={courseId} of={data} markers={data.markers} chosen={markerId} onChoose={setMarker} lead={lead} />
+          <MarkersTable courseId={courseId} exemplars={data} markers={data.markers} chosen={markerId} onChoose={setMarker} lead={lead} />
         ) : (
-          data && <OwnTuning of={data} />
+          data && <OwnTuning tuning={data} />
         )}
         {data?.markers && exemplars.length > 0 && (
           <p className="soft small">

@@ -9,7 +9,7 @@ import styles from '../agree.module.css'
 
 interface Props {
   courseId: string
-  of: Exemplars
+  exemplars: Exemplars
   markers: NonNullable<Exemplars['markers']>
   chosen: string | null
   onChoose: (id: string | null) => void
@@ -17,16 +17,16 @@ interface Props {
 }
 
 /** Every marker against what was agreed: the vial, how often they agree, and whether they may begin. */
-export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: Props) {
+export function MarkersTable({ courseId, exemplars, markers, chosen, onChoose, lead }: Props) {
   const { write } = useWrites()
-  const { exemplars, assessment, standard } = of
+  const { exemplars: read, assessment, standard } = exemplars
   const figures = useMemo(
     () =>
       tuned(
-        of,
+        exemplars,
         markers.flatMap((m) => m.readings.map((r) => ({ ...r, markerId: m.id }))),
       ),
-    [of, markers],
+    [exemplars, markers],
   )
   const rows = markers.map((m) => ({ m, t: figures.markers.find((t) => t.markerId === m.id) }))
   rows.sort((a, b) => Math.abs(b.t?.lean ?? -1) - Math.abs(a.t?.lean ?? -1))
@@ -45,7 +45,7 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
     <>
       <section>
         <h2>Markers on the exemplars</h2>
-        {exemplars.length === 0 && <p className="soft mb-1">Without exemplars everybody may begin. You can hold a marker all the same.</p>}
+        {read.length === 0 && <p className="soft mb-1">Without exemplars everybody may begin. You can hold a marker all the same.</p>}
         <table className={`grid ${styles.tuning}`}>
           <thead>
             <tr>
@@ -64,9 +64,9 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
                   <button className="row-name" aria-pressed={m.id === chosen} onClick={() => onChoose(m.id === chosen ? null : m.id)}>
                     {m.name}
                   </button>
-                  {m.readings.length < exemplars.length && (
+                  {m.readings.length < read.length && (
                     <span className="ochre small d-block">
-                      {m.readings.length} of {exemplars.length} read
+                      {m.readings.length} of {read.length} read
                     </span>
                   )}
                 </td>
@@ -142,7 +142,7 @@ export function MarkersTable({ courseId, of, markers, chosen, onChoose, lead }: 
           )}
         </section>
       )}
-      {exemplars.length > 0 && icc && (
+      {read.length > 0 && icc && (
         <p className="small mb-1">
           {icc.value === null ? (
             <span className="soft">How alike all mark cannot be told: {icc.reason}.</span>

@@ -4,10 +4,10 @@ import { Vial } from '../../../parts/Vial'
 import { tuned } from '../../../parts/tuned'
 
 /** A marker's own place: how far off on what they have read, and whether they may begin. */
-export function OwnTuning({ of }: { of: Exemplars }) {
-  const { exemplars, assessment, standard, mine } = of
+export function OwnTuning({ tuning }: { tuning: Exemplars }) {
+  const { exemplars, assessment, standard, mine } = tuning
   const own = exemplars.flatMap((x) => (x.own ? [{ ...x.own, exemplarId: x.id, markerId: 'me' }] : []))
-  const t = tuned(of, own).markers[0]
+  const t = tuned(tuning, own).markers[0]
   const left = exemplars.length - own.length
   return (
     <>

@@ -6,8 +6,8 @@ const HIGH = 22
 
 /** The share at each level, as bars over the places of the levels. */
 export function LevelBars({ labels, reached, counts }: { labels: readonly string[]; reached: number; counts: LevelCounts }) {
-  const all = counts.at.reduce((n, x) => n + x, 0)
-  const shares = counts.at.map((n) => (all === 0 ? 0 : n / all))
+  const all = counts.perLevel.reduce((n, x) => n + x, 0)
+  const shares = counts.perLevel.map((n) => (all === 0 ? 0 : n / all))
   const most = Math.max(...shares, 0.01)
   const words = labels.map((l, i) => `${l} ${Math.round(shares[i]! * 100)}%`).join(', ')
   return (

@@ -9,8 +9,8 @@ import levelRulerStyles from '../../../parts/level-ruler.module.css'
 const ROW = 28
 
 /** The share that reached it, of all who were seen or not; null where nobody was seen. */
-export const reachedOf = ({ reached, none, at }: LevelCounts): number | null => {
-  const seen = at.reduce((n, x) => n + x, 0)
+export const reachedOf = ({ reached, none, perLevel }: LevelCounts): number | null => {
+  const seen = perLevel.reduce((n, x) => n + x, 0)
   return seen === 0 ? null : reached / (seen + none)
 }
 
@@ -53,7 +53,7 @@ export function SharesTable({ outcomeId, levels, from, shares }: Props) {
           </tr>
         )}
         <Rows
-          of={rows}
+          items={rows}
           height={ROW}
           columns={earlier ? 4 : 3}
           row={({ name, part, then }, props) => (

@@ -52,7 +52,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
     const words = find.trim().toLowerCase()
     const members = who.kind === 'group' ? new Set(groups.all.find((g) => g.id === who.id)?.studentIds) : null
     const moved = who.kind === 'moved' ? new Set(figures?.tried?.map((m) => m.studentId)) : null
-    const level = (r: Standings) => r.of[at]?.level ?? null
+    const level = (r: Standings) => r.standings[at]?.level ?? null
     const rows = standings.filter(
       (r) =>
         (sectionId === '' || r.sectionId === sectionId) &&
@@ -171,7 +171,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
           </thead>
           <tbody>
             <Rows
-              of={shown}
+              items={shown}
               height={ROW}
               columns={outcomes.length + 1}
               chosen={shown.findIndex((r) => r.studentId === studentId)}
@@ -191,7 +191,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
                   </td>
                   {outcomes.map((o, k) => (
                     <td key={o.id}>
-                      <LevelRuler labels={o.levels.map((l) => l.label)} reached={o.reached} standing={r.of[k]!} />
+                      <LevelRuler labels={o.levels.map((l) => l.label)} reached={o.reached} standing={r.standings[k]!} />
                     </td>
                   ))}
                 </tr>
@@ -229,7 +229,7 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
                 more={[{ words: 'Everybody’s as OneRoster results', href: addressOf(routes.standingsRoster, { courseId: id }) }]}
               />
             }
-            people={shown.map((r) => ({ id: r.studentId, value: r.of[at]!.level ?? 0 }))}
+            people={shown.map((r) => ({ id: r.studentId, value: r.standings[at]!.level ?? 0 }))}
             groups={groups}
             onChanged={again}
           />

@@ -95,8 +95,8 @@ function otherwise(
 ): OtherStanding[] {
   const at = outcomes.findIndex((o) => o.id === outcomeId)
   if (at < 0) return []
-  return rows.flatMap(({ studentId, of }) => {
-    const was = of[at]!
+  return rows.flatMap(({ studentId, standings }) => {
+    const was = standings[at]!
     const now = outcomeStanding(results(studentId, outcomeId), rule, outcomes[at]!.reached)
     if (was.level === now.level && was.reached === now.reached) return []
     return [{ studentId, was: was.level, is: now.level, reachedWas: was.reached, reached: now.reached }]

@@ -36,8 +36,8 @@ test('standings come out of the columns as they went in', () => {
 
 test('nobody, and nothing that anybody stands on', () => {
   expect(standingsFrom(standingsInColumns([]))).toEqual([])
-  const rows = [{ studentId: 'a', sectionId: 's', of: [] }]
+  const rows = [{ studentId: 'a', sectionId: 's', standings: [] }]
   expect(standingsFrom(standingsInColumns(rows))).toEqual(rows)
-  const none = { studentId: 'a', sectionId: 's', of: [outcomeStanding([], { kind: 'latest' }, 2)] }
+  const none = { studentId: 'a', sectionId: 's', standings: [outcomeStanding([], { kind: 'latest' }, 2)] }
   expect(standingsFrom(standingsInColumns([none]))).toEqual([none])
 })

@@ -20,11 +20,11 @@ export interface StandingsColumns {
 }
 
 export function standingsInColumns(rows: readonly Standings[]): StandingsColumns {
-  const all = rows.flatMap((r) => r.of)
+  const all = rows.flatMap((r) => r.standings)
   return {
     students: rows.map((r) => r.studentId),
     sections: rows.map((r) => r.sectionId),
-    outcomes: rows[0]?.of.length ?? 0,
+    outcomes: rows[0]?.standings.length ?? 0,
     value: Float64Array.from(all, (s) => s.value ?? NaN),
     level: Int8Array.from(all, (s) => s.level ?? NONE),
     reached: Uint8Array.from(all, (s) => Number(s.reached)),
@@ -37,7 +37,7 @@ export function standingsInColumns(rows: readonly Standings[]): StandingsColumns
 
 export function standingsFrom(c: StandingsColumns): Standings[] {
   let from = 0
-  const one = (i: number): Standings['of'][number] => {
+  const one = (i: number): Standings['standings'][number] => {
     const results = c.results[i]!
     const history = Array.from(c.history.subarray(from, from + results))
     from += results
@@ -53,6 +53,6 @@ export function standingsFrom(c: StandingsColumns): Standings[] {
   return c.students.map((studentId, s) => ({
     studentId,
     sectionId: c.sections[s]!,
-    of: Array.from({ length: c.outcomes }, (_, k) => one(s * c.outcomes + k)),
+    standings: Array.from({ length: c.outcomes }, (_, k) => one(s * c.outcomes + k)),
   }))
 }

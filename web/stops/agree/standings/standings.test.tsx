@@ -90,7 +90,7 @@ function show() {
       (body: { shown: boolean; judgements: string[] }) => void (given = { ...given, outcomes: [{ ...OUTCOME, ...body }] }),
     ],
   ])
-  return { server, ...inPage(<StandingsPart nav={null} />, { at: '/courses/c/agree/standings' }) }
+  return { server, ...inPage(<StandingsPart nav={null} />, { address: '/courses/c/agree/standings' }) }
 }
 const rulers = () => screen.getAllByRole('img', { name: /reached/ }).map((r) => r.getAttribute('aria-label'))
 const count = () => screen.getByText(/^\d+ of 4$/).textContent
@@ -196,7 +196,7 @@ test('where nothing gives evidence it says what to do', async () => {
 
 test('last year stands beside this one where the same was followed then, section by section', async () => {
   const before = courseHead('lead', { id: 'before', term: 'autumn 2025', confirmedIssue: 1, firstDay: '2025-09-08', lastDay: '2025-12-19' })
-  const counts = { at: [1, 0, 3], none: 0, reached: 3 }
+  const counts = { perLevel: [1, 0, 3], none: 0, reached: 3 }
   serverAnswers([
     [routes.courseOutcomes, () => given],
     [routes.groups, () => groups],

@@ -19,7 +19,7 @@ export function standingsOut(
       label(r.studentId),
       sections.get(r.sectionId) ?? '',
       ...outcomes.flatMap((o, k) => {
-        const { level, reached, results } = r.of[k]!
+        const { level, reached, results } = r.standings[k]!
         return [level === null ? '' : o.levels[level - 1]!.label, level === null ? '' : reached ? 'yes' : 'no', results]
       }),
     ]),

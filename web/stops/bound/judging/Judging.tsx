@@ -76,14 +76,14 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
             aria-pressed={one.able === true}
             onClick={() => void say(true)}
           >
-            They could <KeyCap of="y" />
+            They could <KeyCap cap="y" />
           </Button>
           <Button
             variant={one.able === false ? 'primary' : 'outline-primary'}
             aria-pressed={one.able === false}
             onClick={() => void say(false)}
           >
-            They could not <KeyCap of="n" />
+            They could not <KeyCap cap="n" />
           </Button>
           {one.able !== null && (
             <Button variant="link" onClick={() => void say(null)}>

@@ -131,7 +131,7 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
       </thead>
       <tbody>
         <Rows
-          of={sections}
+          items={sections}
           height={ROW}
           columns={boundaries.length + 3}
           row={(s, row) => {

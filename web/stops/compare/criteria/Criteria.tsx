@@ -22,11 +22,11 @@ const WITH_REST = 0.2
 export function Criteria(view: ViewProps) {
   const { table } = useCourse()
   const [only, setOnly] = useState<Only>(null)
-  const assessment = table.assessments.find((a) => a.id === view.of)
+  const assessment = table.assessments.find((a) => a.id === view.subject)
   const compared = useJudgedFigures('criteria', assessment ? assessment.id : null, only)
   const [chosenId, setChosen] = useState<string | null>(null)
   const [level, setLevel] = useState<number | null>(null)
-  const rows = compared?.assessmentId === view.of ? compared.criteria : NONE
+  const rows = compared?.assessmentId === view.subject ? compared.criteria : NONE
   const chosen = rows.find((c) => c.criterionId === chosenId) ?? rows[0]
   const choose = (id: string, at: number | null = null) => {
     setChosen(id)
@@ -83,7 +83,7 @@ export function Criteria(view: ViewProps) {
         </main>
       </div>
     )
-  if (compared?.assessmentId !== view.of) return <WorkingOut />
+  if (compared?.assessmentId !== view.subject) return <WorkingOut />
   return (
     <div className="work">
       <main className="table-side">

@@ -71,10 +71,10 @@ export function MarkerCloseUp({ compared, marker, leans, onChoose }: Props) {
           </p>
         </section>
       )}
-      <NotesOn about={{ kind: 'marker', id: marker.id, assessmentId: compared.unit === 'marks' ? compared.of : null }} />
+      <NotesOn about={{ kind: 'marker', id: marker.id, assessmentId: compared.unit === 'marks' ? compared.subject : null }} />
       {asking && (
         <AskForReadings
-          wanted={read.slice(0, FEW).map((studentId) => ({ assessmentId: compared.of, studentId, markerId: null }))}
+          wanted={read.slice(0, FEW).map((studentId) => ({ assessmentId: compared.subject, studentId, markerId: null }))}
           because={`${marker.name} reads unlike the others: ${counted(Math.min(FEW, read.length), 'script')} to be read again`}
           onClose={() => setAsking(false)}
           onAsked={setAsked}
@@ -90,10 +90,10 @@ const FEW = 5
 /** What the same marker did on the exemplars. */
 function Tuned({ marker, compared }: Pick<Props, 'marker' | 'compared'>) {
   const { id, table } = useCourse()
-  const has = table.assessments.some((a) => a.id === compared.of)
+  const has = table.assessments.some((a) => a.id === compared.subject)
   const exemplars = useQuery({
-    queryKey: ['exemplars', id, compared.of],
-    queryFn: () => call(routes.exemplars, { params: { courseId: id, assessmentId: compared.of } }),
+    queryKey: ['exemplars', id, compared.subject],
+    queryFn: () => call(routes.exemplars, { params: { courseId: id, assessmentId: compared.subject } }),
     enabled: has,
   })
   const own = useMemo(() => {

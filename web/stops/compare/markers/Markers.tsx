@@ -35,11 +35,11 @@ function shortName(title: string): string {
 /** Who leans among the markers, where, and who can be compared at all. */
 export function Markers(view: ViewProps) {
   const { table, mayDecide } = useCourse()
-  const compared = useFigures('markers', view.of)
-  const assessment = table.assessments.find((a) => a.id === view.of)
+  const compared = useFigures('markers', view.subject)
+  const assessment = table.assessments.find((a) => a.id === view.subject)
   const byCriterion = assessment !== undefined && assessment.standardId !== null && assessment.marking !== 'judgement'
-  const judged = useJudgedFigures('leans', byCriterion ? view.of : null)
-  const leans = judged?.assessmentId === view.of && judged.criteria.length > 0 ? judged : undefined
+  const judged = useJudgedFigures('leans', byCriterion ? view.subject : null)
+  const leans = judged?.assessmentId === view.subject && judged.criteria.length > 0 ? judged : undefined
   const [chosenId, setChosen] = useState<string | null>(null)
   const [criterionId, setCriterion] = useState<string | null>(null)
   const [wanted, setWanted] = useState('')
@@ -120,7 +120,7 @@ export function Markers(view: ViewProps) {
             </thead>
             <tbody>
               <Rows
-                of={rows}
+                items={rows}
                 height={31}
                 columns={columns}
                 chosen={chosen ? rows.indexOf(chosen) : -1}
@@ -166,7 +166,7 @@ export function Markers(view: ViewProps) {
           {numeral(compared.tolerance)} {compared.unit} · own spread: 1 is as even as the rest; above 2 no rescaling mends it
         </p>
       </main>
-      <CloseUp at={within}>
+      <CloseUp placeRef={within}>
         {chosen && criterion && (
           <GivenOn assessment={assessment!} marker={chosen} criterion={criterion} onClose={() => setCriterion(null)} />
         )}

@@ -7,7 +7,7 @@ const between = (interval: [number, number] | null) => (interval ? ` (${fixed(in
 
 /** How far the marking can be relied on, in a sentence and in figures. */
 export function ReliabilityLine({ compared }: { compared: ComparedMarkers }) {
-  const r = useFigures('reliability', compared.of)
+  const r = useFigures('reliability', compared.subject)
   const { readings, scripts, unit } = compared
   return (
     <p className="small soft mb-2">

@@ -28,7 +28,7 @@ export interface JoiningReading {
   markerId: string
 }
 
-export interface ComparedMarkers extends Pick<OfWhat, 'of' | 'title' | 'unit' | 'top'> {
+export interface ComparedMarkers extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 'top'> {
   tolerance: number
   scripts: number
   readings: number
@@ -85,7 +85,7 @@ export function compareMarkers(state: CourseState, wanted: string | null): Compa
   })
   const linked = effects?.groups ?? []
   return {
-    of: what.of,
+    subject: what.subject,
     title: what.title,
     unit: what.unit,
     top: what.top,

@@ -20,7 +20,7 @@ export function OtherWork({ compared, chosen, others, onOthers }: Props) {
   const { table } = useCourse()
   const [drawn, setDrawn] = useState(false)
   const counts = new Set(compared.otherWork!.assessmentIds)
-  const could = table.assessments.filter((a) => a.id !== compared.of && a.componentId !== compared.of)
+  const could = table.assessments.filter((a) => a.id !== compared.subject && a.componentId !== compared.subject)
   return (
     <section>
       <details onToggle={(e) => setDrawn((e.target as HTMLDetailsElement).open)}>

@@ -148,17 +148,17 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
           }))}
           empty={at >= 0 ? 'Nobody stands in this bar.' : 'Press → or choose a bar to see who is in it.'}
         />
-        <CarryPeople title={`${section.name}: ${heading}`} people={listed} assessmentId={unit === 'marks' ? compared.of : null} />
+        <CarryPeople title={`${section.name}: ${heading}`} people={listed} assessmentId={unit === 'marks' ? compared.subject : null} />
       </section>
-      <NotesOn about={{ kind: 'section', id: section.id, assessmentId: unit === 'marks' ? compared.of : null }} />
+      <NotesOn about={{ kind: 'section', id: section.id, assessmentId: unit === 'marks' ? compared.subject : null }} />
     </>
   )
 }
 
 /** The same lean told three ways: as marked, given other work, and of whoever teaches and marks it. */
 function Leans({ compared, section }: Pick<Props, 'compared' | 'section'>) {
-  const markers = useFigures('markers', compared.of)
-  const own = markers?.of === compared.of ? markers.markers.find((m) => m.name === section.teacher) : undefined
+  const markers = useFigures('markers', compared.subject)
+  const own = markers?.subject === compared.subject ? markers.markers.find((m) => m.name === section.teacher) : undefined
   const rows = [
     { words: 'as marked', lean: section.lean.difference, interval: section.lean.interval },
     ...(section.expected ? [{ words: 'given their other work', lean: section.expected.lean, interval: section.expected.interval }] : []),

@@ -28,7 +28,7 @@ const ROW = 58
 /** Every section on one axis: who is out of level, and is that the students or the marking. */
 export function Sections(view: ViewProps) {
   const [others, setOthers] = useState<string[] | null>(null)
-  const compared = useFigures('compare', view.of, others)
+  const compared = useFigures('compare', view.subject, others)
   const [chosenId, setChosen] = useState<string | null>(null)
   const [bar, setBar] = useState<number | null>(null)
   const [given, setGiven] = useState(false)
@@ -77,7 +77,7 @@ export function Sections(view: ViewProps) {
       <main className="table-side">
         <CompareHead
           {...view}
-          of={compared.of}
+          subject={compared.subject}
           rows="sections"
           question="Are the sections on one level?"
           out={
@@ -128,7 +128,7 @@ export function Sections(view: ViewProps) {
           </thead>
           <tbody>
             <Rows
-              of={rows}
+              items={rows}
               height={ROW}
               columns={withOther ? 6 : 9}
               chosen={chosen ? rows.indexOf(chosen) : -1}

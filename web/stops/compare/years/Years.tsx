@@ -22,7 +22,7 @@ export function Years(view: ViewProps) {
   const earlier = useEarlierCourses()
   const compared = useYears(
     earlier.map((c) => c.id),
-    view.of,
+    view.subject,
   )
   const [chosenId, setChosen] = useState<string | null>(null)
   const within = useRef<HTMLTableElement>(null)

@@ -19,7 +19,7 @@ export interface ComparedYear {
 
 export interface ComparedYears extends Pick<
   Compared,
-  'of' | 'title' | 'unit' | 'top' | 'from' | 'passMark' | 'tallest' | 'tolerance' | 'mean'
+  'subject' | 'title' | 'unit' | 'top' | 'from' | 'passMark' | 'tallest' | 'tolerance' | 'mean'
 > {
   /** This year first, then the earlier ones, the latest first. */
   years: ComparedYear[]
@@ -38,13 +38,17 @@ const alike = (a: string, b: string) => a.trim().toLocaleLowerCase() === b.trim(
 /** This year beside earlier ones of the same course: assessments and components are matched by their titles. */
 export function compareYears(state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null): ComparedYears {
   const what = ofWhat(state, wanted)
-  const now = compareSections(state, what.of, NO_OTHERS)
+  const now = compareSections(state, what.subject, NO_OTHERS)
   const odd: string[] = []
   const own: ComparedYear = yearOf(state, now.title, now.everyone.people)
   const others = earlier.flatMap((other): ComparedYear[] => {
     odd.push(...differences(state, other))
     const list: { id: string; title: string }[] =
-      what.unit === 'marks' ? other.table.assessments : what.component >= 0 ? other.table.components : [{ id: what.of, title: what.title }]
+      what.unit === 'marks'
+        ? other.table.assessments
+        : what.component >= 0
+          ? other.table.components
+          : [{ id: what.subject, title: what.title }]
     const match = list.find((x) => alike(x.title, what.title))
     if (!match) {
       odd.push(`${other.table.head.term} had nothing called ${what.title}, so it has no row here.`)
@@ -65,7 +69,7 @@ export function compareYears(state: CourseState, earlier: readonly EarlierCourse
   const all = years.flatMap((y) => y.people)
   const from = startOf(all, what.top)
   return {
-    of: what.of,
+    subject: what.subject,
     title: what.title,
     unit: what.unit,
     top: what.top,

@@ -76,7 +76,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
             </span>
             {decides && inBox > 0 && (
               <Button size="sm" onClick={() => void collect()}>
-                Collect <KeyCap of="c" />
+                Collect <KeyCap cap="c" />
               </Button>
             )}
           </p>

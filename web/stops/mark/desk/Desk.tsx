@@ -11,25 +11,25 @@ const STATE = { untouched: '', draft: ' · begun', 'handed in': ' · handed in' 
 
 interface Props {
   courseId: string
-  of: Pile
-  pile: PileScript[]
+  pile: Pile
+  scripts: PileScript[]
   current: PileScript
   onGo: (studentId: string) => void
   onLeave: () => void
 }
 
 /** One pile being read: the line of scripts at the top, the script and the rulers beneath, both always in sight. */
-export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
-  const at = pile.findIndex((s) => s.studentId === current.studentId)
-  const script = useDeskScript(courseId, of.assessmentId, current.studentId)
+export function Desk({ courseId, pile, scripts, current, onGo, onLeave }: Props) {
+  const at = scripts.findIndex((s) => s.studentId === current.studentId)
+  const script = useDeskScript(courseId, pile.assessmentId, current.studentId)
   const problem = problemOf(script)
   const go = (to: number) => {
-    const next = pile[Math.max(0, Math.min(pile.length - 1, to))]
+    const next = scripts[Math.max(0, Math.min(scripts.length - 1, to))]
     if (next) onGo(next.studentId)
   }
   /** The next one that is not handed in, after this one and then from the start: skipped ones come back. */
   const nextOpen = () => {
-    const open = [...pile.slice(at + 1), ...pile.slice(0, at)].find((s) => s.state !== 'handed in')
+    const open = [...scripts.slice(at + 1), ...scripts.slice(0, at)].find((s) => s.state !== 'handed in')
     if (open) onGo(open.studentId)
     else onLeave()
   }
@@ -41,18 +41,18 @@ export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
   ])
   return (
     <div className={`work alone ${styles.deskWork}`}>
-      <main className={styles.desk} aria-label={`Reading ${of.title}`}>
+      <main className={styles.desk} aria-label={`Reading ${pile.title}`}>
         <header className={styles.deskHead}>
           <button className="quiet-button" onClick={onLeave}>
             your piles
           </button>
-          <h1>{of.title}</h1>
+          <h1>{pile.title}</h1>
           <div className={styles.deskLine}>
             <Button size="sm" variant="outline-primary" aria-label="Script before" disabled={at === 0} onClick={() => go(at - 1)}>
               <ChevronLeft size={15} aria-hidden />
             </Button>
             <Form.Select size="sm" aria-label="Script" value={current.studentId} onChange={(e) => onGo(e.target.value)}>
-              {pile.map((s, i) => (
+              {scripts.map((s, i) => (
                 <option key={s.studentId} value={s.studentId}>
                   {i + 1}. {s.label}
                   {s.again ? ' · handed in anew' : STATE[s.state]}
@@ -63,14 +63,14 @@ export function Desk({ courseId, of, pile, current, onGo, onLeave }: Props) {
               size="sm"
               variant="outline-primary"
               aria-label="Next script"
-              disabled={at === pile.length - 1}
+              disabled={at === scripts.length - 1}
               onClick={() => go(at + 1)}
             >
               <ChevronRight size={15} aria-hidden />
             </Button>
           </div>
           <span className="soft small">
-            {at + 1} of {pile.length} · {pile.filter((s) => s.state === 'handed in').length} handed in
+            {at + 1} of {scripts.length} · {scripts.filter((s) => s.state === 'handed in').length} handed in
           </span>
         </header>
         {problem ? (

@@ -26,8 +26,8 @@ export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }
     return (
       <Desk
         courseId={courseId}
-        of={chosen}
-        pile={pile.data}
+        pile={chosen}
+        scripts={pile.data}
         current={current}
         onGo={(id) => setSearch({ of: chosen.assessmentId, script: id }, { replace: true })}
         onLeave={() => setSearch({})}

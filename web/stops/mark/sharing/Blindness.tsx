@@ -10,9 +10,9 @@ const SEES: [keyof Sees, string][] = [
 ]
 
 /** What markers see: names, and other readings of the same script once theirs is handed in. */
-export function Blindness({ courseId, of, decides }: { courseId: string; of: Sharing; decides: boolean }) {
+export function Blindness({ courseId, sharing, decides }: { courseId: string; sharing: Sharing; decides: boolean }) {
   const { write } = useWrites()
-  const { id, title, blind, sees } = of.assessment
+  const { id, title, blind, sees } = sharing.assessment
   // What stands is asked for when its turn comes: two ticks in a row must not take each other back.
   const set = (patch: { blind?: boolean; sees?: Partial<Sees> }, back: typeof patch) => {
     const send = async (p: typeof patch) => {

@@ -10,7 +10,7 @@ import styles from './sharing.module.css'
 
 interface Props {
   courseId: string
-  of: Sharing
+  sharing: Sharing
   rule: Rule
   tried: SharingTried | null
   decides: boolean
@@ -18,9 +18,9 @@ interface Props {
 }
 
 /** Each marker's pile: how much time they have for it, how much it is, how far they are, and by when it is wanted. */
-export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
+export function Loads({ courseId, sharing, rule, tried, decides, onSet }: Props) {
   const { write } = useWrites()
-  const most = Math.max(1, ...of.loads.map((l) => l.allotted), ...(tried?.loads.map((l) => l.after) ?? []))
+  const most = Math.max(1, ...sharing.loads.map((l) => l.allotted), ...(tried?.loads.map((l) => l.after) ?? []))
   // Panels are named, and a section has its teacher: how much time somebody has decides nothing there.
   const byTime = decides && rule.how !== 'panels' && rule.how !== 'by section'
   const capacityOf = (id: string) => rule.markers.find((m) => m.id === id)?.capacity ?? 0
@@ -28,7 +28,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
     onSet({ ...rule, markers: [...rule.markers.filter((m) => m.id !== id), ...(capacity > 0 ? [{ id, capacity }] : [])] })
   const setDue = (markerId: string, due: string | null, before: string | null) => {
     const send = (day: string | null) =>
-      call(routes.setReadBy, { params: { courseId, assessmentId: of.assessment.id, markerId }, body: { due: day } }).then(() => true)
+      call(routes.setReadBy, { params: { courseId, assessmentId: sharing.assessment.id, markerId }, body: { due: day } }).then(() => true)
     void write(
       'wanted by',
       () => send(due),
@@ -52,7 +52,7 @@ export function Loads({ courseId, of, rule, tried, decides, onSet }: Props) {
         </tr>
       </thead>
       <tbody>
-        {of.loads.map((l) => {
+        {sharing.loads.map((l) => {
           const after = tried?.loads.find((t) => t.id === l.id)?.after
           const late = l.due !== null && l.due < today() && l.handedIn < l.allotted
           return (

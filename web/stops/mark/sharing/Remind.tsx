@@ -8,18 +8,18 @@ import { useWrites } from '../../../saving/writes'
 import { counted, today } from '../../../parts/format'
 
 /** A letter to everyone who has something left to read, or to those alone whose day has passed. */
-export function Remind({ courseId, of }: { courseId: string; of: Sharing }) {
+export function Remind({ courseId, sharing }: { courseId: string; sharing: Sharing }) {
   const { write } = useWrites()
-  const [words, setWords, dropWords] = useDraft(`remind ${courseId} ${of.assessment.id}`)
+  const [words, setWords, dropWords] = useDraft(`remind ${courseId} ${sharing.assessment.id}`)
   const [sent, setSent] = useState<number | null>(null)
-  const behind = of.loads.filter((l) => l.handedIn < l.allotted)
+  const behind = sharing.loads.filter((l) => l.handedIn < l.allotted)
   const late = behind.filter((l) => l.due !== null && l.due < today())
   if (behind.length === 0) return null
   const remind = async (whom: Sharing['loads']) => {
     const done = await write(
       'send reminders',
       ask(routes.remind, {
-        params: { courseId, assessmentId: of.assessment.id },
+        params: { courseId, assessmentId: sharing.assessment.id },
         body: { markerIds: whom.map((l) => l.id), words },
       }),
     )

@@ -19,7 +19,7 @@ const HOW: Record<Rule['how'], string> = {
 
 interface Props {
   courseId: string
-  of: Sharing
+  sharing: Sharing
   rule: Rule
   tried: SharingTried | null
   problem: string | null
@@ -30,11 +30,11 @@ interface Props {
 }
 
 /** How the reading is shared out, and what that would give before it is done. */
-export function ShareControls({ courseId, of, rule, tried, problem, trying, onSet, onTry, onDone }: Props) {
+export function ShareControls({ courseId, sharing, rule, tried, problem, trying, onSet, onTry, onDone }: Props) {
   const { write } = useWrites()
   const share = async () => {
-    const params = { courseId, assessmentId: of.assessment.id }
-    const done = await write(`share ${of.assessment.title} out`, ask(routes.shareOut, { params, body: rule }), ({ latest }) =>
+    const params = { courseId, assessmentId: sharing.assessment.id }
+    const done = await write(`share ${sharing.assessment.title} out`, ask(routes.shareOut, { params, body: rule }), ({ latest }) =>
       ask(routes.takeBackSharing, { params: { ...params, sharingId: latest! } }),
     )
     if (done) onDone()
@@ -42,7 +42,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
   useKeys(trying && tried ? [{ key: 'Ctrl+Enter', does: 'share it out as shown', inFields: true, run: () => void share() }] : [])
   const unnamed = rule.how === 'panels' && rule.panels.some((p) => p.length === 0)
   // Who has no time for it any more, with scripts that are begun.
-  const leaving = rule.how === 'draw' ? of.loads.filter((l) => l.draft > 0 && !rule.markers.some((m) => m.id === l.id)) : []
+  const leaving = rule.how === 'draw' ? sharing.loads.filter((l) => l.draft > 0 && !rule.markers.some((m) => m.id === l.id)) : []
   const drawn = rule.how === 'draw' || rule.how === 'sample' || rule.how === 'panels'
   return (
     <div className={styles.shareControls}>
@@ -75,7 +75,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
             onChange={(e) => onSet({ ...rule, avoidOwnSection: e.target.checked })}
           />
         )}
-        {rule.how === 'draw' && of.loads.some((l) => l.allotted > 0) && (
+        {rule.how === 'draw' && sharing.loads.some((l) => l.allotted > 0) && (
           <Form.Check
             id="keep-readers"
             label="who reads what stays"
@@ -90,7 +90,7 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
           </button>
         )}
       </div>
-      {rule.how === 'panels' && <Panels panels={rule.panels} markers={of.loads} onSet={(panels) => onSet({ ...rule, panels })} />}
+      {rule.how === 'panels' && <Panels panels={rule.panels} markers={sharing.loads} onSet={(panels) => onSet({ ...rule, panels })} />}
       {rule.how === 'sample' && rule.sample.only && (
         <p className="mb-0 d-flex gap-3 align-items-baseline">
           <span>
@@ -167,11 +167,11 @@ export function ShareControls({ courseId, of, rule, tried, problem, trying, onSe
                 <b>{counted(tried.readings, 'reading')}</b> shared out anew
                 {tried.sample.length > 0 && `: ${tried.sample.map((s) => `${s.scripts} ${s.why}`).join(', ')}`}
                 {tried.loads.some((l) => l.kept > 0) && `, ${tried.loads.reduce((n, l) => n + l.kept, 0)} begun or done stay`}.
-                {tried.readingsWanted > of.assessment.readingsWanted && (
+                {tried.readingsWanted > sharing.assessment.readingsWanted && (
                   <>
                     {' '}
                     A script then has no mark before <b>{counted(tried.readingsWanted, 'reading')}</b> are in (
-                    {of.assessment.readingsWanted} now).
+                    {sharing.assessment.readingsWanted} now).
                   </>
                 )}
                 {tried.ownSection > 0 && <span className="ochre"> {tried.ownSection} could not be kept from their own section.</span>}

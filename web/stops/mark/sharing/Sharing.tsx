@@ -95,7 +95,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
             {decides && (
               <ShareControls
                 courseId={courseId}
-                of={data}
+                sharing={data}
                 rule={rule}
                 tried={preview}
                 problem={trying ? problemOf(tried) : null}
@@ -111,7 +111,7 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
                 }}
               />
             )}
-            <Loads courseId={courseId} of={data} rule={rule} tried={preview} decides={decides} onSet={set} />
+            <Loads courseId={courseId} sharing={data} rule={rule} tried={preview} decides={decides} onSet={set} />
           </>
         )}
       </main>
@@ -128,8 +128,8 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
                 </p>
               )}
             </section>
-            {decides && <Remind courseId={courseId} of={data} />}
-            <Blindness courseId={courseId} of={data} decides={decides} />
+            {decides && <Remind courseId={courseId} sharing={data} />}
+            <Blindness courseId={courseId} sharing={data} decides={decides} />
           </>
         )}
       </CloseUp>

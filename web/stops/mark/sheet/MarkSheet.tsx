@@ -60,7 +60,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   // Rows stay while one types in them: they are found and sorted anew when that is asked for.
   const { students } = sheet
   const rows = useMemo(
-    () => rowsOf(students, assessments, cells, { sectionId, only, of, sort, carried: carriedIds ?? null }),
+    () => rowsOf(students, assessments, cells, { sectionId, only, assessment: of, sort, carried: carriedIds ?? null }),
     [students, assessments, cells, sectionId, only, of, sort, carriedIds],
   )
 

@@ -61,7 +61,7 @@ export function SheetTools({ courseId, sheet, shown, onSection, onAssessment, on
       )}
       {sheet.writable && (
         <Button size="sm" variant="outline-primary" onClick={onBringIn}>
-          Bring in a file <KeyCap of="b" />
+          Bring in a file <KeyCap cap="b" />
         </Button>
       )}
     </div>

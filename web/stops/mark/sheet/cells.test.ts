@@ -86,7 +86,7 @@ test('rows are found by what they lack, and sorted by a column with the unmarked
   const s = sheet()
   const cells = new Cells(s)
   const ids = (rows: { id: string }[]) => rows.map((r) => r.id)
-  const all = { sectionId: '', only: 'all' as const, of: null, sort: null }
+  const all = { sectionId: '', only: 'all' as const, assessment: null, sort: null }
   expect(ids(rowsOf(s.students, s.assessments, cells, all))).toEqual(['p', 'q', 'r'])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, sectionId: 'y' }))).toEqual(['r'])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'unmarked' }))).toEqual(['p'])
@@ -96,9 +96,9 @@ test('rows are found by what they lack, and sorted by a column with the unmarked
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, only: 'apart' }))).toEqual(['q'])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, carried: new Set(['r', 'p']) }))).toEqual(['p', 'r'])
   // Of one assessment: those for whom it is set, and of those only what that one lacks.
-  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, of: 1 }))).toEqual(['p'])
-  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, of: 0, only: 'unmarked' }))).toEqual([])
-  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, of: 0, only: 'apart' }))).toEqual(['q'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, assessment: 1 }))).toEqual(['p'])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, assessment: 0, only: 'unmarked' }))).toEqual([])
+  expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, assessment: 0, only: 'apart' }))).toEqual(['q'])
   cells.put([cell('r', 'a', 3, { version: 2 })])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, sort: { column: 0, down: false } }))).toEqual(['r', 'p', 'q'])
   expect(ids(rowsOf(s.students, s.assessments, cells, { ...all, sort: { column: 0, down: true } }))).toEqual(['p', 'r', 'q'])

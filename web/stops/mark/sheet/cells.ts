@@ -8,7 +8,7 @@ import { cellOf, readingsColumn, type Cell, type SheetInColumns, type SheetSince
  */
 export class Cells {
   readonly width: number
-  private readonly at: Int32Array
+  private readonly placeAt: Int32Array
   private readonly studentAt: Map<string, number>
   private readonly assessmentAt: Map<string, number>
   private readonly apart: Set<number>
@@ -23,11 +23,11 @@ export class Cells {
     this.width = assessments.length
     this.studentAt = new Map(students.map((s, i) => [s.id, i]))
     this.assessmentAt = new Map(assessments.map((a, i) => [a.id, i]))
-    this.at = new Int32Array(students.length * this.width).fill(-1)
-    cells.student.forEach((s, i) => (this.at[s * this.width + cells.assessment[i]!] = i))
+    this.placeAt = new Int32Array(students.length * this.width).fill(-1)
+    cells.student.forEach((s, i) => (this.placeAt[s * this.width + cells.assessment[i]!] = i))
     this.apart = new Set(sheet.overTolerance.map((c) => this.placeOf(c.studentId) * this.width + this.columnOf(c.assessmentId)))
     this.placing = setFor(sheet)
-    this.set = new Uint8Array(this.at.length)
+    this.set = new Uint8Array(this.placeAt.length)
     const bySection = new Map<string, number[]>()
     for (const p of placements) {
       const list = bySection.get(p.sectionId)
@@ -46,25 +46,25 @@ export class Cells {
   isSet = (student: number, assessment: number): boolean => this.set[student * this.width + assessment] === 1
 
   get(student: number, assessment: number): Cell | undefined {
-    const i = this.at[student * this.width + assessment] ?? -1
+    const i = this.placeAt[student * this.width + assessment] ?? -1
     return i < 0 ? undefined : cellOf(this.sheet, i)
   }
   /** The mark that counts so far, typed or from readings; null where there is none. */
   mark(student: number, assessment: number): number | null {
-    const i = this.at[student * this.width + assessment] ?? -1
+    const i = this.placeAt[student * this.width + assessment] ?? -1
     if (i < 0) return null
     const { cells } = this.sheet
     return cells.readings[i] === 0 ? cells.mark[i]! : cells.readMark[i]!
   }
   status(student: number, assessment: number): (typeof STATUSES)[number] {
-    const i = this.at[student * this.width + assessment] ?? -1
+    const i = this.placeAt[student * this.width + assessment] ?? -1
     return i < 0 ? 'in' : STATUSES[this.sheet.cells.status[i]!]!
   }
   /** Whether a mark is waited for: work that is there, and neither a mark nor readings of it. */
   isPending(student: number, assessment: number): boolean {
     // Read blind, it waits on desks and not here.
     if (!this.isSet(student, assessment) || this.sheet.assessments[assessment]!.blind) return false
-    const i = this.at[student * this.width + assessment]!
+    const i = this.placeAt[student * this.width + assessment]!
     if (i < 0) return true
     const { cells } = this.sheet
     const status = STATUSES[cells.status[i]!]
@@ -72,7 +72,7 @@ export class Cells {
   }
   /** Readings are in and no mark is agreed. */
   isOpen(student: number, assessment: number): boolean {
-    const i = this.at[student * this.width + assessment] ?? -1
+    const i = this.placeAt[student * this.width + assessment] ?? -1
     return i >= 0 && this.sheet.cells.readings[i] !== 0 && this.sheet.cells.readMark[i] === null && this.sheet.cells.status[i] === 0
   }
 
@@ -90,10 +90,10 @@ export class Cells {
     for (const c of saved) {
       const [s, a] = [this.placeOf(c.studentId), this.columnOf(c.assessmentId)]
       if (s < 0 || a < 0) continue
-      let i = this.at[s * this.width + a]!
+      let i = this.placeAt[s * this.width + a]!
       if (i < 0) {
         i = cells.student.length
-        this.at[s * this.width + a] = i
+        this.placeAt[s * this.width + a] = i
         cells.student.push(s)
         cells.assessment.push(a)
         cells.readings.push(0)
@@ -115,8 +115,8 @@ export class Cells {
       const [s, a] = [this.placeOf(studentId), this.columnOf(assessmentId)]
       if (s < 0 || a < 0) continue
       const key = s * this.width + a
-      cells.readings[this.at[key]!] = readingsColumn(fromReadings)
-      cells.readMark[this.at[key]!] = fromReadings?.mark ?? null
+      cells.readings[this.placeAt[key]!] = readingsColumn(fromReadings)
+      cells.readMark[this.placeAt[key]!] = fromReadings?.mark ?? null
       if (overTolerance) this.apart.add(key)
       else this.apart.delete(key)
     }

@@ -18,7 +18,7 @@ export interface Wanted {
   /** Those who were carried here; null for no matter who. */
   carried?: ReadonlySet<string> | null
   /** The one assessment shown, by its place; null for all of them. */
-  of: number | null
+  assessment: number | null
   /** The place of an assessment to sort by, its marks falling or rising. */
   sort: { column: number; down: boolean } | null
 }
@@ -28,7 +28,7 @@ export function rowsOf(
   students: SheetInColumns['students'],
   assessments: SheetInColumns['assessments'],
   cells: Cells,
-  { sectionId, only, of, sort, carried }: Wanted,
+  { sectionId, only, assessment, sort, carried }: Wanted,
 ): SheetInColumns['students'] {
   const fits = (s: number, a: number): boolean => {
     if (!cells.isSet(s, a)) return false
@@ -42,7 +42,7 @@ export function rowsOf(
     return mark !== null && assessments[a]!.passMark !== null && mark < assessments[a]!.passMark && (status === 'in' || status === 'late')
   }
   const isOne = (i: number): boolean => {
-    if (of !== null) return only === 'all' ? cells.isSet(i, of) : fits(i, of)
+    if (assessment !== null) return only === 'all' ? cells.isSet(i, assessment) : fits(i, assessment)
     return only === 'all' || assessments.some((_, a) => fits(i, a))
   }
   const rows = students.filter((s, i) => (sectionId === '' || s.sectionId === sectionId) && (!carried || carried.has(s.id)) && isOne(i))

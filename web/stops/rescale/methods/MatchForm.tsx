@@ -24,7 +24,7 @@ export function MatchForm({ method, figures, rescaling }: Props) {
     figures.subject.assessmentId,
   )
   const { chosen, put } = rescaling
-  const past = years?.of === figures.subject.assessmentId ? years.years.slice(1) : []
+  const past = years?.subject === figures.subject.assessmentId ? years.years.slice(1) : []
   const value = 'sectionId' in method.like ? method.like.sectionId : 'courseId' in method.like ? method.like.courseId : method.like.group
   const choose = (to: string) => {
     if (!chosen) return

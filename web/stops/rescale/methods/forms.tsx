@@ -16,7 +16,7 @@ function Pulled({ method, figures, rescaling, point, onPoint }: MethodFormProps<
   return (
     points && (
       <Points
-        points={points.of(method)}
+        points={points.read(method)}
         outOf={figures.subject.outOf}
         chosen={point}
         onChoose={onPoint}

@@ -119,8 +119,8 @@ function Mend({
   )
 }
 
-function Because({ of, onBecause }: { of: string; onBecause: (reason: string) => void }) {
-  const [reason, setReason, drop] = useDraft(`let stand ${of}`)
+function Because({ of: finding, onBecause }: { of: string; onBecause: (reason: string) => void }) {
+  const [reason, setReason, drop] = useDraft(`let stand ${finding}`)
   return (
     <form
       className="d-flex gap-2 mt-1"

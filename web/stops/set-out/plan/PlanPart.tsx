@@ -96,10 +96,10 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
             {mayDecide && (
               <div className="d-flex gap-3">
                 <Button onClick={() => setDialog('component')}>
-                  Add the first component <KeyCap of="c" />
+                  Add the first component <KeyCap cap="c" />
                 </Button>
                 <Button variant="outline-primary" onClick={() => setDialog('lines')}>
-                  Paste a plan <KeyCap of="l" />
+                  Paste a plan <KeyCap cap="l" />
                 </Button>
               </div>
             )}
@@ -160,13 +160,13 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
               {mayDecide && (
                 <>
                   <Button variant="outline-primary" onClick={() => setDialog('assessment')}>
-                    New assessment <KeyCap of="a" />
+                    New assessment <KeyCap cap="a" />
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('component')}>
-                    New component <KeyCap of="c" />
+                    New component <KeyCap cap="c" />
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('lines')}>
-                    Paste lines <KeyCap of="l" />
+                    Paste lines <KeyCap cap="l" />
                   </Button>
                   <Button variant="outline-primary" onClick={() => setDialog('copy')}>
                     Copy from another course
@@ -177,7 +177,7 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
                 </>
               )}
               <Button variant="link" onClick={() => (setChosen(null), setPanel('policies'))}>
-                Policies <KeyCap of="p" />
+                Policies <KeyCap cap="p" />
               </Button>
             </div>
             {decided.away.length > 0 && (

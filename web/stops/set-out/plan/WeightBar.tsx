@@ -18,8 +18,8 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
   const ordinary = components.filter((c) => !c.bonus)
   const sum = ordinary.reduce((s, c) => s + (c.weight ?? 0), 0)
   const bar = useRef<HTMLDivElement>(null)
-  const [pull, setPull] = useState<{ at: number; by: number } | null>(null)
-  const weightOf = (i: number) => (ordinary[i]!.weight ?? 0) + (pull?.at === i ? pull.by : pull?.at === i - 1 ? -pull.by : 0)
+  const [pull, setPull] = useState<{ place: number; by: number } | null>(null)
+  const weightOf = (i: number) => (ordinary[i]!.weight ?? 0) + (pull?.place === i ? pull.by : pull?.place === i - 1 ? -pull.by : 0)
   const limit = (at: number, by: number) => Math.min(ordinary[at + 1]!.weight ?? 0, Math.max(-(ordinary[at]!.weight ?? 0), by))
   const move = (at: number, by: number) => {
     if (by === 0) return
@@ -62,11 +62,12 @@ export function WeightBar({ components, onChange, disabled, spread }: Props) {
                   }}
                   onPointerDown={(e) => {
                     e.currentTarget.setPointerCapture(e.pointerId)
-                    setPull({ at: i, by: 0 })
+                    setPull({ place: i, by: 0 })
                     const from = e.clientX
                     const perPixel = sum / bar.current!.clientWidth
                     const target = e.currentTarget
-                    const drag = (m: globalThis.PointerEvent) => setPull({ at: i, by: limit(i, Math.round((m.clientX - from) * perPixel)) })
+                    const drag = (m: globalThis.PointerEvent) =>
+                      setPull({ place: i, by: limit(i, Math.round((m.clientX - from) * perPixel)) })
                     target.addEventListener('pointermove', drag)
                     target.addEventListener(
                       'pointerup',

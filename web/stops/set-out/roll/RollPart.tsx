@@ -79,13 +79,13 @@ function RollView({ plan, roll, nav }: { plan: Plan; roll: Roll; nav: ReactNode 
           {mayEdit && (
             <>
               <Button onClick={() => setDialog('file')}>
-                Bring in a roll <KeyCap of="b" />
+                Bring in a roll <KeyCap cap="b" />
               </Button>
               <Button variant="outline-primary" disabled={roll.sections.length === 0} onClick={() => setDialog('student')}>
-                New student <KeyCap of="s" />
+                New student <KeyCap cap="s" />
               </Button>
               <Button variant="outline-primary" onClick={() => setDialog('section')}>
-                New section <KeyCap of="e" />
+                New section <KeyCap cap="e" />
               </Button>
             </>
           )}
