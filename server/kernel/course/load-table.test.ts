@@ -101,6 +101,12 @@ test('read in turns it is what it is read in one go, whatever is written in betw
   expect(await tables.loadInTurns(COURSE)).toBe(tables.load(COURSE))
 })
 
+test('whoever asks while a course is being read waits for that reading, and no second one is begun', async () => {
+  const tables = tableLoader(server.db)
+  const [first, second] = await Promise.all([tables.loadInTurns(COURSE), tables.loadInTurns(COURSE)])
+  expect(second).toBe(first)
+})
+
 test('a write beside the marks leaves them as they were read, and takes over what was decided', () => {
   const { db } = server
   const tables = tableLoader(db)

@@ -2,6 +2,7 @@ import { againBy, type AgreeRule } from '#core/agree'
 import { STATUSES, type Status } from '#core/grades'
 import { scriptIdOf } from '#core/trial'
 import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
+import { columnsOf } from '../db/columns'
 import type { Db } from '../db/open'
 import { inTurns } from '../in-turns'
 import type { CellKey } from './latest-cells'
@@ -11,6 +12,36 @@ import { planLoader, type Decided, type PlanLoader } from './load-plan'
 const wordOf = (rule: string | null): string | null => (rule === null ? null : againBy(JSON.parse(rule) as AgreeRule))
 
 type TableCore = Omit<CourseTable, 'head'> & { head: Omit<CourseHead, 'role'> }
+
+interface ScriptRow {
+  id: string
+  studentId: string
+  /** Place in STATUSES. */
+  status: number
+  daysLate: number
+  entered: number | null
+  version: number
+}
+const STATUS_AT = `CASE status ${STATUSES.map((s, i) => `WHEN '${s}' THEN ${i}`).join(' ')} END`
+
+interface ReadingRow {
+  studentId: string
+  markerId: string
+  mark: number
+}
+
+type Scripts = CourseTable['scripts']
+type Column = (string | number | null)[]
+
+const COLUMNS = ['id', 'student', 'assessment', 'status', 'daysLate', 'entered', 'version'] as const satisfies (keyof Scripts)[]
+const inColumns = (column: (name: keyof Scripts) => Column): Scripts =>
+  Object.fromEntries(COLUMNS.map((name) => [name, column(name)])) as Record<keyof Scripts, Column> as Scripts
+
+/** Without the scripts of who left, who are on the table no more; their work stays where it is kept. */
+const staying = (scripts: Scripts): Scripts =>
+  scripts.student.includes(-1) ? inColumns((name) => (scripts[name] as Column).filter((_, i) => scripts.student[i]! >= 0)) : scripts
+
+const joined = (parts: readonly Scripts[]): Scripts => inColumns((name) => ([] as Column).concat(...parts.map((part) => part[name])))
 
 /** How often a course is read in turns before it is read in one go. */
 const TRIES = 3
@@ -34,18 +65,18 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     "SELECT p.id, p.name FROM course_role c JOIN person p ON p.id = c.person_id WHERE c.course_id = ? AND c.role = 'marker'",
   )
   const person = db.prepare<[string], { id: string; name: string }>('SELECT id, name FROM person WHERE id = ?')
-  const scripts = db
-    .prepare<[string], [string, string, Status, number, number | null, number]>(
-      'SELECT id, student_id, status, days_late, entered, version FROM script WHERE assessment_id = ? ORDER BY rowid',
-    )
-    .raw()
-  const readings = db
-    .prepare<[string], [string, string, number]>(
-      `SELECT r.script_id, r.marker_id, coalesce(c.mark, r.mark) FROM script s JOIN reading r ON r.script_id = s.id
-       LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
-       WHERE s.assessment_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
-    )
-    .raw()
+  const scripts = columnsOf<ScriptRow>(
+    db,
+    { id: 'id', studentId: 'student_id', status: STATUS_AT, daysLate: 'days_late', entered: 'entered', version: 'version' },
+    'FROM script WHERE assessment_id = ? ORDER BY rowid',
+  )
+  const readings = columnsOf<ReadingRow>(
+    db,
+    { studentId: 's.student_id', markerId: 'r.marker_id', mark: 'coalesce(c.mark, r.mark)' },
+    `FROM script s JOIN reading r ON r.script_id = s.id
+     LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version
+     WHERE s.assessment_id = ? AND r.state = 'handed in' ORDER BY r.handed_in_at, r.rowid`,
+  )
 
   const oneScript = db.prepare<[string, string], { id: string; status: Status; daysLate: number; entered: number | null; version: number }>(
     'SELECT id, status, days_late AS daysLate, entered, version FROM script WHERE student_id = ? AND assessment_id = ?',
@@ -76,6 +107,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
 
   const kept = new Map<string, TableCore>()
   const places = new Map<string, Places>()
+  const beingRead = new Map<string, Promise<TableCore>>()
 
   /** Reads a course; stops after each assessment, so that whoever else is asking may be answered in between. */
   function* reading(id: string): Generator<void, TableCore> {
@@ -84,31 +116,30 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     yield
     const studentRows = students.all(id)
     const studentAt = new Map(studentRows.map((x, i) => [x.id, i]))
-    const columns: CourseTable['scripts'] = { id: [], student: [], assessment: [], status: [], daysLate: [], entered: [], version: [] }
+    const parts: Scripts[] = []
+    let first = 0
     const read: { script: number[]; markerId: string[]; mark: number[] } = { script: [], markerId: [], mark: [] }
     yield
     // An assessment at a time: all rows of a large department at once would keep the collector busy.
+    const ofStudent = new Int32Array(studentRows.length)
     for (const [assessment, a] of plan.assessments.entries()) {
-      const own = new Map<string, number>()
-      for (const [scriptId, studentId, status, daysLate, entered, version] of scripts.all(a.id)) {
-        const student = studentAt.get(studentId)
-        // Who left is not on the table any more; the work stays where it is kept.
-        if (student === undefined) continue
-        own.set(scriptId, columns.id.length)
-        columns.id.push(scriptId)
-        columns.student.push(student)
-        columns.assessment.push(assessment)
-        columns.status.push(STATUSES.indexOf(status))
-        columns.daysLate.push(daysLate)
-        columns.entered.push(entered)
-        columns.version.push(version)
-      }
-      for (const [scriptId, markerId, mark] of readings.all(a.id)) {
-        const script = own.get(scriptId)
-        if (script === undefined) continue
-        read.script.push(script)
-        read.markerId.push(markerId)
-        read.mark.push(mark)
+      const { studentId, ...rest } = scripts(a.id)
+      let last = -1
+      // Scripts mostly come in the order of the roll.
+      const places = studentId.map((own) => (last = studentRows[last + 1]?.id === own ? last + 1 : (studentAt.get(own) ?? -1)))
+      const part = staying({ ...rest, student: places, assessment: new Array<number>(places.length).fill(assessment) })
+      ofStudent.fill(-1)
+      part.student.forEach((student, i) => (ofStudent[student] = first + i))
+      parts.push(part)
+      first += part.student.length
+      yield
+      const its = readings(a.id)
+      for (let i = 0; i < its.mark.length; i++) {
+        const reader = studentAt.get(its.studentId[i]!)
+        if (reader === undefined || ofStudent[reader]! < 0) continue
+        read.script.push(ofStudent[reader]!)
+        read.markerId.push(its.markerId[i]!)
+        read.mark.push(its.mark[i]!)
       }
       yield
     }
@@ -124,7 +155,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       students: studentRows,
       markers: markerRows,
       stays,
-      scripts: columns,
+      scripts: joined(parts),
       readings: readingColumns,
     }
   }
@@ -176,6 +207,15 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     }
   }
 
+  /** Whoever asks while a course is being read waits for that reading. */
+  function readOnce(courseId: string): Promise<TableCore> {
+    const begun = beingRead.get(courseId)
+    if (begun) return begun
+    const own = inTurns(reading(courseId)).finally(() => beingRead.delete(courseId))
+    beingRead.set(courseId, own)
+    return own
+  }
+
   function current(courseId: string): TableCore | null {
     const { version } = plans.load(courseId).plan
     const before = kept.get(courseId)
@@ -204,8 +244,8 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
       for (let tries = 0; tries < TRIES; tries++) {
         const known = current(courseId)
         if (known) return known
-        const table = await inTurns(reading(courseId))
-        if (table.version === plans.load(courseId).plan.version) return keep(courseId, table)
+        const table = await readOnce(courseId)
+        if (table.version === plans.load(courseId).plan.version) return current(courseId) ?? keep(courseId, table)
       }
       // Somebody keeps writing to it: it is read in one go.
       return this.load(courseId)
