@@ -18,6 +18,8 @@ export interface Route<P extends Shape = Shape, B extends z.ZodType = z.ZodType,
   produces?: string
   /** How large its body may be; without a word of it 256 KB and 20,000 values. */
   takes?: 'a little' | 'a list' | 'a file' | 'a package'
+  /** How large its answer may grow: what is a lot is written in pieces, and others are answered meanwhile. */
+  gives?: 'a lot'
   /** A write that may be done while one looks at a course as somebody else. */
   mayWhileLooking?: true
 }
@@ -37,7 +39,7 @@ export const none = z.undefined()
 const noParams = z.strictObject({})
 
 export function route<P extends Shape = typeof noParams, B extends z.ZodType = typeof none, R extends z.ZodType = typeof none>(
-  definition: Pick<Route, 'method' | 'path' | 'access' | 'summary' | 'produces' | 'takes' | 'mayWhileLooking'> & {
+  definition: Pick<Route, 'method' | 'path' | 'access' | 'summary' | 'produces' | 'takes' | 'gives' | 'mayWhileLooking'> & {
     params?: P
     body?: B
     response?: R

@@ -54,22 +54,23 @@ export const TableSince = z
   .nullable()
 export type TableSince = z.infer<typeof TableSince>
 
-export function packTable<T extends Pick<CourseTable, 'scripts' | 'readings' | 'students' | 'assessments'>>({
-  scripts,
-  readings,
-  ...rest
-}: T): Omit<T, 'scripts' | 'readings'> & Pick<TableInColumns, 'scripts' | 'readings'> {
+type Packable = Pick<CourseTable, 'scripts' | 'readings' | 'students' | 'assessments'>
+export type PackedTable<T> = Omit<T, 'scripts' | 'readings'> & Pick<TableInColumns, 'scripts' | 'readings'>
+type ScriptColumn = keyof typeof SCRIPTS
+
+/** Packs a table column by column; whoever else is asking may be answered between them. */
+export function* packingTable<T extends Packable>({ scripts, readings, ...rest }: T): Generator<void, PackedTable<T>> {
   const { students, assessments } = rest as unknown as T
+  const others = yield* otherIds(scripts, students, assessments)
+  const packed = {} as Record<ScriptColumn, string>
+  for (const name of Object.keys(SCRIPTS) as ScriptColumn[]) {
+    yield
+    packed[name] = packColumn(SCRIPTS[name], scripts[name])
+  }
+  yield
   return {
     ...rest,
-    scripts: {
-      otherIds: otherIds(scripts, students, assessments),
-      student: packColumn(SCRIPTS.student, scripts.student),
-      assessment: packColumn(SCRIPTS.assessment, scripts.assessment),
-      status: packColumn(SCRIPTS.status, scripts.status),
-      daysLate: packColumn(SCRIPTS.daysLate, scripts.daysLate),
-      entered: packColumn(SCRIPTS.entered, scripts.entered),
-    },
+    scripts: { otherIds: others, ...packed },
     readings: {
       script: packColumn(READINGS.script, readings.script),
       marker: packColumn(READINGS.marker, readings.marker),
@@ -78,14 +79,27 @@ export function packTable<T extends Pick<CourseTable, 'scripts' | 'readings' | '
   }
 }
 
-function otherIds(
+/** The same in one go. */
+export function packTable<T extends Packable>(table: T): PackedTable<T> {
+  const work = packingTable(table)
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+  }
+}
+
+const A_TURN = 100_000
+
+function* otherIds(
   { id: ids, student, assessment }: CourseTable['scripts'],
   students: readonly { id: string }[],
   assessments: readonly { id: string }[],
-): [number, string][] {
+): Generator<void, [number, string][]> {
   const others: [number, string][] = []
-  for (let i = 0; i < ids.length; i++)
+  for (let i = 0; i < ids.length; i++) {
+    if (i % A_TURN === 0) yield
     if (!isScriptIdOf(ids[i]!, assessments[assessment[i]!]!.id, students[student[i]!]!.id)) others.push([i, ids[i]!])
+  }
   return others
 }
 

@@ -185,6 +185,8 @@ export function createApp(
   // Answers change with every write, so they are packed quickly; the pages' files are packed well.
   app.use('/api', compression({ level: 1, filter: packable }))
   app.use(compression({ filter: packable }))
+  // No answer is kept, so that none needs a mark to be known again by.
+  app.set('etag', false)
   app.use('/api', (_req, res, next) => {
     res.set('cache-control', 'no-store')
     next()

@@ -134,6 +134,7 @@ export const coursesRoutes = {
     path: '/api/courses/:courseId/table',
     access: overseers,
     summary: 'Everything grades follow from',
+    gives: 'a lot',
     params: inCourse,
     response: TableInColumns,
   }),

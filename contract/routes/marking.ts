@@ -172,6 +172,7 @@ export const markingRoutes = {
     path: '/api/courses/:courseId/sheet',
     access: staff,
     summary: 'The mark sheet, as far as one may see it',
+    gives: 'a lot',
     params: inCourse,
     response: SheetInColumns,
   }),

@@ -7,6 +7,7 @@ import { readBody } from './body'
 import type { AuditList } from './access/audit'
 import { COOKIE, type Look, type Sessions, type SignedIn } from './access/sessions'
 import type { Db } from './db/open'
+import { sendInPieces } from './json-in-pieces'
 import { HttpProblem } from './problem'
 
 export interface Call<P, B> {
@@ -83,7 +84,9 @@ export function registrar(app: Express, db: Db, signIns: Sessions, audit: AuditL
       if (res.headersSent || route.produces) return
       if (answer === undefined) return void res.status(204).end()
       // Strict schemas catch a field that should not leave the server; the check is paid for in tests only.
-      res.json(process.env.NODE_ENV === 'test' ? route.response.parse(answer) : answer)
+      const checked = process.env.NODE_ENV === 'test' ? route.response.parse(answer) : answer
+      if (route.gives === 'a lot') await sendInPieces(res, checked)
+      else res.json(checked)
     })
   }
 }

@@ -44,7 +44,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
   const { version, latest, insert, sign, signed, reopened, object, takeBack, setSigners, inRole, decided } = confirmQueries(db)
   /** The course as it stands, ready to be frozen by a worker. */
   async function toFreeze(courseId: string): Promise<ToFreeze> {
-    const table = packedTable(await tables.loadInTurns(courseId))
+    const table = await packedTable(await tables.loadInTurns(courseId))
     return { table, number: last(courseId) + 1, decisions: decided.all(courseId) }
   }
   const signersOf = (courseId: string) => JSON.parse(version.get(courseId)!.signers) as Signers

@@ -22,7 +22,7 @@ export function tableRoutes(
 
   handle(routes.table, async ({ params, role }) => {
     const table = await tables.loadInTurns(params.courseId)
-    return { ...packedTable(table), head: { ...table.head, role } }
+    return { ...(await packedTable(table)), head: { ...table.head, role } }
   })
 
   handle(routes.tableSince, ({ params: { courseId, version }, role }): TableSince => {

@@ -20,7 +20,7 @@ import { now, type Db } from '../../kernel/db/open'
 import { namesFor } from '../../kernel/access/names'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
-import { inTurns } from '../../kernel/in-turns'
+import { atOnce, inTurns } from '../../kernel/in-turns'
 import { appliesTo } from '../../kernel/course/applies-to'
 import { gateFor } from '../../kernel/standards/exemplars'
 import { readersOf, readNotTyped } from './readers'
@@ -78,10 +78,7 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     const { scripts } = table
     const read = readingsOf(table)
     yield
-    const plain = plainMarks(
-      table,
-      scripts.id.flatMap((_, i) => (read.counts[i]! > 0 ? [i] : [])),
-    )
+    const plain = yield* plainMarks(table, [...new Set(table.readings.script)])
     yield
     // Places in the table's list, which has everybody, to places in the list that is sent.
     const shownAt = table.students.map((s) => studentAt.get(s.id) ?? -1)
@@ -100,6 +97,13 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         version: scripts.version[i]!,
       })
     }
+    yield
+    const over = sight.readings === 'all' ? overTolerance(table, read) : []
+    yield
+    const exceptions = [...applyingExceptions(table)].flatMap(([id, own]) =>
+      studentAt.has(id) ? [[id, Object.fromEntries(own)] as const] : [],
+    )
+    yield
     return {
       version,
       sections: table.sections.filter((s) => seen(s.id)),
@@ -118,10 +122,8 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
       })),
       term: { firstDay: table.head.firstDay, lastDay: table.head.lastDay },
       placements: table.placements.filter((p) => seen(p.sectionId)),
-      overTolerance: sight.readings === 'all' ? overTolerance(table, read) : [],
-      exceptions: Object.fromEntries(
-        [...applyingExceptions(table)].flatMap(([id, own]) => (studentAt.has(id) ? [[id, Object.fromEntries(own)]] : [])),
-      ),
+      overTolerance: over,
+      exceptions: Object.fromEntries(exceptions),
       cells,
       writable: sight.types !== 'none' && table.head.confirmedIssue === null,
     }
@@ -143,9 +145,11 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     table.readings.script.forEach((at, i) => marks.get(at)?.push(table.readings.mark[i]!))
     const plain =
       sight.readings === 'all'
-        ? plainMarks(
-            table,
-            [...marks].flatMap(([at, theirs]) => (theirs.length > 0 ? [at] : [])),
+        ? atOnce(
+            plainMarks(
+              table,
+              [...marks].flatMap(([at, theirs]) => (theirs.length > 0 ? [at] : [])),
+            ),
           )
         : new Map<number, number>()
     const { status, daysLate, entered, version } = table.scripts
@@ -278,27 +282,28 @@ const ruleOf = ({ id, tolerance, step }: Table['assessments'][number], agreeBy: 
 }
 
 /** What scripts with readings come to before they are rescaled, by their places; the others are as they were typed. */
-function plainMarks(
+function* plainMarks(
   { scripts, readings, assessments, agreed, reopened, agreeBy }: Table,
   places: readonly number[],
-): Map<number, number | null> {
+): Generator<void, Map<number, number | null>> {
   const own = new Map(places.map((place) => [place, [] as number[]]))
   const openedAgain = new Set(reopened)
   readings.script.forEach((place, i) => own.get(place)?.push(readings.mark[i]!))
-  return new Map(
-    [...own].map(([place, marks]) => {
-      const mark = plainMark({
-        status: STATUSES[scripts.status[place]!]!,
-        entered: scripts.entered[place]!,
-        agreed: agreed[scripts.id[place]!],
-        reopened: openedAgain.has(scripts.id[place]!),
-        readings: marks,
-        wanted: assessments[scripts.assessment[place]!]!.readingsWanted,
-        rule: ruleOf(assessments[scripts.assessment[place]!]!, agreeBy),
-      })
-      return [place, mark]
-    }),
-  )
+  const plain = new Map<number, number | null>()
+  for (const [place, marks] of own) {
+    if (plain.size % A_TURN === 0) yield
+    const mark = plainMark({
+      status: STATUSES[scripts.status[place]!]!,
+      entered: scripts.entered[place]!,
+      agreed: agreed[scripts.id[place]!],
+      reopened: openedAgain.has(scripts.id[place]!),
+      readings: marks,
+      wanted: assessments[scripts.assessment[place]!]!.readingsWanted,
+      rule: ruleOf(assessments[scripts.assessment[place]!]!, agreeBy),
+    })
+    plain.set(place, mark)
+  }
+  return plain
 }
 
 const isApart = ({ scripts, assessments }: Table, at: number, readings: number, spread: number): boolean =>

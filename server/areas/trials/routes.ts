@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import { setImmediate } from 'node:timers/promises'
 import { checkBoundaries } from '#core/grades'
 import { compareResults } from '#core/rescale'
 import { decisionKind, applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
 import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { inTurns } from '../../kernel/in-turns'
 import { madeOver } from '../../kernel/version'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -87,12 +87,7 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
   handle(routes.recount, async ({ params: { courseId, assessmentId }, body }) => {
     const row = assessment.get(assessmentId, courseId)
     if (!row || row.away) throw new HttpProblem(404, 'There is no such assessment.')
-    const work = recount.inTurns(row, body)
-    for (;;) {
-      const step = work.next()
-      if (step.done) return step.value
-      await setImmediate()
-    }
+    return inTurns(recount.inPieces(row, body))
   })
 
   handle(routes.record, ({ params }) => record.all(params.courseId))

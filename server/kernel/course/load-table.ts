@@ -4,7 +4,7 @@ import { scriptIdOf } from '#core/trial'
 import type { Cell, CourseHead, CourseTable, TableCell } from '#contract'
 import { columnsOf } from '../db/columns'
 import type { Db } from '../db/open'
-import { inTurns } from '../in-turns'
+import { atOnce, inTurns } from '../in-turns'
 import type { CellKey } from './latest-cells'
 import { planLoader, type Decided, type PlanLoader } from './load-plan'
 
@@ -149,9 +149,12 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     const stays: CourseTable['stays'] = {}
     for (const [studentId, sectionId, from, to] of moves.all({ course: id }))
       if (studentAt.has(studentId)) (stays[studentId] ??= []).push({ sectionId, from, to })
+    yield
+    const settled = settledIn(id)
+    yield
     return {
       ...ofPlan(decided),
-      ...settledIn(id),
+      ...settled,
       students: studentRows,
       markers: markerRows,
       stays,
@@ -233,11 +236,7 @@ export function tableLoader(db: Db, plans: PlanLoader = planLoader(db)) {
     load(courseId: string): TableCore {
       const known = current(courseId)
       if (known) return known
-      const work = reading(courseId)
-      for (;;) {
-        const step = work.next()
-        if (step.done) return keep(courseId, step.value)
-      }
+      return keep(courseId, atOnce(reading(courseId)))
     },
     /** The same, and others are answered meanwhile. */
     async loadInTurns(courseId: string): Promise<TableCore> {

@@ -3,6 +3,7 @@ import type { AgreeRule } from '#core/agree'
 import type { Grant, Reread, Without } from '#core/rescale'
 import { criteriaOf, markGranting, markWithout, type Picks, type StandardCriterion } from '#core/scales'
 import type { Db } from '../db/open'
+import { atOnce } from '../in-turns'
 import { HttpProblem } from '../problem'
 import type { AssessmentRow } from '../course/rows'
 import { standardsOf } from './judge'
@@ -36,7 +37,7 @@ export function recounter(db: Db) {
     .raw()
 
   /** Stops every so often, so that whoever else is asking may be answered in between. */
-  function* inTurns(assessment: AssessmentRow, { how, criterionIds }: Recount): Generator<void, Reread> {
+  function* inPieces(assessment: AssessmentRow, { how, criterionIds }: Recount): Generator<void, Reread> {
     const known = new Map<string, StandardCriterion[]>()
     const criteria = (id: string) => {
       const own = known.get(id) ?? criteriaOf(standardOf(id))
@@ -69,14 +70,10 @@ export function recounter(db: Db) {
   }
 
   return {
-    inTurns,
+    inPieces,
     /** Whether it would give just these marks, now. */
     stillGives(assessment: AssessmentRow, { kind, criterionIds, scriptIds, markerIds, marks }: Without | Grant): boolean {
-      const work = inTurns(assessment, { how: kind, criterionIds })
-      for (;;) {
-        const step = work.next()
-        if (step.done) return isDeepStrictEqual(step.value, { scriptIds, markerIds, marks })
-      }
+      return isDeepStrictEqual(atOnce(inPieces(assessment, { how: kind, criterionIds })), { scriptIds, markerIds, marks })
     },
   }
 }
