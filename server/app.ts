@@ -62,6 +62,7 @@ import { scaleRoutes } from './areas/library/routes'
 import { courseWrites } from './kernel/course/course-writes'
 import { outcomeNews } from './kernel/outcomes/news'
 import { planLoader } from './kernel/course/load-plan'
+import { readAhead } from './kernel/course/read-ahead'
 import { tableLoader } from './kernel/course/load-table'
 import { workedOut } from './kernel/course/worked-out'
 import { letterSender } from './kernel/letters'
@@ -258,6 +259,8 @@ export function createApp(
   const roster = rosterOf(db)
   rollFileRoutes(handle, db, { roll, roster, files: broughtIn(db, roll, roster), pool, writes })
   const worked = workedOut(tables, writes)
+  // Nobody waits for it: where it comes to nothing, the course is read when it is asked for.
+  app.locals.readAhead = () => readAhead(db, tables).catch((e: unknown) => log?.debug({ err: e }, 'not read ahead'))
   studentRoutes(handle, db, { plans, worked, pool, send: letterSender(db, letters), clock })
   classRoutes(handle, db, plans, worked, clock)
   scaleRoutes(handle, db, tables, writes, pool)

@@ -49,6 +49,7 @@ const server = app.listen(port, host, (error) => {
   const at = typeof bound === 'object' && bound ? bound.port : port
   address = origin ?? `http://${host}:${at}`
   log.info({ host, port: at }, 'listening')
+  void (app.locals.readAhead as () => Promise<void>)()
   const setUp = app.locals.setUp as SetUpCode
   // For whoever sits at the console, and not for the log.
   if (setUp.nobodyIsHere()) console.error(`\nNobody is here yet. Set this installation up at ${address}\nwith the code  ${setUp.code}\n`)
