@@ -22,7 +22,7 @@ export async function benchSave(): Promise<void> {
   try {
     console.log(`\nSaving: ${MARKERS} at once, ${EACH} marks each`)
     const bare = figures(saveBare(join(folder, 'bare.db')))
-    const { own, alone } = await saveByHttp(folder)
+    const { own, way, alone } = await saveByHttp(folder)
     const line = (what: string, ms: number, beside: number) =>
       console.log(`  ${what.padEnd(34)} ${ms.toFixed(2).padStart(8)} ms  ${(ms / beside).toFixed(1).padStart(6)} × bare`)
     line('bare, p50', bare.p50, bare.p50)
@@ -32,6 +32,7 @@ export async function benchSave(): Promise<void> {
     line(`${MARKERS} at once, p50`, own.p50, bare.p50)
     line(`${MARKERS} at once, p99`, own.p99, bare.p99)
     line(`${MARKERS} at once, per save`, own.each, bare.p50)
+    line('of that the way there and back', way.each, bare.p50)
   } finally {
     rmSync(folder, { recursive: true, force: true })
   }
@@ -83,15 +84,24 @@ async function saveByHttp(folder: string) {
     for (let i = 0; i < 200; i++) alone.push(await save(cells[0]!, i % 20))
     // Connections are there, as they are in the middle of an afternoon.
     await Promise.all(Array.from({ length: MARKERS }, (_, m) => save(cells[m]!, 1)))
-    const from = performance.now()
-    const times = await Promise.all(
-      Array.from({ length: MARKERS }, async (_, m) => {
-        const own: number[] = []
-        for (let i = 0; i < EACH; i++) own.push(await save(cells[m]!, (i + m) % 20))
-        return own
-      }),
-    )
-    const each = (performance.now() - from) / (MARKERS * EACH)
-    return { own: { ...figures(times.flat()), each }, alone: figures(alone) }
+    const fifty = async (work: (marker: number, turn: number) => Promise<number>) => {
+      const from = performance.now()
+      const times = await Promise.all(
+        Array.from({ length: MARKERS }, async (_, m) => {
+          const own: number[] = []
+          for (let i = 0; i < EACH; i++) own.push(await work(m, i))
+          return own
+        }),
+      )
+      return { ...figures(times.flat()), each: (performance.now() - from) / (MARKERS * EACH) }
+    }
+    const own = await fifty((m, i) => save(cells[m]!, (i + m) % 20))
+    // What the way there and back costs alone: nothing is looked up and nothing is written.
+    const way = await fifty(async () => {
+      const from = performance.now()
+      await (await send('GET', '/api/health', cookie)).text()
+      return performance.now() - from
+    })
+    return { own, way, alone: figures(alone) }
   })
 }
