@@ -1,8 +1,9 @@
+import { area, curveStep, line } from 'd3-shape'
 import { useMemo, useRef } from 'react'
-import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
+import { ComposedChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis, useXAxisScale, useYAxisScale } from 'recharts'
 import type { Boundary } from '#core/grades'
 import { apart } from './apart'
-import { columnCounts, stackDots } from './dots'
+import { columnCounts, stackDots, type Column, type Dot } from './dots'
 import type { StripPeople } from './strip-people'
 import { useWidth } from './useWidth'
 import styles from './grade-strip.module.css'
@@ -77,58 +78,12 @@ export function GradeStrip({ people, before: earlier, boundaries, counts }: Prop
       <ResponsiveContainer width="100%" height={47} initialDimension={{ width: 700, height: 47 }}>
         <ComposedChart margin={{ top: 4, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
           <XAxis type="number" dataKey="x" domain={[drawn.from, drawn.to]} hide allowDataOverflow />
-          <YAxis type="number" domain={[0, drawn.top + 1]} hide />
+          <YAxis type="number" domain={[0, drawn.top + 1]} hide allowDataOverflow />
           <ReferenceLine y={0} stroke="var(--ink)" />
           {bounds.slice(1).map((b) => (
             <ReferenceLine key={b.grade} x={b.from} stroke="var(--pine)" strokeWidth={1.5} />
           ))}
-          <Scatter
-            data={drawn.hollow}
-            dataKey="y"
-            isAnimationActive={false}
-            shape={(p: { cx?: number; cy?: number }) => (
-              <circle cx={p.cx} cy={p.cy} r={radius} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />
-            )}
-          />
-          <Scatter
-            data={drawn.solid}
-            dataKey="y"
-            isAnimationActive={false}
-            shape={(p: { cx?: number; cy?: number }) => <circle cx={p.cx} cy={p.cy} r={radius} fill="var(--ink)" />}
-          />
-          {drawn.density && (
-            <>
-              <Area
-                data={drawn.density.all}
-                dataKey="n"
-                type="step"
-                isAnimationActive={false}
-                stroke="var(--soft-ink)"
-                strokeWidth={0.8}
-                fill="none"
-              />
-              <Area
-                data={drawn.density.final}
-                dataKey="n"
-                type="step"
-                isAnimationActive={false}
-                stroke="none"
-                fill="var(--ink)"
-                fillOpacity={1}
-              />
-            </>
-          )}
-          {earlier && (
-            <Line
-              data={drawn.before}
-              dataKey="n"
-              dot={false}
-              activeDot={false}
-              stroke="var(--pine)"
-              strokeDasharray="3 2"
-              isAnimationActive={false}
-            />
-          )}
+          <Shapes {...drawn} radius={radius} earlier={earlier !== null} />
         </ComposedChart>
       </ResponsiveContainer>
       {named.map((g, i) => (
@@ -142,5 +97,41 @@ export function GradeStrip({ people, before: earlier, boundaries, counts }: Prop
         </span>
       ))}
     </div>
+  )
+}
+
+interface Drawn {
+  density: { all: Column[]; final: Column[] } | null
+  before: Column[]
+  solid: Dot[]
+  hollow: Dot[]
+  radius: number
+  earlier: boolean
+}
+
+/** People and the earlier state, a path each: they are drawn anew at every step anywhere, which hundreds of elements would be waited for. */
+function Shapes({ density, before, solid, hollow, radius, earlier }: Drawn) {
+  const x = useXAxisScale()
+  const y = useYAxisScale()
+  if (!x || !y) return null
+  const place = (c: Column) => x(c.x)!
+  const height = (c: Column) => y(c.n)!
+  const ring = (d: Dot) =>
+    `M${x(d.x)! - radius} ${y(d.y)!}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`
+  return (
+    <g pointerEvents="none">
+      {density ? (
+        <>
+          <path d={line(place, height).curve(curveStep)(density.all)!} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />
+          <path d={area(place, y(0)!, height).curve(curveStep)(density.final)!} fill="var(--ink)" />
+        </>
+      ) : (
+        <>
+          <path d={hollow.map(ring).join('')} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />
+          <path d={solid.map(ring).join('')} fill="var(--ink)" />
+        </>
+      )}
+      {earlier && <path d={line(place, height)(before)!} fill="none" stroke="var(--pine)" strokeDasharray="3 2" />}
+    </g>
   )
 }

@@ -16,9 +16,16 @@ export function stackDots(people: readonly { id: string; value: number }[], widt
   })
 }
 
+export interface Column {
+  /** Its middle. */
+  x: number
+  /** How many stand in it. */
+  n: number
+}
+
 /** How many stand in each column, for the outline of an earlier state. */
-export function columnCounts(values: Iterable<number>, width: number, from: number, to: number): { x: number; n: number }[] {
-  const counts: { x: number; n: number }[] = []
+export function columnCounts(values: Iterable<number>, width: number, from: number, to: number): Column[] {
+  const counts: Column[] = []
   for (let c = Math.floor(from / width); c < to / width; c++) counts.push({ x: (c + 0.5) * width, n: 0 })
   const first = Math.floor(from / width)
   for (const v of values) {

@@ -1,7 +1,7 @@
+import { curveStep, line } from 'd3-shape'
 import { useMemo, useRef } from 'react'
 import {
   ComposedChart,
-  Line,
   ReferenceArea,
   ReferenceLine,
   ResponsiveContainer,
@@ -15,7 +15,7 @@ import {
   useYAxisScale,
 } from 'recharts'
 import type { Boundary, CourseResult } from '#core/grades'
-import { columnCounts, stackDots, type Dot } from '../../../parts/dots'
+import { columnCounts, stackDots, type Column, type Dot } from '../../../parts/dots'
 import { numeral } from '../../../parts/format'
 import styles from '../bound.module.css'
 
@@ -76,7 +76,7 @@ export function BoundChart(props: Props) {
           allowDataOverflow
           height={24}
         />
-        <YAxis type="number" domain={[0, drawn.top + 1]} hide />
+        <YAxis type="number" domain={[0, drawn.top + 1]} hide allowDataOverflow />
         {shaded.map(([low, high], i) => (
           <ReferenceArea
             key={i}
@@ -90,18 +90,7 @@ export function BoundChart(props: Props) {
         {moved.map((b) => (
           <ReferenceLine key={b.grade} x={adopted.find((a) => a.grade === b.grade)?.from} stroke="var(--soft-ink)" strokeDasharray="2 4" />
         ))}
-        {plain && (
-          <Line
-            data={columnCounts(plain, COLUMN, drawn.from, drawn.to)}
-            dataKey="n"
-            type="step"
-            dot={false}
-            activeDot={false}
-            stroke="var(--soft-ink)"
-            strokeDasharray="3 2"
-            isAnimationActive={false}
-          />
-        )}
+        {plain && <Outline columns={columnCounts(plain, COLUMN, drawn.from, drawn.to)} />}
         {drawn.columns && <Columns columns={drawn.columns} near={near} />}
         <Scatter
           data={drawn.dots}
@@ -128,13 +117,13 @@ export function BoundChart(props: Props) {
   )
 }
 
-interface Column {
+interface PeopleColumn {
   /** Its left end, in percent. */
   from: number
   ids: string[]
 }
 
-function columnsOf(people: readonly { id: string; value: number }[]): Column[] {
+function columnsOf(people: readonly { id: string; value: number }[]): PeopleColumn[] {
   const columns = new Map<number, string[]>()
   for (const { id, value } of people) {
     const at = Math.floor(value / COLUMN)
@@ -145,8 +134,20 @@ function columnsOf(people: readonly { id: string; value: number }[]): Column[] {
   return [...columns].map(([at, ids]) => ({ from: at * COLUMN, ids }))
 }
 
+/** Where percents were before they were rescaled. */
+function Outline({ columns }: { columns: readonly Column[] }) {
+  const x = useXAxisScale()
+  const y = useYAxisScale()
+  if (!x || !y) return null
+  const outline = line<Column>(
+    (c) => x(c.x)!,
+    (c) => y(c.n)!,
+  ).curve(curveStep)
+  return <path d={outline(columns)!} fill="none" stroke="var(--soft-ink)" strokeDasharray="3 2" pointerEvents="none" />
+}
+
 /** Very many people: how many stand in each column, those near a line hollow on top. */
-function Columns({ columns, near }: { columns: readonly Column[]; near: (id: string) => boolean }) {
+function Columns({ columns, near }: { columns: readonly PeopleColumn[]; near: (id: string) => boolean }) {
   const x = useXAxisScale()
   const y = useYAxisScale()
   if (!x || !y) return null
