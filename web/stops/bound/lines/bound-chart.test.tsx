@@ -1,3 +1,5 @@
+/** @jest-environment jsdom */
+// In a page in which nothing watches sizes a chart takes its first one.
 import { render } from '@testing-library/react'
 import type { CourseResult } from '#core/grades'
 import { BoundChart } from './BoundChart'
