@@ -1,6 +1,5 @@
 import { area, curveStep, line } from 'd3-shape'
 import { useMemo, useRef } from 'react'
-import { ComposedChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis, useXAxisScale, useYAxisScale } from 'recharts'
 import type { Boundary } from '#core/grades'
 import { apart } from './apart'
 import { columnCounts, stackDots, type Column, type Dot } from './dots'
@@ -9,6 +8,9 @@ import { useWidth } from './useWidth'
 import styles from './grade-strip.module.css'
 
 const COLUMN = 1
+const H = 47
+/** Kept free above the tallest. */
+const TOP = 4
 /** Of the names and counts of grades, in pixels, on the wide side. */
 const CHARACTER = 6.6
 /** Above so many, people are drawn as columns and not as a dot each. */
@@ -51,15 +53,17 @@ export function GradeStrip({ people, before: earlier, boundaries, counts }: Prop
     return { density, from, to, top, before, solid: dots.filter((d) => isFinal.has(d.id)), hollow: dots.filter((d) => !isFinal.has(d.id)) }
   }, [people, earlier])
   const bounds = [...boundaries].sort((a, b) => a.from - b.from)
-  const radius = Math.min(1.7, 40 / drawn.top / 2)
   const strip = useRef<HTMLDivElement>(null)
   const room = useWidth(strip)
+  const part = (percent: number) => (percent - drawn.from) / (drawn.to - drawn.from)
+  const x = (percent: number) => part(percent) * room
+  const y = (count: number) => H - ((H - TOP) * count) / (drawn.top + 1)
   const named = bounds.flatMap((b, i) => {
     const low = Math.max(drawn.from, b.from)
     const high = Math.min(drawn.to, bounds[i + 1]?.from ?? drawn.to)
     if (high <= low) return []
     const count = counts.find((c) => c.grade === b.grade)?.count ?? 0
-    return [{ grade: b.grade, count, middle: ((low + high) / 2 - drawn.from) / (drawn.to - drawn.from) }]
+    return [{ grade: b.grade, count, middle: part((low + high) / 2) }]
   })
   // Where their names do not fit side by side the counts alone stand there.
   const places = apart(
@@ -75,17 +79,13 @@ export function GradeStrip({ people, before: earlier, boundaries, counts }: Prop
       aria-label={`Final percents: ${counts.map((c) => `${c.grade} ${c.count}`).join(', ')}`}
       style={{ position: 'relative' }}
     >
-      <ResponsiveContainer width="100%" height={47} initialDimension={{ width: 700, height: 47 }}>
-        <ComposedChart margin={{ top: 4, right: 0, bottom: 0, left: 0 }} accessibilityLayer={false}>
-          <XAxis type="number" dataKey="x" domain={[drawn.from, drawn.to]} hide allowDataOverflow />
-          <YAxis type="number" domain={[0, drawn.top + 1]} hide allowDataOverflow />
-          <ReferenceLine y={0} stroke="var(--ink)" />
-          {bounds.slice(1).map((b) => (
-            <ReferenceLine key={b.grade} x={b.from} stroke="var(--pine)" strokeWidth={1.5} />
-          ))}
-          <Shapes {...drawn} radius={radius} earlier={earlier !== null} />
-        </ComposedChart>
-      </ResponsiveContainer>
+      <svg width={room} height={H} overflow="hidden" aria-hidden>
+        <line x2={room} y1={H - 0.5} y2={H - 0.5} stroke="var(--ink)" />
+        {bounds.slice(1).map((b) => (
+          <line key={b.grade} x1={x(b.from)} x2={x(b.from)} y1={TOP} y2={H} stroke="var(--pine)" strokeWidth={1.5} />
+        ))}
+        <Shapes {...drawn} x={x} y={y} earlier={earlier !== null} />
+      </svg>
       {named.map((g, i) => (
         <span
           key={g.grade}
@@ -105,25 +105,25 @@ interface Drawn {
   before: Column[]
   solid: Dot[]
   hollow: Dot[]
-  radius: number
+  top: number
+  x: (percent: number) => number
+  y: (people: number) => number
   earlier: boolean
 }
 
 /** People and the earlier state, a path each: they are drawn anew at every step anywhere, which hundreds of elements would be waited for. */
-function Shapes({ density, before, solid, hollow, radius, earlier }: Drawn) {
-  const x = useXAxisScale()
-  const y = useYAxisScale()
-  if (!x || !y) return null
-  const place = (c: Column) => x(c.x)!
-  const height = (c: Column) => y(c.n)!
+function Shapes({ density, before, solid, hollow, top, x, y, earlier }: Drawn) {
+  const radius = Math.min(1.7, 40 / top / 2)
+  const place = (c: Column) => x(c.x)
+  const height = (c: Column) => y(c.n)
   const ring = (d: Dot) =>
-    `M${x(d.x)! - radius} ${y(d.y)!}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`
+    `M${x(d.x) - radius} ${y(d.y)}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`
   return (
-    <g pointerEvents="none">
+    <>
       {density ? (
         <>
           <path d={line(place, height).curve(curveStep)(density.all)!} fill="none" stroke="var(--soft-ink)" strokeWidth={0.8} />
-          <path d={area(place, y(0)!, height).curve(curveStep)(density.final)!} fill="var(--ink)" />
+          <path d={area(place, y(0), height).curve(curveStep)(density.final)!} fill="var(--ink)" />
         </>
       ) : (
         <>
@@ -132,6 +132,6 @@ function Shapes({ density, before, solid, hollow, radius, earlier }: Drawn) {
         </>
       )}
       {earlier && <path d={line(place, height)(before)!} fill="none" stroke="var(--pine)" strokeDasharray="3 2" />}
-    </g>
+    </>
   )
 }
