@@ -43,15 +43,19 @@ interface Trial {
   problem: string | null
 }
 
-export interface Course extends Omit<OpenTrial, 'changes' | 'courseId'> {
+/** What is the same whatever is tried. */
+export interface DecidedCourse extends Pick<OpenTrial, 'mayDecide' | 'propose' | 'refresh'> {
   id: string
   /** The course as it is decided, but for its scripts and readings. */
   table: TablePlan
-  /** The same with the open trial in it. */
-  tried: TablePlan
   /** What is open at the stops, and how many scripts there are. */
   open: Pick<Adopted, 'items' | 'scripts' | 'toSettle'>
   adopted: GradedCourse
+}
+
+export interface Course extends DecidedCourse, Omit<OpenTrial, 'changes' | 'courseId'> {
+  /** The course with the open trial in it. */
+  tried: TablePlan
   trial: Trial
   /** The results of the trial where one is worked out, else what is adopted. */
   current: GradedCourse
@@ -68,6 +72,7 @@ interface CourseSoFar {
 }
 
 const CourseContext = createContext<CourseSoFar | null>(null)
+const DecidedContext = createContext<DecidedCourse | null>(null)
 const HorizonContext = createContext<Course | null>(null)
 
 /** Scripts above which the first stop does without the marks unless they are asked for. */
@@ -105,20 +110,15 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
     if (adopted && store) void store.tryOut(trial)
   }, [adopted, store, trial])
 
+  const { mayDecide, propose, refresh } = open
+  const decided = useMemo(
+    () => adopted && { id: courseId, table: adopted.table, open: adopted, adopted: adopted.result, mayDecide, propose, refresh },
+    [courseId, adopted, mayDecide, propose, refresh],
+  )
   const triedPlan = useMemo(() => adopted && planWithChanges(adopted.table, trial).plan, [adopted, trial])
   const known = useMemo(
-    () =>
-      adopted &&
-      triedPlan && {
-        ...open,
-        id: courseId,
-        table: adopted.table,
-        tried: triedPlan,
-        open: adopted,
-        adopted: adopted.result,
-        graded: adopted.graded,
-      },
-    [courseId, adopted, triedPlan, open],
+    () => decided && triedPlan && adopted && { ...open, ...decided, tried: triedPlan, graded: adopted.graded },
+    [decided, adopted, triedPlan, open],
   )
   const atHorizon = useCourseAs(known, trial, now)
   const value = useCourseAs(known, trial, then)
@@ -127,9 +127,11 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
   const asked = useMemo(() => ({ store, courseId, revision }), [store, courseId, revision])
   return (
     <CourseContext value={soFar}>
-      <HorizonContext value={atHorizon}>
-        <StoreContext value={asked}>{children}</StoreContext>
-      </HorizonContext>
+      <DecidedContext value={decided ?? null}>
+        <HorizonContext value={atHorizon}>
+          <StoreContext value={asked}>{children}</StoreContext>
+        </HorizonContext>
+      </DecidedContext>
     </CourseContext>
   )
 }
@@ -152,6 +154,7 @@ function useCourseAs(
   }, [known, changes, tried, problem])
 }
 
+const NOT_ARRIVED = 'the marks have not arrived'
 const NOT_YET = { tried: null, problem: null, revision: 0 }
 const nothing = () => NOT_YET
 const never = () => () => undefined
@@ -285,8 +288,16 @@ export function useCourseAtHorizon(): Course {
   return course
 }
 
+/** The course with what is tried: whoever takes it is drawn anew at every step of a trial. */
 export function useCourse(): Course {
   const { course } = useCourseSoFar()
-  if (!course) throw new Error('the marks have not arrived')
+  if (!course) throw new Error(NOT_ARRIVED)
   return course
+}
+
+/** The course as it is decided: whoever takes no more than this is left in peace while something is tried. */
+export function useDecidedCourse(): DecidedCourse {
+  const decided = use(DecidedContext)
+  if (!decided) throw new Error(NOT_ARRIVED)
+  return decided
 }

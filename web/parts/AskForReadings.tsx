@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { routes } from '#contract'
-import { useCourse } from '../course/course'
+import { useDecidedCourse } from '../course/course'
 import { ask } from '../saving/ask'
 import { useWrites } from '../saving/writes'
 import { Dialog } from './Dialog'
@@ -23,7 +23,7 @@ interface Props {
 
 /** Asks for further readings: of whom each is, or of whoever suits; they come to the desks of those markers. */
 export function AskForReadings({ wanted, because, onClose, onAsked }: Props) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const { write } = useWrites()
   const [reason, setReason] = useState(because)
   const [markerId, setMarker] = useState('')

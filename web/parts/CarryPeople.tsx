@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import { useCourse } from '../course/course'
+import { useDecidedCourse } from '../course/course'
 import { AskForReadings } from './AskForReadings'
 import type { Carried } from './carried'
 import { takeOutCsv } from './take-out/table-out'
@@ -23,7 +23,7 @@ const WAYS = [
 
 /** Where a list of people can be carried: to another stop, to further readings, or out as a file. */
 export function CarryPeople({ title, people, assessmentId }: Props) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const navigate = useNavigate()
   const [asking, setAsking] = useState(false)
   const [asked, setAsked] = useState<number | null>(null)

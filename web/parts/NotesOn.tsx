@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { routes, type Note, type NoteAbout } from '#contract'
 import { call } from '../api/client'
-import { useCourse } from '../course/course'
+import { useDecidedCourse } from '../course/course'
 import { ask } from '../saving/ask'
 import { useWrites } from '../saving/writes'
 import { counted, shownAt } from './format'
@@ -10,7 +10,7 @@ import { WordsForm } from './WordsForm'
 
 /** Notes on a section, a marker, a script or a decision: left by whoever oversees the course, answered by its lead, kept for good. */
 export function NotesOn({ about }: { about: NoteAbout }) {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const { write } = useWrites()
   const notes = useQuery({ queryKey: ['notes', id], queryFn: () => call(routes.notes, { params: { courseId: id } }) })
   const own = (notes.data ?? []).filter(
@@ -46,7 +46,7 @@ export function NotesOn({ about }: { about: NoteAbout }) {
 }
 
 function OneNote({ note: n, courseId }: { note: Note; courseId: string }) {
-  const { mayDecide } = useCourse()
+  const { mayDecide } = useDecidedCourse()
   const { write } = useWrites()
   const [answering, setAnswering] = useState(false)
   const answer = async (words: string) => {

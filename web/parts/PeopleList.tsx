@@ -1,13 +1,13 @@
 import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import { useCourse } from '../course/course'
+import { useDecidedCourse } from '../course/course'
 import { usePersonLabels } from '../settings/names'
 
 const AT_ONCE = 100
 
 /** The people behind a bar, a dot or a count, each a way to their page; of very many the first, and more when asked for. */
 export function PeopleList({ people, empty }: { people: { studentId: string; figures: ReactNode }[]; empty: string }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const [shown, setShown] = useState(AT_ONCE)
   if (people.length === 0) return <p className="soft">{empty}</p>

@@ -4,7 +4,7 @@ import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { NotesOn } from './NotesOn'
 
 let mayDecide = true
-jest.mock('../course/course', () => ({ useCourse: () => ({ id: 'c', mayDecide }) }))
+jest.mock('../course/course', () => ({ useDecidedCourse: () => ({ id: 'c', mayDecide }) }))
 beforeEach(() => (mayDecide = true))
 
 const about = { kind: 'section', id: 'east', assessmentId: 'paper' } as const

@@ -1,11 +1,11 @@
 import { useMemo } from 'react'
 import type { CourseHead } from '#contract'
-import { useCourse } from '../course/course'
+import { useDecidedCourse } from '../course/course'
 import { useCourses } from '../session/ahead'
 
 /** Confirmed courses of the same code that one oversees, the latest first. */
 export function useEarlierCourses(): CourseHead[] {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const { data } = useCourses()
   const { code, firstDay } = table.head
   return useMemo(

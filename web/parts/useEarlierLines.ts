@@ -3,7 +3,7 @@ import { useMemo } from 'react'
 import type { Boundary } from '#core/grades'
 import { routes, type IssueHead } from '#contract'
 import { call } from '../api/client'
-import { useCourse } from '../course/course'
+import { useDecidedCourse } from '../course/course'
 import { useEarlierCourses } from './useEarlierCourses'
 
 /** Lines of results that were confirmed before, with how many had each grade. */
@@ -21,7 +21,7 @@ const issuesOf = (courseId: string) => ({
 
 /** The lines of this course's earlier issues, and of the issue in force of earlier years, the latest first. */
 export function useEarlierLines(): EarlierLines[] {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const courses = useEarlierCourses()
   const own = useQuery(issuesOf(id))
   const others = useQueries({ queries: courses.map((c) => issuesOf(c.id)) })

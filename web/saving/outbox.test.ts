@@ -1,4 +1,5 @@
 import { OfflineError, ProblemError } from '../api/client'
+import { doWhatWaits } from './after-drawing'
 import { Outbox, type Errand } from './outbox'
 
 interface Entry {
@@ -56,7 +57,7 @@ function make(more: Partial<Errand<Entry, Answer, There>> = {}) {
     outbox,
     sent,
     said,
-    kept: () => kept.at(-1)?.map((e) => `${e.name}=${e.text}@${e.version}`),
+    kept: () => (doWhatWaits(), kept.at(-1)?.map((e) => `${e.name}=${e.text}@${e.version}`)),
     signOut: () => (here = false),
     /** Lets time pass, and what is due go off. */
     async pass(ms: number) {

@@ -1,4 +1,5 @@
 import { OfflineError, ProblemError } from '../api/client'
+import { afterDrawing, doWhatWaits } from './after-drawing'
 
 const RETRY_MS = 3000
 /** Answers that say "not now": signed out, too many, or a server that is being started. */
@@ -105,6 +106,7 @@ export class Outbox<T, Answer, There = never> {
 
   /** Whether closing the page now would lose something. */
   get wouldLose(): boolean {
+    doWhatWaits()
     return this.#waiting.size > 0 && !this.#keptAll
   }
 
@@ -289,8 +291,11 @@ export class Outbox<T, Answer, There = never> {
     this.#settled = undefined
   }
   #changed(more: Partial<OutboxState<T, There>> = {}): void {
-    this.#keptAll = this.#errand.keep?.([...this.#waiting.values()]) ?? false
+    afterDrawing(this.#keep)
     this.#show(more)
+  }
+  readonly #keep = (): void => {
+    this.#keptAll = this.#errand.keep?.([...this.#waiting.values()]) ?? false
   }
   #show(more: Partial<OutboxState<T, There>>): void {
     this.#state = { ...this.#state, ...more, waiting: new Map(this.#waiting) }

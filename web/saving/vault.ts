@@ -2,6 +2,7 @@ import { xchacha20poly1305 } from '@noble/ciphers/chacha'
 import { bytesToUtf8, utf8ToBytes } from '@noble/ciphers/utils'
 import { fromByteArray, toByteArray } from 'base64-js'
 import { page } from '../api/client'
+import { doWhatWaits } from './after-drawing'
 
 const NONCE = 24
 
@@ -22,6 +23,7 @@ export const vault = {
   },
   /** Null where nothing is kept under the name, or it is sealed with another key. */
   get(name: string): string | null {
+    doWhatWaits()
     const kept = localStorage.getItem(name)
     if (kept === null || !page.keepKey) return null
     try {
@@ -32,5 +34,8 @@ export const vault = {
     }
   },
   drop: (name: string): void => localStorage.removeItem(name),
-  names: (): string[] => Object.keys(localStorage),
+  names(): string[] {
+    doWhatWaits()
+    return Object.keys(localStorage)
+  },
 }

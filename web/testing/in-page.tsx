@@ -9,6 +9,7 @@ import { addressOf } from '../api/client'
 import { HeadTools } from '../shell/HeadTools'
 import { KeysProvider } from '../settings/keys'
 import { NamesProvider } from '../settings/names'
+import { doWhatWaits } from '../saving/after-drawing'
 import { endOutboxes } from '../saving/live-outboxes'
 import { SavedProvider } from '../saving/saved'
 import { UndoProvider } from '../saving/undo'
@@ -21,6 +22,8 @@ configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? '
 const complaints: string[] = []
 beforeEach(() => {
   endOutboxes()
+  // What an earlier test left to be kept is none of this one’s.
+  doWhatWaits()
   complaints.length = 0
   jest.spyOn(console, 'error').mockImplementation((...words) => {
     const said = words.map(String).join(' ').slice(0, 500)
@@ -33,6 +36,7 @@ afterEach(() => expect(complaints).toEqual([]))
 /** As the browser does it: the page ends, and what it kept stays. */
 export function reload(): void {
   cleanup()
+  doWhatWaits()
   endOutboxes()
 }
 

@@ -9,6 +9,7 @@ let current: ReturnType<typeof smallTrial> | null = null
 /** In the place of what gives screens their course: `jest.mock('…/course/course', () => jest.requireActual('…/small-trial').inItsPlace)`. */
 export const inItsPlace = {
   useCourse: () => current!.useCourse(),
+  useDecidedCourse: () => current!.useCourse(),
   useFigures: <N extends FigureName>(name: N, ...args: FigureArgs<N>) => current!.figures(name, ...args),
   useFiguresOnce: <N extends FigureName>(_: boolean, name: N, ...args: FigureArgs<N>) => current!.figures(name, ...args),
 }

@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { routes, type Idea } from '#contract'
 import { trialInWords } from '#core/trial'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { PeopleList } from '../PeopleList'
 import { TitleField } from '../TitleField'
@@ -27,7 +27,7 @@ interface Props {
 
 /** One idea in depth: what it is made of, by section, and who moves. */
 export function IdeaCloseUp({ name, figures: f, against, byGrade, idea, onTry, onDrop, onNamed }: Props) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const { write } = useWrites()
   const label = usePersonLabels(table.students)
   const isSame = f.id === against.id
@@ -131,7 +131,7 @@ export function IdeaCloseUp({ name, figures: f, against, byGrade, idea, onTry, o
 
 /** How many have each grade in every section, and what changed. */
 function ByGrade({ figures: f, against }: { figures: IdeaFigures; against: IdeaFigures }) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const rows = [
     { id: '', counts: f.counts, was: against.counts },
     ...f.sections.map((s, i) => ({ ...s, was: against.sections[i]!.counts })),

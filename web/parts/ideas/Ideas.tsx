@@ -5,7 +5,7 @@ import { MOST_IDEAS, routes, type Idea, type IdeaStop } from '#contract'
 import { call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import type { Change } from '#core/trial'
-import { useCourse, useFigures } from '../../course/course'
+import { useCourse, useDecidedCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { GradeStrip } from '../GradeStrip'
 import { WorkingOut } from '../WorkingOut'
@@ -47,7 +47,7 @@ const ALL: NonNullable<Props['own']> = { isOwn: () => true, kept: (changes) => [
 
 /** Ways to rescale, or to draw the lines, beside each other: each with who moves and what it comes to; one is picked to be tried, the others stay. */
 export function Ideas(props: Props) {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   return (
     <WritesProvider courseId={id}>
       <SideBySide {...props} />

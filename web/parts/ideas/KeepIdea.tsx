@@ -3,13 +3,13 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { routes, type IdeaStop } from '#contract'
 import type { Change } from '#core/trial'
 import { call, messageOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { Dialog } from '../Dialog'
 import { useSaved } from '../../saving/saved'
 
 /** Gives what is tried a name, and keeps it beside other ideas. */
 export function KeepIdea({ stop, changes, onClose }: { stop: IdeaStop; changes: Change[]; onClose: (keptId: string | null) => void }) {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const { saving } = useSaved()
   const [name, setName] = useState('')
   const [problem, setProblem] = useState<string | null>(null)

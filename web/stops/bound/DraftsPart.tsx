@@ -1,7 +1,7 @@
 import { useMemo, type ReactNode } from 'react'
 import { isSameSet } from '#core/grades'
 import type { Change } from '#core/trial'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { share } from '../../parts/format'
 import { Ideas } from '../../parts/ideas/Ideas'
 import { useEarlierLines } from '../../parts/useEarlierLines'
@@ -16,7 +16,7 @@ const isOfLines = (c: Change) => c.kind === 'bound' || c.kind === 'condition'
 
 /** Ways to draw the lines, with what grades ask for, beside each other and beside the lines of before. */
 export function DraftsPart({ nav }: { nav: ReactNode }) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const earlier = useEarlierLines()
   const beside = useMemo(
     () =>

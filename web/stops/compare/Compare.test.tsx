@@ -14,6 +14,7 @@ let table = TABLE
 jest.mock('../../course/course', () => ({
   useFigures: (name: 'compare', of: string | null) => smallFigures(table)(name, of),
   useCourse: () => smallCourse(table),
+  useDecidedCourse: () => smallCourse(table),
 }))
 // The charts are looked at in a real browser.
 jest.mock('recharts', () => ({ ResponsiveContainer: () => null }))

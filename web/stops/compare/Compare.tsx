@@ -1,5 +1,5 @@
 import { useSearchParams } from 'react-router'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { WHOLE_COURSE } from '../../parts/of-what'
 import { WritesProvider } from '../../saving/writes'
@@ -13,7 +13,7 @@ const VIEWS: Record<Kind, typeof Sections> = { sections: Sections, markers: Mark
 
 /** Who is out of level: sections, markers, criteria or years, in an assessment, a component or the course. */
 export default function Compare() {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const [search, setSearch] = useSearchParams()
   const kind = kindOf(search.get('rows'))
   const of = search.get('of') ?? table.assessments.find((a) => a.readingsWanted === 2)?.id ?? WHOLE_COURSE

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { OfSelect } from '../../parts/OfSelect'
 import { counted, today } from '../../parts/format'
 import { WHOLE_COURSE } from '../../parts/of-what'
@@ -20,7 +20,7 @@ interface Props extends ViewProps {
 
 /** The head of a comparison: what is asked, of which rows, in what. */
 export function CompareHead({ rows, subject, onShow, question, out, children }: Props) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   return (
     <>
       <div className="stop-head">
@@ -51,7 +51,7 @@ export function CompareHead({ rows, subject, onShow, question, out, children }: 
 
 /** That what is compared is not the marks as they were given, and the way to what was done to them. */
 function Rescaled({ of: subject }: { of: string | null }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const whole = !table.assessments.some((a) => a.id === subject)
   const inComponent = table.components.some((c) => c.id === subject)
   const about = table.adjustments.filter(

@@ -87,7 +87,8 @@ jest.mock('../../course/course', () => ({
           ? leansByCriterion(smallState(table), judged)
           : compareCriteria(smallState(table), judged, only),
   useYears: (_: unknown, of: string | null) => compareYears(smallState(table), [lastYear()], of),
-  useCourse: () => ({ ...smallCourse(table), mayDecide: true }),
+  useCourse: () => smallCourse(table),
+  useDecidedCourse: () => ({ ...smallCourse(table), mayDecide: true }),
 }))
 jest.mock('../../session/ahead', () => ({ useCourses: () => ({ data: [] }) }))
 // The charts are looked at in a real browser.

@@ -3,14 +3,14 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { planQuery } from '../../course/plan'
 import { useSaved } from '../../saving/saved'
 import { useMayTell } from './useIssues'
 
 /** Single assessments that are released by hand, also once the course is confirmed. */
 export function ByHand() {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const mayTell = useMayTell()
   const { saving } = useSaved()
   const queries = useQueryClient()

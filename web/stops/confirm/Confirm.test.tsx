@@ -8,7 +8,7 @@ import Confirm from './Confirm'
 
 let table: CourseTable
 let changes: Change[] = []
-jest.mock('../../course/course', () => ({ useCourse: () => smallCourse(table, changes) }))
+jest.mock('../../course/course', () => ({ useCourse: () => smallCourse(table, changes), useDecidedCourse: () => smallCourse(table) }))
 let asked: AskedReading[] = []
 const reading = (studentId: string, state: AskedReading['state']): AskedReading => ({
   assessmentId: 'essay',

@@ -1,4 +1,4 @@
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useParts } from '../../parts/useParts'
 import { useHeadingAfter } from '../../shell/heading'
 import { DiffersPart } from './DiffersPart'
@@ -19,7 +19,7 @@ const SHOWN: Record<Part, typeof SignPart> = {
 
 /** What is still open, who signs, what an issue changes, and whom it is told to. */
 export default function Confirm() {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const { shown, nav } = useParts('Confirm', PARTS, ']')
   const Part = SHOWN[shown]
   // Signed or opened again, another page stands here.

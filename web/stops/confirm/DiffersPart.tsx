@@ -6,7 +6,7 @@ import type { ChangedResult, IssuedDecision, IssuedMark, MarkWriter } from '#cor
 import { routes } from '#contract'
 import { call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { Rows } from '../../parts/Rows'
 import { TakeOut } from '../../parts/take-out/TakeOut'
@@ -52,7 +52,7 @@ function IssueSelect({
 
 /** Everything in which two issues differ, or the last one and what would be frozen now, with what brought it about. */
 export function DiffersPart({ nav }: { nav: ReactNode }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const { all } = useIssues()
   const isOpen = table.head.confirmedIssue === null

@@ -1,11 +1,11 @@
 import { routes, type IssueHead } from '#contract'
 import { addressOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { shownAt } from '../../parts/format'
 
 /** All issues with who signed them, and their files. */
 export function IssueList({ issues }: { issues: readonly IssueHead[] }) {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   return (
     <section>
       <h2>Issues</h2>

@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { routes, type IssueHead } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useSaved } from '../../saving/saved'
 import { shownAt } from '../../parts/format'
 import { StatementForm } from './StatementForm'
@@ -9,7 +9,7 @@ import { useIssues } from './useIssues'
 
 /** What somebody has against an issue; while one stands, the issue does not count. */
 export function Objections({ issue }: { issue: IssueHead }) {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const { again } = useIssues()
   const { saving } = useSaved()
   const params = { courseId: id, number: issue.number }

@@ -4,7 +4,7 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { routes } from '#contract'
 import { addressOf, call, messageOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { useSaved } from '../../saving/saved'
 import { StandInState } from '../../parts/StandInState'
@@ -16,7 +16,7 @@ import { CloseUp } from '../../parts/CloseUp'
 
 /** Handing the issue in force over: what the records office took, what it refused and why, and mending just that. */
 export function OfficePart({ nav }: { nav: ReactNode }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const mayTell = useMayTell()
   const label = usePersonLabels(table.students)
   const { inForce, again } = useIssues()

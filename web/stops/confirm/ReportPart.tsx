@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call } from '../../api/client'
-import { useCourse, useFigures } from '../../course/course'
+import { useDecidedCourse, useFigures } from '../../course/course'
 import { useKeptHere } from '../../settings/useKeptHere'
 import { WorkingOut } from '../../parts/WorkingOut'
 import { shownAt } from '../../parts/format'
@@ -24,7 +24,7 @@ const ALL = Object.keys(CHAPTERS) as Chapter[]
 
 /** A report for the board, on paper: chapters chosen, with words of one's own between them. */
 export function ReportPart({ nav }: { nav: ReactNode }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const { all } = useIssues()
   const figures = useFigures('report')
   const record = useQuery({ queryKey: ['record', id], queryFn: () => call(routes.record, { params: { courseId: id } }) })

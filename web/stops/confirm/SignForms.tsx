@@ -2,7 +2,7 @@ import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query'
 import { sightOf } from '#core/roles'
 import { MAKING_STEPS, routes, type IssueHead, type MakingStep, type Me } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { makingKey } from '../../course/events'
 import { counted } from '../../parts/format'
 import { StatementForm } from './StatementForm'
@@ -10,7 +10,7 @@ import styles from './confirm.module.css'
 
 /** The signature that freezes the results. */
 export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
-  const { id, table, adopted, mayDecide } = useCourse()
+  const { id, table, adopted, mayDecide } = useDecidedCourse()
   const queries = useQueryClient()
   const graded = adopted.students.filter((s) => s.grade !== null).length
   if (!mayDecide) return <p className="soft">Whoever leads the course signs here.</p>
@@ -40,7 +40,7 @@ export function Sign({ blocking, open }: { blocking: boolean; open: number }) {
 
 /** How far the issue is that is being made. */
 function Making() {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const { data: step } = useQuery<MakingStep>({ queryKey: makingKey(id), queryFn: skipToken })
   const at = step ? MAKING_STEPS.indexOf(step) : 0
   return (
@@ -55,7 +55,7 @@ function Making() {
 
 /** Who has signed the latest issue, and who may still. */
 export function SecondSignature({ issue }: { issue: IssueHead }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const queries = useQueryClient()
   const me = queries.getQueryData<Me>(['me'])
   const signed = issue.signatures.some((s) => s.by === me?.name)
@@ -89,7 +89,7 @@ export function SecondSignature({ issue }: { issue: IssueHead }) {
 
 /** Opens the course again; the issue stays what it is. */
 export function Reopen({ issue }: { issue: IssueHead }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   if (!sightOf(table.head.role).decides) return null
   return (
     <section>

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { messageOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
 import { useSaved } from '../../saving/saved'
 import { useIssues } from './useIssues'
@@ -25,7 +25,7 @@ export function StatementForm({
   onSend: (statement: string) => Promise<unknown>
   primary?: boolean
 }) {
-  const { id: courseId } = useCourse()
+  const { id: courseId } = useDecidedCourse()
   const { again } = useIssues()
   const { saving } = useSaved()
   const [busy, setBusy] = useState(false)

@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useSaved } from '../../saving/saved'
 import { DateField } from '../../parts/DateField'
 import { counted, shownDay, today as dayNow } from '../../parts/format'
@@ -13,7 +13,7 @@ import { CloseUp } from '../../parts/CloseUp'
 
 /** When students see their results: all at once, on a day, or section by section; and single assessments that are released by hand. */
 export function StudentsPart({ nav }: { nav: ReactNode }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const mayTell = useMayTell()
   const { inForce, again } = useIssues()
   const { saving } = useSaved()

@@ -3,7 +3,7 @@ import { Form } from 'react-bootstrap'
 import { routes, type Signers } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useState } from 'react'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useSaved } from '../../saving/saved'
 import { useIssues } from './useIssues'
 
@@ -19,7 +19,7 @@ const nameOf = (signers: Signers) => signers.join(' ')
 
 /** Who must sign before the next issue counts. */
 export function WhoSigns() {
-  const { id, mayDecide } = useCourse()
+  const { id, mayDecide } = useDecidedCourse()
   const { again } = useIssues()
   const { saving } = useSaved()
   const [problem, setProblem] = useState<string | null>(null)

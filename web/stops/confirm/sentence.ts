@@ -1,9 +1,9 @@
 import type { OpenItem } from '#core/trial'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { counted } from '../../parts/format'
 
 export function useSentence(): (item: OpenItem) => string {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const titleOf = (id: string) =>
     table.assessments.find((a) => a.id === id)?.title ?? table.components.find((c) => c.id === id)?.title ?? id
   return (i) => {

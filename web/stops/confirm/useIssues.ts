@@ -2,11 +2,11 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { sightOf } from '#core/roles'
 import { routes, type IssueHead } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 
 /** Whether one may tell others of the results: also of a course that is confirmed, in which nothing else is decided. */
 export function useMayTell(): boolean {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   return sightOf(table.head.role).decides && table.head.awayAt === null
 }
 
@@ -17,7 +17,7 @@ export function useIssues(): {
   inForce: IssueHead | undefined
   again: () => Promise<void>
 } {
-  const { id, table, refresh } = useCourse()
+  const { id, table, refresh } = useDecidedCourse()
   const queries = useQueryClient()
   const { data } = useQuery({ queryKey: ['issues', id], queryFn: () => call(routes.issues, { params: { courseId: id } }) })
   return {

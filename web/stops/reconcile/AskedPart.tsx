@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import type { Question } from '#contract'
 import { AskForReadings } from '../../parts/AskForReadings'
 import { QuestionsPart } from '../../parts/questions/QuestionsPart'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 
 interface Props {
   parts: ReactNode
@@ -14,7 +14,7 @@ interface Props {
 
 /** What students asked, as a reason to look again: at the work, by a further reading, or by settling it anew. */
 export function AskedPart({ parts, inQueue, onSettle }: Props) {
-  const { id, mayDecide } = useCourse()
+  const { id, mayDecide } = useDecidedCourse()
   const [wanted, setWanted] = useState<Question | null>(null)
   return (
     <>

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { useCourse, useFigures } from '../../course/course'
+import { useDecidedCourse, useFigures } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { AskForReadings } from '../../parts/AskForReadings'
 import { Rows } from '../../parts/Rows'
@@ -16,7 +16,7 @@ const MOST = 200
 
 /** Where one has time for some readings more: those that make the grades surest, each with why. */
 export function LookNextPart({ parts }: { parts: ReactNode }) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const found = useFigures('lookNext')
   const [text, setText] = useState(String(ROOM))

@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import { SectionSelect } from '../../parts/SectionSelect'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { QUEUE_ORDERS, type QueueOrder } from './queue'
 import type { ReadingQueue } from './queue-rows'
 import type { Filter } from './filter'
@@ -20,7 +20,7 @@ const MOST_PAIRS = 60
 
 /** Which scripts stand in the queue, and in which order. */
 export function QueueTools({ queue, order, onOrder, filter, onFilter, onAssessment }: Props) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const nameOf = new Map(table.markers.map((m) => [m.id, m.name]))
   const one = table.assessments.find((a) => a.id === queue.assessmentId)
   const surname = (id: string) => nameOf.get(id)?.split(' ').at(-1) ?? id

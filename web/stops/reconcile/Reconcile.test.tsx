@@ -43,6 +43,7 @@ const setTrial = (next: Change[]) => {
 jest.mock('../../course/course', () => ({
   useFigures: (name: 'reconcile', ...of: [string | null]) => smallFigures(tableNow(), changes)(name, ...of),
   useCourse: () => ({ ...smallCourse(tableNow(), changes), propose, setTrial, mayDecide }),
+  useDecidedCourse: () => ({ ...smallCourse(tableNow()), propose, mayDecide }),
 }))
 
 function Shown() {

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { useLocation, useSearchParams } from 'react-router'
-import { useCourse, useFigures } from '../../course/course'
+import { useDecidedCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { carriedIn } from '../../parts/carried'
 import { CarriedHere } from '../../parts/CarriedHere'
@@ -24,7 +24,7 @@ const NAMES = Object.keys(PARTS) as Part[]
 
 /** Scripts whose readings disagree, of all assessments or one; settled one by one or, within the tolerance, in bulk. */
 export default function Reconcile() {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   return (
     <WritesProvider courseId={id}>
       <Parts />
@@ -33,7 +33,7 @@ export default function Reconcile() {
 }
 
 function Parts() {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const [search, setSearch] = useSearchParams()
   const part = NAMES.find((p) => PARTS[p] === search.get('part')) ?? 'the queue'
   const setPart = (to: Part) => setSearch(PARTS[to] === null ? {} : { part: PARTS[to] }, { replace: true })

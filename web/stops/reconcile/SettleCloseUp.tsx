@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import { agreeMark, type AgreeRule } from '#core/agree'
 import { routes, type AgreedBetween, type AskedReading, type Assessment, type Question } from '#contract'
 import { call } from '../../api/client'
-import { useCourse, useFigures } from '../../course/course'
+import { useDecidedCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
 import { usePersonLabels } from '../../settings/names'
 import { fixed, numeral, signed, typedNumber } from '../../parts/format'
@@ -46,7 +46,7 @@ interface Way {
 
 /** One script's readings side by side, criterion by criterion, with the work itself, and the ways to settle it. */
 export function SettleCloseUp({ row, assessment, leans, between, questions, asked, onSettle, onOpen, onAsk }: Props) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const detail = useQuery({
     queryKey: ['script', id, row.scriptId],

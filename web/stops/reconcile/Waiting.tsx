@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { routes, type AskedReading } from '#contract'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { shownAt } from '../../parts/format'
 import { ask } from '../../saving/ask'
 import { useWrites } from '../../saving/writes'
@@ -15,7 +15,7 @@ interface Props {
 
 /** Further readings of a script: those that were asked for, and the way to ask for one. */
 export function Waiting({ courseId, asked, onAsk }: Props) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const { write } = useWrites()
   const name = (id: string) => table.markers.find((m) => m.id === id)?.name ?? id
   const takeBack = ({ assessmentId, studentId, markerId, because }: AskedReading) =>

@@ -3,11 +3,11 @@ import { criteriaOf, type StandardCriterion } from '#core/scales'
 import type { StandardOf } from '#core/marking'
 import { routes } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 
 /** What the course's assessments are marked by; fetched once. */
 function useStandards() {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   return useQuery({
     queryKey: ['library', id],
     queryFn: () => call(routes.library, { params: { courseId: id } }),

@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { routes, type NoteAbout } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { counted, shownAt } from '../../parts/format'
 
 /** All notes of the course, with what they are about and what was answered. */
 export function Notes({ courseId }: { courseId: string }) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const notes = useQuery({ queryKey: ['notes', courseId], queryFn: () => call(routes.notes, { params: { courseId } }) })
   if (!notes.data || notes.data.length === 0) return null

@@ -17,7 +17,7 @@ const TABLE = {
 }
 jest.mock('../../course/course', () => ({
   useWithdrawal: () => does,
-  useCourse: () => ({ id: 'c', mayDecide, refresh, table: TABLE }),
+  useDecidedCourse: () => ({ id: 'c', mayDecide, refresh, table: TABLE }),
 }))
 jest.mock('./RollFiles', () => ({ RollFiles: () => null }))
 jest.mock('./Looks', () => ({ Looks: () => null }))

@@ -4,7 +4,7 @@ import { Button, Form } from 'react-bootstrap'
 import { routes, type Decision } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
 import { useDraft } from '../../saving/drafts'
@@ -36,7 +36,7 @@ const NONE: Decision[] = []
 
 /** Every decision: who, when, why, what it did; and the way to take it back. */
 export default function Record() {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   return (
     <WritesProvider courseId={id}>
       <WholeRecord />
@@ -45,7 +45,7 @@ export default function Record() {
 }
 
 function WholeRecord() {
-  const { id, table, refresh, mayDecide } = useCourse()
+  const { id, table, refresh, mayDecide } = useDecidedCourse()
   const { saving } = useSaved()
   const record = useQuery({ queryKey: ['record', id], queryFn: () => call(routes.record, { params: { courseId: id } }) })
   const [chosenId, setChosen] = useState<string | null>(null)

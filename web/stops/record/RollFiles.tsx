@@ -3,13 +3,13 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes, type RollFileKept } from '#contract'
 import { call, messageOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { useSaved } from '../../saving/saved'
 import { counted, shownAt } from '../../parts/format'
 
 /** Rolls that came in from files: who, when, what each did; and the way back, also after the sitting. */
 export function RollFiles({ courseId }: { courseId: string }) {
-  const { mayDecide, refresh } = useCourse()
+  const { mayDecide, refresh } = useDecidedCourse()
   const { saving } = useSaved()
   const { data } = useQuery({
     queryKey: ['roll files', courseId],

@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { RULE_WORDS } from '#core/agree'
 import { changesInWords } from '#core/trial'
 import type { Change, Decision } from '#contract'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { counted, numeral } from '../../parts/format'
 import { scriptOf } from './find'
@@ -12,7 +12,7 @@ const AT_ONCE = 12
 
 /** What a decision touched: its scripts, each with the mark, by which rule and why; and everything else it says, line by line. */
 export function Touched({ decision }: { decision: Decision }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const [shown, setShown] = useState(AT_ONCE)
   const partsOf = useScriptParts()
@@ -78,7 +78,7 @@ function saidOf(c: Change) {
 
 /** The student and the assessment of a script, by its id. */
 export function useScriptParts(): (scriptId: string) => { studentId: string; assessmentId: string } | null {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   return useMemo(() => {
     const known = new Set(table.students.map((s) => s.id))
     return (scriptId) => {

@@ -5,7 +5,7 @@ import { RollFiles } from './RollFiles'
 
 let mayDecide = true
 const refresh = jest.fn(async () => undefined)
-jest.mock('../../course/course', () => ({ useCourse: () => ({ mayDecide, refresh }) }))
+jest.mock('../../course/course', () => ({ useDecidedCourse: () => ({ mayDecide, refresh }) }))
 
 const file = (id: string, more: Partial<RollFileKept> = {}): RollFileKept => ({
   id,

@@ -2,12 +2,12 @@ import { useState } from 'react'
 import { Dropdown } from 'react-bootstrap'
 import type { Adjustment } from '#core/rescale'
 import type { Change } from '#core/trial'
-import { useCourse, useFigures } from '../../course/course'
+import { useDecidedCourse, useFigures } from '../../course/course'
 import { counted } from '../../parts/format'
 
 /** Does the same in another assessment, or in all of the component alike: on the scale of each, fixed by its own marks. */
 export function CopyTo({ adjustment: a }: { adjustment: Adjustment }) {
-  const { table, propose } = useCourse()
+  const { table, propose } = useDecidedCourse()
   const [open, setOpen] = useState(false)
   const own = table.assessments.find((x) => x.id === a.assessmentId)
   const others = table.assessments.filter((x) => x.id !== a.assessmentId)

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { isRereading, type Adjustment } from '#core/rescale'
 import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { counted } from '../../parts/format'
 import styles from './rescale.module.css'
 
@@ -15,7 +15,7 @@ interface Props {
 
 /** That readings came since criteria were counted otherwise, and the way to count these too. */
 export function CountAnew({ adjustment, uncounted, onAnew }: Props) {
-  const { id, mayDecide } = useCourse()
+  const { id, mayDecide } = useDecidedCourse()
   const [problem, setProblem] = useState<string | null>(null)
   const { method, assessmentId } = adjustment
   if (uncounted === 0 || assessmentId === null || !isRereading(method)) return null

@@ -19,6 +19,7 @@ const setTrial = (next: Change[]) => {
 }
 jest.mock('../../course/course', () => ({
   useFigures: (name: 'rescale', of: string | null) => smallFigures(TABLE, changes)(name, of),
+  useDecidedCourse: () => ({ ...smallCourse(TABLE), mayDecide: true, propose: (added: Change[]) => setTrial(addChanges(changes, added)) }),
   useCourse: () => ({
     ...smallCourse(TABLE, changes),
     mayDecide: true,

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import type { Mover } from '#core/rescale'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { PeopleList } from '../../parts/PeopleList'
 import { Rows } from '../../parts/Rows'
@@ -14,7 +14,7 @@ const NONE: Mover[] = []
 
 /** Plain and adjusted side by side, by section; who moves and who overtakes whom. */
 export function RescaleEffect({ figures, trying }: { figures: RescaleFigures; trying: boolean }) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const { change, rest } = figures
   const label = usePersonLabels(table.students)
   const sectionOf = useMemo(() => new Map(table.students.map((s) => [s.id, s.sectionId])), [table.students])

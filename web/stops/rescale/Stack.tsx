@@ -3,7 +3,7 @@ import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, v
 import { GripVertical } from 'lucide-react'
 import { Button, Form } from 'react-bootstrap'
 import { actsOnReadings } from '#core/rescale'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { CopyTo } from './CopyTo'
 import { CountAnew } from './CountAnew'
 import { MapOut } from './MapOut'
@@ -89,7 +89,7 @@ interface ItemProps {
 }
 
 function Item({ item: { adjustment: a, state, anew, uncounted }, place, subject, chosen, rescaling, onStep }: ItemProps) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const { mayDecide, flip, look, put } = rescaling
   const words = useWords()
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({

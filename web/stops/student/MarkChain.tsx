@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { StandingMark } from '#core/trial'
 import { routes } from '#contract'
 import { call } from '../../api/client'
-import { useCourse } from '../../course/course'
+import { useDecidedCourse } from '../../course/course'
 import { ReadingShape } from '../../parts/ReadingsLine'
 import { numeral } from '../../parts/format'
 import { Said } from '../../parts/Said'
@@ -20,7 +20,7 @@ const SOURCE = {
 
 /** One mark opened down to its readings and every step made on it. */
 export function MarkChain({ standing, assessmentId }: { standing: StandingMark | undefined; assessmentId: string }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const assessment = table.assessments.find((a) => a.id === assessmentId)!
   const library = useQuery({
     queryKey: ['library', id],

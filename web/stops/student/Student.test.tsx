@@ -20,6 +20,7 @@ beforeEach(() => (table = TABLE))
 jest.mock('../../course/course', () => ({
   useFigures: (name: 'student', studentId: string, what: Record<string, number>) => smallFigures(table)(name, studentId, what),
   useCourse: () => smallCourse(table),
+  useDecidedCourse: () => smallCourse(table),
 }))
 
 const open = (studentId: string) => {

@@ -4,7 +4,7 @@ import { useNavigate, useParams } from 'react-router'
 import { gradeAt } from '#core/bounds'
 import { explainGrade } from '#core/grades'
 import { percentOf } from '#core/rescale'
-import { useCourse, useFigures } from '../../course/course'
+import { useDecidedCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
 import { NumberField } from '../../parts/NumberField'
@@ -18,7 +18,7 @@ import styles from './student.module.css'
 /** Why this grade, down to the readings; and what if, on a copy. */
 export default function Student() {
   const { studentId = '' } = useParams()
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   if (!table.students.some((s) => s.id === studentId))
     return <div className="empty">There is no such student in this course. Find people with /.</div>
   return <OneStudent key={studentId} studentId={studentId} />
@@ -37,7 +37,7 @@ interface Props extends StudentFigures {
 }
 
 function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onWhat: setWhat }: Props) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const navigate = useNavigate()
   const label = usePersonLabels(table.students)
   const [open, setOpen] = useState<string | null>(null)

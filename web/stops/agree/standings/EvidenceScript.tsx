@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { routes } from '#contract'
 import { call, messageOf } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { Attempts } from '../../../parts/script/Attempts'
 
 interface Props {
@@ -15,7 +15,7 @@ interface Props {
 
 /** The script that a result was seen in, opened where one reads of it. */
 export function EvidenceScript({ scriptId, studentId, assessmentId, title }: Props) {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const [isOpen, setOpen] = useState(false)
   const detail = useQuery({
     queryKey: ['script', id, scriptId],

@@ -1,12 +1,12 @@
 import { Link } from 'react-router'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { WorkingOut } from '../../../parts/WorkingOut'
 import { OutcomeHere } from './OutcomeHere'
 import { useCourseOutcomes } from './useStandings'
 
 /** An outcome of the library in this course: followed as soon as students see it, or a judgement counts for it. */
 export function FollowOutcome({ outcomeId }: { outcomeId: string }) {
-  const { id } = useCourse()
+  const { id } = useDecidedCourse()
   const { given, problem, again } = useCourseOutcomes(id)
   if (problem) return <p className="note bad">{problem}</p>
   if (!given) return <WorkingOut />

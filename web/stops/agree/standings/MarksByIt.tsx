@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type ByStanding, type CourseOutcome, type LevelsWorth } from '#contract'
 import { call } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { counted } from '../../../parts/format'
 import { ask } from '../../../saving/ask'
 import { useWrites, WriteProblem } from '../../../saving/writes'
@@ -12,7 +12,7 @@ import { byScale, inProportion, LevelsWorthFields } from './LevelsWorthFields'
 
 /** Assessments whose marks are where students stand on an outcome: each level is worth a percent, and the marks follow. */
 export function MarksByIt({ outcome }: { outcome: CourseOutcome }) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const { write } = useWrites()
   const [adding, setAdding] = useState(false)
   const [said, setSaid] = useState('')

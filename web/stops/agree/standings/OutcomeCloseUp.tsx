@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import type { LevelCounts } from '#core/outcomes'
 import { routes, type CourseOutcome, type CourseOutcomes } from '#contract'
 import { call, messageOf } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { useSaved } from '../../../saving/saved'
 import { counted, share } from '../../../parts/format'
 import { ruleInWords } from '../outcome-words'
@@ -36,7 +36,7 @@ interface Props {
 
 /** One outcome: who reaches it, section by section, what gives evidence of it, its rule to be tried, and the people listed. */
 export function OutcomeCloseUp({ outcome, given, shares, moved, tried, onTry, who, onWho, people, takeOut, groups, onChanged }: Props) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const { saving } = useSaved()
   const [problem, setProblem] = useState<string | null>(null)
   const from = `${outcome.levels[outcome.reached - 1]?.label}${outcome.reached < outcome.levels.length ? ' or better' : ''}`

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { routes, type CourseOutcome } from '#contract'
 import { call, messageOf } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { useSaved } from '../../../saving/saved'
 
 interface Props {
@@ -14,7 +14,7 @@ interface Props {
 
 /** What one course makes of an outcome: whether its students see it, and which overall judgements count. */
 export function OutcomeHere({ outcome, judged, onChanged }: Props) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const { saving } = useSaved()
   const [problem, setProblem] = useState<string | null>(null)
   const title = new Map(table.assessments.map((a) => [a.id, a.title]))

@@ -1,5 +1,5 @@
 import type { LevelCounts } from '#core/outcomes'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { share } from '../../../parts/format'
 import { Rows } from '../../../parts/Rows'
 import { useEarlierShares } from './useEarlierShares'
@@ -24,7 +24,7 @@ interface Props {
 
 /** Who reaches an outcome, section by section, beside the year before where it was followed then. */
 export function SharesTable({ outcomeId, levels, from, shares }: Props) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const earlier = useEarlierShares(outcomeId, levels)
   const all = reachedOf(shares.all)
   const nameOf = new Map(table.sections.map((s) => [s.id, s.name]))

@@ -4,7 +4,7 @@ import { SectionSelect } from '../../../parts/SectionSelect'
 import type { Standings } from '#core/outcomes'
 import { routes } from '#contract'
 import { addressOf } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { usePersonLabels } from '../../../settings/names'
 import { LevelRuler } from '../../../parts/LevelRuler'
@@ -30,7 +30,7 @@ const ROW = 44
 
 /** Who stands where on the outcomes of the course, over time. */
 export function StandingsPart({ nav }: { nav: ReactNode }) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const [tried, setTried] = useState<TriedRule | null>(null)
   const { given, stamp, figures, problem, again } = useStandings(id, tried)

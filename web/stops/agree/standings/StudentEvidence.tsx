@@ -3,7 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { routes, type CourseOutcome, type CourseOutcomes } from '#contract'
 import { call, messageOf } from '../../../api/client'
-import { useCourse, useOutcomeFigures } from '../../../course/course'
+import { useDecidedCourse, useOutcomeFigures } from '../../../course/course'
 import { useSaved } from '../../../saving/saved'
 import { usePersonLabels } from '../../../settings/names'
 import { DateField } from '../../../parts/DateField'
@@ -23,7 +23,7 @@ interface Props {
 
 /** One student on one outcome: every result with where it comes from, and results noted by hand. */
 export function StudentEvidence({ studentId, outcome, given, stamp, onChanged, onClose }: Props) {
-  const { id, table, mayDecide } = useCourse()
+  const { id, table, mayDecide } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const { saving } = useSaved()
   const evidence = useOutcomeFigures('evidence', given, stamp, { studentId, outcomeId: outcome.id })

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { CourseOutcome } from '#contract'
 import { messageOf } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { CarryPeople } from '../../../parts/CarryPeople'
 import { OfSelect } from '../../../parts/OfSelect'
 import { counted } from '../../../parts/format'
@@ -22,7 +22,7 @@ interface Props {
 
 /** The people listed: kept as a group, carried, taken out. */
 export function ThesePeople({ people, takeOut, who, onWho, outcome, groups }: Props) {
-  const { table, mayDecide } = useCourse()
+  const { table, mayDecide } = useDecidedCourse()
   const [name, setName] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const [of, setOf] = useState('')

@@ -1,16 +1,15 @@
 import { Button } from 'react-bootstrap'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { NumberField } from '../../../parts/NumberField'
-import { Rows } from '../../../parts/Rows'
 import { TitleField } from '../../../parts/TitleField'
 import { withGrade, withGradeBelow, withoutGradeAt } from '../../../parts/edited-grades'
 import { fixed, share } from '../../../parts/format'
 import type { BoundFigures } from '../figures'
 import type { Lines } from '../useLines'
-import { GRAIN } from './BoundChart'
+import { GRAIN } from './Handles'
+import { SectionCounts } from './SectionCounts'
+import { shareAbove } from './share-above'
 import styles from '../bound.module.css'
-
-const ROW = 31
 
 interface Props {
   lines: Lines
@@ -25,16 +24,12 @@ interface Props {
 
 /** How many have each grade, of everyone and by section, under limits that are typed in its head. */
 export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }: Props) {
-  const { mayDecide } = useCourse()
+  const { mayDecide } = useDecidedCourse()
   const { boundaries, typed, put, tryOut } = lines
   const { counts, before, sections } = figures
   const rows = typed ?? boundaries
-  const aboveShare = (list: { count: number }[], of: number) =>
-    of === 0 ? null : list.slice(0, chosen + 1).reduce((n, c) => n + c.count, 0) / of
-  const all = aboveShare(
-    counts,
-    counts.reduce((n, c) => n + c.count, 0),
-  )
+  const graded = counts.reduce((n, c) => n + c.count, 0)
+  const all = shareAbove(counts, graded, chosen)
   const was = (grade: string, count: number) => {
     const then = before.find((b) => b.grade === grade)?.count
     if (then === count) return null
@@ -130,32 +125,7 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
         )}
       </thead>
       <tbody>
-        <Rows
-          items={sections}
-          height={ROW}
-          columns={boundaries.length + 3}
-          row={(s, row) => {
-            const above = aboveShare(s.counts, s.finals)
-            return (
-              <tr key={s.id} {...row}>
-                <td>{s.name}</td>
-                {s.counts.map((c) => (
-                  <td key={c.grade} className="number">
-                    {c.count}
-                  </td>
-                ))}
-                <td className="number soft">{fixed(s.mean)}</td>
-                <td className={`number ${styles.share}`}>
-                  <svg width="90" height="12" aria-hidden>
-                    <rect width={90 * (above ?? 0)} height="12" fill="var(--step-4)" />
-                    {all !== null && <line x1={90 * all} x2={90 * all} y1="0" y2="12" stroke="var(--ink)" strokeDasharray="2 1" />}
-                  </svg>{' '}
-                  <span className="figure">{share(above)}</span>
-                </td>
-              </tr>
-            )
-          }}
-        />
+        <SectionCounts sections={sections} chosen={chosen} everyone={all} />
       </tbody>
     </table>
   )

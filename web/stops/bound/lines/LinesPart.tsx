@@ -4,14 +4,15 @@ import { useNavigate } from 'react-router'
 import { isSameSet } from '#core/grades'
 import { useCourse, useFigures, useFiguresOnce } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
-import { PeopleList } from '../../../parts/PeopleList'
 import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted, fixed, numeral } from '../../../parts/format'
 import { useGivenErrors } from '../sure/useGivenErrors'
 import { useLines } from '../useLines'
-import { BoundChart, GRAIN } from './BoundChart'
+import { BoundChart } from './BoundChart'
 import { CountsTable } from './CountsTable'
-import { NearLine } from './NearLine'
+import { GRAIN } from './Handles'
+import { Movers } from './Movers'
+import { AT_ONCE, NearLine } from './NearLine'
 import { NotYetASet } from './NotYetASet'
 import { CloseUp } from '../../../parts/CloseUp'
 
@@ -39,9 +40,14 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
     { key: '[', does: 'the boundary above', run: () => setChosen(Math.max(0, chosen - 1)) },
     { key: ']', does: 'the boundary below', run: () => setChosen(Math.min(boundaries.length - 2, chosen + 1)) },
   ])
-  const near = useMemo(() => figures?.near.filter((n) => n.grade === boundary?.grade) ?? [], [figures, boundary])
+  const grade = boundary?.grade
+  // Of the line as the figures have it: who is near a line that was just moved comes with them.
+  const near = useMemo(() => figures?.near.filter((n) => n.grade === grade) ?? [], [figures, grade])
+  const nearest = useMemo(() => near.slice(0, AT_ONCE).map((n) => n.studentId), [near])
+  const more = useFiguresOnce(settled, 'oneMoreMark', nearest)
   if (!figures) return <WorkingOut />
   const { impact } = figures
+  const nearTo = figures.boundaries.find((b) => b.grade === grade)
   const wasFrom = table.boundaries.find((b) => b.grade === boundary?.grade)?.from
   const line = sure?.lines.find((l) => l.grade === boundary?.grade && l.from === boundary.from)
   return (
@@ -115,23 +121,8 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
                 </div>
               )}
             </section>
-            <NearLine boundary={boundary} near={near} zone={zone} onZone={setZone} sure={sure} settled={settled} />
-            {impact.movers.length > 0 && (
-              <section>
-                <h2>Who moves</h2>
-                <PeopleList
-                  people={impact.movers.map((m) => ({
-                    studentId: m.studentId,
-                    figures: (
-                      <span>
-                        {m.fromGrade} → <b>{m.toGrade}</b>
-                      </span>
-                    ),
-                  }))}
-                  empty=""
-                />
-              </section>
-            )}
+            {nearTo && <NearLine boundary={nearTo} near={near} zone={zone} onZone={setZone} sure={sure} more={more} />}
+            <Movers movers={impact.movers} />
           </>
         )}
       </CloseUp>

@@ -1,36 +1,37 @@
-import { Fragment, useMemo, useState } from 'react'
+import { Fragment, memo, useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { NearBoundary } from '#core/bounds'
 import type { Boundary } from '#core/grades'
-import { useCourse, useFiguresOnce } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { usePersonLabels } from '../../../settings/names'
 import { CarryPeople } from '../../../parts/CarryPeople'
 import { counted, fixed, numeral, signed } from '../../../parts/format'
+import type { OneMore } from '../one-more'
 import type { SureFigures } from '../../../parts/sure-figures'
 import { SureBar } from '../SureBar'
 import styles from '../bound.module.css'
 
 const ZONES = [0.5, 1, 2, 3]
-const AT_ONCE = 15
+/** How many are shown at first, and asked about what one mark more would do. */
+export const AT_ONCE = 15
 
 interface Props {
+  /** The line that these figures are of. */
   boundary: Boundary
   near: readonly NearBoundary[]
   zone: number
   onZone: (zone: number) => void
   sure: SureFigures | undefined
-  /** What is near is of the lines as they are tried now. */
-  settled: boolean
+  /** What one mark would do to the first of them. */
+  more: readonly OneMore[] | undefined
 }
 
 /** Who stands near a line: how far from it, how sure, what one mark more or less would do and where, and how often they were read. */
-export function NearLine({ boundary, near, zone, onZone, sure, settled }: Props) {
-  const { id, table } = useCourse()
+export const NearLine = memo(function NearLine({ boundary, near, zone, onZone, sure, more }: Props) {
+  const { id, table } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const [shown, setShown] = useState(AT_ONCE)
-  const ids = useMemo(() => near.slice(0, AT_ONCE).map((n) => n.studentId), [near])
-  const more = useFiguresOnce(settled, 'oneMoreMark', ids)
   const oneMore = new Map(more?.map((m) => [m.studentId, m]))
   const place = useMemo(() => new Map(table.students.map((s, i) => [s.id, i])), [table.students])
   const title = new Map(table.assessments.map((a) => [a.id, a.title]))
@@ -128,4 +129,4 @@ export function NearLine({ boundary, near, zone, onZone, sure, settled }: Props)
       )}
     </section>
   )
-}
+})

@@ -27,7 +27,7 @@ jest.mock(
   () => jest.requireActual<typeof import('../../../testing/small-trial')>('../../../testing/small-trial').inItsPlace,
 )
 // The chart is looked at in a real browser.
-jest.mock('./BoundChart', () => ({ BoundChart: () => null, GRAIN: 0.5 }))
+jest.mock('./BoundChart', () => ({ BoundChart: () => null }))
 
 beforeEach(() => trial.begin())
 const start = () => {

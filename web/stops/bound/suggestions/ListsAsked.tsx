@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import type { Boundary, StudentResult } from '#core/grades'
 import { routes, type LineList } from '#contract'
 import { call, messageOf } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { useSaved } from '../../../saving/saved'
 import { NumberField } from '../../../parts/NumberField'
 import { counted, shownAt } from '../../../parts/format'
@@ -30,7 +30,7 @@ export const lineListsQuery = (courseId: string) => ({
 
 /** Lists of students near a line whom people judge, how far each is, and a way to begin another. */
 export function ListsAsked({ boundaries, students, lists, chosen, onChoose }: Props) {
-  const { id, mayDecide } = useCourse()
+  const { id, mayDecide } = useDecidedCourse()
   const queries = useQueryClient()
   const { saving } = useSaved()
   const asked = useAskedToJudge(id)

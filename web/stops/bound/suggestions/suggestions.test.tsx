@@ -32,7 +32,7 @@ jest.mock(
 )
 jest.mock('../../../parts/useEarlierLines', () => ({ useEarlierLines: () => [] }))
 // Charts are looked at in a real browser.
-jest.mock('../lines/BoundChart', () => ({ BoundChart: () => null, GRAIN: 0.5 }))
+jest.mock('../lines/BoundChart', () => ({ BoundChart: () => null }))
 jest.mock('./CouldChart', () => ({ CouldChart: () => null }))
 
 let lists: LineList[] = []

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { useCourse, useJudgedFigures } from '../../../course/course'
+import { useDecidedCourse, useJudgedFigures } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { TakeOut } from '../../../parts/take-out/TakeOut'
 import { WorkingOut } from '../../../parts/WorkingOut'
@@ -20,7 +20,7 @@ const WITH_REST = 0.2
 
 /** What each criterion did: which levels were given, whether it goes with the rest, how alike two readings are on it. */
 export function Criteria(view: ViewProps) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const [only, setOnly] = useState<Only>(null)
   const assessment = table.assessments.find((a) => a.id === view.subject)
   const compared = useJudgedFigures('criteria', assessment ? assessment.id : null, only)
@@ -142,7 +142,7 @@ export function Criteria(view: ViewProps) {
 
 /** Whose readings are looked at. */
 function OnlySelect({ only, onOnly }: { only: Only; onOnly: (only: Only) => void }) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const value = only === null ? '' : 'sectionId' in only ? `section ${only.sectionId}` : `marker ${only.markerId}`
   const read = (text: string): Only => {
     const [kind, ...id] = text.split(' ')

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call } from '../../../api/client'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { AskForReadings } from '../../../parts/AskForReadings'
 import { NotesOn } from '../../../parts/NotesOn'
 import { counted, signed } from '../../../parts/format'
@@ -25,7 +25,7 @@ interface Props {
 
 /** One marker in depth: how they lean and where, how they were tuned, whom they share scripts with, and what can be done. */
 export function MarkerCloseUp({ compared, marker, leans, onChoose }: Props) {
-  const { id, mayDecide, table } = useCourse()
+  const { id, mayDecide, table } = useDecidedCourse()
   const { write } = useWrites()
   const [sent, setSent] = useState<string | null>(null)
   const [asking, setAsking] = useState(false)
@@ -89,7 +89,7 @@ const FEW = 5
 
 /** What the same marker did on the exemplars. */
 function Tuned({ marker, compared }: Pick<Props, 'marker' | 'compared'>) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const has = table.assessments.some((a) => a.id === compared.subject)
   const exemplars = useQuery({
     queryKey: ['exemplars', id, compared.subject],

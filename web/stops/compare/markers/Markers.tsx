@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { useCourse, useFigures, useJudgedFigures } from '../../../course/course'
+import { useDecidedCourse, useFigures, useJudgedFigures } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { AskForReadings } from '../../../parts/AskForReadings'
 import { Rows } from '../../../parts/Rows'
@@ -34,7 +34,7 @@ function shortName(title: string): string {
 
 /** Who leans among the markers, where, and who can be compared at all. */
 export function Markers(view: ViewProps) {
-  const { table, mayDecide } = useCourse()
+  const { table, mayDecide } = useDecidedCourse()
   const compared = useFigures('markers', view.subject)
   const assessment = table.assessments.find((a) => a.id === view.subject)
   const byCriterion = assessment !== undefined && assessment.standardId !== null && assessment.marking !== 'judgement'

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
 import { Form } from 'react-bootstrap'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import type { Compared, ComparedSection } from '../../../parts/compared'
 import { counted, fixed, numeral, today } from '../../../parts/format'
 import { ChartOut } from '../../../parts/take-out/ChartOut'
@@ -17,7 +17,7 @@ interface Props {
 
 /** What other work the sections are held against, and how marks go with it; both when somebody asks. */
 export function OtherWork({ compared, chosen, others, onOthers }: Props) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const [drawn, setDrawn] = useState(false)
   const counts = new Set(compared.otherWork!.assessmentIds)
   const could = table.assessments.filter((a) => a.id !== compared.subject && a.componentId !== compared.subject)

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react'
-import { useCourse, useYears } from '../../../course/course'
+import { useDecidedCourse, useYears } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { AxisTicks } from '../../../parts/AxisTicks'
 import { TakeOut } from '../../../parts/take-out/TakeOut'
@@ -18,7 +18,7 @@ import { yearsOut } from './table-out'
 
 /** This year beside earlier issues of the same course. */
 export function Years(view: ViewProps) {
-  const { id, table } = useCourse()
+  const { id, table } = useDecidedCourse()
   const earlier = useEarlierCourses()
   const compared = useYears(
     earlier.map((c) => c.id),

@@ -3,6 +3,7 @@ import { page as whose } from '../../../api/client'
 import { routes, type DeskScript, type ReadingBody, type StandardInUse } from '#contract'
 import { NOTHING_JUDGED } from '../../../parts/judge/judged'
 import { USE } from '../../../testing/data'
+import { vault } from '../../../saving/vault'
 import { sendWhatWaits } from '../../../session/leave'
 import { inPage, Refuses, reload, serverAnswers } from '../../../testing/in-page'
 import { DeskScriptView } from './DeskScriptView'
@@ -216,7 +217,7 @@ test('with the server away the reading waits here, also over a reload, and is se
   const again = desk()
   expect(screen.getByText('3 things not judged yet')).toBeTruthy()
   await waitFor(() => expect(picksOf(again.row)).toEqual({ aim: 4, line: 4 }))
-  expect(localStorage).toHaveLength(0)
+  expect(vault.names()).toEqual([])
 })
 
 test('signing out sends first what was typed a moment before', async () => {
@@ -225,7 +226,7 @@ test('signing out sends first what was typed a moment before', async () => {
   expect(writes).toEqual([])
   await act(sendWhatWaits)
   expect(writes.map(picksOf)).toEqual([{ aim: 4 }])
-  expect(localStorage).toHaveLength(0)
+  expect(vault.names()).toEqual([])
 })
 
 test('whoever reads the same script next in the same browser does not see it', async () => {

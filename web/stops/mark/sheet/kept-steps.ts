@@ -1,5 +1,6 @@
 import { CellWrite } from '#contract'
 import { z } from 'zod'
+import { afterDrawing } from '../../../saving/after-drawing'
 import { vault } from '../../../saving/vault'
 import { keepFitting } from '../../../saving/keep-fitting'
 
@@ -32,19 +33,15 @@ export function keptSteps(courseId: string, personId: string) {
     const steps = (list: readonly (typeof all)[number][], was: string) => list.filter((s) => s.was === was).map((s) => s.step)
     keepFitting(key, all, (list) => JSON.stringify({ done: steps(list, 'done'), undone: steps(list, 'undone') }))
   }
+  /** A step is on screen before the browser keeps it. */
+  const after = (step: SheetStep, kept: (before: z.infer<typeof Kept>) => z.infer<typeof Kept>) => {
+    if (step.after.length <= CELLS) afterDrawing(() => keep(kept(read())))
+  }
   const without = (list: SheetStep[], step: SheetStep) => list.filter((s) => s.id !== step.id)
   return {
     read,
-    did(step: SheetStep): void {
-      if (step.after.length <= CELLS) keep({ done: [...read().done, step], undone: [] })
-    },
-    undid(step: SheetStep): void {
-      const { done, undone } = read()
-      if (step.after.length <= CELLS) keep({ done: without(done, step), undone: [...undone, step] })
-    },
-    redid(step: SheetStep): void {
-      const { done, undone } = read()
-      if (step.after.length <= CELLS) keep({ done: [...done, step], undone: without(undone, step) })
-    },
+    did: (step: SheetStep): void => after(step, ({ done }) => ({ done: [...done, step], undone: [] })),
+    undid: (step: SheetStep): void => after(step, ({ done, undone }) => ({ done: without(done, step), undone: [...undone, step] })),
+    redid: (step: SheetStep): void => after(step, ({ done, undone }) => ({ done: [...done, step], undone: without(undone, step) })),
   }
 }

@@ -3,7 +3,7 @@ import { Form } from 'react-bootstrap'
 import type { OfKind } from '#core/rescale'
 import { routes } from '#contract'
 import { call, messageOf } from '../../../api/client'
-import { useCourse, useJudgedFigures } from '../../../course/course'
+import { useDecidedCourse, useJudgedFigures } from '../../../course/course'
 import { counted, fixed, share } from '../../../parts/format'
 import type { FormProps } from './form-props'
 import styles from '../rescale.module.css'
@@ -16,7 +16,7 @@ interface Props extends FormProps {
 
 /** Which criteria are left out, or given to all, with what tells an unfair one: its share, and how it goes with the rest. */
 export function CriteriaForm({ kind, method, figures, rescaling, onChosen }: Props) {
-  const { id: courseId, table } = useCourse()
+  const { id: courseId, table } = useDecidedCourse()
   const [problem, setProblem] = useState<string | null>(null)
   // Ticked at once: what it comes to follows from the server.
   const [picked, setPicked] = useState<readonly string[] | null>(null)

@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import type { OfKind, Like } from '#core/rescale'
-import { useCourse, useYears } from '../../../course/course'
+import { useDecidedCourse, useYears } from '../../../course/course'
 import { NumberField } from '../../../parts/NumberField'
 import { useEarlierCourses } from '../../../parts/useEarlierCourses'
 import { fixed, signed } from '../../../parts/format'
@@ -17,7 +17,7 @@ interface Props {
 
 /** Which group is matched, what its figures are, and how sure it is that the two differ at all. */
 export function MatchForm({ method, figures, rescaling }: Props) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const earlier = useEarlierCourses()
   const years = useYears(
     earlier.map((c) => c.id),

@@ -1,5 +1,5 @@
 import { likeInWords, methodOf, type Adjustment, type AdjustmentMethod, type MethodKind, type OfKind } from '#core/rescale'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { numeral, share, signed } from '../../../parts/format'
 
 interface Names {
@@ -28,7 +28,7 @@ const wordsOf = (method: AdjustmentMethod, names: Names): string =>
 
 /** An adjustment in words: its way with its figures, and for whom it is. */
 export function useWords(): (a: Pick<Adjustment, 'method' | 'sectionIds'>) => string {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const nameIn = (list: readonly { id: string; name: string }[]) => (id: string) => list.find((x) => x.id === id)?.name ?? id
   const names = { section: nameIn(table.sections), marker: nameIn(table.markers) }
   return ({ method, sectionIds }) => `${wordsOf(method, names)}${sectionIds ? `, ${sectionIds.map(names.section).join(', ')}` : ''}`

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react'
-import { useCourse, useFigures } from '../../../course/course'
+import { useDecidedCourse, useFigures } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { TakeOut } from '../../../parts/take-out/TakeOut'
 import { WorkingOut } from '../../../parts/WorkingOut'
@@ -15,7 +15,7 @@ const percent = (share: number | null) => (share === null ? '–' : fixed(share 
 
 /** What each assessment should carry, what it carries in each section, and what it really decides. */
 export function CommonWeights({ nav }: { nav: ReactNode }) {
-  const { table } = useCourse()
+  const { table } = useDecidedCourse()
   const [wanted, setWanted] = useState<string | null>(null)
   const figures = useFigures('weights', wanted)
   const rows = figures?.rows ?? []

@@ -2,7 +2,7 @@ import { Area, ComposedChart, ResponsiveContainer, XAxis, YAxis } from 'recharts
 import { useRef } from 'react'
 import { Link } from 'react-router'
 import type { Change } from '#core/trial'
-import { useCourse } from '../../../course/course'
+import { useDecidedCourse } from '../../../course/course'
 import { ChartOut } from '../../../parts/take-out/ChartOut'
 import { counted, fixed, today } from '../../../parts/format'
 import type { WeightsFigures } from './figures'
@@ -30,7 +30,7 @@ const percent = (share: number | null) => (share === null ? '–' : `${fixed(sha
 
 /** Why an assessment decides what it decides, and what could be done about it, each as a trial. */
 export function WeightCloseUp({ figures, chosen: { row, together, decidesTogether, shouldTogether, own, rest, restSd, offers } }: Props) {
-  const { id, propose, mayDecide } = useCourse()
+  const { id, propose, mayDecide } = useDecidedCourse()
   const chart = useRef<HTMLDivElement>(null)
   const many = together.length > 1
   return (
