@@ -112,8 +112,9 @@ export class Outbox<T, Answer, There = never> {
 
   /** Takes what was typed, to be sent in a moment. */
   put(entries: readonly T[]): void {
-    this.#take(entries)
+    // Asked for first, so that what is sent at once is on its way before anything is drawn.
     this.#in(this.#errand.after)
+    this.#take(entries)
   }
   /** Takes something and sends it at once. @returns whether it got through */
   async putNow(entry: T): Promise<boolean> {

@@ -14,7 +14,7 @@ import { counted } from '../../../parts/format'
 import { useKept } from '../../../saving/useKept'
 import { useStable } from '../../../parts/useStable'
 import { BringIn } from './BringIn'
-import { cellKey, useCellQueue, type CellEdit } from './cell-queue'
+import { cellKey, useCellQueue, without, type CellEdit } from './cell-queue'
 import { CellCloseUp } from './CellCloseUp'
 import { cellsOf } from './cells'
 import type { CountsAs } from './counts-as'
@@ -121,7 +121,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
       setWrong((old) => new Map(old).set(key, { text, reason: typed.reason }))
       return null
     }
-    setWrong((old) => new Map([...old].filter(([k]) => k !== key)))
+    setWrong((old) => without(old, key))
     forget(key)
     // Emptied on purpose, a cell is blank again.
     return { ...ids, ...(cellAfter(was, typed) ?? BLANK) }
@@ -281,7 +281,6 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
           unsaved={unsaved}
           refused={refused}
           wrong={wrong}
-          valueOf={valueOf}
           rescaled={rescaled}
           asCounted={asCounted && rescaled.size > 0}
           onSort={(column) => setSort((s) => (s?.column !== column ? { column, down: true } : s.down ? { column, down: false } : null))}

@@ -1,23 +1,13 @@
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
-import {
-  useCallback,
-  useDeferredValue,
-  useEffect,
-  useImperativeHandle,
-  useMemo,
-  useRef,
-  type CSSProperties,
-  type KeyboardEvent,
-  type Ref,
-} from 'react'
+import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, type CSSProperties, type KeyboardEvent, type Ref } from 'react'
 import type { CellWrite, SheetInColumns } from '#contract'
-import { DASH, fixed, numeral } from '../../../parts/format'
-import type { CellValue } from '#core/marking'
+import { numeral } from '../../../parts/format'
+import { byRow } from './by-row'
 import type { Refused } from './cell-queue'
 import type { Cells } from './cells'
 import type { CountsAs } from './counts-as'
-import { columnFigures } from './figures'
 import type { Wanted } from './rows'
+import { SheetFoot } from './SheetFoot'
 import { SheetRow } from './SheetRow'
 import { useWidth } from '../../../parts/useWidth'
 import { rowHeight } from '../../../settings/appearance'
@@ -51,7 +41,6 @@ interface Props {
   unsaved: ReadonlyMap<string, CellWrite>
   refused: ReadonlyMap<string, Refused>
   wrong: ReadonlyMap<string, { text: string; reason: string }>
-  valueOf: (key: string, student: number, assessment: number) => CellValue
   rescaled: CountsAs
   /** Whether marks are shown as they count. */
   asCounted: boolean
@@ -66,13 +55,16 @@ interface Props {
 
 /** The sheet itself: rows and columns drawn as far as they are in view, numbers and names held in place. */
 export function SheetGrid(props: Props) {
-  const { ref, sheet, cells, columns, places, rows, label, here, typing, sort, unsaved, refused, wrong, valueOf, onGo } = props
+  const { ref, sheet, cells, columns, places, rows, label, here, typing, sort, unsaved, refused, wrong, onGo } = props
   const scroller = useRef<HTMLDivElement>(null)
   const width = useWidth(scroller)
   const { number, name } = width > 0 && width < NARROW ? IN_PLACE_NARROW : IN_PLACE
   const frozen = number + name
   const each = Math.min(WIDEST, Math.max(NARROWEST, Math.floor((width - frozen) / Math.max(1, columns.length))))
   const alone = columns.length === 1
+  const unsavedIn = useMemo(() => byRow(unsaved), [unsaved])
+  const refusedIn = useMemo(() => byRow(refused), [refused])
+  const wrongIn = useMemo(() => byRow(wrong), [wrong])
   const sectionOf = useMemo(() => new Map(sheet.sections.map((s) => [s.id, s.name])), [sheet.sections])
   // The row that is typed in stays drawn however far one scrolls: what is typed is in it.
   const typedRow = typing === null ? null : here.row
@@ -200,11 +192,10 @@ export function SheetGrid(props: Props) {
               chosen={isHere ? here.column : null}
               typing={isHere ? typing : null}
               cells={cells}
-              revision={cells.revision}
-              unsaved={unsaved}
-              refused={refused}
-              wrong={wrong}
-              valueOf={valueOf}
+              revision={cells.revisionOf(cells.placeOf(s.id))}
+              unsaved={unsavedIn(s.id)}
+              refused={refusedIn(s.id)}
+              wrong={wrongIn(s.id)}
               rescaled={props.rescaled}
               asCounted={props.asCounted}
               onGo={onGo}
@@ -215,7 +206,7 @@ export function SheetGrid(props: Props) {
           )
         })}
       </div>
-      <Foot
+      <SheetFoot
         countsAs={props.asCounted ? props.rescaled : null}
         columns={columns}
         rows={rows}
@@ -227,60 +218,6 @@ export function SheetGrid(props: Props) {
         left={left}
         each={each}
       />
-    </div>
-  )
-}
-
-/** Averages and counts under each column, of the rows shown. */
-function Foot({
-  countsAs,
-  columns,
-  rows,
-  cells,
-  revision,
-  whole,
-  shown,
-  places,
-  left,
-  each,
-}: {
-  /** What marks count as, where that is what is shown. */
-  countsAs: CountsAs | null
-  columns: readonly { id: string }[]
-  rows: SheetInColumns['students']
-  cells: Cells
-  revision: number
-  whole: number
-  shown: number[]
-  places: readonly number[]
-  left: (column: number) => number
-  each: number
-}) {
-  // What was typed is on screen first, the averages a moment later.
-  const later = useDeferredValue(revision)
-  // Reckoned anew when a cell has changed, which the cells alone do not say.
-  const figures = useMemo(
-    () => shown.map((column) => columnFigures(rows, cells, places[column]!, countsAs?.get(columns[column]!.id))),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [rows, cells, shown, places, later, countsAs, columns],
-  )
-  return (
-    <div className={`${styles.sheetRow} ${styles.footRow}`} role="row" style={{ width: whole }}>
-      <div role="rowheader" className={`${styles.frozen} ${styles.number}`} />
-      <div role="rowheader" className={`soft ${styles.frozen} ${styles.nameCell}`}>
-        mean · marked of all
-      </div>
-      {shown.map((column, i) => {
-        const f = figures[i]!
-        return (
-          <div role="gridcell" className={`number ${styles.placed}`} key={column} style={{ left: left(column), width: each }}>
-            <b>{f.mean === null ? DASH : fixed(f.mean)}</b>
-            <small className={f.marked < f.of ? 'ochre' : 'soft'}>
-              {f.marked}/{f.of}
-            </small>
-          </div>
-        )
-      })}
     </div>
   )
 }

@@ -5,7 +5,7 @@ import type { Cell, CellWrite, SheetInColumns } from '#contract'
 import { counted, numeral } from '../../../parts/format'
 import type { CountsAs } from './counts-as'
 import { CellInput } from './CellInput'
-import type { CellValue } from '#core/marking'
+import { BLANK, type CellValue } from '#core/marking'
 import type { Refused } from './cell-queue'
 import { cellShown, markedWords, markOf, spoken } from './cell-shown'
 import type { Cells } from './cells'
@@ -33,12 +33,12 @@ interface Props {
   /** What is being typed in the chosen cell; null where nothing is. */
   typing: string | null
   cells: Cells
-  /** Raised when a cell changes, which the cells alone do not say. */
+  /** Raised when a cell of the row changes, which the cells alone do not say. */
   revision: number
+  /** What stands in cells of the row otherwise than it is saved; nothing of others. */
   unsaved: ReadonlyMap<string, CellWrite>
   refused: ReadonlyMap<string, Refused>
   wrong: ReadonlyMap<string, { text: string; reason: string }>
-  valueOf: (key: string, student: number, assessment: number) => CellValue
   rescaled: CountsAs
   asCounted: boolean
   onGo: (row: number, column: number) => void
@@ -49,8 +49,9 @@ interface Props {
 
 /** One student's marks. While one scrolls, only rows that come into view are drawn. */
 export const SheetRow = memo(function SheetRow(props: Props) {
-  const { student: s, label, row, columns, places, beside, from, to, chosen, typing, cells, unsaved, refused, wrong, valueOf } = props
+  const { student: s, label, row, columns, places, beside, from, to, chosen, typing, cells, unsaved, refused, wrong } = props
   const place = cells.placeOf(s.id)
+  const valueOf = (key: string, at: number): CellValue => unsaved.get(key) ?? cells.get(place, at) ?? BLANK
   return (
     <div
       className={`${styles.sheetRow} ${styles.bodyRow}`}
@@ -83,7 +84,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
         const at = places[column]!
         const open = cells.isSet(place, at)
         const cell = cells.get(place, at)
-        const value = valueOf(key, place, at)
+        const value = valueOf(key, at)
         const fault = wrong.get(key)?.reason ?? refused.get(key)?.message
         const waits = unsaved.has(key)
         const asTyped = wrong.get(key)?.text ?? (refused.has(key) ? writeCellText(refused.get(key)!.typed) : null)
@@ -114,7 +115,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
           {besideWords(
             beside,
             columns[0],
-            valueOf(`${s.id} ${columns[0].id}`, place, places[0]!),
+            valueOf(`${s.id} ${columns[0].id}`, places[0]!),
             cells.get(place, places[0]!),
             props.rescaled.get(columns[0].id)?.get(s.id) ?? null,
           )}

@@ -15,9 +15,11 @@ export interface CellEdit extends CellValue {
   /** Version of the cell that it was typed over, where that may not be the latest. */
   readAt?: number
 }
+/** The same map where it holds nothing of a cell: what is drawn from it is then left as it is. */
+export const without = <V>(map: Map<string, V>, key: string): Map<string, V> =>
+  map.has(key) ? new Map([...map].filter(([k]) => k !== key)) : map
 export type Refused = CellRefusal & { typed: CellEdit }
 
-const FLUSH_MS = 10
 const BATCH = 2000
 
 const nameOf = (courseId: string, personId: string) => `level-table-cells ${courseId} ${personId}`
@@ -38,7 +40,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     personId,
     {
       nameOf: cellKey,
-      after: FLUSH_MS,
+      after: 0,
       atOnce: BATCH,
       // With the version each was typed over, so that a change by somebody else is not written over unseen.
       // A remark that waits goes along with a mark that is typed after it.
@@ -80,6 +82,6 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
     },
     [outbox],
   )
-  const forget = useCallback((key: string) => setRefused((old) => new Map([...old].filter(([k]) => k !== key))), [setRefused])
+  const forget = useCallback((key: string) => setRefused((old) => without(old, key)), [setRefused])
   return { write, refused, unsaved, forget }
 }

@@ -67,6 +67,8 @@ test('what is saved is put in; a blank one becomes a cell', () => {
   expect(cells.mark(0, 1)).toBe(12)
   expect(cells.get(0, 0)).toMatchObject({ mark: 19, version: 2 })
   expect(cells.revision).toBe(1)
+  cells.put([cell('q', 'b', 3)])
+  expect(['p', 'q', 'r'].map((id) => cells.revisionOf(cells.placeOf(id)))).toEqual([1, 2, 0])
 })
 
 test('what others wrote is taken in with what comes from readings, and whether these lie apart', () => {

@@ -17,6 +17,7 @@ export class Cells {
   private readonly set: Uint8Array
   /** Raised by every change, for what is reckoned from the cells. */
   revision = 0
+  private readonly changedAt = new Map<number, number>()
 
   constructor(private readonly sheet: SheetInColumns) {
     const { students, assessments, cells, placements, exceptions } = sheet
@@ -103,9 +104,13 @@ export class Cells {
       cells.status[i] = STATUSES.indexOf(c.status)
       cells.daysLate[i] = c.daysLate
       cells.version[i] = c.version
+      this.changedAt.set(s, this.revision + 1)
     }
     this.revision++
   }
+
+  /** The revision that a student’s cells are of, for what is drawn from them alone. */
+  revisionOf = (student: number): number => this.changedAt.get(student) ?? 0
 
   /** Takes in what others wrote, readings among it. */
   takeIn(written: NonNullable<SheetSince['cells']>): void {

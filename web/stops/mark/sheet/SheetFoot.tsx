@@ -1,0 +1,52 @@
+import { useDeferredValue, useMemo } from 'react'
+import type { SheetInColumns } from '#contract'
+import { DASH, fixed } from '../../../parts/format'
+import type { Cells } from './cells'
+import type { CountsAs } from './counts-as'
+import { columnFigures } from './figures'
+import styles from './sheet.module.css'
+
+interface Props {
+  /** What marks count as, where that is what is shown. */
+  countsAs: CountsAs | null
+  columns: readonly { id: string }[]
+  rows: SheetInColumns['students']
+  cells: Cells
+  revision: number
+  whole: number
+  shown: number[]
+  places: readonly number[]
+  left: (column: number) => number
+  each: number
+}
+
+/** Averages and counts under each column, of the rows shown. */
+export function SheetFoot({ countsAs, columns, rows, cells, revision, whole, shown, places, left, each }: Props) {
+  // What was typed is on screen first, the averages a moment later.
+  const later = useDeferredValue(revision)
+  // Reckoned anew when a cell has changed, which the cells alone do not say.
+  const figures = useMemo(
+    () => shown.map((column) => columnFigures(rows, cells, places[column]!, countsAs?.get(columns[column]!.id))),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [rows, cells, shown, places, later, countsAs, columns],
+  )
+  return (
+    <div className={`${styles.sheetRow} ${styles.footRow}`} role="row" style={{ width: whole }}>
+      <div role="rowheader" className={`${styles.frozen} ${styles.number}`} />
+      <div role="rowheader" className={`soft ${styles.frozen} ${styles.nameCell}`}>
+        mean · marked of all
+      </div>
+      {shown.map((column, i) => {
+        const f = figures[i]!
+        return (
+          <div role="gridcell" className={`number ${styles.placed}`} key={column} style={{ left: left(column), width: each }}>
+            <b>{f.mean === null ? DASH : fixed(f.mean)}</b>
+            <small className={f.marked < f.of ? 'ochre' : 'soft'}>
+              {f.marked}/{f.of}
+            </small>
+          </div>
+        )
+      })}
+    </div>
+  )
+}
