@@ -5,6 +5,7 @@ import { AgreedBetween, DeskScript, KeptComment, Pile, PileScript, ReadingBody }
 import { ByStanding } from '../outcomes'
 import { route } from '../route'
 import { BroughtIn, Cell, CellRefusal, CellState, CellWrite, ScriptDetail, SheetInColumns, SheetSince, TriedImport } from '../table'
+import { TableSince } from '../table-in-columns'
 import { z } from 'zod'
 import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, ofAssessment, overseers, staff } from './common'
@@ -191,8 +192,17 @@ export const markingRoutes = {
     access: ['lead', 'marker'],
     summary: 'Write cells of the mark sheet: good ones are saved, the others come back with the reason',
     params: inCourse,
-    body: z.strictObject({ cells: z.array(CellWrite).min(1).max(5000) }),
-    response: z.strictObject({ saved: z.array(Cell), refused: z.array(CellRefusal) }),
+    body: z.strictObject({
+      cells: z.array(CellWrite).min(1).max(5000),
+      /** Of the table, where the page has it: who oversees the course is then told at once what was written to it since. */
+      tableVersion: z.number().int().min(0).optional(),
+    }),
+    response: z.strictObject({
+      saved: z.array(Cell),
+      refused: z.array(CellRefusal),
+      /** Left out where the table has to be asked for. */
+      since: TableSince.unwrap().optional(),
+    }),
   }),
   tryImport: route({
     takes: 'a file',

@@ -63,6 +63,22 @@ test('all of a course is fetched once, then what was written since; the echo of 
   expect(asked).toEqual(['/api/courses/c/table', '/api/courses/c/table/since/1', '/api/courses/c/table/since/2'])
 })
 
+test('what a write has told is taken without asking; told late it changes nothing, and where it is not enough all is fetched', async () => {
+  const book = new CourseBook()
+  await book.fetch('c', null, write(2))
+  expect(asked).toEqual(['/api/courses/c/table'])
+  const told = course(await book.fetch('c', null, write(3)))
+  expect([told.table.version, told.graded.table.final[0]]).toEqual([3, 75])
+  const late = write(2, { cells: [{ ...write(2).cells[0]!, entered: 0 }] })
+  expect(course(await book.fetch('c', null, late))).toBe(told)
+  expect(asked).toHaveLength(1)
+  table = smallTable(SCRIPTS, [], { version: 4 })
+  since = null
+  const unknown = write(4, { cells: [{ ...write(4).cells[0]!, studentId: 'newcomer' }] })
+  expect(course(await book.fetch('c', null, unknown)).table.version).toBe(4)
+  expect(asked.slice(1)).toEqual(['/api/courses/c/table/since/3', '/api/courses/c/table'])
+})
+
 test('where more has changed, or it names somebody unknown, all is fetched again', async () => {
   const book = new CourseBook()
   await book.fetch('c', null)

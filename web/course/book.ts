@@ -60,6 +60,9 @@ export interface AdoptedCourse {
 /** Others are answered after that while a figure is worked out in pieces. */
 const LONGEST_MS = 30
 
+/** Cells as they stand after writes, and the plan where it is another one. */
+export type Written = NonNullable<TableSince>
+
 /** What a trial makes of it; nothing where none is open. */
 export interface TriedCourse {
   revision: number
@@ -98,9 +101,12 @@ export class CourseBook {
   /** Other courses, as they were when they were first asked for: years that are over. */
   private others = new Map<string, Promise<CourseState>>()
 
-  /** The course as it is now: all of it at first, after that what was written since. */
-  fetch(courseId: string, personId: string | null): Promise<Fetched> {
-    const turn = this.turn.then(() => this.fetchNow(courseId, personId))
+  /**
+   * The course as it is now: all of it at first, after that what was written since.
+   * @param told what was written since a version that was fetched before, where a write has told it already
+   */
+  fetch(courseId: string, personId: string | null, told: Written | null = null): Promise<Fetched> {
+    const turn = this.turn.then(() => this.fetchNow(courseId, personId, told))
     this.turn = turn.catch(() => undefined)
     return turn
   }
@@ -226,10 +232,12 @@ export class CourseBook {
     return this.base
   }
 
-  private async fetchNow(courseId: string, personId: string | null): Promise<Fetched> {
+  private async fetchNow(courseId: string, personId: string | null, told: Written | null): Promise<Fetched> {
     page.personId = personId
     try {
       if (this.base) {
+        const written = told && this.patched(told)
+        if (written) return { course: written }
         const version = this.base.table.version
         const since = await call(routes.tableSince, { params: { courseId, version } })
         const course = since && this.patched(since)
@@ -244,10 +252,10 @@ export class CourseBook {
   }
 
   /** Takes over what was written since; null where that is not enough. */
-  private patched({ version, hasMarks, cells, plan }: NonNullable<TableSince>): AdoptedCourse | null {
+  private patched({ version, hasMarks, cells, plan }: Written): AdoptedCourse | null {
     const base = this.loaded()
-    // The echo of what is here already.
-    if (version === base.table.version) return base.told
+    // The echo of what is here already, or told late.
+    if (version <= base.table.version) return base.told
     const written = workingsSince(base.workings, { cells, plan })
     if (!written) return null
     const { workings } = written

@@ -1,4 +1,4 @@
-import { keepPreviousData, useIsFetching, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useIsFetching, useQuery, useQueryClient } from '@tanstack/react-query'
 import { wrap } from 'comlink'
 import {
   createContext,
@@ -19,7 +19,7 @@ import { problemOf } from '../api/problem-of'
 import { usePlanQuery } from './plan'
 import { useCourseEvents } from './events'
 import { useTrial, type OpenTrial } from './trial'
-import type { CourseBook } from './book'
+import type { CourseBook, Written } from './book'
 import type {
   Figure,
   FigureArgs,
@@ -71,6 +71,7 @@ interface CourseSoFar {
   ask: () => void
 }
 
+const tableKey = (courseId: string) => ['table', courseId]
 const CourseContext = createContext<CourseSoFar | null>(null)
 const DecidedContext = createContext<DecidedCourse | null>(null)
 const HorizonContext = createContext<Course | null>(null)
@@ -94,7 +95,7 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
   const plan = usePlanQuery(courseId, lightFirst)
   const store = useStore(courseId)
   const course = useQuery({
-    queryKey: ['table', courseId],
+    queryKey: tableKey(courseId),
     queryFn: () => store!.fetch(courseId),
     enabled: enabled && store !== null,
     // It is new as a whole or the same.
@@ -201,6 +202,23 @@ export const useOutcomeFigures = <N extends OutcomeFigureName>(
 /** The same beside earlier courses. */
 export const useYears = (courseIds: readonly string[], wanted: string | null): Years | undefined =>
   useAsked(['years', courseIds, wanted], (store) => store.askYears(courseIds, wanted))
+
+/** For a write that is answered what was written to the course since: the course takes that, and asks for the rest. */
+export function useWrittenTo(courseId: string) {
+  const queries = useQueryClient()
+  const store = use(StoreContext)?.store
+  return useMemo(() => {
+    const queryKey = tableKey(courseId)
+    return {
+      /** Of the table that the page has; nothing where it has none. */
+      version: () => queries.getQueryData<Adopted>(queryKey)?.table.version,
+      take(since: Written | undefined): void {
+        if (since) store?.tell(since)
+        void queries.invalidateQueries({ queryKey })
+      },
+    }
+  }, [queries, store, courseId])
+}
 
 /** What withdrawing a decision would do; nothing is asked for without one. */
 export const useWithdrawal = (decisionId: string | null): Withdrawal | undefined =>

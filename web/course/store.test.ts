@@ -87,6 +87,17 @@ test('a screen drawn late, that asks for what it was drawn with, does not take t
   expect(store.getSnapshot().tried?.changes).toBe(letGo)
 })
 
+test('what a write has told goes along with the next fetch, and with no other', async () => {
+  const { book } = slowBook()
+  const fetch = jest.spyOn(book, 'fetch')
+  const store = new CourseStore(book)
+  const written = { version: 2, hasMarks: true, cells: [], plan: null }
+  store.tell(written)
+  await store.fetch('c')
+  await store.fetch('c')
+  expect(fetch.mock.calls.map(([, , told]) => told)).toEqual([written, null])
+})
+
 test('listeners hear of every change; why a trial cannot be worked out is said until one can', async () => {
   const { book, waiting, answer } = slowBook()
   const store = new CourseStore(book)

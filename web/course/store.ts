@@ -4,7 +4,7 @@ import type { ResultChange } from '#core/rescale'
 import { resultOfColumns, type Change, type GradedColumns } from '#core/trial'
 import type { CourseOutcomes } from '#contract'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
-import type { AdoptedCourse, CourseBook, Told, TriedCourse } from './book'
+import type { AdoptedCourse, CourseBook, Told, TriedCourse, Written } from './book'
 import type { Withdrawal } from './withdrawal'
 import type {
   Figure,
@@ -48,6 +48,8 @@ export class CourseStore {
   private snapshot = NO_TRIAL
   private readonly listeners = new Set<() => void>()
   private fetched = false
+  /** What a write has told, and the next fetch begins with. */
+  private told: Written | null = null
   /** What is to be tried after what is being worked out; only the latest counts. */
   private next: readonly Change[] | null = null
   private trying = false
@@ -64,9 +66,16 @@ export class CourseStore {
 
   getSnapshot = (): Snapshot => this.snapshot
 
+  /** What was written since a version that is here: the next fetch need not ask for it. */
+  tell(written: Written): void {
+    this.told = written
+  }
+
   /** The course as it is now. @throws ProblemError, OfflineError */
   async fetch(courseId: string): Promise<Adopted> {
-    const fetched = await this.book.fetch(courseId, page.personId)
+    const told = this.told
+    this.told = null
+    const fetched = await this.book.fetch(courseId, page.personId, told)
     if (!('course' in fetched)) throw refusedBy(fetched)
     const { course } = fetched
     this.fetched = true

@@ -1,10 +1,11 @@
-import { routes, type TableSince } from '#contract'
+import { routes } from '#contract'
 import type { sessions } from '../../kernel/access/sessions'
 import { tokenOf, type Handle } from '../../kernel/http'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
 import { packedTable } from '../../kernel/course/packed-table'
+import { tableSince } from '../../kernel/course/table-since'
 
 const HEARTBEAT_MS = 25_000
 
@@ -25,17 +26,8 @@ export function tableRoutes(
     return { ...(await packedTable(table)), head: { ...table.head, role } }
   })
 
-  handle(routes.tableSince, ({ params: { courseId, version }, role }): TableSince => {
-    const since = writes.since(courseId, version)
-    if (!since) return null
-    const { scripts: _, readings: __, ...plan } = tables.load(courseId)
-    return {
-      version: plan.version,
-      hasMarks: plan.hasMarks,
-      cells: tables.cells(courseId, since.cells),
-      plan: since.plan ? { ...plan, head: { ...plan.head, role } } : null,
-    }
-  })
+  const since = tableSince(tables, writes)
+  handle(routes.tableSince, ({ params: { courseId, version }, role }) => since(courseId, version, role))
 
   handle(routes.events, ({ params, req, res }) => {
     res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })

@@ -15,6 +15,7 @@ import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
+import { tableSince } from '../../kernel/course/table-since'
 import { attemptQueries } from './attempts'
 import { earlierReadings } from './earlier-readings'
 import { marksKinds, marksTable } from './marks-table'
@@ -49,9 +50,10 @@ export function markingRoutes(
     return { version: plans.load(courseId).plan.version, cells }
   })
 
-  // Many save at once: what comes in one turn is made durable together.
-  handle(routes.writeCells, ({ params: { courseId }, body, me, role }) =>
-    writes.writeMarksTogether(
+  const since = tableSince(tables, writes)
+  handle(routes.writeCells, async ({ params: { courseId }, body, me, role }) => {
+    // Many save at once: what comes in one turn is made durable together.
+    const done = await writes.writeMarksTogether(
       courseId,
       () => write(courseId, body.cells, me.id, role),
       ({ saved }) => saved,
@@ -61,9 +63,13 @@ export function markingRoutes(
           all.flatMap(({ saved }) => saved),
           all.length,
         ),
-    ),
-  )
-  const { externals, remarks, since, mailed, script, readings, history, cell } = markingQueries(db)
+    )
+    if (body.tableVersion === undefined || !sightOf(role).oversees) return done
+    const written = since(courseId, body.tableVersion, role)
+    // A plan is a lot, and is fetched where it is taken apart.
+    return written && !written.plan ? { ...done, since: written } : done
+  })
+  const { externals, remarks, since: changedAfter, mailed, script, readings, history, cell } = markingQueries(db)
   const sendSheet = (res: Response, courseId: string, ending: Ending, content: string | Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
     return sendFile(res, `marks ${code} ${term}`, ending, content)
@@ -115,7 +121,7 @@ export function markingRoutes(
     return (asOf: string) => {
       if (!known.has(asOf)) {
         if (known.size >= 20) throw new HttpProblem(422, 'The file puts together sheets of more than 20 moments: bring them in one by one.')
-        known.set(asOf, new Map(since.all({ course: courseId, asOf }).map((c) => [`${c.studentId} ${c.assessmentId}`, c])))
+        known.set(asOf, new Map(changedAfter.all({ course: courseId, asOf }).map((c) => [`${c.studentId} ${c.assessmentId}`, c])))
       }
       return known.get(asOf)!
     }

@@ -1,5 +1,14 @@
 import { gradeWorkings, settleBy, standingRows, workingsOf, workingsSince, type Change, type Workings } from '#core/trial'
-import { unpackSheet, unpackTable, type Decision, type SheetInColumns, type TableInColumns, type TableSince } from '#contract'
+import {
+  unpackSheet,
+  unpackTable,
+  type Cell,
+  type CellRefusal,
+  type Decision,
+  type SheetInColumns,
+  type TableInColumns,
+  type TableSince,
+} from '#contract'
 import { wholeResult } from '../../../core/testing/whole-result'
 import { COURSE, api, demoServer } from '../../testing/serve'
 
@@ -53,4 +62,46 @@ test('where more has changed than marks and decisions that is said, and all is f
 test('a marker is told of neither', async () => {
   const marker = await server.as('tadesse.abara')
   await marker('get', api('/table/since/1')).expect(403)
+})
+
+describe('a write of marks that says which table the page has', () => {
+  type Written = { saved: Cell[]; refused: CellRefusal[]; since?: TableSince }
+  /** Types another mark into a script of a section. */
+  const typed = async (who: typeof lead, tableVersion: number | undefined, section: string) => {
+    const sheet = unpackSheet((await who('get', api('/sheet')).expect(200)).body as SheetInColumns)
+    const own = new Set(sheet.students.filter((s) => s.sectionId === section).map((s) => s.id))
+    const cell = sheet.cells.find(
+      (c) => own.has(c.studentId) && c.assessmentId === `${COURSE}-pacing` && c.status === 'in' && c.mark !== null,
+    )!
+    const { studentId, assessmentId, version } = cell
+    const write = { studentId, assessmentId, version, mark: cell.mark === 5 ? 6 : 5, status: 'in', daysLate: 0 }
+    const { body } = await who('patch', api('/sheet'), { cells: [write], tableVersion }).expect(200)
+    return body as Written
+  }
+  const sectionOf = async (who: typeof lead) => unpackSheet((await who('get', api('/sheet'))).body as SheetInColumns).students[0]!.sectionId
+
+  test('is answered what was written since, its own cells among it', async () => {
+    const had = await fetched()
+    const section = await sectionOf(lead)
+    await typed(lead, undefined, section)
+    const { since, saved } = await typed(lead, had.version, section)
+    expect(saved).toHaveLength(1)
+    expect(since).toEqual((await lead('get', api(`/table/since/${had.version}`)).expect(200)).body)
+    expect(seen(workingsSince(had.workings, since!)!.workings)).toEqual(seen((await fetched()).workings))
+  })
+
+  test('and not where it says none, where more has changed, or where it is a marker who types', async () => {
+    const had = await fetched()
+    const section = await sectionOf(lead)
+    expect(await typed(lead, undefined, section)).not.toHaveProperty('since')
+    await adopt([
+      { kind: 'bound', boundaries: had.workings.course.boundaries.map((b, i) => ({ ...b, from: i === 0 ? b.from + 0.5 : b.from })) },
+    ])
+    expect(await typed(lead, had.version, section)).not.toHaveProperty('since')
+    const marker = await server.as('tadesse.abara')
+    const { version } = await fetched()
+    const answer = await typed(marker, version, await sectionOf(marker))
+    expect(answer.saved).toHaveLength(1)
+    expect(answer).not.toHaveProperty('since')
+  })
 })

@@ -10,6 +10,7 @@ import { sightOf } from '#core/roles'
 import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
+import { useRested } from '../../../parts/useRested'
 import { counted, numeral, shownAt } from '../../../parts/format'
 import type { CellValue } from '#core/marking'
 import { markOf } from './cell-shown'
@@ -70,10 +71,12 @@ export function CellCloseUp({
 }: Props) {
   const queries = useQueryClient()
   const role = queries.getQueryData<CourseHead[]>(['courses'])?.find((c) => c.id === courseId)?.role
+  const here = `${student.id} ${assessment.id}`
+  const rested = useRested(here) === here
   const states = useQuery({
     queryKey: ['cell', courseId, student.id, assessment.id, cell?.version],
     queryFn: () => call(routes.cellStates, { params: { courseId, studentId: student.id, assessmentId: assessment.id } }),
-    enabled: !!cell && cell.version > 0,
+    enabled: !!cell && cell.version > 0 && rested,
   })
   // A cell of which nothing is recorded has no remark either.
   const kept = !cell || cell.version === 0 ? '' : states.data ? (states.data.find((s) => s.remark !== null)?.remark ?? '') : null

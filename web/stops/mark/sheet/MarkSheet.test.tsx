@@ -9,8 +9,16 @@ import { page as whose } from '../../../api/client'
 import { forgetKept } from '../../../saving/useKept'
 
 let mockRescaled: CountsAs | undefined
-jest.mock('../../../course/course', () => ({ useFiguresIfKnown: () => mockRescaled }))
-beforeEach(() => (mockRescaled = undefined))
+const mockTable = { version: undefined as number | undefined, take: jest.fn() }
+jest.mock('../../../course/course', () => ({
+  useFiguresIfKnown: () => mockRescaled,
+  useWrittenTo: () => ({ version: () => mockTable.version, take: mockTable.take }),
+}))
+beforeEach(() => {
+  mockRescaled = undefined
+  mockTable.version = undefined
+  mockTable.take.mockClear()
+})
 
 // As large as the screen that one works at: nothing is laid out here.
 beforeAll(() => {
@@ -92,6 +100,16 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promi
   }
   return { ...page, server, answer: server.answer, stored, at, saved, go: (name: RegExp) => fireEvent.mouseDown(at(name)) }
 }
+
+test('a write says which table the page has, and the course takes what it is told', async () => {
+  mockTable.version = 7
+  const { user, go, server, saved } = sheet()
+  go(/^Paper, Ada/)
+  await user.keyboard('31{Enter}')
+  await waitFor(() => expect(saved('ada paper')).toEqual([31, 'in', 0]))
+  expect(server.sent[0]!.body).toMatchObject({ tableVersion: 7 })
+  await waitFor(() => expect(mockTable.take).toHaveBeenCalledWith(undefined))
+})
 
 test('digits begin to type, Enter saves and goes down, Tab to the right, Esc leaves it as it was', async () => {
   let answer: () => void = () => undefined

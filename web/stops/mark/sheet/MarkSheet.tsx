@@ -1,4 +1,3 @@
-import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { readCellText, writeCellText } from '#core/exchange/cell-text'
 import { BLANK, cellAfter, type CellValue } from '#core/marking'
@@ -33,7 +32,6 @@ const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, stat
 
 /** Students × assessments, typed like any sheet: arrows walk, typing enters, Enter goes down, paste takes a block. */
 export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: SheetInColumns; nav: ReactNode }) {
-  const queries = useQueryClient()
   const me = useSignedIn()
   const { hold } = useSaved()
   const label = usePersonLabels(sheet.students)
@@ -52,8 +50,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const grid = useRef<{ reveal: (at: At) => void }>(null)
   const cells = cellsOf(sheet)
   const of = ofId === '' || cells.columnOf(ofId) < 0 ? null : cells.columnOf(ofId)
-  const afterSave = useCallback(() => void queries.invalidateQueries({ queryKey: ['table', courseId] }), [queries, courseId])
-  const { write, refused, unsaved, forget } = useCellQueue(courseId, me.id, cells, afterSave)
+  const { write, refused, unsaved, forget } = useCellQueue(courseId, me.id, cells)
   const { assessments } = sheet
   const places = useMemo(() => (of === null ? assessments.map((_, i) => i) : [of]), [assessments, of])
   const columns = useMemo(() => places.map((i) => assessments[i]!), [assessments, places])
@@ -121,8 +118,9 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
       setWrong((old) => new Map(old).set(key, { text, reason: typed.reason }))
       return null
     }
-    setWrong((old) => without(old, key))
-    forget(key)
+    // Told only where there is something to forget: what is typed is on its way before anything is drawn.
+    if (wrong.has(key)) setWrong((old) => without(old, key))
+    if (refused.has(key)) forget(key)
     // Emptied on purpose, a cell is blank again.
     return { ...ids, ...(cellAfter(was, typed) ?? BLANK) }
   }

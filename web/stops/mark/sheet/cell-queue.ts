@@ -3,6 +3,7 @@ import { useCallback, useRef } from 'react'
 import type { CellValue } from '#core/marking'
 import { CellWrite, routes, type CellRefusal } from '#contract'
 import { call } from '../../../api/client'
+import { useWrittenTo } from '../../../course/course'
 import { keptList } from '../../../saving/kept-list'
 import { useKept } from '../../../saving/useKept'
 import { useOutbox } from '../../../saving/useOutbox'
@@ -29,8 +30,9 @@ export const keptCells = (courseId: string, personId: string) => keptList(nameOf
  * Saves cells as they are typed. What is not saved yet is shown as typed; what the server refuses stays in its cell with the reason.
  * A whole department pasted at once is more than a browser keeps: to leave before it is sent is asked about.
  */
-export function useCellQueue(courseId: string, personId: string, cells: Cells, onSaved: () => void) {
+export function useCellQueue(courseId: string, personId: string, cells: Cells) {
   const queries = useQueryClient()
+  const table = useWrittenTo(courseId)
   /** The version that this page itself saved last. */
   const ours = useRef(new Map<string, number>())
   const [refused, setRefused] = useKept(`refused ${courseId} ${personId}`, () => new Map<string, Refused>())
@@ -45,12 +47,12 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
       // With the version each was typed over, so that a change by somebody else is not written over unseen.
       // A remark that waits goes along with a mark that is typed after it.
       merge: (next: CellWrite, waiting) => ({ ...waiting, ...next, version: waiting.version }),
-      send: (batch) => call(routes.writeCells, { params: { courseId }, body: { cells: [...batch] } }),
+      send: (batch) => call(routes.writeCells, { params: { courseId }, body: { cells: [...batch], tableVersion: table.version() } }),
       rebase(next, sent, { saved }) {
         const now = saved.find((c) => cellKey(c) === cellKey(sent))
         return now ? { ...next, version: now.version } : next
       },
-      answered({ saved, refused: no }, batch) {
+      answered({ saved, refused: no, since }, batch) {
         for (const c of saved) ours.current.set(cellKey(c), c.version)
         cells.put([...saved, ...no.flatMap((r) => r.current ?? [])])
         setRefused((old) => {
@@ -59,7 +61,7 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells, o
           for (const r of no) next.set(cellKey(r), { ...r, typed: batch.find((e) => cellKey(e) === cellKey(r))! })
           return next
         })
-        onSaved()
+        table.take(since)
       },
       // Refused as a whole (a confirmed course, say): the head says why, and the sheet shows what stands.
       refused: () => void queries.invalidateQueries({ queryKey: ['sheet', courseId] }),
