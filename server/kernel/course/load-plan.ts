@@ -33,6 +33,9 @@ export interface Decided {
 
 /** Reads a course's plan with its decisions in force, without its scripts; kept until a write to more than its marks. */
 export function planLoader(db: Db) {
+  const versions = db.prepare<[string], { version: number; planVersion: number }>(
+    'SELECT version, plan_version AS planVersion FROM course WHERE id = ?',
+  )
   const head = db.prepare<[string], HeadRow>(`
     SELECT c.id, c.code, c.title, c.term, c.first_day, c.last_day, c.version, c.plan_version, c.policy, c.boundaries, c.conditions, c.away_at, c.nameless_at,
       (SELECT count(*) FROM section s WHERE s.course_id = c.id) AS sections,
@@ -124,29 +127,33 @@ export function planLoader(db: Db) {
     return { plan, adjustments: decided.adjustments, agreeBy: decided.agreeBy }
   }
 
+  function headOf(courseId: string): HeadRow {
+    const row = head.get(courseId)
+    if (!row) throw new HttpProblem(404, 'There is no such course.')
+    return row
+  }
+
   return {
     /** @throws HttpProblem 404 where there is no such course */
     load(courseId: string): Decided {
-      const row = head.get(courseId)
-      if (!row) throw new HttpProblem(404, 'There is no such course.')
+      // Asked for by nearly every request, and nearly always nothing but marks has changed.
+      const now = versions.get(courseId)
       const before = kept.get(courseId)
-      if (before?.planVersion === row.plan_version) {
-        if (before.decided.plan.version === row.version) return before.decided
-        // Marks alone have changed: what of the plan says that there are any, and no more.
-        const hasMarks = !!marked.get({ course: courseId })!.marked
-        before.decided = { ...before.decided, plan: { ...before.decided.plan, version: row.version, hasMarks } }
-        return before.decided
+      if (!now || before?.planVersion !== now.planVersion) {
+        const row = headOf(courseId)
+        const decided = read(row)
+        kept.set(courseId, { planVersion: row.plan_version, decided })
+        return decided
       }
-      const decided = read(row)
-      kept.set(courseId, { planVersion: row.plan_version, decided })
-      return decided
+      if (before.decided.plan.version !== now.version) {
+        // Of marks the plan says that there are any, and no more.
+        const hasMarks = !!marked.get({ course: courseId })!.marked
+        before.decided = { ...before.decided, plan: { ...before.decided.plan, version: now.version, hasMarks } }
+      }
+      return before.decided
     },
     /** What would be in force without a decision. @throws HttpProblem 404 where there is no such course */
-    without(courseId: string, decisionId: string): Decided {
-      const row = head.get(courseId)
-      if (!row) throw new HttpProblem(404, 'There is no such course.')
-      return read(row, decisionId)
-    },
+    without: (courseId: string, decisionId: string): Decided => read(headOf(courseId), decisionId),
     head(courseId: string, role: Role): CourseHead {
       return { ...this.load(courseId).plan.head, role }
     },
