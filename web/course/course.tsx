@@ -1,9 +1,8 @@
-import { keepPreviousData, useIsFetching, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { wrap } from 'comlink'
 import {
   createContext,
   use,
-  useCallback,
   useDeferredValue,
   useEffect,
   useMemo,
@@ -35,6 +34,7 @@ import type {
 import type { Withdrawal } from './withdrawal'
 import { CourseStore, type Adopted } from './store'
 import { page } from '../api/client'
+import { useWhenToLoad } from './useWhenToLoad'
 
 interface Trial {
   changes: Change[]
@@ -76,10 +76,6 @@ const CourseContext = createContext<CourseSoFar | null>(null)
 const DecidedContext = createContext<DecidedCourse | null>(null)
 const HorizonContext = createContext<Course | null>(null)
 
-/** Scripts above which the first stop does without the marks unless they are asked for. */
-const MANY_SCRIPTS = 100_000
-const SETTLED_MS = 250
-
 interface Props {
   courseId: string
   /** Whether the page on screen does without the marks. */
@@ -91,9 +87,12 @@ interface Props {
 export function CourseProvider({ courseId, lightFirst, children }: Props) {
   const open = useTrial()
   const { changes: trial, listen } = open
-  const { enabled, waitsFor, ask } = useWhenToLoad(courseId, lightFirst, trial.length > 0)
-  const plan = usePlanQuery(courseId, lightFirst)
   const store = useStore(courseId)
+  const { enabled, waitsFor, ask } = useWhenToLoad(courseId, lightFirst, {
+    trialOpen: trial.length > 0,
+    isLoaded: store?.isLoaded ?? false,
+  })
+  const plan = usePlanQuery(courseId, lightFirst)
   const course = useQuery({
     queryKey: tableKey(courseId),
     queryFn: () => store!.fetch(courseId),
@@ -255,28 +254,6 @@ function useAsking<T>(key: readonly unknown[], ask: (store: CourseStore) => Prom
     gcTime: FIGURES_KEPT_MS,
     retry: false,
   })
-}
-
-/**
- * When the marks are fetched. Where a page does without them what is on screen comes first, and the marks of a large department
- * only where a trial needs them or somebody asks; every other stop needs them at once.
- */
-function useWhenToLoad(courseId: string, lightFirst: boolean, trialOpen: boolean) {
-  const { data } = usePlanQuery(courseId, lightFirst)
-  const fetching = useIsFetching({ predicate: ({ queryKey: [key, of] }) => (key === 'roll' || key === 'sheet') && of === courseId })
-  const [settled, setSettled] = useState(false)
-  const [asked, setAsked] = useState(false)
-  const ready = !!data && fetching === 0
-  useEffect(() => {
-    if (!ready) return
-    const timer = setTimeout(() => setSettled(true), SETTLED_MS)
-    return () => clearTimeout(timer)
-  }, [ready])
-  const [students, assessments] = [data?.head.students ?? 0, data?.assessments.length ?? 0]
-  const many = students * assessments > MANY_SCRIPTS && !asked && !trialOpen
-  const ask = useCallback(() => setAsked(true), [])
-  const waitsFor = useMemo(() => (lightFirst && many ? { students, assessments } : null), [lightFirst, many, students, assessments])
-  return { enabled: !lightFirst || (settled && !many), waitsFor, ask }
 }
 
 function useStore(courseId: string): CourseStore | null {

@@ -47,7 +47,8 @@ const NO_TRIAL: Snapshot = { revision: 0, tried: null, problem: null }
 export class CourseStore {
   private snapshot = NO_TRIAL
   private readonly listeners = new Set<() => void>()
-  private fetched = false
+  /** Whether the book has the course. */
+  isLoaded = false
   /** What a write has told, and the next fetch begins with. */
   private told: Written | null = null
   /** What is to be tried after what is being worked out; only the latest counts. */
@@ -78,7 +79,7 @@ export class CourseStore {
     const fetched = await this.book.fetch(courseId, page.personId, told)
     if (!('course' in fetched)) throw refusedBy(fetched)
     const { course } = fetched
-    this.fetched = true
+    this.isLoaded = true
     if (course.revision > this.snapshot.revision) {
       this.put({ revision: course.revision })
       // What was tried was tried on what was before.
@@ -90,7 +91,7 @@ export class CourseStore {
 
   /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */
   tryAhead = (changes: readonly Change[]): void => {
-    if (!this.fetched) return
+    if (!this.isLoaded) return
     void this.tryOut(changes)
     this.ahead = changes
   }
@@ -103,7 +104,7 @@ export class CourseStore {
     if (isTried) return
     this.triedNow = changes
     this.next = changes
-    if (this.trying || !this.fetched) return
+    if (this.trying || !this.isLoaded) return
     this.trying = true
     while (this.next) {
       const now: readonly Change[] = this.next
