@@ -172,28 +172,32 @@ async function size(page: Page): Promise<string> {
   return `${students} students in ${sections} sections`
 }
 
-/** From a key to the next change of the horizon, timed in the page. */
+/** From a key to the next change of the horizon, timed in the page, once what the key before it began is over. */
 async function untilHorizon(page: Page, act: () => Promise<void>): Promise<Reached> {
-  const changed = page.evaluate(
-    () =>
-      new Promise<Reached>((done) => {
-        const horizon = document.querySelector('footer[aria-label="Where it stands"]')!
-        let began = performance.now()
-        document.addEventListener('keydown', () => (began = performance.now()), { once: true, capture: true })
-        const watch = new MutationObserver(() => {
-          const words = horizon.textContent
-          if (/working it out/.test(words)) return
-          watch.disconnect()
-          clearTimeout(timer)
-          const says = performance.now() - began
-          requestAnimationFrame(() => setTimeout(() => done({ says, drawn: performance.now() - began })))
-        })
-        const timer = setTimeout(() => (watch.disconnect(), done(null)), 5000)
-        watch.observe(horizon, { subtree: true, childList: true, characterData: true, attributes: true })
-      }),
-  )
+  await page.evaluate(() => new Promise<void>((rests) => requestIdleCallback(() => rests())))
+  // Heard before it is pressed: a key overtakes what is to be evaluated.
+  const changed = await page.evaluateHandle(() => ({
+    reached: new Promise<Reached>((done) => {
+      const horizon = document.querySelector('footer[aria-label="Where it stands"]')!
+      window.addEventListener(
+        'keydown',
+        (pressed) => {
+          const changes = new MutationObserver(() => {
+            if (/working it out/.test(horizon.textContent)) return
+            changes.disconnect()
+            clearTimeout(timer)
+            const says = performance.now() - pressed.timeStamp
+            requestAnimationFrame(() => setTimeout(() => done({ says, drawn: performance.now() - pressed.timeStamp })))
+          })
+          const timer = setTimeout(() => (changes.disconnect(), done(null)), 5000)
+          changes.observe(horizon, { subtree: true, childList: true, characterData: true, attributes: true })
+        },
+        { once: true, capture: true },
+      )
+    }),
+  }))
   await act()
-  return changed
+  return changed.evaluate(({ reached }) => reached)
 }
 
 /** What the renderers hold, in MB. */
