@@ -1,15 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { wrap } from 'comlink'
-import {
-  createContext,
-  use,
-  useDeferredValue,
-  useEffect,
-  useMemo,
-  useState,
-  useSyncExternalStore,
-  type ReactNode,
-} from 'react'
+import { createContext, use, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { GradedCourse } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { planWithChanges, type Change, type GradedColumns } from '#core/trial'
