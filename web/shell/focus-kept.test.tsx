@@ -55,6 +55,14 @@ test('out of use while it saves it has the focus again; out of use for good, the
   expect(await saves(() => undefined, 600)).toBe('other')
 })
 
+test('what is out of use loses the focus only as the page is next drawn, which no change tells of', async () => {
+  page('<main><section><button id="try"></button><button id="other"></button></section></main>')
+  of('try').focus()
+  await when(() => (of('try').disabled = true))
+  of('try').blur()
+  expect(await when(() => undefined, 600)).toBe('other')
+})
+
 test('left on purpose it is left, and whoever moves it on purpose comes first', async () => {
   page(TABLE)
   of('away-a').focus()

@@ -71,7 +71,8 @@ export function keepFocus(): () => void {
     else goOnFrom(last)
   }
   const changes = new MutationObserver(() => {
-    if (!last || !nowhere() || (last.element.isConnected && !isOut(last.element))) return
+    // Not yet nowhere, perhaps: what is out of use loses the focus as the page is next drawn, and nothing tells of that.
+    if (!last || (last.element.isConnected && !isOut(last.element))) return
     clearTimeout(waiting)
     waiting = setTimeout(restore, last.element.isConnected ? SAVING_MS : 0)
   })
