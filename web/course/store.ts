@@ -47,8 +47,7 @@ const NO_TRIAL: Snapshot = { revision: 0, tried: null, problem: null }
 export class CourseStore {
   private snapshot = NO_TRIAL
   private readonly listeners = new Set<() => void>()
-  /** Whether the book has the course. */
-  isLoaded = false
+  private loaded = false
   /** What a write has told, and the next fetch begins with. */
   private told: Written | null = null
   /** What is to be tried after what is being worked out; only the latest counts. */
@@ -59,6 +58,11 @@ export class CourseStore {
   private ahead: readonly Change[] | null = null
 
   constructor(private readonly book: Book) {}
+
+  /** Whether the book has the course. */
+  get isLoaded(): boolean {
+    return this.loaded
+  }
 
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener)
@@ -79,7 +83,7 @@ export class CourseStore {
     const fetched = await this.book.fetch(courseId, page.personId, told)
     if (!('course' in fetched)) throw refusedBy(fetched)
     const { course } = fetched
-    this.isLoaded = true
+    this.loaded = true
     if (course.revision > this.snapshot.revision) {
       this.put({ revision: course.revision })
       // What was tried was tried on what was before.
@@ -91,7 +95,7 @@ export class CourseStore {
 
   /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */
   tryAhead = (changes: readonly Change[]): void => {
-    if (!this.isLoaded) return
+    if (!this.loaded) return
     void this.tryOut(changes)
     this.ahead = changes
   }
@@ -104,7 +108,7 @@ export class CourseStore {
     if (isTried) return
     this.triedNow = changes
     this.next = changes
-    if (this.trying || !this.isLoaded) return
+    if (this.trying || !this.loaded) return
     this.trying = true
     while (this.next) {
       const now: readonly Change[] = this.next

@@ -16,9 +16,7 @@ export interface CellEdit extends CellValue {
   /** Version of the cell that it was typed over, where that may not be the latest. */
   readAt?: number
 }
-/** The same map where it holds nothing of a cell: what is drawn from it is then left as it is. */
-export const without = <V>(map: Map<string, V>, key: string): Map<string, V> =>
-  map.has(key) ? new Map([...map].filter(([k]) => k !== key)) : map
+export const without = <V>(map: Map<string, V>, key: string): Map<string, V> => new Map([...map].filter(([k]) => k !== key))
 export type Refused = CellRefusal & { typed: CellEdit }
 
 const BATCH = 2000
