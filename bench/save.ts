@@ -11,6 +11,7 @@ import { withServer } from './serve'
 const COURSE = 'cfs214-2026'
 const MARKERS = 50
 const EACH = 20
+const ROUNDS = 9
 
 /** A save of one mark with 50 markers saving at once, beside the same rows written bare with the same durability. */
 export async function benchSave(): Promise<void> {
@@ -20,26 +21,66 @@ export async function benchSave(): Promise<void> {
   made.pragma('wal_checkpoint(TRUNCATE)')
   made.close()
   copyFileSync(join(folder, 'level-table.db'), join(folder, 'bare.db'))
+  const bare = savesBare(join(folder, 'bare.db'))
   try {
-    console.log(`\nSaving: ${MARKERS} at once, ${EACH} marks each`)
-    const bare = figures(saveBare(join(folder, 'bare.db')))
-    const { own, way, alone } = await saveByHttp(folder)
-    const line = (what: string, ms: number, beside: number) =>
-      console.log(`  ${what.padEnd(34)} ${ms.toFixed(2).padStart(8)} ms  ${(ms / beside).toFixed(1).padStart(6)} × bare`)
-    line('bare, p50', bare.p50, bare.p50)
-    line('bare, p99', bare.p99, bare.p99)
-    line('one marker alone, p50', alone.p50, bare.p50)
-    line('one marker alone, p99', alone.p99, bare.p99)
-    line(`${MARKERS} at once, p50`, own.p50, bare.p50)
-    line(`${MARKERS} at once, p99`, own.p99, bare.p99)
-    line(`${MARKERS} at once, per save`, own.each, bare.p50)
-    line('of that the way there and back', way.each, bare.p50)
+    console.log(`\nSaving: ${MARKERS} at once, ${EACH} marks each, ${ROUNDS} rounds in turns with bare`)
+    const rounds = await saveByHttp(folder, bare.round)
+    const line = (what: string, of: (round: Round) => number, beside: (round: Round) => number) => {
+      const ratio = figures(rounds.map((r) => of(r) / beside(r))).p50
+      console.log(`  ${what.padEnd(34)} ${figures(rounds.map(of)).p50.toFixed(2).padStart(8)} ms  ${ratio.toFixed(1).padStart(6)} × bare`)
+    }
+    const each = (r: Round) => r.bare.each
+    line('bare, each', each, each)
+    line(
+      'bare, p99',
+      (r) => r.bare.p99,
+      (r) => r.bare.p99,
+    )
+    line(
+      'one marker alone, p50',
+      (r) => r.alone.p50,
+      (r) => r.bare.p50,
+    )
+    line(
+      `${MARKERS} at once, p50`,
+      (r) => r.own.p50,
+      (r) => r.bare.p50,
+    )
+    line(
+      `${MARKERS} at once, p99`,
+      (r) => r.own.p99,
+      (r) => r.bare.p99,
+    )
+    line(`${MARKERS} at once, each`, (r) => r.own.each, each)
+    line('of that the way there and back', (r) => r.way.each, each)
   } finally {
+    bare.end()
     rmSync(folder, { recursive: true, force: true })
   }
 }
 
-function saveBare(file: string): number[] {
+interface Figures {
+  p50: number
+  p99: number
+  /** All of them took so long, each its part. */
+  each: number
+}
+interface Round {
+  bare: Figures
+  own: Figures
+  way: Figures
+  alone: Figures
+}
+
+/** Takes times, one after another or some at once. */
+async function timed(work: () => number[] | Promise<number[]>): Promise<Figures> {
+  const from = performance.now()
+  const times = await work()
+  const took = performance.now() - from
+  return { ...figures(times), each: took / times.length }
+}
+
+function savesBare(file: string) {
   const db = openDatabase(file)
   const scripts = db.prepare('SELECT id, version FROM script WHERE assessment_id = ?').all(`${COURSE}-pacing`) as {
     id: string
@@ -50,22 +91,23 @@ function saveBare(file: string): number[] {
     'INSERT INTO script_state (script_id, version, status, days_late, entered, by_id, at) VALUES (?, ?, ?, 0, ?, ?, ?)',
   )
   const raise = db.prepare('UPDATE course SET version = version + 1 WHERE id = ?')
-  const times: number[] = []
-  for (let i = 0; i < MARKERS * EACH; i++) {
-    const s = scripts[i % scripts.length]!
-    const from = performance.now()
-    db.transaction(() => {
-      update.run(i % 20, s.id)
-      keep.run(s.id, ++s.version, 'in', i % 20, 'lead', new Date().toISOString())
-      raise.run(COURSE)
-    })()
-    times.push(performance.now() - from)
-  }
-  db.close()
-  return times
+  const round = () =>
+    timed(() =>
+      Array.from({ length: MARKERS * EACH }, (_, i) => {
+        const s = scripts[i % scripts.length]!
+        const from = performance.now()
+        db.transaction(() => {
+          update.run(i % 20, s.id)
+          keep.run(s.id, ++s.version, 'in', i % 20, 'lead', new Date().toISOString())
+          raise.run(COURSE)
+        })()
+        return performance.now() - from
+      }),
+    )
+  return { round, end: () => db.close() }
 }
 
-async function saveByHttp(folder: string) {
+async function saveByHttp(folder: string, bare: () => Promise<Figures>): Promise<Round[]> {
   return withServer(folder, async ({ address, signIn }) => {
     const { send, end } = leanClient(address, await signIn('ines.valdry'), MARKERS)
     const sheet = unpackSheet(JSON.parse(await send('GET', `/api/courses/${COURSE}/sheet`)) as SheetInColumns)
@@ -81,29 +123,30 @@ async function saveByHttp(folder: string) {
       cell.version = saved[0]!.version
       return took
     }
-    const alone: number[] = []
-    for (let i = 0; i < 200; i++) alone.push(await save(cells[0]!, i % 20))
-    const fifty = async (work: (marker: number, turn: number) => Promise<number>) => {
-      const from = performance.now()
-      const times = await Promise.all(
-        Array.from({ length: MARKERS }, async (_, m) => {
-          const own: number[] = []
-          for (let i = 0; i < EACH; i++) own.push(await work(m, i))
-          return own
-        }),
-      )
-      return { ...figures(times.flat()), each: (performance.now() - from) / (MARKERS * EACH) }
-    }
-    // Connections are there and the server has been at it, as in the middle of an afternoon.
-    for (let i = 0; i < 2; i++) await fifty((m, turn) => save(cells[m]!, (turn + m + 1) % 20))
-    const own = await fifty((m, i) => save(cells[m]!, (i + m) % 20))
     // What the way there and back costs alone: nothing is looked up and nothing is written.
-    const way = await fifty(async () => {
+    const ask = async (): Promise<number> => {
       const from = performance.now()
       await send('GET', '/api/health')
       return performance.now() - from
-    })
+    }
+    const inTurn = async (turns: number, work: (turn: number) => Promise<number>): Promise<number[]> => {
+      const own: number[] = []
+      for (let i = 0; i < turns; i++) own.push(await work(i))
+      return own
+    }
+    const fifty = async (work: (marker: number, turn: number) => Promise<number>): Promise<number[]> =>
+      (await Promise.all(Array.from({ length: MARKERS }, (_, m) => inTurn(EACH, (i) => work(m, i))))).flat()
+    // Connections are there and the server has been at it, as in the middle of an afternoon.
+    for (let i = 0; i < 2; i++) await fifty((m, turn) => save(cells[m]!, (turn + m + 1) % 20))
+    const rounds: Round[] = []
+    for (let i = 0; i < ROUNDS; i++)
+      rounds.push({
+        bare: await bare(),
+        own: await timed(() => fifty((m, turn) => save(cells[m]!, (turn + m + i) % 20))),
+        way: await timed(() => fifty(ask)),
+        alone: await timed(() => inTurn(EACH, (turn) => save(cells[0]!, turn))),
+      })
     end()
-    return { own, way, alone: figures(alone) }
+    return rounds
   })
 }

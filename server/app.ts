@@ -1,5 +1,5 @@
 import compression from 'compression'
-import express, { type Express } from 'express'
+import express, { type Express, type Request, type Response } from 'express'
 import helmet from 'helmet'
 import { existsSync } from 'node:fs'
 import { dirname, join } from 'node:path'
@@ -149,10 +149,11 @@ export function createApp(
     app.use(
       pinoHttp({
         logger: log,
-        // Addresses name ids only; bodies and headers, where names and cookies are, stay out of the log.
+        // Addresses name ids only; bodies and headers, where names and cookies are, stay out of the log and are not read for it.
+        wrapSerializers: false,
         serializers: {
-          req: (r: { method: string; url: string }) => ({ method: r.method, url: addressInLog(r.url) }),
-          res: (r: { statusCode: number }) => ({ status: r.statusCode }),
+          req: (r: Request) => ({ method: r.method, url: addressInLog(r.originalUrl) }),
+          res: (r: Response) => ({ status: r.headersSent ? r.statusCode : null }),
         },
       }),
     )
@@ -185,7 +186,6 @@ export function createApp(
   if (metrics) countWork(app)
   // Answers change with every write, so they are packed quickly; the pages' files are packed well.
   app.use('/api', compression({ level: 1, filter: packable }))
-  app.use(compression({ filter: packable }))
   // No answer is kept, so that none needs a mark to be known again by.
   app.set('etag', false)
   app.use('/api', (_req, res, next) => {
@@ -204,6 +204,11 @@ export function createApp(
   const plans = planLoader(db)
   const tables = tableLoader(db, plans)
   const writes = courseWrites(db, tables.keepMarks)
+  // Addresses are looked through in this order: what is asked most comes first.
+  tableRoutes(handle, plans, tables, writes, signIns)
+  markingRoutes(handle, db, plans, tables, writes, pool)
+  deskRoutes(handle, db, tables, writes)
+  trialRoutes(handle, db, plans, tables, writes)
   const description = openapi()
   handle(routes.openapi, () => description)
   handle(routes.health, () => {
@@ -242,7 +247,6 @@ export function createApp(
   accountRoutes(handle, db, signIns, audit)
   personRoutes(handle, db, signIns, { audit, ways, invite, pool })
   lookRoutes(handle, db, signIns, audit)
-  tableRoutes(handle, plans, tables, writes, signIns)
   startCourseRoutes(handle, db, plans, audit)
   installedCourseRoutes(handle, db, plans, writes, { audit, pool, settings, clock })
   coursePeopleRoutes(handle, db, writes, { audit, invite })
@@ -265,7 +269,6 @@ export function createApp(
   classRoutes(handle, db, plans, worked, clock)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
-  markingRoutes(handle, db, plans, tables, writes, pool)
   sharingRoutes(handle, db, tables, writes)
   handOverRoutes(handle, db, tables, writes)
   const judged = judgedKept(db, pool)
@@ -277,11 +280,9 @@ export function createApp(
   lineListRoutes(handle, db, plans)
   noteRoutes(handle, db)
   furtherReadingRoutes(handle, db, tables, writes)
-  deskRoutes(handle, db, tables, writes)
   deliveryRoutes(handle, db, plans, writes, submissionBox(join(data, 'submission-box'), faults, pool), faults, pool, clock)
   postRoutes(handle, db, plans, letters, faults, audit)
   startingMarkRoutes(handle, db, plans, tables, writes)
-  trialRoutes(handle, db, plans, tables, writes)
   confirmRoutes(handle, db, writes, { tables, pool, audit, announcing: announced })
   const office = recordsOffice(join(data, 'records-office'), faults)
   recordsRoutes(handle, db, writes, { pool, office, announcing: announced, clock })
@@ -295,6 +296,7 @@ export function createApp(
     throw new HttpProblem(404, 'There is no such address here. GET /api/openapi.json lists them.')
   })
   if (webFolder && existsSync(webFolder)) {
+    app.use(compression())
     app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y' }))
     app.use(express.static(webFolder, { index: false }))
     app.use((req, res, next) =>

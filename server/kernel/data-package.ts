@@ -1,7 +1,7 @@
-import { createHash } from 'node:crypto'
 import { stringify } from 'csv-stringify/sync'
 import { strToU8, zipSync } from 'fflate'
 import { DESCRIPTION, tablePath } from '#core/exchange/data-package'
+import { sha256 } from './sha256'
 
 export interface Field {
   name: string
@@ -36,7 +36,6 @@ export interface TableToPack {
   rows: readonly (readonly (string | number | boolean | null)[])[]
 }
 
-const hashOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 const cell = (value: string | number | boolean | null): string => (value === null ? '' : String(value))
 
 /**
@@ -54,13 +53,13 @@ export function dataPackage(
       const path = tablePath(name)
       const bytes = strToU8(stringify([fields.map((f) => f.name), ...rows.map((r) => r.map(cell))], { record_delimiter: 'windows' }))
       files[path] = bytes
-      return tabularResource({ name, path, bytes: bytes.length, hash: hashOf(bytes), missing: '', fields })
+      return tabularResource({ name, path, bytes: bytes.length, hash: sha256(bytes), missing: '', fields })
     }),
     ...documents.map(({ path, content }) => {
       const bytes = strToU8(JSON.stringify(content, null, 2))
       files[path] = bytes
       const name = path.replace(/\.json$/, '')
-      return { name, path, mediatype: 'application/json', encoding: 'utf-8', bytes: bytes.length, hash: `sha256:${hashOf(bytes)}` }
+      return { name, path, mediatype: 'application/json', encoding: 'utf-8', bytes: bytes.length, hash: `sha256:${sha256(bytes)}` }
     }),
   ]
   const name = of.name.toLowerCase().replace(/[^a-z0-9._/-]+/g, '-')

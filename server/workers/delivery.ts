@@ -1,6 +1,6 @@
-import { createHash } from 'node:crypto'
 import { readFile, stat } from 'node:fs/promises'
 import { decodeUnicode } from '#core/exchange/decode-text'
+import { sha256 } from '../kernel/sha256'
 
 const LARGEST = 20 * 2 ** 20
 
@@ -24,7 +24,7 @@ export const handedIn = ({ base64 }: { base64: string }): DeliveredFile => known
 const known = (content: Buffer): DeliveredFile => ({
   content,
   kind: kindOf(content),
-  hash: createHash('sha256').update(content).digest('hex'),
+  hash: sha256(content),
 })
 
 function kindOf(content: Buffer): DeliveredFile['kind'] {

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import type { MessagePort } from 'node:worker_threads'
 import { compareIssues, type Frozen, type IssueDifference, type OwnIssued } from '#core/issues'
 import { openItems, planFacts, standingMarks, workingsOf, type OpenItem } from '#core/trial'
@@ -9,6 +8,7 @@ import { planLoader } from '../kernel/course/load-plan'
 import type { PackedTable } from '../kernel/course/packed-table'
 import { rosterIds, rosterNames } from '../kernel/course/roster-ids'
 import { whoWrote } from '../kernel/course/who-wrote'
+import { sha256 } from '../kernel/sha256'
 import { recordsFile } from '#core/exchange/records-file'
 import { oneRosterResults } from '#core/exchange/one-roster-results'
 import { reading } from './reading'
@@ -65,7 +65,7 @@ function made(of: ToFreeze, told: Tell): IssueMade {
     version: table.version,
     blocking: openItems(workings, planFacts(table), standing).filter((i) => i.blocking),
     content: canonical,
-    hash: createHash('sha256').update(canonical).digest('hex'),
+    hash: sha256(canonical),
     boundaries: content.boundaries,
     counts: gradesIssued(content),
     students: content.results.length,

@@ -1,6 +1,7 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import { randomBytes, randomUUID } from 'node:crypto'
 import { EventEmitter } from 'node:events'
 import { now, type Db } from '../db/open'
+import { sha256 } from '../sha256'
 import { isPassphrase } from './passphrase'
 
 const DAYS = 7
@@ -18,8 +19,6 @@ export type Whom = SignedIn & { admin: boolean; look: Look | null }
 
 /** How long a session may have been still before it is noted that it was seen again. */
 const SEEN_EVERY_MS = 10 * 60_000
-
-const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
 export function sessions(db: Db) {
   const ended = new EventEmitter().setMaxListeners(0)
@@ -71,26 +70,26 @@ export function sessions(db: Db) {
       const token = randomBytes(32).toString('base64url')
       const expires = new Date(Date.now() + DAYS * 86_400_000).toISOString()
       db.transaction(() => {
-        remove.run(old ? hashOf(old) : '', now())
-        insert.run(hashOf(token), personId, now(), expires, randomUUID(), browser.slice(0, 300), now())
+        remove.run(old ? sha256(old) : '', now())
+        insert.run(sha256(token), personId, now(), expires, randomUUID(), browser.slice(0, 300), now())
         came.run(now(), personId)
       })()
-      if (old) ended.emit(hashOf(old))
+      if (old) ended.emit(sha256(old))
       return token
     },
     who(token: string | undefined): Whom | null {
-      const found = token ? find.get(hashOf(token), now()) : undefined
+      const found = token ? find.get(sha256(token), now()) : undefined
       if (!found) return null
       const { id, name, admin, seenAt, lookCourse, lookAs, lookName } = found
-      if (Date.now() - Date.parse(seenAt) > SEEN_EVERY_MS) seen.run(now(), hashOf(token!))
+      if (Date.now() - Date.parse(seenAt) > SEEN_EVERY_MS) seen.run(now(), sha256(token!))
       return { id, name, admin: admin === 1, look: lookCourse ? { courseId: lookCourse, id: lookAs!, name: lookName! } : null }
     },
     /** Where a person is signed in, the latest seen first. */
     list: (personId: string, token: string | undefined) =>
-      own.all(personId, now()).map(({ hash, ...s }) => ({ ...s, own: token !== undefined && hash === hashOf(token) })),
+      own.all(personId, now()).map(({ hash, ...s }) => ({ ...s, own: token !== undefined && hash === sha256(token) })),
     /** Ends sessions of a person: one by its id, or all but the one that asks. @returns how many */
     end(personId: string, which: { id: string } | { butFor: string | undefined }): number {
-      const kept = 'butFor' in which && which.butFor ? hashOf(which.butFor) : null
+      const kept = 'butFor' in which && which.butFor ? sha256(which.butFor) : null
       const gone = own.all(personId, now()).filter((s) => ('id' in which ? s.id === which.id : s.hash !== kept))
       db.transaction(() => gone.forEach((s) => removeOne.run(s.hash)))()
       for (const s of gone) ended.emit(s.hash)
@@ -100,10 +99,10 @@ export function sessions(db: Db) {
     keepKey: (personId: string): string => keepKey.get(personId)!.key.toString('base64'),
     signOut(token: string | undefined): void {
       db.transaction(() => {
-        if (token) endLook.run(now(), hashOf(token))
-        remove.run(token ? hashOf(token) : '', now())
+        if (token) endLook.run(now(), sha256(token))
+        remove.run(token ? sha256(token) : '', now())
       })()
-      if (token) ended.emit(hashOf(token))
+      if (token) ended.emit(sha256(token))
     },
     /** Ends what listens, for all sessions, and no session. */
     hangUp(): void {
@@ -111,20 +110,20 @@ export function sessions(db: Db) {
     },
     /** Tells when a session ends. @returns what stops that */
     onEnd(token: string, listener: () => void): () => void {
-      ended.on(hashOf(token), listener)
-      return () => ended.off(hashOf(token), listener)
+      ended.on(sha256(token), listener)
+      return () => ended.off(sha256(token), listener)
     },
     /** From now on the session sees the course as somebody else does; that is kept. */
     look: (token: string, courseId: string, by: string, as: string) =>
       db.transaction(() => {
         const id = randomUUID()
         insertLook.run(id, courseId, by, as, now())
-        setLook.run(id, hashOf(token))
+        setLook.run(id, sha256(token))
       })(),
     lookBack: (token: string) =>
       db.transaction(() => {
-        endLook.run(now(), hashOf(token))
-        setLook.run(null, hashOf(token))
+        endLook.run(now(), sha256(token))
+        setLook.run(null, sha256(token))
       })(),
   }
 }

@@ -1,7 +1,8 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import { addDays } from 'date-fns'
 import type { Db } from '../db/open'
 import { now } from '../db/open'
+import { sha256 } from '../sha256'
 
 export const LINK_DAYS = 7
 
@@ -11,8 +12,6 @@ export interface FoundWayIn {
   signIn: string
   kind: 'invitation' | 'reset'
 }
-
-const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
 /** One-time links by which people choose their passphrase: known by their hash alone, good once and for seven days. */
 export function waysIn(db: Db) {
@@ -29,12 +28,12 @@ export function waysIn(db: Db) {
       const token = randomBytes(24).toString('base64url')
       const endsAt = addDays(new Date(), LINK_DAYS).toISOString()
       replace.run(personId)
-      insert.run(hashOf(token), personId, kind, by, now(), endsAt)
+      insert.run(sha256(token), personId, kind, by, now(), endsAt)
       return { token, endsAt }
     },
     /** @returns a sentence where it leads nowhere */
     find(token: string): FoundWayIn | string {
-      const found = find.get(hashOf(token))
+      const found = find.get(sha256(token))
       if (!found) return 'That link is not known here: copy it again, whole.'
       if (found.ended === 'used') return 'That link was used already. Sign in, or ask for a new one.'
       if (found.ended === 'replaced') return 'There is a newer link than that one: use the latest that was sent to you.'
@@ -44,7 +43,7 @@ export function waysIn(db: Db) {
       return { personId, name, signIn, kind }
     },
     /** @returns whether it was good until now */
-    use: (token: string): boolean => use.run(hashOf(token)).changes === 1,
+    use: (token: string): boolean => use.run(sha256(token)).changes === 1,
     end: (personId: string): void => void replace.run(personId),
   }
 }

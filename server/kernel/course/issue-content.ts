@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import { gradeCertainty } from '#core/bounds'
 import { partOf, STATUSES, type CourseResult } from '#core/grades'
 import { rescalingsInWords } from '#core/rescale'
@@ -15,6 +14,7 @@ import {
   type TableLike,
   type Unsure,
 } from '#core/trial'
+import { sha256 } from '../sha256'
 import type { CourseTable, IssueContent, IssueResult, MakingStep } from '#contract'
 
 type Table = Omit<CourseTable, 'head' | 'scripts' | 'readings'> &
@@ -135,7 +135,7 @@ function inOrder(value: unknown): unknown {
 }
 
 /** SHA-256 over canonical JSON, so that the same content always has the same hash, whoever reckons it. */
-export const contentHash = (content: IssueContent): string => createHash('sha256').update(canonicalContent(content)).digest('hex')
+export const contentHash = (content: IssueContent): string => sha256(canonicalContent(content))
 
 /** Students with each grade; those without one under ''. */
 export function gradesIssued({ boundaries, results }: IssueContent): Record<string, number> {

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { parse } from 'csv-parse'
@@ -12,6 +11,7 @@ import { planLoader } from '../../../kernel/course/load-plan'
 import { tableLoader } from '../../../kernel/course/load-table'
 import { isOfSqlite } from '../../../kernel/db/of-sqlite'
 import { latestVersion, openDatabase, type Db } from '../../../kernel/db/open'
+import { sha256 } from '../../../kernel/sha256'
 import type { IssueContent } from '#contract'
 import { fromCell } from './cells'
 import { peopleOf, shapes, type TableShape } from './columns'
@@ -55,7 +55,7 @@ export async function openPackage(file: string, folder: string): Promise<{ scrat
       const bytes = files.get(pathOf(table))
       const said = resources.find((r) => r.path === pathOf(table))
       if (!bytes || !said) throw new FileError(`The package has no ${pathOf(table)}: take the course out again.`)
-      if (createHash('sha256').update(bytes).digest('hex') !== said.hash.replace(/^sha256:/, ''))
+      if (sha256(bytes) !== said.hash.replace(/^sha256:/, ''))
         throw new FileError(`${pathOf(table)} is not as it was taken out: its hash differs.`)
       const read = await fill(db, table, bytes)
       if (read !== rows[table.name]) throw new FileError(`${pathOf(table)} has ${read} rows, and should have ${rows[table.name] ?? 0}.`)
