@@ -106,10 +106,7 @@ async function moderate(page: Page): Promise<void> {
       await all.click()
       await page.getByText(/\d tried/).waitFor()
     })
-  await page
-    .getByRole('button', { name: 'Discard' })
-    .click({ timeout: 5000 })
-    .catch(() => undefined)
+  await discard(page)
   await timed('Where to look next:', async () => {
     await page.keyboard.press('w')
     await page.getByText(/could as well have fallen/).waitFor()
@@ -124,7 +121,7 @@ async function steps(page: Page): Promise<void> {
   // Always to where it has not been, so that there is something to say.
   for (let i = 0; i < 15; i++) bounds.push(await untilHorizon(page, () => page.keyboard.press('ArrowRight')))
   tell('a boundary step to the horizon', bounds)
-  await page.getByRole('button', { name: 'Discard' }).click()
+  await discard(page)
   await page.goto(`${COURSE}/rescale`)
   await DRAWN.Rescale!(page)
   await page.keyboard.press('5')
@@ -133,11 +130,7 @@ async function steps(page: Page): Promise<void> {
   const pulls: Reached[] = []
   for (let i = 0; i < 10; i++) pulls.push(await untilHorizon(page, () => page.keyboard.press('ArrowUp')))
   tell('a pulled point to the horizon', pulls)
-  await page.getByRole('button', { name: 'Discard' }).click()
-  await page
-    .getByRole('button', { name: 'Discard' })
-    .click({ timeout: 5000 })
-    .catch(() => undefined)
+  await discard(page)
   await page.goto(`${COURSE}/mark/sheet`)
   await DRAWN.Mark!(page)
   const ask = page.getByRole('button', { name: /work out where the grades stand/ })
@@ -154,6 +147,13 @@ async function steps(page: Page): Promise<void> {
     marks.push(await untilHorizon(page, () => page.keyboard.press('Enter')))
   }
   tell('a typed mark to the horizon', marks)
+}
+
+/** Leaves no trial open: the button of that name is there while one is, and its undoing once it was pressed. */
+async function discard(page: Page): Promise<void> {
+  const button = page.getByRole('button', { name: 'Discard', exact: true })
+  if (await button.isVisible()) await button.click()
+  await button.waitFor({ state: 'hidden' })
 }
 
 const seconds = (began: number) => `${((performance.now() - began) / 1000).toFixed(2)} s`
@@ -187,7 +187,10 @@ async function untilHorizon(page: Page, act: () => Promise<void>): Promise<Reach
             changes.disconnect()
             clearTimeout(timer)
             const says = performance.now() - pressed.timeStamp
-            requestAnimationFrame(() => setTimeout(() => done({ says, drawn: performance.now() - pressed.timeStamp })))
+            const drawn = new MessageChannel()
+            drawn.port1.onmessage = () => done({ says, drawn: performance.now() - pressed.timeStamp })
+            // What is posted as a frame begins comes once it is drawn, and before what waits for a time.
+            requestAnimationFrame(() => drawn.port2.postMessage(null))
           })
           const timer = setTimeout(() => (changes.disconnect(), done(null)), 5000)
           changes.observe(horizon, { subtree: true, childList: true, characterData: true, attributes: true })

@@ -127,6 +127,33 @@ test('a trial is worked out on what is there, and figures are of the trial; what
   expect((await book.ask('compare', ['paper'])).sections).toHaveLength(2)
 })
 
+test('what may be tried next is worked out beside what is tried, and is then tried as it was worked out', async () => {
+  const book = new CourseBook()
+  await book.fetch('c', null)
+  const to = (from: number) => [
+    {
+      kind: 'bound' as const,
+      boundaries: [
+        { grade: 'Merit', from },
+        { grade: 'Refer', from: 0 },
+      ],
+    },
+  ]
+  const { revision } = book.tryOut(to(45))
+  const foretold = book.foretell(7, to(60))
+  expect((await book.ask('bound', [1])).boundaries).toEqual(to(45)[0]!.boundaries)
+  expect(book.tryForetold(8)).toBeNull()
+  expect(book.tryForetold(7)).toBe(revision + 1)
+  expect((await book.ask('bound', [1])).boundaries).toEqual(to(60)[0]!.boundaries)
+  expect(book.tryOut(to(60)).tried).toEqual(foretold)
+  // Of another course it says nothing, nor for ever.
+  for (const id of [8, 9, 10, 11]) book.foretell(id, to(id))
+  expect([7, 8, 11].map((id) => book.tryForetold(id) !== null)).toEqual([false, true, true])
+  since = write(2, { cells: [], plan: null })
+  await book.fetch('c', null)
+  expect(book.tryForetold(11)).toBeNull()
+})
+
 test('what the server refuses is told, and what was there stays', async () => {
   const book = new CourseBook()
   await book.fetch('c', null)

@@ -69,6 +69,16 @@ export interface TriedCourse {
   tried: { graded: GradedColumns; change: ResultChange } | null
 }
 
+/** A course with changes in it, worked out. */
+interface TriedWorkings {
+  changes: readonly Change[]
+  tried: Workings
+  outcome: Outcome
+}
+
+/** So many trials that may come next are kept: a step either way, and those of the step before. */
+const FORETOLD = 4
+
 /** Errors do not pass from a worker as what they are, so what was refused is told. */
 export type Told<T> = { told: T } | { refused: Problem } | { offline: true }
 export type Fetched = { course: AdoptedCourse } | { refused: Problem } | { offline: true }
@@ -93,7 +103,9 @@ function notTold(e: unknown): { refused: Problem } | { offline: true } {
  */
 export class CourseBook {
   private base: { table: TablePlan; workings: Workings; outcome: Outcome; told: AdoptedCourse } | null = null
-  private trial: { changes: readonly Change[]; tried: Workings; outcome: Outcome } | null = null
+  private trial: TriedWorkings | null = null
+  /** Trials that may be opened next, by the number that they are known by to whoever asked. */
+  private foretold = new Map<number, TriedWorkings>()
   private revision = 0
   private turn: Promise<unknown> = Promise.resolve()
   /** Readings criterion by criterion, with the columns of readings that they were fetched beside. */
@@ -116,14 +128,40 @@ export class CourseBook {
    * @throws where they cannot be in force; the trial then stays what it was
    */
   tryOut(changes: readonly Change[]): TriedCourse {
-    const { workings, outcome } = this.loaded()
     this.trial = null
     this.revision++
     if (changes.length === 0) return { revision: this.revision, tried: null }
+    this.trial = this.workOut(changes)
+    return { revision: this.revision, tried: this.toldOf(this.trial) }
+  }
+
+  /**
+   * What changes would make of it, should they be tried next; nothing is tried by this.
+   * @throws where they cannot be in force
+   */
+  foretell(id: number, changes: readonly Change[]): NonNullable<TriedCourse['tried']> {
+    const trial = this.workOut(changes)
+    this.foretold.set(id, trial)
+    for (const old of [...this.foretold.keys()].slice(0, -FORETOLD)) this.foretold.delete(old)
+    return this.toldOf(trial)
+  }
+
+  /** Tries what was foretold. @returns the revision, or null where it is not known any more */
+  tryForetold(id: number): number | null {
+    const trial = this.foretold.get(id)
+    if (!trial) return null
+    this.trial = trial
+    return ++this.revision
+  }
+
+  private workOut(changes: readonly Change[]): TriedWorkings {
+    const { workings, outcome } = this.loaded()
     const tried = applyChanges(workings, changes)
-    this.trial = { changes, tried, outcome: outcome.with(tried) }
-    const { outcome: after } = this.trial
-    return { revision: this.revision, tried: { graded: after.graded, change: changeBetween(outcome, after) } }
+    return { changes, tried, outcome: outcome.with(tried) }
+  }
+
+  private toldOf({ outcome }: TriedWorkings): NonNullable<TriedCourse['tried']> {
+    return { graded: outcome.graded, change: changeBetween(this.loaded().outcome, outcome) }
   }
 
   /** A figure of the course as it stands when it is asked for. */
@@ -273,6 +311,7 @@ export class CourseBook {
     })
     // Its changes are tried again on the new base by whoever keeps the trial.
     this.trial = null
+    this.foretold.clear()
     const told = {
       revision: ++this.revision,
       table,

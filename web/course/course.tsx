@@ -149,6 +149,7 @@ const NOT_ARRIVED = 'the marks have not arrived'
 const NOT_YET = { tried: null, problem: null, revision: 0 }
 const nothing = () => NOT_YET
 const never = () => () => undefined
+const expectNothing = () => undefined
 
 const NO_COURSE = { store: null, courseId: '', revision: 0 }
 const StoreContext = createContext<{ store: CourseStore | null; courseId: string; revision: number } | null>(null)
@@ -192,6 +193,11 @@ export const useOutcomeFigures = <N extends OutcomeFigureName>(
 /** The same beside earlier courses. */
 export const useYears = (courseIds: readonly string[], wanted: string | null): Years | undefined =>
   useAsked(['years', courseIds, wanted], (store) => store.askYears(courseIds, wanted))
+
+/** For whoever knows which trials may be opened next: the one that is then shows without being waited for. */
+export function useExpectTrials(): CourseStore['expect'] {
+  return use(StoreContext)?.store?.expect ?? expectNothing
+}
 
 /** For a write that is answered what was written to the course since: the course takes that, and asks for the rest. */
 export function useWrittenTo(courseId: string) {

@@ -16,20 +16,35 @@ const bound = (from: number): Change[] => [
 const { adopted, table } = smallState(smallTable([['ada', 'paper', 20]]))
 const course: AdoptedCourse = { revision: 1, table, graded: adopted.graded, items: [], scripts: 1, toSettle: 0 }
 
+const turn = () => new Promise((go) => setImmediate(go))
+
 /** A book whose trials are answered when the test says so. */
 function slowBook(fetched: Fetched = { course }) {
   const waiting: { changes: readonly Change[]; answer: (done: TriedCourse) => void; fail: (e: Error) => void }[] = []
+  const foretelling: { id: number; changes: readonly Change[]; answer: (done: TriedCourse['tried']) => void; fail: (e: Error) => void }[] =
+    []
+  const retried: number[] = []
   let revision = course.revision
+  let isKnown = true
   const book = {
     fetch: () => Promise.resolve(fetched),
     tryOut: (changes: readonly Change[]) => new Promise<TriedCourse>((answer, fail) => void waiting.push({ changes, answer, fail })),
     ask: () => Promise.resolve(null),
+    foretell: (id: number, changes: readonly Change[]) =>
+      new Promise<TriedCourse['tried']>((answer, fail) => void foretelling.push({ id, changes, answer, fail })),
+    tryForetold: (id: number) => {
+      retried.push(id)
+      return Promise.resolve(isKnown ? ++revision : null)
+    },
   } as unknown as Book
   const change = { percents: 0, movers: [], up: 0, down: 0, reversed: 0, pairs: [] }
   const answer = (at: number) => waiting[at]!.answer({ revision: ++revision, tried: { graded: adopted.graded, change } })
-  return { book, waiting, answer }
+  const foretold = async (at: number) => {
+    foretelling[at]!.answer({ graded: adopted.graded, change })
+    await turn()
+  }
+  return { book, waiting, answer, foretelling, foretold, retried, forget: () => (isKnown = false) }
 }
-const turn = () => new Promise((go) => setImmediate(go))
 
 test('while one trial is worked out only the last of those that come after it is', async () => {
   const { book, waiting, answer } = slowBook()
@@ -128,4 +143,74 @@ test('what the worker could not fetch is an error of the page again, and who was
   const refused = { type: 'about:blank', title: 'Refused', status: 401, detail: 'Sign in first.' }
   await expect(new CourseStore(slowBook({ refused }).book).fetch('c')).rejects.toBeInstanceOf(ProblemError)
   expect(out).toHaveBeenCalledTimes(1)
+})
+
+describe('a trial that was expected', () => {
+  const expecting = async (...trials: Change[][]) => {
+    const of = slowBook()
+    const store = new CourseStore(of.book)
+    await store.fetch('c')
+    store.expect(trials)
+    for (const at of trials.keys()) await of.foretold(at)
+    return { ...of, store }
+  }
+
+  test('shows at once, whoever wrote its changes down; it has a revision once the book has it', async () => {
+    const { store, waiting, retried, foretelling } = await expecting(bound(30), bound(31))
+    const step = bound(31)
+    store.tryAhead(step)
+    expect(store.getSnapshot()).toMatchObject({ revision: 1, tried: { changes: step }, problem: null })
+    const shown = store.getSnapshot().tried
+    await turn()
+    expect(retried).toEqual([foretelling[1]!.id])
+    expect(waiting).toEqual([])
+    expect(store.getSnapshot()).toMatchObject({ revision: 2 })
+    expect(store.getSnapshot().tried).toBe(shown)
+  })
+
+  test('is worked out as any other where the book knows it no more, and where it could not be foretold', async () => {
+    const { store, waiting, answer, forget, foretelling } = await expecting(bound(30))
+    forget()
+    store.tryAhead(bound(30))
+    await turn()
+    expect(waiting).toHaveLength(1)
+    answer(0)
+    await turn()
+    store.expect([bound(31)])
+    foretelling[1]!.fail(new Error('The line falls.'))
+    await turn()
+    store.tryAhead(bound(31))
+    expect(waiting).toHaveLength(2)
+    expect(store.getSnapshot().problem).toBeNull()
+  })
+
+  test('is not asked for twice, nor kept once others are expected', async () => {
+    const { store, waiting, foretelling } = await expecting(bound(30))
+    store.expect([bound(30), bound(31)])
+    expect(foretelling.map((f) => f.changes)).toEqual([bound(30), bound(31)])
+    store.expect([bound(32)])
+    store.tryAhead(bound(30))
+    expect(waiting).toHaveLength(1)
+  })
+
+  test('gives way where the course has become another', async () => {
+    const { store, book, waiting } = await expecting(bound(30))
+    jest.spyOn(book, 'fetch').mockImplementation(() => Promise.resolve<Fetched>({ course: { ...course, revision: 5 } }))
+    await store.fetch('c')
+    store.tryAhead(bound(30))
+    expect(store.getSnapshot().tried).toBeNull()
+    expect(waiting).toHaveLength(1)
+  })
+
+  test('is not put back by one before it that is answered late', async () => {
+    const { store, waiting, answer } = await expecting(bound(31))
+    const [first, second] = [bound(30), bound(31)]
+    store.tryAhead(first)
+    store.tryAhead(second)
+    expect(store.getSnapshot().tried?.changes).toBe(second)
+    expect(waiting).toHaveLength(1)
+    answer(0)
+    await turn()
+    expect(store.getSnapshot().tried?.changes).toBe(second)
+  })
 })

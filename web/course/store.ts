@@ -5,6 +5,7 @@ import { resultOfColumns, type Change, type GradedColumns } from '#core/trial'
 import type { CourseOutcomes } from '#contract'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
 import type { AdoptedCourse, CourseBook, Told, TriedCourse, Written } from './book'
+import { ForetoldTrials } from './foretold'
 import type { Withdrawal } from './withdrawal'
 import type {
   Figure,
@@ -19,7 +20,10 @@ import type {
   Years,
 } from './figures'
 
-export type Book = Pick<Remote<CourseBook>, 'fetch' | 'tryOut' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'>
+export type Book = Pick<
+  Remote<CourseBook>,
+  'fetch' | 'tryOut' | 'foretell' | 'tryForetold' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'
+>
 
 export interface Adopted extends AdoptedCourse {
   result: GradedCourse
@@ -56,8 +60,14 @@ export class CourseStore {
   private triedNow: readonly Change[] = []
   /** What was tried ahead of the screen that will ask for it. */
   private ahead: readonly Change[] | null = null
+  private readonly foretold: ForetoldTrials<Omit<Tried, 'changes'>>
 
-  constructor(private readonly book: Book) {}
+  constructor(private readonly book: Book) {
+    this.foretold = new ForetoldTrials(async (id, changes) => {
+      const { graded, change } = await book.foretell(id, changes)
+      return { graded, change, result: resultOfColumns(graded) }
+    })
+  }
 
   /** Whether the book has the course. */
   get isLoaded(): boolean {
@@ -88,9 +98,15 @@ export class CourseStore {
       this.put({ revision: course.revision })
       // What was tried was tried on what was before.
       this.ahead = null
+      this.foretold.forget()
       if (this.triedNow.length > 0) void this.tryOut(this.triedNow)
     }
     return { ...course, result: resultOfColumns(course.graded) }
+  }
+
+  /** Works out trials that may be opened next: the one that is then shows at once. */
+  expect = (trials: readonly (readonly Change[])[]): void => {
+    if (this.loaded) this.foretold.expect(trials)
   }
 
   /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */
@@ -108,13 +124,15 @@ export class CourseStore {
     if (isTried) return
     this.triedNow = changes
     this.next = changes
+    const foretold = this.foretold.find(changes)
+    if (foretold) this.put({ problem: null, tried: { changes, ...foretold.tried } })
     if (this.trying || !this.loaded) return
     this.trying = true
     while (this.next) {
       const now: readonly Change[] = this.next
       this.next = null
       try {
-        this.took(now, await this.book.tryOut(now))
+        await this.tryNow(now)
       } catch (e) {
         this.put({ problem: messageOf(e) })
       }
@@ -146,7 +164,16 @@ export class CourseStore {
     return told(await this.book.askWithdrawal(decisionId))
   }
 
+  private async tryNow(changes: readonly Change[]): Promise<void> {
+    const foretold = this.foretold.find(changes)
+    const revision = foretold && (await this.book.tryForetold(foretold.id))
+    if (revision === null) return this.took(changes, await this.book.tryOut(changes))
+    this.put({ revision })
+  }
+
   private took(changes: readonly Change[], { revision, tried }: TriedCourse): void {
+    // A later one that was foretold is there already.
+    if (this.snapshot.tried?.changes === this.next) return this.put({ revision })
     this.put({ revision, problem: null, tried: tried && { changes, ...tried, result: resultOfColumns(tried.graded) } })
   }
 

@@ -10,6 +10,7 @@ let current: ReturnType<typeof smallTrial> | null = null
 export const inItsPlace = {
   useCourse: () => current!.useCourse(),
   useDecidedCourse: () => current!.useCourse(),
+  useExpectTrials: () => current!.expect,
   useFigures: <N extends FigureName>(name: N, ...args: FigureArgs<N>) => current!.figures(name, ...args),
   useFiguresOnce: <N extends FigureName>(_: boolean, name: N, ...args: FigureArgs<N>) => current!.figures(name, ...args),
 }
@@ -32,12 +33,16 @@ export function smallTrial(table: CourseTable) {
   })
   const trial = {
     changes: [] as Change[],
+    /** What was said may be tried next. */
+    expected: [] as readonly (readonly Change[])[],
     mayDecide: true,
     begin(): void {
       trial.changes = []
+      trial.expected = []
       trial.mayDecide = true
     },
     useCourse,
+    expect: (trials: readonly (readonly Change[])[]) => void (trial.expected = trials),
     figures,
     /** Draws what stands in it again, whenever something else is tried. */
     Drawn({ children }: { children: () => ReactNode }) {

@@ -6,7 +6,7 @@ import { withGrade, withGradeBelow, withoutGradeAt } from '../../../parts/edited
 import { fixed, share } from '../../../parts/format'
 import type { BoundFigures } from '../figures'
 import type { Lines } from '../useLines'
-import { GRAIN } from './Handles'
+import { GRAIN } from '../useLines'
 import { SectionCounts } from './SectionCounts'
 import { shareAbove } from './share-above'
 import styles from '../bound.module.css'

@@ -3,9 +3,8 @@ import { usePlotArea, useXAxisInverseScale, useXAxisScale } from 'recharts'
 import type { Boundary } from '#core/grades'
 import { numeral } from '../../../parts/format'
 import styles from '../bound.module.css'
+import { GRAIN, stepped } from '../useLines'
 
-/** What a line snaps to when it is pulled, and what one step is, in percent. */
-export const GRAIN = 0.5
 const BY_KEY: Record<string, number> = {
   ArrowLeft: -GRAIN,
   ArrowRight: GRAIN,
@@ -38,7 +37,7 @@ export function Handles({ boundaries, from, chosen, disabled, onChoose, onPull, 
     if (!by || disabled) return
     e.preventDefault()
     e.stopPropagation()
-    onLetGo(i, Number((boundaries[i]!.from + by).toFixed(3)))
+    onLetGo(i, stepped(boundaries[i]!.from, by))
   }
   const hold = (e: PointerEvent<SVGGElement>, i: number) => {
     onChoose(i)

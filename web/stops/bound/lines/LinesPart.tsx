@@ -1,4 +1,4 @@
-import { useMemo, useState, type ReactNode } from 'react'
+import { useEffect, useEffectEvent, useMemo, useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { isSameSet } from '#core/grades'
@@ -7,10 +7,9 @@ import { useKeys } from '../../../settings/keys'
 import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted, fixed, numeral } from '../../../parts/format'
 import { useGivenErrors } from '../sure/useGivenErrors'
-import { useLines } from '../useLines'
+import { GRAIN, stepped, useLines } from '../useLines'
 import { BoundChart } from './BoundChart'
 import { CountsTable } from './CountsTable'
-import { GRAIN } from './Handles'
 import { Movers } from './Movers'
 import { AT_ONCE, NearLine } from './NearLine'
 import { NotYetASet } from './NotYetASet'
@@ -33,13 +32,17 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
   const plain = useFiguresOnce(settled, 'plain')
   const chosen = Math.min(chosenAt, boundaries.length - 2)
   const boundary = boundaries[chosen]
-  const step = (by: number) => boundary && put(chosen, Number((boundary.from + by).toFixed(3)))
+  const step = (by: number) => boundary && put(chosen, stepped(boundary.from, by))
   useKeys([
     { key: 'ArrowLeft', does: 'chosen boundary half a percent down', run: () => step(-GRAIN) },
     { key: 'ArrowRight', does: 'chosen boundary half a percent up', run: () => step(GRAIN) },
     { key: '[', does: 'the boundary above', run: () => setChosen(Math.max(0, chosen - 1)) },
     { key: ']', does: 'the boundary below', run: () => setChosen(Math.min(boundaries.length - 2, chosen + 1)) },
   ])
+  const mayStep = useEffectEvent(() => boundary && lines.expectStep(chosen))
+  useEffect(() => {
+    if (settled) mayStep()
+  }, [settled, figures, chosen])
   const grade = boundary?.grade
   // Of the line as the figures have it: who is near a line that was just moved comes with them.
   const near = useMemo(() => figures?.near.filter((n) => n.grade === grade) ?? [], [figures, grade])

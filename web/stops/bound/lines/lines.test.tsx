@@ -79,6 +79,18 @@ test('with the set as adopted again there is no trial of it', async () => {
   expect(tried()).toEqual([])
 })
 
+test('the next step is said to come before it is made: of a line either way, then onwards; not of limits that are no set', async () => {
+  const { set } = start()
+  const expected = () =>
+    trial.expected.map((changes) => changes.map((c) => (c.kind === 'bound' ? c.boundaries.map((b) => b.from) : c.kind)))
+  // The pass line is the chosen one.
+  expect(expected()).toEqual([[[60, 40.5, 0]], [[60, 39.5, 0]]])
+  await set('Pass', '40.2')
+  expect(expected()).toContainEqual([[60, 40.4, 0]])
+  await set('Pass', '59.9')
+  expect(expected().flat(2)).not.toContainEqual(expect.arrayContaining([60.4]))
+})
+
 test('what is rescaled stands beside how it was marked', () => {
   trial.changes = [
     {

@@ -3,7 +3,7 @@ import { planWithChanges, type Change } from '#core/trial'
 import { routes, type Assessment, type Component, type Plan, type Policy } from '#contract'
 import type { z } from 'zod'
 import { useTrial } from '../../../course/trial'
-import { tryBoundaries } from '../../../course/try-boundaries'
+import { withBoundaries } from '../../../course/try-boundaries'
 import { ask, send } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import { useAhead, useLatest, withRow } from '../latest'
@@ -105,7 +105,7 @@ export function usePlanEdits(decided: Plan) {
       void write('change the policies', set(policy), () => set(decided.policy))
     },
     grades(boundaries: Boundary[], label: string) {
-      if (decided.hasMarks) return tryBoundaries({ changes, propose, setTrial }, boundaries, decided.boundaries, label)
+      if (decided.hasMarks) return setTrial(withBoundaries(changes, boundaries, decided.boundaries), label)
       const set = (lines: Boundary[]) => ask(routes.setGrades, { params: { courseId }, body: { boundaries: lines } })
       ahead('plan', (now) => ({ ...now, boundaries }))
       void write(label, set(boundaries), () => set(decided.boundaries))
