@@ -195,7 +195,7 @@ describe('a trial that was expected', () => {
 
   test('gives way where the course has become another', async () => {
     const { store, book, waiting } = await expecting(bound(30))
-    jest.spyOn(book, 'fetch').mockImplementation(() => Promise.resolve<Fetched>({ course: { ...course, revision: 5 } }))
+    jest.spyOn(book, 'fetch').mockImplementation(() => Promise.resolve({ course: { ...course, revision: 5 } }))
     await store.fetch('c')
     store.tryAhead(bound(30))
     expect(store.getSnapshot().tried).toBeNull()
