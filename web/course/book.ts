@@ -48,7 +48,10 @@ import type { Withdrawal } from './withdrawal'
 export interface AdoptedCourse {
   /** Raised by whatever changes a figure. */
   revision: number
-  table: TablePlan
+  version: number
+  hasMarks: boolean
+  /** Null where it is as it was told before: most of what is written are marks, and it is large. */
+  plan: TablePlan | null
   graded: GradedColumns
   /** What is open at the stops. */
   items: OpenItem[]
@@ -298,10 +301,10 @@ export class CourseBook {
     if (!written) return null
     const { workings } = written
     const outcome = plan ? Outcome.of(workings) : base.outcome.after(workings, written.cells)
-    return this.take(plan ?? { ...base.table, version, hasMarks }, workings, outcome)
+    return this.take(plan ?? { ...base.table, version, hasMarks }, workings, outcome, plan)
   }
 
-  private take(table: TablePlan, workings: Workings, outcome: Outcome): AdoptedCourse {
+  private take(table: TablePlan, workings: Workings, outcome: Outcome, plan: TablePlan | null = table): AdoptedCourse {
     const several = table.assessments.map((a) => a.readingsWanted > 1)
     let [scripts, toSettle] = [0, 0]
     workings.scripts.there.forEach((there, cell) => {
@@ -314,7 +317,9 @@ export class CourseBook {
     this.foretold.clear()
     const told = {
       revision: ++this.revision,
-      table,
+      version: table.version,
+      hasMarks: table.hasMarks,
+      plan,
       graded: outcome.graded,
       items: openItems(workings, planFacts(table), outcome.standing),
       scripts,

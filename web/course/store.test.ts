@@ -14,7 +14,16 @@ const bound = (from: number): Change[] => [
   },
 ]
 const { adopted, table } = smallState(smallTable([['ada', 'paper', 20]]))
-const course: AdoptedCourse = { revision: 1, table, graded: adopted.graded, items: [], scripts: 1, toSettle: 0 }
+const course: AdoptedCourse = {
+  revision: 1,
+  version: 1,
+  hasMarks: true,
+  plan: table,
+  graded: adopted.graded,
+  items: [],
+  scripts: 1,
+  toSettle: 0,
+}
 
 const turn = () => new Promise((go) => setImmediate(go))
 
@@ -111,6 +120,19 @@ test('what a write has told goes along with the next fetch, and with no other', 
   await store.fetch('c')
   await store.fetch('c')
   expect(fetch.mock.calls.map(([, , told]) => told)).toEqual([written, null])
+})
+
+test('a mark leaves what is told of the plan as it is; another plan takes its place', async () => {
+  const { book } = slowBook()
+  const store = new CourseStore(book)
+  const first = await store.fetch('c')
+  const say = (told: AdoptedCourse) => jest.spyOn(book, 'fetch').mockImplementation(() => Promise.resolve({ course: told }))
+  say({ ...course, revision: 2, version: 2, plan: null })
+  const marked = await store.fetch('c')
+  expect(marked.table).toEqual({ ...table, version: 2 })
+  expect(marked.table.students).toBe(first.table.students)
+  say({ ...course, revision: 3, version: 3, plan: { ...table, students: [] } })
+  expect((await store.fetch('c')).table.students).toEqual([])
 })
 
 test('listeners hear of every change; why a trial cannot be worked out is said until one can', async () => {

@@ -2,7 +2,7 @@ import type { Remote } from 'comlink'
 import type { GradedCourse } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import { resultOfColumns, type Change, type GradedColumns } from '#core/trial'
-import type { CourseOutcomes } from '#contract'
+import type { CourseOutcomes, TablePlan } from '#contract'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
 import type { AdoptedCourse, CourseBook, Told, TriedCourse, Written } from './book'
 import { ForetoldTrials } from './foretold'
@@ -25,7 +25,8 @@ export type Book = Pick<
   'fetch' | 'tryOut' | 'foretell' | 'tryForetold' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'
 >
 
-export interface Adopted extends AdoptedCourse {
+export interface Adopted extends Omit<AdoptedCourse, 'plan' | 'version' | 'hasMarks'> {
+  table: TablePlan
   result: GradedCourse
 }
 
@@ -51,7 +52,8 @@ const NO_TRIAL: Snapshot = { revision: 0, tried: null, problem: null }
 export class CourseStore {
   private snapshot = NO_TRIAL
   private readonly listeners = new Set<() => void>()
-  private loaded = false
+  /** The plan as it was told last; null before the book has the course. */
+  private table: TablePlan | null = null
   /** What a write has told, and the next fetch begins with. */
   private told: Written | null = null
   /** What is to be tried after what is being worked out; only the latest counts. */
@@ -71,7 +73,7 @@ export class CourseStore {
 
   /** Whether the book has the course. */
   get isLoaded(): boolean {
-    return this.loaded
+    return this.table !== null
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -92,8 +94,8 @@ export class CourseStore {
     this.told = null
     const fetched = await this.book.fetch(courseId, page.personId, told)
     if (!('course' in fetched)) throw refusedBy(fetched)
-    const { course } = fetched
-    this.loaded = true
+    const { version, hasMarks, plan, ...course } = fetched.course
+    this.table = { ...(plan ?? this.table!), version, hasMarks }
     if (course.revision > this.snapshot.revision) {
       this.put({ revision: course.revision })
       // What was tried was tried on what was before.
@@ -101,17 +103,17 @@ export class CourseStore {
       this.foretold.forget()
       if (this.triedNow.length > 0) void this.tryOut(this.triedNow)
     }
-    return { ...course, result: resultOfColumns(course.graded) }
+    return { ...course, table: this.table, result: resultOfColumns(course.graded) }
   }
 
   /** Works out trials that may be opened next: the one that is then shows at once. */
   expect = (trials: readonly (readonly Change[])[]): void => {
-    if (this.loaded) this.foretold.expect(trials)
+    if (this.isLoaded) this.foretold.expect(trials)
   }
 
   /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */
   tryAhead = (changes: readonly Change[]): void => {
-    if (!this.loaded) return
+    if (!this.isLoaded) return
     void this.tryOut(changes)
     this.ahead = changes
   }
@@ -126,7 +128,7 @@ export class CourseStore {
     this.next = changes
     const foretold = this.foretold.find(changes)
     if (foretold) this.put({ problem: null, tried: { changes, ...foretold.tried } })
-    if (this.trying || !this.loaded) return
+    if (this.trying || !this.isLoaded) return
     this.trying = true
     while (this.next) {
       const now: readonly Change[] = this.next

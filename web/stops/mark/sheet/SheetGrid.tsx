@@ -107,6 +107,8 @@ export function SheetGrid(props: Props) {
   const rowsDrawn = down.getVirtualItems()
   // A row that comes into view takes the elements of one that left: to fill them anew is quicker than to make them.
   const slots = Math.max(rowsDrawn.length, Math.ceil((down.scrollRect?.height ?? 0) / rowHeight()) + 2 * OVERSCAN + 1)
+  // The row that is typed in keeps its own, so that nothing is made anew as typing begins and ends; who would need it takes a spare one.
+  const slotOf = (row: number) => (typedRow !== null && row !== typedRow && row % slots === typedRow % slots ? 'spare' : row % slots)
   const inSight = rowsDrawn.some((r) => r.index === here.row)
   useEffect(() => {
     const grid = scroller.current
@@ -176,7 +178,7 @@ export function SheetGrid(props: Props) {
           const isHere = row === here.row
           return (
             <SheetRow
-              key={row === typedRow ? 'typed in' : row % slots}
+              key={slotOf(row)}
               student={s}
               label={label(s.id)}
               row={row}

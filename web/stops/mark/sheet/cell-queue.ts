@@ -54,6 +54,8 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells) {
         for (const c of saved) ours.current.set(cellKey(c), c.version)
         cells.put([...saved, ...no.flatMap((r) => r.current ?? [])])
         setRefused((old) => {
+          // Where it is as it was nothing is drawn for it.
+          if (no.length === 0 && !saved.some((s) => old.has(cellKey(s)))) return old
           const next = new Map(old)
           for (const s of saved) next.delete(cellKey(s))
           for (const r of no) next.set(cellKey(r), { ...r, typed: batch.find((e) => cellKey(e) === cellKey(r))! })
