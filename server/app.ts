@@ -177,9 +177,10 @@ export function createApp(
       strictTransportSecurity: false,
     }),
   )
+  const host = origin === null ? null : new URL(origin).host
   app.use((req, res, next) => {
     if (req.secure) res.set('strict-transport-security', 'max-age=31536000; includeSubDomains')
-    if (origin !== null && req.get('host') !== new URL(origin).host)
+    if (host !== null && req.get('host') !== host)
       throw new HttpProblem(421, `This server is reached at ${origin}, and at no other address.`)
     next()
   })

@@ -35,8 +35,9 @@ export const tokenOf = (req: Request): string | undefined => parseCookie(req.hea
 
 /** Registers routes of the contract: access first, then their schemas, then the handler. */
 export function registrar(app: Express, db: Db, signIns: Sessions, audit: AuditList, origin: string | null = null) {
-  const awayAt = db.prepare<[string], { at: string | null }>('SELECT away_at AS at FROM course WHERE id = ?')
-  const roleIn = db.prepare<[string, string], { role: string }>('SELECT role FROM course_role WHERE course_id = ? AND person_id = ?')
+  const standingIn = db.prepare<[string, string], { role: string; awayAt: string | null }>(
+    'SELECT r.role, c.away_at AS awayAt FROM course_role r JOIN course c ON c.id = r.course_id WHERE r.course_id = ? AND r.person_id = ?',
+  )
 
   return function handle<R extends Route>(route: R, handler: Handler<R>): void {
     const method = route.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
@@ -55,12 +56,13 @@ export function registrar(app: Express, db: Db, signIns: Sessions, audit: AuditL
       let as: SignedIn | null = me
       if (Array.isArray(route.access)) {
         if (look?.courseId === req.params.courseId) as = look
-        role = roleIn.get(String(req.params.courseId), as!.id)?.role
+        const standing = standingIn.get(String(req.params.courseId), as!.id)
+        role = standing?.role
         // A part that this program does not know sees nothing.
         if (!role || sightOf(role).students === 'none') throw new HttpProblem(404, 'There is no such course among yours.')
         if (!route.access.includes(role as Role))
           throw new HttpProblem(403, `That is for ${route.access.join(' and ')}; here you are ${role}.`)
-        if (route.method !== 'GET' && awayAt.get(String(req.params.courseId))?.at)
+        if (route.method !== 'GET' && standing?.awayAt)
           throw new HttpProblem(
             409,
             'The course is put away: it can be read and not changed. Whoever runs the installation can bring it back.',
