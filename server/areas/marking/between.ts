@@ -3,6 +3,7 @@ import { spreadOf, withinTolerance } from '#core/agree'
 import { SEES_NOTHING, type AgreedBetween, type BetweenTwo, type Sees } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import { HttpProblem } from '../../kernel/problem'
+import { readingsOf } from '../../kernel/course/readings-of'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 
 interface Row {
@@ -17,14 +18,15 @@ interface Row {
 
 /** Two readers of a script who disagree, and what they propose to each other. */
 export function betweenTwo(db: Db) {
-  const HOLDS = "b.over = coalesce((SELECT n.readings FROM readings_now n WHERE n.script_id = b.script_id), '[]')"
+  const HOLDS = `b.over = ${readingsOf('b.script_id')}`
   const latest = db.prepare<[string], Row>(
     `SELECT b.id, b.by_id AS byId, b.mark, b.reason, b.agrees, b.answer, ${HOLDS} AS holds FROM between_two b WHERE b.script_id = ?
      ORDER BY b.at DESC, b.rowid DESC LIMIT 1`,
   )
+  // Begins with those few (CROSS JOIN keeps that order), and not with every script of the course.
   const all = db.prepare<[string], Omit<AgreedBetween, 'agrees' | 'holds'> & Pick<Row, 'agrees' | 'holds'>>(
     `SELECT b.script_id AS scriptId, p.name AS "by", b.mark, b.reason, b.at, q.name AS answeredBy, b.agrees, b.answer, ${HOLDS} AS holds
-     FROM between_two b JOIN script s ON s.id = b.script_id JOIN assessment a ON a.id = s.assessment_id
+     FROM between_two b CROSS JOIN script s ON s.id = b.script_id JOIN assessment a ON a.id = s.assessment_id
      JOIN person p ON p.id = b.by_id LEFT JOIN person q ON q.id = b.answered_by
      WHERE a.course_id = ? AND b.rowid = (SELECT c.rowid FROM between_two c WHERE c.script_id = b.script_id ORDER BY c.at DESC, c.rowid DESC LIMIT 1)`,
   )
@@ -35,7 +37,7 @@ export function betweenTwo(db: Db) {
   const settled = db.prepare<[string], { mark: number | null }>('SELECT mark FROM last_word WHERE script_id = ?')
   const insert = db.prepare(
     `INSERT INTO between_two (id, script_id, by_id, mark, reason, at, over)
-     VALUES (@id, @scriptId, @by, @mark, @reason, @at, (SELECT readings FROM readings_now WHERE script_id = @scriptId))`,
+     VALUES (@id, @scriptId, @by, @mark, @reason, @at, ${readingsOf('@scriptId')})`,
   )
   const answer = db.prepare('UPDATE between_two SET answered_by = ?, agrees = ?, answer = ?, answered_at = ? WHERE id = ?')
 

@@ -32,10 +32,11 @@ const ownOf = ({ id, about, reason, at, markThen, words, answeredAt }: Row): Own
 /** Plain SQL of what students asked about marks. */
 export function questionQueries(db: Db) {
   const ofScript = db.prepare<[string], Row>(`SELECT ${OWN} FROM mark_question q WHERE q.script_id = ? ORDER BY q.at, q.rowid`)
+  // Begins with the questions, which are few (CROSS JOIN keeps that order), and not with every script of the course.
   const all = db.prepare<[string], WholeRow>(
     `SELECT ${OWN}, x.student_id AS studentId, x.assessment_id AS assessmentId, x.id AS scriptId, a.title AS assessment, a.out_of AS outOf,
        p.name AS answeredBy, s.name, s.candidate, c.name AS section, c.teacher_id AS teacherId
-     FROM mark_question q JOIN script x ON x.id = q.script_id JOIN assessment a ON a.id = x.assessment_id JOIN student s ON s.id = x.student_id
+     FROM mark_question q CROSS JOIN script x ON x.id = q.script_id JOIN assessment a ON a.id = x.assessment_id JOIN student s ON s.id = x.student_id
        JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL JOIN section c ON c.id = e.section_id
        LEFT JOIN person p ON p.id = q.answered_by
      WHERE a.course_id = ? ORDER BY q.answer IS NOT NULL, q.at DESC, q.rowid DESC`,

@@ -1,5 +1,6 @@
 import type { Change, Decision, Effect } from '#contract'
 import { now, type Db } from '../db/open'
+import { readingsOf } from './readings-of'
 
 interface Row {
   id: string
@@ -40,7 +41,7 @@ export function decisions(db: Db) {
   const withdrawn = db.prepare('UPDATE decision SET withdrawn_by = ?, withdrawn_at = ?, withdrawn_reason = ? WHERE id = ?')
   const insertAgreed = db.prepare(
     `INSERT INTO agreed_mark (script_id, decision_id, mark, rule, in_force, over)
-     VALUES (@scriptId, @decisionId, @mark, @rule, 0, coalesce((SELECT readings FROM readings_now WHERE script_id = @scriptId), '[]'))`,
+     VALUES (@scriptId, @decisionId, @mark, @rule, 0, ${readingsOf('@scriptId')})`,
   )
   const noneInForce = db.prepare(
     `UPDATE agreed_mark SET in_force = 0 WHERE in_force = 1 AND decision_id IN (SELECT id FROM decision WHERE course_id = ?)`,
