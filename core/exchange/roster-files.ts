@@ -2,6 +2,7 @@ import { parse } from 'csv-parse/sync'
 import { stringify } from 'csv-stringify/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
+import { joinedBytes } from './joined-bytes'
 import { shiftDay, type Day } from '../roll/days'
 import { nameParts, type NameParts } from '../roll/name-parts'
 
@@ -299,10 +300,34 @@ export function putFrame(put: Put, course: RosterCourse): { set: (due: Day) => R
   }
 }
 
+/** So many rows are written out together: a large department has a million, which would be long to hold one by one. */
+const ROWS_TOGETHER = 5000
+
+/** A sheet as CSV, written out as its rows come. */
+function sheetWriter(columns: readonly string[]) {
+  let rows: string[][] = [[...columns]]
+  const written: Uint8Array[] = []
+  const writeOut = () => {
+    // Programs read it, and nothing in it is run: it stands as it is.
+    written.push(strToU8(stringify(rows, LINES)))
+    rows = []
+  }
+  return {
+    put(row: RosterRow): void {
+      rows.push(columns.map((c) => row[c] ?? ''))
+      if (rows.length >= ROWS_TOGETHER) writeOut()
+    },
+    whole(): Uint8Array {
+      writeOut()
+      return joinedBytes(written)
+    },
+  }
+}
+
 /** Writes a roster, bulk, with the files named and a manifest of them. */
 export function rosterWriter(names: readonly Exclude<SheetName, 'manifest.csv'>[]) {
-  const sheets = new Map<SheetName, RosterRow[]>([['manifest.csv', []], ...names.map((n) => [n, []] as [SheetName, RosterRow[]])])
-  const put = (file: SheetName, row: RosterRow) => void sheets.get(file)!.push(row)
+  const sheets = new Map((['manifest.csv', ...names] as const).map((n) => [n as SheetName, sheetWriter(COLUMNS[n])]))
+  const put = (file: SheetName, row: RosterRow) => sheets.get(file)!.put(row)
   const property = (propertyName: string, value: string) => put('manifest.csv', { propertyName, value })
   property('manifest.version', '1.0')
   property('oneroster.version', '1.2')
@@ -310,15 +335,6 @@ export function rosterWriter(names: readonly Exclude<SheetName, 'manifest.csv'>[
   for (const name of KNOWN) property(`file.${name}`, sent.has(`${name}.csv`) ? 'bulk' : 'absent')
   return {
     put,
-    pack: (): Uint8Array =>
-      zipSync(
-        Object.fromEntries(
-          [...sheets].map(([name, rows]) => [
-            name,
-            // Programs read it, and nothing in it is run: it stands as it is.
-            strToU8(stringify([[...COLUMNS[name]], ...rows.map((row) => COLUMNS[name].map((c) => row[c] ?? ''))], LINES)),
-          ]),
-        ),
-      ),
+    pack: (): Uint8Array => zipSync(Object.fromEntries([...sheets].map(([name, sheet]) => [name, sheet.whole()]))),
   }
 }

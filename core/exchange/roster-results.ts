@@ -128,7 +128,7 @@ export interface ResultsOf {
  */
 export function writeRosterResults(
   { course, day, components, assessments, placements, names }: ResultsOf,
-  results: readonly ResultToWrite[],
+  results: Iterable<ResultToWrite>,
 ): Uint8Array {
   const { put, pack } = rosterWriter(['academicSessions.csv', 'orgs.csv', 'categories.csv', 'lineItems.csv', 'results.csv', 'users.csv'])
   const { set } = putFrame(put, course)

@@ -1,5 +1,6 @@
 import { Unzip, UnzipInflate } from 'fflate'
 import { FileError } from './delimited'
+import { joinedBytes } from './joined-bytes'
 
 const MAX_TOTAL = 120_000_000
 const MAX_FILES = 200
@@ -32,13 +33,7 @@ export function unzipBounded(bytes: Uint8Array, most = MAX_TOTAL): Map<string, U
       if (total > most) throw new FileError(`The file unpacks to more than ${most / 1e6} MB. Bring in only the sheet that is needed.`)
       parts.push(data)
       if (!final) return
-      const whole = new Uint8Array(parts.reduce((n, p) => n + p.length, 0))
-      let at = 0
-      for (const p of parts) {
-        whole.set(p, at)
-        at += p.length
-      }
-      files.set(file.name, whole)
+      files.set(file.name, joinedBytes(parts))
     }
     file.start()
   })

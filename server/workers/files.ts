@@ -76,5 +76,6 @@ export const broughtPackage = (of: { file: string; packed: string }): Promise<{ 
 export const takeOutAssessment = (of: AssessmentToPack): Promise<Uint8Array | string> =>
   orSentence(() => Promise.resolve(packAssessment(of)))
 export { judgedColumns } from './judged'
+export { rosterFile, sheetFile } from './marks-out'
 export { sharesOfCourse, standingLevels, standingsRoster } from './standings'
 export { handedIn, readDelivery as delivery } from './delivery'

@@ -17,6 +17,7 @@ import type { LevelsOf } from './standings'
 import type { DeliveredFile } from './delivery'
 import type { RollTask } from './files'
 import type { IssueFileKind, IssueMade, IssueParts, issueRows, ToFreeze } from './issue'
+import type { RosterToWrite, SheetToWrite } from './marks-out'
 import { TOLD_ALL } from './telling'
 
 export interface WorkerSource {
@@ -32,6 +33,8 @@ const LONGEST_MS = 20_000
 /** From sources a thread is long in loading, and that is no fault of the file. */
 const LONGEST_FROM_SOURCE_MS = 120_000
 const MOST_MEMORY_MB = 600
+/** What is written of a whole course is ours, and grows with it. */
+const LONGEST_OUT_MS = 120_000
 const LONGEST_BACKUP_MS = 30 * 60_000
 const THREADS = 3
 /** Threads that stand ready from the start, so that nobody waits for one to load; none where it would be loaded from sources. */
@@ -182,6 +185,10 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = source 
     recordsFile: (task: { file: string; courseId: string; number: number }, asks: Asks) => run<Uint8Array>('officeFile', task, asks),
     /** The people that a list names. */
     readPeople: (text: string, asks: Asks) => run<PersonLine[]>('people', { text }, asks),
+    /** A mark sheet as a file. */
+    sheetFile: (task: SheetToWrite, asks: Asks) => run<Uint8Array>('sheetFile', task, { longest: LONGEST_OUT_MS, ...asks }),
+    /** The same as OneRoster results, zipped. */
+    rosterFile: (task: RosterToWrite, asks: Asks) => run<Uint8Array>('rosterFile', task, { longest: LONGEST_OUT_MS, ...asks }),
     /** The marks in a file, or in a text that was pasted. */
     readMarks: (given: ({ bytes: Uint8Array } | { text: string }) & { match?: MarksRead }, asks: Asks) =>
       run<MarksFile>('marks', given, asks),

@@ -2,14 +2,12 @@ import { sightOf } from '#core/roles'
 import { routes, unpackSheet, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import type { Response } from 'express'
 import type { MarksFile } from '#core/exchange/marks-file'
-import { writeRosterResults, type ResultToWrite } from '#core/exchange/roster-results'
-import { writeDelimited } from '#core/exchange/write-delimited'
-import { writeWorkbook } from '#core/exchange/workbook'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import type { Ending } from '#core/exchange/media-types'
 import { sendFile } from '../../kernel/send-file'
-import { rosterNames } from '../../kernel/course/roster-ids'
+import { knownByRoster } from '../../kernel/course/roster-ids'
+import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
@@ -18,7 +16,6 @@ import type { TableLoader } from '../../kernel/course/load-table'
 import { tableSince } from '../../kernel/course/table-since'
 import { attemptQueries } from './attempts'
 import { earlierReadings } from './earlier-readings'
-import { marksKinds, marksTable } from './marks-table'
 import { matchedBefore } from './matched-before'
 import { readersOf, readNotTyped } from './readers'
 import { tryMarksFile, type ChangedCell } from './marks-file'
@@ -70,50 +67,38 @@ export function markingRoutes(
     return written && !written.plan ? { ...done, since: written } : done
   })
   const { externals, remarks, since: changedAfter, mailed, script, readings, history, cell } = markingQueries(db)
-  const sendSheet = (res: Response, courseId: string, ending: Ending, content: string | Uint8Array) => {
+  const sendSheet = (res: Response, courseId: string, ending: Ending, content: Uint8Array) => {
     const { code, term } = plans.load(courseId).plan.head
     return sendFile(res, `marks ${code} ${term}`, ending, content)
   }
-  handle(routes.marksCsv, async ({ params: { courseId }, me, role, res }) => {
-    const rows = marksTable(unpackSheet(await sheetFor(courseId, me.id, role)), now())
-    return sendSheet(res, courseId, 'csv', writeDelimited(rows))
-  })
-  handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) => {
-    const [header, ...rows] = marksTable(unpackSheet(await sheetFor(courseId, me.id, role)), now())
-    return sendSheet(res, courseId, 'xlsx', await writeWorkbook('Marks', header!, rows, marksKinds(header!)))
-  })
+  const sheetAs = (as: 'csv' | 'xlsx') => async (courseId: string, personId: string, role: Role) =>
+    orProblem(await pool.sheetFile({ sheet: await sheetFor(courseId, personId, role), asOf: now(), as }, { personId }))
+  const [asCsv, asXlsx] = [sheetAs('csv'), sheetAs('xlsx')]
+  handle(routes.marksCsv, async ({ params: { courseId }, me, role, res }) =>
+    sendSheet(res, courseId, 'csv', await asCsv(courseId, me.id, role)),
+  )
+  handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) =>
+    sendSheet(res, courseId, 'xlsx', await asXlsx(courseId, me.id, role)),
+  )
+
   /** Remarks beside typed marks, by student and assessment. */
   const remarksIn = (courseId: string) => new Map(remarks.all(courseId))
-
   handle(routes.marksRoster, async ({ params: { courseId }, me, role, res }) => {
-    const { assessments, placements, students, cells } = unpackSheet(await sheetFor(courseId, me.id, role))
-    // An id from outside may tell who somebody is, and goes to those who oversee the course.
-    const outside = new Map(!sightOf(role).externalIds ? [] : externals.all(courseId).map((s) => [s.id, s.externalId]))
-    const byId = new Map(students.map((s) => [s.id, s]))
-    const said = remarksIn(courseId)
-    const results = cells.map((c): ResultToWrite => {
-      const { candidate, name, sectionId } = byId.get(c.studentId)!
-      return {
-        ...c,
-        candidate,
-        name,
-        sectionId,
-        externalId: outside.get(c.studentId) ?? null,
-        mark: c.fromReadings ? c.fromReadings.mark : c.mark,
-        remark: said.get(`${c.studentId} ${c.assessmentId}`) ?? '',
-      }
-    })
     const { plan } = plans.load(courseId)
-    const inSheet = new Set(assessments.map((a) => a.id))
-    const of = {
-      course: plan.head,
-      day: now().slice(0, 10),
-      components: plan.components,
-      assessments: plan.assessments.filter((a) => inSheet.has(a.id)),
-      placements,
-      names: rosterNames(db, courseId),
+    const roster = {
+      sheet: await sheetFor(courseId, me.id, role),
+      of: {
+        course: plan.head,
+        day: now().slice(0, 10),
+        components: plan.components,
+        assessments: plan.assessments,
+      },
+      known: knownByRoster(db, courseId),
+      // An id from outside may tell who somebody is, and goes to those who oversee the course.
+      outside: new Map(!sightOf(role).externalIds ? [] : externals.all(courseId).map((s) => [s.id, s.externalId])),
+      remarks: remarksIn(courseId),
     }
-    return sendSheet(res, courseId, 'zip', writeRosterResults(of, results))
+    return sendSheet(res, courseId, 'zip', orProblem(await pool.rosterFile(roster, { personId: me.id })))
   })
   /** What cells that were changed since a moment were at it; asked for once for each moment that a file names. */
   const changedSince = (courseId: string) => {

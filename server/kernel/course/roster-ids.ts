@@ -35,11 +35,10 @@ export function knownByRoster(db: Db, courseId: string) {
 }
 
 /** The same for files that others read; by our own ids where no roster brought any. */
-export function rosterNames(db: Db, courseId: string): RosterNames {
-  const { classes, teachers, parts } = knownByRoster(db, courseId)
-  return {
-    classOf: (id) => classes.get(id) ?? OWN_NAMES.classOf(id),
-    teacherOf: (id) => teachers.get(id) ?? OWN_NAMES.teacherOf(id),
-    partsOf: (id) => parts.get(id) ?? null,
-  }
-}
+export const namesAmong = ({ classes, teachers, parts }: ReturnType<typeof knownByRoster>): RosterNames => ({
+  classOf: (id) => classes.get(id) ?? OWN_NAMES.classOf(id),
+  teacherOf: (id) => teachers.get(id) ?? OWN_NAMES.teacherOf(id),
+  partsOf: (id) => parts.get(id) ?? null,
+})
+
+export const rosterNames = (db: Db, courseId: string): RosterNames => namesAmong(knownByRoster(db, courseId))
