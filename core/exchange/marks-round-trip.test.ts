@@ -116,22 +116,43 @@ test.each(Object.keys(FORMATS))(
   },
 )
 
+const ONE_ESSAY = {
+  course: COURSE,
+  day: '2026-11-28',
+  components: [{ id: 'k', title: 'Work', weight: 100 }],
+  assessments: [{ id: 'a', title: 'Essay', outOf: OUT_OF, componentId: 'k' }],
+  placements: [],
+  names: OWN_NAMES,
+}
+
+test('results: of more than are written out together each stands once, in its order', async () => {
+  const candidates = Array.from({ length: 12_001 }, (_, i) => String(100_000 + i))
+  function* results(): Generator<ResultToWrite> {
+    for (const candidate of candidates)
+      yield {
+        studentId: candidate,
+        candidate,
+        name: 'Ada',
+        externalId: null,
+        sectionId: 's',
+        assessmentId: 'a',
+        mark: 7,
+        status: 'in',
+        daysLate: 0,
+        remark: '',
+      }
+  }
+  const { marks, faults } = await readMarks(writeRosterResults(ONE_ESSAY, results()))
+  expect(faults).toEqual([])
+  expect(marks.map((m) => m.candidate)).toEqual(candidates)
+})
+
 test('results: what a student is to read beside a mark comes back, whatever it is written with', () =>
   fc.assert(
     fc.asyncProperty(fc.string({ unit: 'grapheme', maxLength: 60 }), async (words) => {
       const remark = words.trim()
       const one = { studentId: 'x', candidate: '4711', name: 'Ada', externalId: null, sectionId: 's', assessmentId: 'a', mark: 7, remark }
-      const file = writeRosterResults(
-        {
-          course: COURSE,
-          day: '2026-11-28',
-          components: [{ id: 'k', title: 'Work', weight: 100 }],
-          assessments: [{ id: 'a', title: 'Essay', outOf: OUT_OF, componentId: 'k' }],
-          placements: [],
-          names: OWN_NAMES,
-        },
-        [{ ...one, status: 'in', daysLate: 0 }],
-      )
+      const file = writeRosterResults(ONE_ESSAY, [{ ...one, status: 'in', daysLate: 0 }])
       expect((await readMarks(file)).marks.map((m) => m.remark ?? '')).toEqual([remark])
     }),
     { numRuns: runs(80) },
