@@ -58,12 +58,14 @@ export function markingQueries(db: Db) {
        WHERE t.course_id = ? AND s.remark <> ''`,
     )
     .raw()
+  // From what changed since, which is little as a rule, and not from every script of the course.
   const since = db.prepare<[{ course: string; asOf: string }], ChangedCell>(
     `SELECT s.student_id AS studentId, s.assessment_id AS assessmentId, b.status, b.days_late AS daysLate, b.entered AS mark,
        (SELECT p.name FROM script_state l JOIN person p ON p.id = l.by_id WHERE l.script_id = s.id ORDER BY l.version DESC LIMIT 1) AS "by"
-     FROM script s JOIN student t ON t.id = s.student_id LEFT JOIN script_state b ON b.script_id = s.id
+     FROM (SELECT DISTINCT y.script_id FROM script_state y INDEXED BY script_state_by_time WHERE y.at > @asOf) c
+       CROSS JOIN script s ON s.id = c.script_id JOIN student t ON t.id = s.student_id LEFT JOIN script_state b ON b.script_id = s.id
        AND b.version = (SELECT max(x.version) FROM script_state x WHERE x.script_id = s.id AND x.at <= @asOf)
-     WHERE t.course_id = @course AND EXISTS (SELECT 1 FROM script_state y WHERE y.script_id = s.id AND y.at > @asOf)`,
+     WHERE t.course_id = @course`,
   )
   const mailed = db.prepare<[string], { candidate: string; mail: string }>(
     `SELECT s.candidate, coalesce(p.email, s.sign_in) AS mail FROM student s LEFT JOIN person p ON p.id = s.person_id
