@@ -11,6 +11,7 @@ import type { Cell, CellWrite, Sheet, TriedImport, TriedRow } from '#contract'
 
 const LISTED = 2000
 const AT_ONCE = 2000
+const KEPT_AT_ONCE = 20_000
 const NEAREST_OF = 20
 
 /** A cell that was changed since a moment, as it was at it; its status is null where nothing was there. */
@@ -65,7 +66,12 @@ export async function tryMarksFile(
     },
   }
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
-  const cells = new Map(sheet.cells.map((c) => [`${c.studentId} ${c.assessmentId}`, c]))
+  const cells = new Map<string, Cell>()
+  for (const c of sheet.cells) {
+    cells.set(`${c.studentId} ${c.assessmentId}`, c)
+    // Others are answered in between.
+    if (cells.size % KEPT_AT_ONCE === 0) await breath()
+  }
   const { isSet, dueOf } = setFor(sheet)
   const rows: TriedRow[] = file.faults.map((f) => ({ ...f, outcome: 'refused', before: '', after: '' }))
   const writes: (CellWrite & { was: CellValue })[] = []
