@@ -215,6 +215,16 @@ describe('a trial that was expected', () => {
     expect(waiting).toHaveLength(1)
   })
 
+  test('is one with changes in it: without any there is no trial to show', async () => {
+    const { store, foretelling, waiting } = await expecting()
+    store.expect([[], bound(30)])
+    expect(foretelling.map((f) => f.changes)).toEqual([bound(30)])
+    store.tryAhead([])
+    waiting[0]!.answer({ revision: 2, tried: null })
+    await turn()
+    expect(store.getSnapshot().tried).toBeNull()
+  })
+
   test('gives way where the course has become another', async () => {
     const { store, book, waiting } = await expecting(bound(30))
     jest.spyOn(book, 'fetch').mockImplementation(() => Promise.resolve({ course: { ...course, revision: 5 } }))

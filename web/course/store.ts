@@ -108,7 +108,8 @@ export class CourseStore {
 
   /** Works out trials that may be opened next: the one that is then shows at once. */
   expect = (trials: readonly (readonly Change[])[]): void => {
-    if (this.isLoaded) this.foretold.expect(trials)
+    // Without changes there is no trial, and nothing to work out.
+    if (this.isLoaded) this.foretold.expect(trials.filter((changes) => changes.length > 0))
   }
 
   /** The same before a screen asks for it with the same changes: meanwhile the screen is drawn anew. */

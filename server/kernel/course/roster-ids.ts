@@ -34,11 +34,12 @@ export function knownByRoster(db: Db, courseId: string) {
   }
 }
 
-/** The same for files that others read; by our own ids where no roster brought any. */
+/** Names for files that others read; by our own ids where no roster brought any. */
 export const namesAmong = ({ classes, teachers, parts }: ReturnType<typeof knownByRoster>): RosterNames => ({
   classOf: (id) => classes.get(id) ?? OWN_NAMES.classOf(id),
   teacherOf: (id) => teachers.get(id) ?? OWN_NAMES.teacherOf(id),
   partsOf: (id) => parts.get(id) ?? null,
 })
 
+/** The same of a course. */
 export const rosterNames = (db: Db, courseId: string): RosterNames => namesAmong(knownByRoster(db, courseId))
