@@ -71,15 +71,12 @@ export function markingRoutes(
     const { code, term } = plans.load(courseId).plan.head
     return sendFile(res, `marks ${code} ${term}`, ending, content)
   }
-  const sheetAs = (as: 'csv' | 'xlsx') => async (courseId: string, personId: string, role: Role) =>
-    orProblem(await pool.sheetFile({ sheet: await sheetFor(courseId, personId, role), asOf: now(), as }, { personId }))
-  const [asCsv, asXlsx] = [sheetAs('csv'), sheetAs('xlsx')]
-  handle(routes.marksCsv, async ({ params: { courseId }, me, role, res }) =>
-    sendSheet(res, courseId, 'csv', await asCsv(courseId, me.id, role)),
-  )
-  handle(routes.marksXlsx, async ({ params: { courseId }, me, role, res }) =>
-    sendSheet(res, courseId, 'xlsx', await asXlsx(courseId, me.id, role)),
-  )
+  const takeOut = async (as: 'csv' | 'xlsx', courseId: string, { id: personId }: { id: string }, role: Role, res: Response) => {
+    const sheet = await sheetFor(courseId, personId, role)
+    return sendSheet(res, courseId, as, orProblem(await pool.sheetFile({ sheet, asOf: now(), as }, { personId })))
+  }
+  handle(routes.marksCsv, ({ params: { courseId }, me, role, res }) => takeOut('csv', courseId, me, role, res))
+  handle(routes.marksXlsx, ({ params: { courseId }, me, role, res }) => takeOut('xlsx', courseId, me, role, res))
 
   /** Remarks beside typed marks, by student and assessment. */
   const remarksIn = (courseId: string) => new Map(remarks.all(courseId))
