@@ -1,5 +1,5 @@
 import { STATUSES } from '#core/grades'
-import { packTable, routes, type CourseTable, type TableSince } from '#contract'
+import { packTable, routes, type CourseTable, type TableCell, type TableSince } from '#contract'
 import { addressOf, page } from '../api/client'
 import { smallTable } from '../testing/small-course'
 import { CourseBook, type AdoptedCourse, type Fetched } from './book'
@@ -127,6 +127,56 @@ test('a trial is worked out on what is there, and figures are of the trial; what
   }
   expect(() => book.tryOut([{ kind: 'adjust', adjustment: falling }])).toThrow('The line falls')
   expect((await book.ask('compare', ['paper'])).sections).toHaveLength(2)
+})
+
+describe('marks on their way', () => {
+  const MARK = { studentId: 'ada', assessmentId: 'paper', status: STATUSES[0], daysLate: 0, mark: 40 }
+
+  test('are worked out beside the course, which takes them once they are what was written: nothing is told twice', async () => {
+    const book = new CourseBook()
+    const ada = async () => (await book.ask('compare', ['paper'])).sections[0]!.people.find((p) => p.id === 'ada')!.value
+    const before = course(await book.fetch('c', null))
+    const foretold = book.foretellMarks([MARK])!
+    expect(foretold.cells).toEqual(write(2).cells)
+    expect([foretold.graded.table.final[0], before.graded.table.final[0]]).toEqual([75, 50])
+    expect(await ada()).toBe(20)
+    expect(await book.fetch('c', null, write(2), true)).toEqual({ asForetold: { revision: before.revision + 1 } })
+    expect(await ada()).toBe(40)
+    const now = course(await book.fetch('c', null, write(2)))
+    expect([now.version, now.graded]).toEqual([2, foretold.graded])
+    expect(asked).toEqual(['/api/courses/c/table'])
+  })
+
+  test('that the page does not show yet are told as any other', async () => {
+    const book = new CourseBook()
+    await book.fetch('c', null)
+    const foretold = book.foretellMarks([MARK])!
+    const { graded, items, scripts, toSettle } = course(await book.fetch('c', null, write(2)))
+    expect({ graded, items, scripts, toSettle, cells: write(2).cells }).toEqual(foretold)
+  })
+
+  test('are left out where something else was written, or the course has become another meanwhile', async () => {
+    const book = new CourseBook()
+    await book.fetch('c', null)
+    book.foretellMarks([MARK])
+    const other = write(2, { cells: [{ ...write(2).cells[0]!, entered: 0 }] })
+    expect(course(await book.fetch('c', null, other, true)).graded.table.final[0]).toBe(25)
+    const stale = book.foretellMarks([{ ...MARK, studentId: 'bo' }])!
+    since = write(3)
+    await book.fetch('c', null)
+    const late = course(await book.fetch('c', null, write(4, { cells: stale.cells as TableCell[] }), true))
+    expect([late.version, [...late.graded.table.final.slice(0, 2)]]).toEqual([4, [75, 75]])
+  })
+
+  test('are not foretold before the course is there, nor where readings or nobody in the course decide', async () => {
+    const book = new CourseBook()
+    expect(book.foretellMarks([MARK])).toBeNull()
+    table = smallTable(SCRIPTS, [['ada', 'essay', 'mo', 12]])
+    await book.fetch('c', null)
+    expect(book.foretellMarks([{ ...MARK, studentId: 'newcomer' }])).toBeNull()
+    expect(book.foretellMarks([MARK, { ...MARK, assessmentId: 'essay' }])).toBeNull()
+    expect(book.foretellMarks([MARK])).not.toBeNull()
+  })
 })
 
 test('what may be tried next is worked out beside what is tried, and is then tried as it was worked out', async () => {

@@ -2,6 +2,7 @@ import { checkBoundaries } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
 import {
   applyChanges,
+  ifSaved,
   NO_SCRIPT,
   openItems,
   planFacts,
@@ -11,7 +12,9 @@ import {
   type Change,
   type GradedColumns,
   type OpenItem,
+  type SentMark,
   type Workings,
+  type WrittenScript,
 } from '#core/trial'
 import {
   routes,
@@ -40,6 +43,7 @@ import {
   type OutcomeFigureName,
   type Years,
 } from './figures'
+import { isAsForetold } from './foretold-marks'
 import { PIECES } from './pieces'
 import { changeBetween, Outcome, type CourseState } from './state'
 import type { Withdrawal } from './withdrawal'
@@ -82,9 +86,15 @@ interface TriedWorkings {
 /** So many trials that may come next are kept: a step either way, and those of the step before. */
 const FORETOLD = 4
 
+/** What a course comes to with marks in it that are on their way to the server, and what it would then say of their cells. */
+export interface ForetoldCourse extends Pick<AdoptedCourse, 'graded' | 'items' | 'scripts' | 'toSettle'> {
+  cells: Required<WrittenScript>[]
+}
+
 /** Errors do not pass from a worker as what they are, so what was refused is told. */
 export type Told<T> = { told: T } | { refused: Problem } | { offline: true }
-export type Fetched = { course: AdoptedCourse } | { refused: Problem } | { offline: true }
+/** Where it came to what the page was told before, only that is said. */
+export type Fetched = { course: AdoptedCourse } | { asForetold: { revision: number } } | { refused: Problem } | { offline: true }
 
 async function telling<T>(work: () => Promise<T>): Promise<Told<T>> {
   try {
@@ -109,6 +119,8 @@ export class CourseBook {
   private trial: TriedWorkings | null = null
   /** Trials that may be opened next, by the number that they are known by to whoever asked. */
   private foretold = new Map<number, TriedWorkings>()
+  /** With the marks that went off last. */
+  private coming: { workings: Workings; outcome: Outcome; foretold: ForetoldCourse } | null = null
   private revision = 0
   private turn: Promise<unknown> = Promise.resolve()
   /** Readings criterion by criterion, with the columns of readings that they were fetched beside. */
@@ -119,11 +131,30 @@ export class CourseBook {
   /**
    * The course as it is now: all of it at first, after that what was written since.
    * @param told what was written since a version that was fetched before, where a write has told it already
+   * @param isShown whether that was foretold, and the page shows it
    */
-  fetch(courseId: string, personId: string | null, told: Written | null = null): Promise<Fetched> {
-    const turn = this.turn.then(() => this.fetchNow(courseId, personId, told))
+  fetch(courseId: string, personId: string | null, told: Written | null = null, isShown = false): Promise<Fetched> {
+    const turn = this.turn.then(() => this.fetchNow(courseId, personId, told, isShown))
     this.turn = turn.catch(() => undefined)
     return turn
+  }
+
+  /**
+   * What marks on their way would make of the course, should the server take them as they are; nothing is taken over by this.
+   * @returns null where they are not all that would decide
+   */
+  foretellMarks(marks: readonly SentMark[]): ForetoldCourse | null {
+    this.coming = null
+    if (!this.base) return null
+    const { table, workings: before, outcome: now } = this.base
+    const cells = ifSaved(before, marks)
+    const written = cells && workingsSince(before, { cells, plan: null })
+    if (!written) return null
+    const { workings } = written
+    const outcome = now.after(workings, written.cells)
+    const foretold = { cells, graded: outcome.graded, ...whatIsOpen(table, workings, outcome) }
+    this.coming = { workings, outcome, foretold }
+    return foretold
   }
 
   /**
@@ -273,10 +304,12 @@ export class CourseBook {
     return this.base
   }
 
-  private async fetchNow(courseId: string, personId: string | null, told: Written | null): Promise<Fetched> {
+  private async fetchNow(courseId: string, personId: string | null, told: Written | null, isShown: boolean): Promise<Fetched> {
     page.personId = personId
     try {
       if (this.base) {
+        const foretold = told && this.foretoldNow(told)
+        if (foretold) return isShown ? { asForetold: { revision: foretold.revision } } : { course: foretold }
         const written = told && this.patched(told)
         if (written) return { course: written }
         const version = this.base.table.version
@@ -304,28 +337,41 @@ export class CourseBook {
     return this.take(plan ?? { ...base.table, version, hasMarks }, workings, outcome, plan)
   }
 
-  private take(table: TablePlan, workings: Workings, outcome: Outcome, plan: TablePlan | null = table): AdoptedCourse {
-    const several = table.assessments.map((a) => a.readingsWanted > 1)
-    let [scripts, toSettle] = [0, 0]
-    workings.scripts.there.forEach((there, cell) => {
-      if (there === NO_SCRIPT) return
-      scripts++
-      if (several[cell % several.length]) toSettle++
-    })
+  /** Takes over what was written since where that is what was foretold; null where it is not. */
+  private foretoldNow(written: Written): AdoptedCourse | null {
+    const { table } = this.loaded()
+    const { coming } = this
+    if (!coming || written.version <= table.version || !isAsForetold(coming.foretold, written)) return null
+    const { version, hasMarks } = written
+    return this.take({ ...table, version, hasMarks }, coming.workings, coming.outcome, null, coming.foretold)
+  }
+
+  private take(
+    table: TablePlan,
+    workings: Workings,
+    outcome: Outcome,
+    plan: TablePlan | null = table,
+    { items, scripts, toSettle }: ReturnType<typeof whatIsOpen> = whatIsOpen(table, workings, outcome),
+  ): AdoptedCourse {
     // Its changes are tried again on the new base by whoever keeps the trial.
     this.trial = null
     this.foretold.clear()
-    const told = {
-      revision: ++this.revision,
-      version: table.version,
-      hasMarks: table.hasMarks,
-      plan,
-      graded: outcome.graded,
-      items: openItems(workings, planFacts(table), outcome.standing),
-      scripts,
-      toSettle,
-    }
-    this.base = { table, workings, outcome, told }
-    return told
+    this.coming = null
+    const { version, hasMarks } = table
+    const course = { revision: ++this.revision, version, hasMarks, plan, graded: outcome.graded, items, scripts, toSettle }
+    this.base = { table, workings, outcome, told: course }
+    return course
   }
+}
+
+/** What is open at the stops, and how many scripts there are. */
+function whatIsOpen(table: TablePlan, workings: Workings, outcome: Outcome): Pick<AdoptedCourse, 'items' | 'scripts' | 'toSettle'> {
+  const several = table.assessments.map((a) => a.readingsWanted > 1)
+  let [scripts, toSettle] = [0, 0]
+  workings.scripts.there.forEach((there, cell) => {
+    if (there === NO_SCRIPT) return
+    scripts++
+    if (several[cell % several.length]) toSettle++
+  })
+  return { items: openItems(workings, planFacts(table), outcome.standing), scripts, toSettle }
 }

@@ -3,7 +3,7 @@ import { wrap } from 'comlink'
 import { createContext, use, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import type { GradedCourse } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
-import { planWithChanges, type Change, type GradedColumns } from '#core/trial'
+import { planWithChanges, type Change, type GradedColumns, type SentMark } from '#core/trial'
 import type { CourseOutcomes, TablePlan } from '#contract'
 import { problemOf } from '../api/problem-of'
 import { usePlanQuery } from './plan'
@@ -98,8 +98,8 @@ export function CourseProvider({ courseId, lightFirst, children }: Props) {
   useCourseEvents(courseId, adopted?.table.version ?? plan.data?.version)
   useEffect(() => (store ? listen(store.tryAhead) : undefined), [store, listen])
   useEffect(() => {
-    if (adopted && store) void store.tryOut(trial)
-  }, [adopted, store, trial])
+    void store?.tryOut(trial)
+  }, [store, trial])
 
   const { mayDecide, propose, refresh } = open
   const decided = useMemo(
@@ -206,10 +206,13 @@ export function useWrittenTo(courseId: string) {
   return useMemo(() => {
     const queryKey = tableKey(courseId)
     return {
+      /** Marks are on their way: what they would make of the course is worked out meanwhile. */
+      expect: (marks: readonly SentMark[]) => store?.expectMarks(marks),
       /** Of the table that the page has; nothing where it has none. */
       version: () => queries.getQueryData<Adopted>(queryKey)?.table.version,
       take(since: Written | undefined): void {
-        if (since) store?.tell(since)
+        const foretold = since && store?.tell(since)
+        if (foretold) queries.setQueryData(queryKey, foretold)
         void queries.invalidateQueries({ queryKey })
       },
     }

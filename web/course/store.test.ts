@@ -1,7 +1,7 @@
 import type { Change } from '#core/trial'
 import { page, ProblemError, OfflineError } from '../api/client'
 import { smallState, smallTable } from '../testing/small-course'
-import type { AdoptedCourse, Fetched, TriedCourse } from './book'
+import type { AdoptedCourse, Fetched, ForetoldCourse, TriedCourse } from './book'
 import { CourseStore, type Book } from './store'
 
 const bound = (from: number): Change[] => [
@@ -244,5 +244,96 @@ describe('a trial that was expected', () => {
     answer(0)
     await turn()
     expect(store.getSnapshot().tried?.changes).toBe(second)
+  })
+})
+
+describe('marks that were expected', () => {
+  const marks = [{ studentId: 'ada', assessmentId: 'paper', status: 'in' as const, daysLate: 0, mark: 40 }]
+  const marked = smallTable([
+    ['ada', 'paper', 40],
+    ['ada', 'essay', 10],
+  ])
+  const { graded } = smallState(marked).adopted
+  const cells = [
+    {
+      studentId: 'ada',
+      assessmentId: 'paper',
+      status: 'in' as const,
+      daysLate: 0,
+      entered: 40,
+      readings: [],
+      agreed: null,
+      agreedBy: null,
+      reopened: false,
+    },
+  ]
+  const foretold: ForetoldCourse = { cells, graded, items: [], scripts: 1, toSettle: 0 }
+  const written = { version: 2, hasMarks: true, cells, plan: null }
+
+  const expecting = async (foretells: () => Promise<ForetoldCourse | null>) => {
+    const { book } = slowBook()
+    Object.assign(book, { foretellMarks: foretells })
+    const store = new CourseStore(book)
+    await store.fetch('c')
+    store.expectMarks(marks)
+    await turn()
+    const fetch = jest.spyOn(book, 'fetch')
+    return { store, fetch }
+  }
+
+  test('show at once where they were saved as they are, and stay what they are once the book has taken them', async () => {
+    const { store, fetch } = await expecting(async () => foretold)
+    const shown = store.tell(written)!
+    expect(shown).toMatchObject({ graded, table: { version: 2 }, scripts: 1 })
+    expect(shown.result.students[0]!.final).toBe(75)
+    fetch.mockResolvedValueOnce({ asForetold: { revision: 2 } })
+    expect(await store.fetch('c')).toBe(shown)
+    expect(fetch).toHaveBeenCalledWith('c', page.personId, written, true)
+    expect(store.getSnapshot().revision).toBe(2)
+    expect(store.tell({ ...written, version: 3 })).toBeNull()
+  })
+
+  test('are fetched as any other where something else was written, or it could not be foretold', async () => {
+    const { store, fetch } = await expecting(async () => foretold)
+    const other = { ...written, cells: [{ ...cells[0]!, entered: 39 }] }
+    expect(store.tell(other)).toBeNull()
+    await store.fetch('c')
+    expect(fetch).toHaveBeenCalledWith('c', page.personId, other, false)
+    for (const foretells of [async () => null, async () => Promise.reject(new Error('no'))])
+      expect((await expecting(foretells)).store.tell(written)).toBeNull()
+  })
+
+  test('are shown as the book says where it knows better', async () => {
+    const { store } = await expecting(async () => foretold)
+    const shown = store.tell(written)
+    const now = await store.fetch('c')
+    expect(now).not.toBe(shown)
+    expect(now.graded).toBe(course.graded)
+  })
+
+  test('that are answered late do not take the place of those that went off since', async () => {
+    const answers: ((course: ForetoldCourse) => void)[] = []
+    const { store } = await expecting(() => new Promise((answer) => void answers.push(answer)))
+    store.expectMarks([{ ...marks[0]!, mark: 12 }])
+    answers[0]!(foretold)
+    await turn()
+    expect(store.tell(written)).toBeNull()
+  })
+
+  test('bring an open trial onto what they have made of the course, once', async () => {
+    const { book, waiting } = slowBook()
+    Object.assign(book, { foretellMarks: async () => foretold })
+    const store = new CourseStore(book)
+    await store.fetch('c')
+    const trial = bound(30)
+    void store.tryOut(trial)
+    waiting[0]!.answer({ revision: 2, tried: null })
+    await turn()
+    store.expectMarks(marks)
+    await turn()
+    store.tell(written)
+    jest.spyOn(book, 'fetch').mockResolvedValueOnce({ asForetold: { revision: 3 } })
+    await store.fetch('c')
+    expect(waiting.map((w) => w.changes)).toEqual([trial, trial])
   })
 })

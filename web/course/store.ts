@@ -1,10 +1,11 @@
 import type { Remote } from 'comlink'
 import type { GradedCourse } from '#core/grades'
 import type { ResultChange } from '#core/rescale'
-import { resultOfColumns, type Change, type GradedColumns } from '#core/trial'
+import { resultOfColumns, type Change, type GradedColumns, type SentMark } from '#core/trial'
 import type { CourseOutcomes, TablePlan } from '#contract'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
-import type { AdoptedCourse, CourseBook, Told, TriedCourse, Written } from './book'
+import type { AdoptedCourse, CourseBook, ForetoldCourse, Told, TriedCourse, Written } from './book'
+import { isAsForetold } from './foretold-marks'
 import { ForetoldTrials } from './foretold'
 import type { Withdrawal } from './withdrawal'
 import type {
@@ -22,10 +23,10 @@ import type {
 
 export type Book = Pick<
   Remote<CourseBook>,
-  'fetch' | 'tryOut' | 'foretell' | 'tryForetold' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'
+  'fetch' | 'foretellMarks' | 'tryOut' | 'foretell' | 'tryForetold' | 'ask' | 'askJudged' | 'askOutcomes' | 'askYears' | 'askWithdrawal'
 >
 
-export interface Adopted extends Omit<AdoptedCourse, 'plan' | 'version' | 'hasMarks'> {
+export interface Adopted extends Pick<AdoptedCourse, 'graded' | 'items' | 'scripts' | 'toSettle'> {
   table: TablePlan
   result: GradedCourse
 }
@@ -55,7 +56,10 @@ export class CourseStore {
   /** The plan as it was told last; null before the book has the course. */
   private table: TablePlan | null = null
   /** What a write has told, and the next fetch begins with. */
-  private told: Written | null = null
+  private told: { written: Written; foretold: Adopted | null } | null = null
+  /** The course with the marks that went off last, once it is worked out. */
+  private coming: (ForetoldCourse & Pick<Adopted, 'result'>) | null = null
+  private sent: readonly SentMark[] = []
   /** What is to be tried after what is being worked out; only the latest counts. */
   private next: readonly Change[] | null = null
   private trying = false
@@ -83,27 +87,57 @@ export class CourseStore {
 
   getSnapshot = (): Snapshot => this.snapshot
 
-  /** What was written since a version that is here: the next fetch need not ask for it. */
-  tell(written: Written): void {
-    this.told = written
+  /** Works out what marks on their way would make of the course: where they are taken as they are, it shows at once. */
+  expectMarks(marks: readonly SentMark[]): void {
+    this.sent = marks
+    this.coming = null
+    if (this.isLoaded) void this.foretellMarks(marks)
+  }
+
+  /**
+   * What was written since a version that is here: the next fetch need not ask for it.
+   * @returns the course with it, where it is what was foretold
+   */
+  tell(written: Written): Adopted | null {
+    const foretold = this.coming && isAsForetold(this.coming, written) ? this.comeTrue(this.coming, written) : null
+    this.told = { written, foretold }
+    return foretold
   }
 
   /** The course as it is now. @throws ProblemError, OfflineError */
   async fetch(courseId: string): Promise<Adopted> {
-    const told = this.told
+    const { written = null, foretold = null } = this.told ?? {}
     this.told = null
-    const fetched = await this.book.fetch(courseId, page.personId, told)
-    if (!('course' in fetched)) throw refusedBy(fetched)
-    const { version, hasMarks, plan, ...course } = fetched.course
-    this.table = { ...(plan ?? this.table!), version, hasMarks }
-    if (course.revision > this.snapshot.revision) {
-      this.put({ revision: course.revision })
-      // What was tried was tried on what was before.
-      this.ahead = null
-      this.foretold.forget()
-      if (this.triedNow.length > 0) void this.tryOut(this.triedNow)
+    const fetched = await this.book.fetch(courseId, page.personId, written, foretold !== null)
+    if ('asForetold' in fetched) {
+      this.isAnother(fetched.asForetold.revision)
+      return foretold!
     }
+    if (!('course' in fetched)) throw refusedBy(fetched)
+    const { version, hasMarks, plan, revision, ...course } = fetched.course
+    this.table = { ...(plan ?? this.table!), version, hasMarks }
+    this.isAnother(revision)
     return { ...course, table: this.table, result: resultOfColumns(course.graded) }
+  }
+
+  private async foretellMarks(marks: readonly SentMark[]): Promise<void> {
+    const course = await this.book.foretellMarks(marks).catch(() => null)
+    if (course && this.sent === marks) this.coming = { ...course, result: resultOfColumns(course.graded) }
+  }
+
+  private comeTrue({ cells: _, ...course }: NonNullable<CourseStore['coming']>, { version, hasMarks }: Written): Adopted {
+    this.table = { ...this.table!, version, hasMarks }
+    return { ...course, table: this.table }
+  }
+
+  private isAnother(revision: number): void {
+    if (revision <= this.snapshot.revision) return
+    this.put({ revision })
+    // What was foretold and tried was so on what was before.
+    this.coming = null
+    this.ahead = null
+    this.foretold.forget()
+    if (this.triedNow.length > 0) void this.tryOut(this.triedNow)
   }
 
   /** Works out trials that may be opened next: the one that is then shows at once. */

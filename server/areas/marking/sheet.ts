@@ -1,7 +1,8 @@
 import { withinTolerance } from '#core/agree'
 import { STATUSES, type Status } from '#core/grades'
 import { applyingExceptions } from '#core/roll'
-import { hasWork, plainMark } from '#core/trial'
+import { withStatus } from '#core/marking'
+import { plainMark } from '#core/trial'
 import { sightOf } from '#core/roles'
 import {
   addCell,
@@ -247,8 +248,8 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     readers.of(cell.assessmentId, cell.studentId).some((r) => r.id !== personId)
 
   function save(cell: CellWrite, row: ScriptRow | undefined, personId: string): Cell {
-    // Work that never came has no mark; what was typed before stays in its history.
-    const entered = hasWork(cell.status) ? cell.mark : null
+    // What was typed before stays in its history.
+    const entered = withStatus(cell, cell.status).mark
     const id = row?.id ?? `${cell.assessmentId}:${cell.studentId}`
     const remark = cell.remark ?? row?.remark ?? ''
     if (row) update.run(cell.status, cell.daysLate, entered, remark, id)

@@ -1,4 +1,4 @@
-import { gradeWorkings, settleBy, standingRows, workingsOf, workingsSince, type Change, type Workings } from '#core/trial'
+import { gradeWorkings, ifSaved, settleBy, standingRows, workingsOf, workingsSince, type Change, type Workings } from '#core/trial'
 import {
   unpackSheet,
   unpackTable,
@@ -22,7 +22,9 @@ const fetched = async () => {
 const brought = async (had: Awaited<ReturnType<typeof fetched>>) => {
   const since = (await lead('get', api(`/table/since/${had.version}`)).expect(200)).body as TableSince
   const workings = since && workingsSince(had.workings, since)?.workings
-  return since && workings && { version: since.version, workings, plan: since.plan !== null, cells: since.cells.length }
+  return (
+    since && workings && { version: since.version, workings, plan: since.plan !== null, cells: since.cells.length, written: since.cells }
+  )
 }
 const seen = (w: Workings) => ({ standing: standingRows(w), grades: wholeResult(gradeWorkings(w)), boundaries: w.course.boundaries })
 const adopt = async (changes: Change[]) => (await lead('post', api('/decisions'), { changes, reason: 'test' }).expect(200)).body as Decision
@@ -32,10 +34,11 @@ test('marks and decisions since a version make of what is there what is there no
   const sheet = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
   const cell = sheet.cells.find((c) => c.assessmentId === `${COURSE}-pacing` && c.status === 'in' && c.mark !== null)!
   const { studentId, assessmentId, version } = cell
-  const write = { studentId, assessmentId, version, mark: cell.mark === 3 ? 4 : 3, status: 'in', daysLate: 0 }
+  const write = { studentId, assessmentId, version, mark: cell.mark === 3 ? 4 : 3, status: 'in' as const, daysLate: 0 }
   await lead('patch', api('/sheet'), { cells: [write] }).expect(200)
   const marked = (await brought(had))!
   expect(marked).toMatchObject({ plan: false, cells: 1 })
+  expect(marked.written).toEqual(ifSaved(had.workings, [write]))
   expect(seen(marked.workings)).toEqual(seen((await fetched()).workings))
 
   const open = standingRows(marked.workings).find((s) => s.source === 'open')!

@@ -9,15 +9,16 @@ import { page as whose } from '../../../api/client'
 import { forgetKept } from '../../../saving/useKept'
 
 let mockRescaled: CountsAs | undefined
-const mockTable = { version: undefined as number | undefined, take: jest.fn() }
+const mockTable = { version: undefined as number | undefined, take: jest.fn(), expect: jest.fn() }
 jest.mock('../../../course/course', () => ({
   useFiguresIfKnown: () => mockRescaled,
-  useWrittenTo: () => ({ version: () => mockTable.version, take: mockTable.take }),
+  useWrittenTo: () => ({ version: () => mockTable.version, take: mockTable.take, expect: mockTable.expect }),
 }))
 beforeEach(() => {
   mockRescaled = undefined
   mockTable.version = undefined
   mockTable.take.mockClear()
+  mockTable.expect.mockClear()
 })
 
 // As large as the screen that one works at: nothing is laid out here.
@@ -101,11 +102,14 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promi
   return { ...page, server, answer: server.answer, stored, at, saved, go: (name: RegExp) => fireEvent.mouseDown(at(name)) }
 }
 
-test('a write says which table the page has, and the course takes what it is told', async () => {
+test('a write says which table the page has, the course hears what is on its way, and takes what it is told', async () => {
   mockTable.version = 7
   const { user, go, server, saved } = sheet()
   go(/^Paper, Ada/)
   await user.keyboard('31{Enter}')
+  expect(mockTable.expect.mock.calls).toEqual([
+    [[{ studentId: 'ada', assessmentId: 'paper', mark: 31, status: 'in', daysLate: 0, version: 0 }]],
+  ])
   await waitFor(() => expect(saved('ada paper')).toEqual([31, 'in', 0]))
   expect(server.sent[0]!.body).toMatchObject({ tableVersion: 7 })
   await waitFor(() => expect(mockTable.take).toHaveBeenCalledWith(undefined))

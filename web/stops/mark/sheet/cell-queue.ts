@@ -45,7 +45,11 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells) {
       // With the version each was typed over, so that a change by somebody else is not written over unseen.
       // A remark that waits goes along with a mark that is typed after it.
       merge: (next: CellWrite, waiting) => ({ ...waiting, ...next, version: waiting.version }),
-      send: (batch) => call(routes.writeCells, { params: { courseId }, body: { cells: [...batch], tableVersion: table.version() } }),
+      send(batch) {
+        const answer = call(routes.writeCells, { params: { courseId }, body: { cells: [...batch], tableVersion: table.version() } })
+        table.expect(batch)
+        return answer
+      },
       rebase(next, sent, { saved }) {
         const now = saved.find((c) => cellKey(c) === cellKey(sent))
         return now ? { ...next, version: now.version } : next
