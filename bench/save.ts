@@ -1,7 +1,7 @@
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { unpackSheet, type Cell, type SheetInColumns } from '#contract'
+import { recordedCells, unpackSheet, type Cell, type SheetInColumns } from '#contract'
 import { buildDemo } from '../demo/build'
 import { openDatabase } from '../server/kernel/db/open'
 import { figures } from './figures'
@@ -111,7 +111,7 @@ async function saveByHttp(folder: string, bare: () => Promise<Figures>): Promise
   return withServer(folder, async ({ address, signIn }) => {
     const { send, end } = leanClient(address, await signIn('ines.valdry'), MARKERS)
     const sheet = unpackSheet(JSON.parse(await send('GET', `/api/courses/${COURSE}/sheet`)) as SheetInColumns)
-    const cells = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-pacing` && c.status === 'in')
+    const cells = [...recordedCells(sheet)].filter((c) => c.assessmentId === `${COURSE}-pacing` && c.status === 'in')
     const save = async (cell: Cell, mark: number): Promise<number> => {
       const { studentId, assessmentId, version } = cell
       const from = performance.now()

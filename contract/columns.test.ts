@@ -30,16 +30,20 @@ test('numbers of which many are alike come out as they went in, nothing among th
     fc.constantFrom(0, 2.5, 8, NaN),
     fc.double().map((x) => x + 0),
   )
-  fc.assert(fc.property(fc.array(number, { maxLength: 400 }), (numbers) => expect([...unpackFew(packFew(numbers))]).toEqual(numbers)))
+  fc.assert(
+    fc.property(fc.array(number, { maxLength: 400 }), (numbers) => expect([...unpackFew('f64', packFew(numbers))]).toEqual(numbers)),
+  )
   for (const differ of [256, 257]) {
     const numbers = Array.from({ length: 600 }, (_, i) => (i % differ) / 4)
     expect(packFew(numbers).places === null).toBe(differ > 256)
-    expect([...unpackFew(packFew(numbers))]).toEqual(numbers)
+    expect([...unpackFew('f64', packFew(numbers))]).toEqual(numbers)
   }
 })
 
 test('numbers at places where there are none are refused', () => {
-  expect(() => unpackFew({ values: packColumn('f64', [1]), places: packColumn('u8', [0, 1]) })).toThrow('a place that no number is at')
+  expect(() => unpackFew('f64', { values: packColumn('f64', [1]), places: packColumn('u8', [0, 1]) })).toThrow(
+    'a place that no number is at',
+  )
 })
 
 test('a table comes out of its columns as it went in, ids of scripts that are not the usual ones with it', () => {

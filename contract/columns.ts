@@ -3,7 +3,7 @@ import { z } from 'zod'
 
 const ARRAYS = { u8: Uint8Array, u16: Uint16Array, i32: Int32Array, f64: Float64Array } as const
 export type ColumnKind = keyof typeof ARRAYS
-type ColumnOf<K extends ColumnKind> = InstanceType<(typeof ARRAYS)[K]>
+export type ColumnOf<K extends ColumnKind> = InstanceType<(typeof ARRAYS)[K]>
 
 type Base64 = { fromBase64?: (text: string) => Uint8Array<ArrayBuffer> }
 
@@ -21,6 +21,9 @@ const WORDS: Record<ColumnKind, string> = {
 
 /** A column of numbers as it travels: its bytes, little end first, in base64. */
 export const Column = (kind: ColumnKind) => z.base64().meta({ description: `A column in base64: ${WORDS[kind]}, little end first` })
+
+/** So many zeros. */
+export const column = <K extends ColumnKind>(kind: K, length: number): ColumnOf<K> => new ARRAYS[kind](length) as ColumnOf<K>
 
 /** Packs a column; null becomes NaN, which only doubles can hold. */
 export function packColumn(kind: ColumnKind, values: ArrayLike<number | null>): string {
@@ -47,21 +50,31 @@ const MOST_PLACES = 256
 export function packFew(numbers: ArrayLike<number>): FewColumn {
   const places = new Map<number, number>()
   const own = new Uint8Array(numbers.length)
+  let [last, place] = [numbers[0], 0]
   for (let i = 0; i < numbers.length; i++) {
-    const place = places.get(numbers[i]!) ?? places.size
-    if (place === MOST_PLACES) return { values: packColumn('f64', numbers), places: null }
-    places.set(numbers[i]!, place)
+    const number = numbers[i]!
+    // Most are as the one before.
+    if (i === 0 || !Object.is(number, last)) {
+      const known = places.get(number)
+      if (known === undefined && places.size === MOST_PLACES) return { values: packColumn('f64', numbers), places: null }
+      if (known === undefined) places.set(number, places.size)
+      place = known ?? places.size - 1
+      last = number
+    }
     own[i] = place
   }
   return { values: packColumn('f64', [...places.keys()]), places: packColumn('u8', own) }
 }
 
-/** @throws Error where it is no such column */
-export function unpackFew({ values, places }: FewColumn): Float64Array {
+/**
+ * Unpacks them into a column of that kind.
+ * @throws Error where it is no such column
+ */
+export function unpackFew<K extends ColumnKind>(kind: K, { values, places }: FewColumn): ColumnOf<K> {
   const differ = unpackColumn('f64', values)
-  if (places === null) return differ
+  if (places === null) return (kind === 'f64' ? differ : ARRAYS[kind].from(differ)) as ColumnOf<K>
   const own = unpackColumn('u8', places)
-  const numbers = new Float64Array(own.length)
+  const numbers = column(kind, own.length)
   for (let i = 0; i < own.length; i++) {
     const value = differ[own[i]!]
     if (value === undefined) throw new Error('A column of numbers has a place that no number is at.')

@@ -55,7 +55,7 @@ export const unpackJudged = ({ student, marker, mark, points, agreed, ...rest }:
   ...rest,
   student: unpackColumn('i32', student),
   marker: unpackColumn('u16', marker),
-  mark: unpackFew(mark),
-  points: points.map(unpackFew),
-  agreed: { student: unpackColumn('i32', agreed.student), points: agreed.points.map(unpackFew) },
+  mark: unpackFew('f64', mark),
+  points: points.map((column) => unpackFew('f64', column)),
+  agreed: { student: unpackColumn('i32', agreed.student), points: agreed.points.map((column) => unpackFew('f64', column)) },
 })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { isScriptIdOf, type TableLike } from '#core/trial'
+import { atOnce } from './at-once'
 import { Column, packColumn, unpackColumn } from './columns'
 import { DaysLate, Id, Status } from './course'
 import { CourseTable } from './table'
@@ -80,13 +81,7 @@ export function* packingTable<T extends Packable>({ scripts, readings, ...rest }
 }
 
 /** The same in one go. */
-export function packTable<T extends Packable>(table: T): PackedTable<T> {
-  const work = packingTable(table)
-  for (;;) {
-    const step = work.next()
-    if (step.done) return step.value
-  }
-}
+export const packTable = <T extends Packable>(table: T): PackedTable<T> => atOnce(packingTable(table))
 
 const A_TURN = 100_000
 

@@ -1,7 +1,6 @@
 import { MOST_REMARK } from '#core/marking'
 import { z } from 'zod'
 import { WHO_BY, type MarksTable } from '#core/exchange/marks-who'
-import { STATUSES } from '#core/grades'
 import { Adjustment, AgreeRule, StandingRule } from './changes'
 import {
   Assessment,
@@ -113,82 +112,6 @@ export const Sheet = z.strictObject({
   writable: z.boolean(),
 })
 export type Sheet = z.infer<typeof Sheet>
-
-/** The sheet as it is sent: cells by column, blank ones of which nothing is recorded left out. */
-export const SheetInColumns = Sheet.omit({ cells: true }).extend({
-  cells: z.strictObject({
-    /** Places in the lists beside it. */
-    student: z.array(index),
-    assessment: z.array(index),
-    mark: z.array(z.number().nullable()),
-    /** Place in STATUSES. */
-    status: z.array(index),
-    daysLate: z.array(DaysLate),
-    version: z.array(z.number().int()),
-    /** Readings it comes from: 0 for none, −1 where one is not told how many. */
-    readings: z.array(z.number().int()),
-    readMark: z.array(z.number().nullable()),
-  }),
-})
-export type SheetInColumns = z.infer<typeof SheetInColumns>
-
-export const noCells = (): SheetInColumns['cells'] => ({
-  student: [],
-  assessment: [],
-  mark: [],
-  status: [],
-  daysLate: [],
-  version: [],
-  readings: [],
-  readMark: [],
-})
-
-/** How many readings a cell comes from, as a column has it. */
-export const readingsColumn = (fromReadings: Cell['fromReadings']): number =>
-  fromReadings === null ? 0 : fromReadings.readings === 0 ? -1 : fromReadings.readings
-
-/** Adds a cell by the places of its student and assessment; a blank of which nothing is recorded is left out. */
-export function addCell(
-  columns: SheetInColumns['cells'],
-  student: number,
-  assessment: number,
-  { version, mark, status, daysLate, fromReadings }: Omit<Cell, 'studentId' | 'assessmentId'>,
-): void {
-  if (version === 0 && mark === null && status === 'in' && fromReadings === null) return
-  columns.student.push(student)
-  columns.assessment.push(assessment)
-  columns.mark.push(mark)
-  columns.status.push(STATUSES.indexOf(status))
-  columns.daysLate.push(daysLate)
-  columns.version.push(version)
-  columns.readings.push(readingsColumn(fromReadings))
-  columns.readMark.push(fromReadings?.mark ?? null)
-}
-
-export function packSheet({ cells, ...rest }: Sheet): SheetInColumns {
-  const studentAt = new Map(rest.students.map((s, i) => [s.id, i]))
-  const assessmentAt = new Map(rest.assessments.map((a, i) => [a.id, i]))
-  const columns = noCells()
-  for (const c of cells) addCell(columns, studentAt.get(c.studentId)!, assessmentAt.get(c.assessmentId)!, c)
-  return { ...rest, cells: columns }
-}
-
-/** One cell of a sheet in columns. */
-export function cellOf(sheet: SheetInColumns, place: number): Cell {
-  const { cells: c } = sheet
-  const readings = c.readings[place]!
-  return {
-    studentId: sheet.students[c.student[place]!]!.id,
-    assessmentId: sheet.assessments[c.assessment[place]!]!.id,
-    status: STATUSES[c.status[place]!]!,
-    daysLate: c.daysLate[place]!,
-    mark: c.mark[place]!,
-    fromReadings: readings === 0 ? null : { mark: c.readMark[place]!, readings: Math.max(0, readings) },
-    version: c.version[place]!,
-  }
-}
-
-export const unpackSheet = (sheet: SheetInColumns): Sheet => ({ ...sheet, cells: sheet.cells.student.map((_, i) => cellOf(sheet, i)) })
 
 /** What was written to the sheet since a version; null where more than cells has changed, and all is to be fetched anew. */
 export const SheetSince = z.strictObject({

@@ -4,7 +4,7 @@ import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { sightOf } from '#core/roles'
-import type { CourseHead, Pile, PileScript, SheetInColumns } from '#contract'
+import type { CourseHead, Pile, PileScript, SheetByCell } from '#contract'
 import type { Adopted } from '../course/store'
 import { useKeys } from '../settings/keys'
 import { useNames } from '../settings/names'
@@ -62,7 +62,7 @@ export function Find({ course }: { course: CourseHead }) {
     if (!wanted) return []
     const base = `/courses/${course.id}`
     const table = queries.getQueryData<Adopted>(['table', course.id])?.table
-    const sheet = queries.getQueryData<SheetInColumns>(['sheet', course.id])
+    const sheet = queries.getQueryData<SheetByCell>(['sheet', course.id])
     const people = !sightOf(course.role).oversees
       ? pilesOf(queries, base, course.id)
       : (table?.students ?? sheet?.students ?? []).map((s): Found => ({

@@ -1,6 +1,7 @@
 import { MAP_RUBRIC } from '../../../demo/standards'
-import { USUAL_USE, unpackSheet, type Exemplars, type OwnWork, type Plan, type SheetInColumns } from '#contract'
+import { USUAL_USE, type Exemplars, type OwnWork, type Plan } from '#contract'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
+import { sheetIn } from '../../testing/sheet-of'
 
 const { server, lead } = demoServer()
 let marker: Client
@@ -91,11 +92,11 @@ test('by mark alone, by free points, and by a label; none of them outside its ra
 })
 
 test('who has not read them may not type marks of it; opened by the lead they may, and held again not', async () => {
-  const sheet = unpackSheet((await marker('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const sheet = sheetIn((await marker('get', api('/sheet')).expect(200)).body)
   const assessmentId = `${COURSE}-detail`
   const cell = sheet.cells.find((c) => c.assessmentId === assessmentId && c.status === 'in' && c.mark !== null)!
   const type = async (mark: number) => {
-    const { version } = unpackSheet((await marker('get', api('/sheet'))).body as SheetInColumns).cells.find(
+    const { version } = sheetIn((await marker('get', api('/sheet'))).body).cells.find(
       (c) => c.studentId === cell.studentId && c.assessmentId === assessmentId,
     )!
     const answer = await marker('patch', api('/sheet'), {

@@ -1,5 +1,6 @@
-import { unpackSheet, type ByStanding, type Cell, type LevelsWorth, type Library, type Sheet, type SheetInColumns } from '#contract'
+import { type ByStanding, type Cell, type LevelsWorth, type Library, type Sheet } from '#contract'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
+import { sheetIn } from '../../testing/sheet-of'
 
 const PART = `${COURSE}-part-1`
 const OUTCOME = 'outcome-account'
@@ -22,7 +23,7 @@ const detail = (answer: { body: unknown }) => (answer.body as { detail: string }
 const worthIt = (worth: LevelsWorth, assessment = PART) =>
   lead('put', api(`/assessments/${assessment}/by-standing`), { outcomeId: OUTCOME, worth })
 const put = (percents: number[] = PERCENTS, assessment = PART) => worthIt({ kind: 'typed', percents }, assessment)
-const sheet = async (): Promise<Sheet> => unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
+const sheet = async (): Promise<Sheet> => sheetIn((await lead('get', api('/sheet')).expect(200)).body)
 const cells = async (): Promise<Cell[]> => (await sheet()).cells.filter((c) => c.assessmentId === PART)
 const own = async () => (await cells()).find((c) => c.studentId === studentId)!
 const note = (level: number, day: string) =>

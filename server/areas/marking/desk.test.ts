@@ -1,6 +1,5 @@
 import {
   unpackJudged,
-  unpackSheet,
   USUAL_USE,
   type CourseTable,
   type DeskScript,
@@ -9,11 +8,11 @@ import {
   type PileScript,
   type Plan,
   type ScriptDetail,
-  type SheetInColumns,
   type SheetSince,
 } from '#contract'
 import { SIGN_INS } from '../../testing/markers'
 import { demoServer, type Client } from '../../testing/serve'
+import { sheetIn } from '../../testing/sheet-of'
 
 const COURSE = 'cfs118-2026'
 const SKETCH = `${COURSE}-sketch`
@@ -282,7 +281,7 @@ test('what was judged is told as it stands: a reading handed in after one looked
 })
 
 test('an open sheet is told of a handed-in reading alone: the lead what it says, who reads blind nothing', async () => {
-  const sheetOf = async (who: Client) => unpackSheet((await who('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const sheetOf = async (who: Client) => sheetIn((await who('get', api('/sheet')).expect(200)).body)
   const before = await sheetOf(lead)
   const [s] = await waiting(first)
   const handIn = (more: object = {}) => keep(first, s!.studentId, reading({ state: 'handed in', ...more })).expect(200)
@@ -369,10 +368,10 @@ describe('a reading changed after others’ were seen', () => {
 test('a marker lifts no hold or exemption of the lead’s, and sets none on a script that others read', async () => {
   const course = 'cfs214-2026'
   const rune = await server.as('rune.daal')
-  const mine = unpackSheet((await rune('get', `/api/courses/${course}/sheet`).expect(200)).body as SheetInColumns)
+  const mine = sheetIn((await rune('get', `/api/courses/${course}/sheet`).expect(200)).body)
   const cell = mine.cells.find((c) => c.assessmentId === `${course}-levelling` && c.status === 'in')!
   const put = async (as: Client, assessmentId: string, status: string) => {
-    const now = unpackSheet((await lead('get', `/api/courses/${course}/sheet`).expect(200)).body as SheetInColumns).cells.find(
+    const now = sheetIn((await lead('get', `/api/courses/${course}/sheet`).expect(200)).body).cells.find(
       (c) => c.studentId === cell.studentId && c.assessmentId === assessmentId,
     )!
     const write = { studentId: cell.studentId, assessmentId, version: now.version, mark: now.mark, status, daysLate: 0 }

@@ -1,8 +1,8 @@
 import { strToU8, zipSync } from 'fflate'
 import type { MarksMatch } from '#core/exchange/marks-who'
-import { unpackSheet, type CellState, type Sheet, type BroughtIn, type SheetInColumns, type TriedImport } from '#contract'
+import { type CellState, type Sheet, type BroughtIn, type TriedImport } from '#contract'
 import { COURSE, api, demoServer } from '../../testing/serve'
-import { sheetOf } from '../../testing/sheet-of'
+import { sheetOf, sheetIn } from '../../testing/sheet-of'
 import { takenOut } from '../../testing/taken-out'
 
 const { server, lead } = demoServer()
@@ -25,14 +25,12 @@ test('tried first, then all of it; the same file again changes nothing', async (
   ].join('\r\n')
   const before = await tryFile(text)
   expect(before.counts).toEqual({ added: numbers.length, changed: 0, unchanged: 0, refused: 0 })
-  expect(unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)).toEqual(sheet)
+  expect(sheetIn((await lead('get', api('/sheet'))).body)).toEqual(sheet)
   const { changed } = (await lead('post', api('/marks-file'), { text }).expect(200)).body as BroughtIn
   expect(changed).toHaveLength(numbers.length)
   // What each cell was, so that it can be undone.
   expect(changed![3]).toMatchObject({ mark: 14.5, status: 'late', daysLate: 2, was: { mark: null, status: 'in', daysLate: 0 } })
-  const cells = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns).cells.filter(
-    (c) => c.assessmentId === `${COURSE}-stereo`,
-  )
+  const cells = sheetIn((await lead('get', api('/sheet'))).body).cells.filter((c) => c.assessmentId === `${COURSE}-stereo`)
   const of = (i: number) => cells.find((c) => c.studentId === sheet.students.find((s) => s.candidate === numbers[i])!.id)
   expect(of(3)).toMatchObject({ mark: 14.5, status: 'late', daysLate: 2 })
   expect(of(2)).toMatchObject({ mark: null, status: 'missing' })
@@ -179,7 +177,7 @@ test('a huge file is refused with a sentence', async () => {
 })
 
 test('cells: good ones are saved, the others come back with the reason and what stands', async () => {
-  const now = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const now = sheetIn((await lead('get', api('/sheet'))).body)
   const cell = (assessment: string, i = 0) =>
     now.cells.find((c) => c.assessmentId === `${COURSE}-${assessment}` && c.studentId === now.students[i]!.id)!
   const ids = (c: { studentId: string; assessmentId: string }) => ({ studentId: c.studentId, assessmentId: c.assessmentId })
@@ -198,7 +196,7 @@ test('cells: good ones are saved, the others come back with the reason and what 
 })
 
 test('every earlier state of a mark is kept: who, when, what', async () => {
-  const now = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const now = sheetIn((await lead('get', api('/sheet'))).body)
   const c = now.cells.find((x) => x.assessmentId === `${COURSE}-levelling` && x.mark !== null)!
   const write = (version: number, mark: number) =>
     lead('patch', api('/sheet'), {
@@ -223,7 +221,7 @@ test('taken out as CSV, filled in elsewhere and brought back, it merges cell by 
   expect(titles.slice(0, 3)).toEqual(['candidate', 'name', 'section'])
   // Marks that come from readings are in it, and come back as what they are.
   const map = titles.indexOf('Map project')
-  const sheet = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const sheet = sheetIn((await lead('get', api('/sheet'))).body)
   const agreed = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-map` && c.fromReadings?.mark != null).length
   expect(agreed).toBeGreaterThan(50)
   expect(rows.filter((r) => (r.split(',')[map] ?? '') !== '').length).toBeGreaterThanOrEqual(agreed)
@@ -247,7 +245,7 @@ test('a cell changed by somebody since the sheet was taken out stays, unless the
   const csv = (await lead('get', api('/marks.csv')).expect(200)).text
   const [head, ...rows] = csv.split('\r\n')
   const at = head!.replace('\uFEFF', '').split(',').indexOf('Levelling run')
-  const now = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const now = sheetIn((await lead('get', api('/sheet'))).body)
   const taken = rows.slice(0, 3).map((r) => r.split(','))
   const write = (candidate: string, mark: number) => {
     const studentId = now.students.find((s) => s.candidate === candidate)!.id
@@ -271,7 +269,7 @@ test('a cell changed by somebody since the sheet was taken out stays, unless the
   })
   taken[1]![at] = ''
   await lead('post', api('/marks-file'), { text: [head, ...taken.map((r) => r.join(','))].join('\r\n') }).expect(200)
-  const after = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const after = sheetIn((await lead('get', api('/sheet'))).body)
   const marks = taken.map((r) => {
     const { id } = after.students.find((s) => s.candidate === r[0])!
     return after.cells.find((c) => c.studentId === id && c.assessmentId === `${COURSE}-levelling`)!.mark
@@ -341,7 +339,7 @@ test('what is done or not done is typed and brought in by these words', async ()
 })
 
 test('a file of another program: a title above the heading, whose by name, id or mail address, its own words for an assessment', async () => {
-  const { students } = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const { students } = sheetIn((await lead('get', api('/sheet')).expect(200)).body)
   const count = new Map<string, number>()
   for (const s of students) count.set(s.name, (count.get(s.name) ?? 0) + 1)
   const one = students.find((s) => count.get(s.name) === 1)!

@@ -7,11 +7,10 @@ import type { Status } from '#core/grades'
 import { BLANK, cellAfter, type CellValue } from '#core/marking'
 import { setFor } from '#core/roll'
 import { inFile } from './marks-table'
-import type { Cell, CellWrite, Sheet, TriedImport, TriedRow } from '#contract'
+import { cellAt, type Cell, type CellWrite, type SheetByCell, type TriedImport, type TriedRow } from '#contract'
 
 const LISTED = 2000
 const AT_ONCE = 2000
-const KEPT_AT_ONCE = 20_000
 const NEAREST_OF = 20
 
 /** A cell that was changed since a moment, as it was at it; its status is null where nothing was there. */
@@ -44,12 +43,12 @@ interface Known {
  */
 export async function tryMarksFile(
   file: MarksFile,
-  sheet: Sheet,
+  sheet: SheetByCell,
   { candidateOf, candidateAt, readNotTyped, changedSince, remarks }: Known,
 ): Promise<{ tried: TriedImport; writes: (CellWrite & { was: CellValue })[] }> {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
   const byName = group(sheet.students, (s) => s.name.toLowerCase())
-  type Student = Sheet['students'][number]
+  type Student = SheetByCell['students'][number]
   const numbered = (candidate: string | undefined) => students.get(candidate?.toLowerCase() ?? '')
   /** Who is meant, or why nobody is. */
   const WHO: Record<WhoBy, (text: string) => Student | string> = {
@@ -66,12 +65,8 @@ export async function tryMarksFile(
     },
   }
   const assessments = new Map(sheet.assessments.map((a) => [a.title.toLowerCase(), a]))
-  const cells = new Map<string, Cell>()
-  for (const c of sheet.cells) {
-    cells.set(`${c.studentId} ${c.assessmentId}`, c)
-    // Others are answered in between.
-    if (cells.size % KEPT_AT_ONCE === 0) await breath()
-  }
+  const studentAt = new Map(sheet.students.map((s, i) => [s.id, i]))
+  const assessmentAt = new Map(sheet.assessments.map((a, i) => [a.id, i]))
   const { isSet, dueOf } = setFor(sheet)
   const rows: TriedRow[] = file.faults.map((f) => ({ ...f, outcome: 'refused', before: '', after: '' }))
   const writes: (CellWrite & { was: CellValue })[] = []
@@ -120,7 +115,7 @@ export async function tryMarksFile(
       continue
     }
     seen.set(key, m.line)
-    const cell = cells.get(key)
+    const cell = cellAt(sheet, studentAt.get(student.id)! * assessmentAt.size + assessmentAt.get(assessment.id)!)
     if (m.outOf !== undefined && m.outOf !== assessment.outOf) {
       refuse(
         `The file marks ${assessment.title} out of ${m.outOf}, and here it is out of ${assessment.outOf}: bring both to the same first.`,

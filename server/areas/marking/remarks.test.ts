@@ -1,7 +1,7 @@
 import { strToU8, unzipSync, zipSync } from 'fflate'
-import { unpackSheet, type BroughtIn, type CellState, type Sheet, type SheetInColumns, type TriedImport } from '#contract'
+import { type BroughtIn, type CellState, type Sheet, type TriedImport } from '#contract'
 import { api, COURSE, demoServer } from '../../testing/serve'
-import { sheetOf } from '../../testing/sheet-of'
+import { sheetOf, sheetIn } from '../../testing/sheet-of'
 import { takenOut } from '../../testing/taken-out'
 import { inFile } from './marks-table'
 
@@ -45,7 +45,7 @@ test('a comment of a result is a remark for the student: tried, kept with every 
   const put = (cell: object) =>
     lead('patch', api('/sheet'), { cells: [{ studentId, assessmentId, mark: 11.5, status: 'in', daysLate: 0, ...cell }] })
   // A mark typed anew leaves the remark as it is.
-  const now = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns).cells.find(
+  const now = sheetIn((await lead('get', api('/sheet'))).body).cells.find(
     (c) => c.studentId === studentId && c.assessmentId === assessmentId,
   )!
   await put({ version: now.version, mark: 12 }).expect(200)

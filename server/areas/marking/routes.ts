@@ -1,10 +1,11 @@
 import { sightOf } from '#core/roles'
-import { routes, unpackSheet, type MarksUpload, type Role, type ScriptDetail } from '#contract'
+import { packingSheet, routes, type MarksUpload, type Role, type ScriptDetail } from '#contract'
 import type { Response } from 'express'
 import type { MarksFile } from '#core/exchange/marks-file'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import type { Ending } from '#core/exchange/media-types'
+import { inTurns } from '../../kernel/in-turns'
 import { sendFile } from '../../kernel/send-file'
 import { knownByRoster } from '../../kernel/course/roster-ids'
 import { orProblem } from '../../kernel/or-problem'
@@ -38,7 +39,8 @@ export function markingRoutes(
 
   handle(routes.sheet, async ({ params, me, look, role }) => {
     const sheet = await sheetFor(params.courseId, me.id, role)
-    return look?.courseId === params.courseId ? { ...sheet, writable: false } : sheet
+    const writable = sheet.writable && look?.courseId !== params.courseId
+    return inTurns(packingSheet({ ...sheet, writable }))
   })
 
   handle(routes.sheetSince, ({ params: { courseId, version }, me, role }) => {
@@ -128,7 +130,7 @@ export function markingRoutes(
       !sightOf(role).externalIds ? [] : externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])),
     )
     const readBy = readers.inCourse(courseId)
-    return tryMarksFile(file, unpackSheet(await sheetFor(courseId, me, role)), {
+    return tryMarksFile(file, await sheetFor(courseId, me, role), {
       candidateOf,
       candidateAt: new Map(!sightOf(role).externalIds ? [] : mailed.all(courseId).map((s) => [s.mail.toLowerCase(), s.candidate])),
       readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, sightOf(role).readings === 'all') : null),

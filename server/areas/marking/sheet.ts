@@ -5,15 +5,15 @@ import { withStatus } from '#core/marking'
 import { plainMark } from '#core/trial'
 import { sightOf } from '#core/roles'
 import {
-  addCell,
-  noCells,
+  blankCells,
+  putReadings,
   type Cell,
   type CellRefusal,
   type CellWrite,
   type Role,
   type ScaleBody,
   type Sheet,
-  type SheetInColumns,
+  type SheetByCell,
   type SheetSince,
 } from '#contract'
 import type { CellKey } from '../../kernel/course/latest-cells'
@@ -21,7 +21,7 @@ import { now, type Db } from '../../kernel/db/open'
 import { namesFor } from '../../kernel/access/names'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
-import { atOnce, inTurns } from '../../kernel/in-turns'
+import { inTurns } from '../../kernel/in-turns'
 import { appliesTo } from '../../kernel/course/applies-to'
 import { gateFor } from '../../kernel/standards/exemplars'
 import { readersOf, readNotTyped } from './readers'
@@ -59,11 +59,11 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   }
 
   /** The sheet as somebody may see it. */
-  const sheetFor = async (courseId: string, personId: string, role: Role): Promise<SheetInColumns> =>
+  const sheetFor = async (courseId: string, personId: string, role: Role): Promise<SheetByCell> =>
     inTurns(putTogether(courseId, await tables.loadInTurns(courseId), personId, role))
 
   /** Stops after some thousand scripts. What is written meanwhile may be in it or not: it is of the version at its beginning, after which all of that comes. */
-  function* putTogether(courseId: string, table: WholeTable, personId: string, role: Role): Generator<void, SheetInColumns> {
+  function* putTogether(courseId: string, table: WholeTable, personId: string, role: Role): Generator<void, SheetByCell> {
     const sight = sightOf(role)
     const { version } = table
     const own = sight.students === 'all' ? null : new Set(taught.all(courseId, personId).map((s) => s.id))
@@ -77,29 +77,32 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     )
     const studentAt = new Map(students.map((s, i) => [s.id, i]))
     const { scripts } = table
-    const read = readingsOf(table)
-    yield
-    const plain = yield* plainMarks(table, [...new Set(table.readings.script)])
+    const readings = readingsOf(table)
+    const plain = plainIn(table)
+    const all = sight.readings === 'all'
+    const over: Sheet['overTolerance'] = []
     yield
     // Places in the table's list, which has everybody, to places in the list that is sent.
     const shownAt = table.students.map((s) => studentAt.get(s.id) ?? -1)
     const outcomeOf = followedIn(courseId)
-    const cells = noCells()
-    for (let i = 0; i < read.counts.length; i++) {
+    const width = table.assessments.length
+    const cells = blankCells(students.length * width)
+    for (let i = 0; i < scripts.id.length; i++) {
       if (i % A_TURN === 0) yield
       const student = shownAt[scripts.student[i]!]!
       if (student < 0) continue
-      addCell(cells, student, scripts.assessment[i]!, {
-        status: STATUSES[scripts.status[i]!]!,
-        daysLate: scripts.daysLate[i]!,
-        mark: scripts.entered[i]!,
-        // That somebody has read blind, told beside a name, would tell whose script it was.
-        fromReadings: hidden[scripts.assessment[i]!] ? null : toldOfReadings(role, read.counts[i]!, plain.get(i) ?? null),
-        version: scripts.version[i]!,
-      })
+      const assessment = scripts.assessment[i]!
+      const at = student * width + assessment
+      cells.mark[at] = scripts.entered[i] ?? NaN
+      cells.status[at] = scripts.status[i]!
+      cells.daysLate[at] = scripts.daysLate[i]!
+      cells.version[at] = scripts.version[i]!
+      const marks = readings(i)
+      // That somebody has read blind, told beside a name, would tell whose script it was.
+      if (marks.length === 0 || hidden[assessment]) continue
+      putReadings(cells, at, toldOfReadings(role, marks.length, all ? plain(i, marks) : null))
+      if (all && isApart(table, i, marks)) over.push({ studentId: students[student]!.id, assessmentId: table.assessments[assessment]!.id })
     }
-    yield
-    const over = sight.readings === 'all' ? overTolerance(table, read) : []
     yield
     const exceptions = [...applyingExceptions(table)].flatMap(([id, own]) =>
       studentAt.has(id) ? [[id, Object.fromEntries(own)] as const] : [],
@@ -144,15 +147,8 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
     // Asked for after every write by everybody who has the sheet open: of all readings only theirs are looked at closer.
     const marks = new Map(found.map(({ at }) => [at, [] as number[]]))
     table.readings.script.forEach((at, i) => marks.get(at)?.push(table.readings.mark[i]!))
-    const plain =
-      sight.readings === 'all'
-        ? atOnce(
-            plainMarks(
-              table,
-              [...marks].flatMap(([at, theirs]) => (theirs.length > 0 ? [at] : [])),
-            ),
-          )
-        : new Map<number, number>()
+    const plain = plainIn(table)
+    const all = sight.readings === 'all'
     const { status, daysLate, entered, version } = table.scripts
     return found.map(({ key, at }) => {
       const own = marks.get(at)!
@@ -161,9 +157,9 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
         status: STATUSES[status[at]!]!,
         daysLate: daysLate[at]!,
         mark: entered[at]!,
-        fromReadings: toldOfReadings(role, own.length, plain.get(at) ?? null),
+        fromReadings: toldOfReadings(role, own.length, all ? plain(at, own) : null),
         version: version[at]!,
-        overTolerance: sight.readings === 'all' && isApart(table, at, own.length, Math.max(...own) - Math.min(...own)),
+        overTolerance: all && isApart(table, at, own),
       }
     })
   }
@@ -262,19 +258,17 @@ export function sheets(db: Db, tables: TableLoader, plans: PlanLoader) {
   return { sheetFor, cellsNow, write }
 }
 
-/** Of each script, by its place: how many readings it has, and how far they are apart. */
-function readingsOf({ scripts, readings }: Table) {
-  const n = scripts.id.length
-  const counts = new Int32Array(n)
-  const lowest = new Float64Array(n).fill(Infinity)
-  const highest = new Float64Array(n).fill(-Infinity)
-  readings.script.forEach((at, i) => {
-    const mark = readings.mark[i]!
-    counts[at]!++
-    if (mark < lowest[at]!) lowest[at] = mark
-    if (mark > highest[at]!) highest[at] = mark
-  })
-  return { counts, spread: (at: number) => highest[at]! - lowest[at]! }
+const NO_READINGS: readonly number[] = []
+
+/** The readings of each script, by its place, in the order they were handed in. */
+function readingsOf({ scripts, readings }: Table): (at: number) => readonly number[] {
+  const from = new Int32Array(scripts.id.length + 1)
+  for (const at of readings.script) from[at + 1]!++
+  for (let at = 0; at < scripts.id.length; at++) from[at + 1]! += from[at]!
+  const next = from.slice()
+  const marks = new Float64Array(readings.mark.length)
+  readings.script.forEach((at, i) => (marks[next[at]!++] = readings.mark[i]!))
+  return (at) => (from[at] === from[at + 1] ? NO_READINGS : [...marks.subarray(from[at], from[at + 1])])
 }
 
 const ruleOf = ({ id, tolerance, step }: Table['assessments'][number], agreeBy: Table['agreeBy']) => {
@@ -282,42 +276,28 @@ const ruleOf = ({ id, tolerance, step }: Table['assessments'][number], agreeBy: 
   return rule && { rule, tolerance, step }
 }
 
-/** What scripts with readings come to before they are rescaled, by their places; the others are as they were typed. */
-function* plainMarks(
-  { scripts, readings, assessments, agreed, reopened, agreeBy }: Table,
-  places: readonly number[],
-): Generator<void, Map<number, number | null>> {
-  const own = new Map(places.map((place) => [place, [] as number[]]))
+/** What a script at a place comes to by its readings, before it is rescaled; null where it has none, or none that decides. */
+function plainIn({ scripts, assessments, agreed, reopened, agreeBy }: Table) {
   const openedAgain = new Set(reopened)
-  readings.script.forEach((place, i) => own.get(place)?.push(readings.mark[i]!))
-  const plain = new Map<number, number | null>()
-  for (const [place, marks] of own) {
-    if (plain.size % A_TURN === 0) yield
-    const mark = plainMark({
-      status: STATUSES[scripts.status[place]!]!,
-      entered: scripts.entered[place]!,
-      agreed: agreed[scripts.id[place]!],
-      reopened: openedAgain.has(scripts.id[place]!),
-      readings: marks,
-      wanted: assessments[scripts.assessment[place]!]!.readingsWanted,
-      rule: ruleOf(assessments[scripts.assessment[place]!]!, agreeBy),
+  const rules = assessments.map((a) => ruleOf(a, agreeBy))
+  return (at: number, readings: readonly number[]): number | null => {
+    if (readings.length === 0) return null
+    const id = scripts.id[at]!
+    const assessment = scripts.assessment[at]!
+    return plainMark({
+      status: STATUSES[scripts.status[at]!]!,
+      entered: scripts.entered[at]!,
+      agreed: agreed[id],
+      reopened: openedAgain.has(id),
+      readings,
+      wanted: assessments[assessment]!.readingsWanted,
+      rule: rules[assessment],
     })
-    plain.set(place, mark)
   }
-  return plain
 }
 
-const isApart = ({ scripts, assessments }: Table, at: number, readings: number, spread: number): boolean =>
-  readings >= 2 && !withinTolerance(spread, assessments[scripts.assessment[at]!]!.tolerance)
-
-function overTolerance(table: Table, read: ReturnType<typeof readingsOf>): Sheet['overTolerance'] {
-  const { scripts, students, assessments } = table
-  return scripts.id.flatMap((_, i) =>
-    isApart(table, i, read.counts[i]!, read.spread(i))
-      ? [{ studentId: students[scripts.student[i]!]!.id, assessmentId: assessments[scripts.assessment[i]!]!.id }]
-      : [],
-  )
-}
+const isApart = ({ scripts, assessments }: Table, at: number, readings: readonly number[]): boolean =>
+  readings.length >= 2 && !withinTolerance(Math.max(...readings) - Math.min(...readings), assessments[scripts.assessment[at]!]!.tolerance)
 
 /** A marker is told that there are readings, never what they say. */
 function toldOfReadings(role: Role, count: number, mark: number | null): Cell['fromReadings'] {

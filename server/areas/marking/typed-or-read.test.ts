@@ -1,14 +1,7 @@
-import {
-  unpackSheet,
-  unpackTable,
-  type CellRefusal,
-  type SheetInColumns,
-  type SheetSince,
-  type TableInColumns,
-  type TriedImport,
-} from '#contract'
+import { unpackTable, type CellRefusal, type SheetSince, type TableInColumns, type TriedImport } from '#contract'
 import { standingRows, workingsOf } from '#core/trial'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
+import { sheetIn } from '../../testing/sheet-of'
 
 const { server, lead } = demoServer()
 let marker: Client
@@ -57,7 +50,7 @@ test('what is written while a sheet is put together is in it, or comes with what
   const own = (c: { studentId: string; assessmentId: string }) => c.studentId === studentId && c.assessmentId === stereo
   for (const mark of [3, 4, 5, 6]) {
     const [answer] = await Promise.all([lead('get', api('/sheet')).expect(200), type(mark)])
-    const sheet = unpackSheet(answer.body as SheetInColumns)
+    const sheet = sheetIn(answer.body)
     const since = (await lead('get', api(`/sheet/since/${sheet.version}`)).expect(200)).body as SheetSince
     expect((since.cells!.find(own) ?? sheet.cells.find(own))?.mark).toBe(mark)
   }

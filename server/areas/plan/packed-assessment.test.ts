@@ -2,17 +2,10 @@ import { createHash } from 'node:crypto'
 import fc from 'fast-check'
 import { parse } from 'csv-parse/sync'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
-import {
-  unpackSheet,
-  type Assessment,
-  type LibraryFile,
-  type Plan,
-  type SheetInColumns,
-  type TriedAssessment,
-  type TriedImport,
-} from '#contract'
+import { type Assessment, type LibraryFile, type Plan, type TriedAssessment, type TriedImport } from '#contract'
 import { COURSE, api, demoServer } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
+import { sheetIn } from '../../testing/sheet-of'
 
 const { server, lead } = demoServer()
 
@@ -73,7 +66,7 @@ test('marks, readings and points are those of the database', async () => {
   const points = rows(files, 'points').filter((p) => p.candidate === first!.candidate && p.marker === first!.marker)
   expect(points.map((p) => Number(p.points)).sort()).toEqual(Object.values(JSON.parse(picks) as Record<string, number>).sort())
 
-  const sheet = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const sheet = sheetIn((await lead('get', api('/sheet')).expect(200)).body)
   const numberOf = new Map(sheet.students.map((s) => [s.id, s.candidate]))
   const expected = sheet.cells
     .filter((c) => c.assessmentId === `${COURSE}-pacing` && (c.mark !== null || c.status !== 'in'))

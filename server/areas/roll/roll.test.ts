@@ -1,19 +1,11 @@
-import {
-  routes,
-  unpackRoll,
-  unpackSheet,
-  unpackTable,
-  type TableInColumns,
-  type RollFileKept,
-  type RollInColumns,
-  type SheetInColumns,
-} from '#contract'
+import { routes, unpackRoll, unpackTable, type TableInColumns, type RollFileKept, type RollInColumns } from '#contract'
 import { gradeCourse } from '#core/grades'
 import { shownDay } from '#core/roll'
 import { toCourse, workingsOf, type TableLike } from '#core/trial'
 import { FROM, rollFiles } from '../../testing/roll-files'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 import { takenOut } from '../../testing/taken-out'
+import { sheetIn } from '../../testing/sheet-of'
 
 const { server, lead } = demoServer()
 let marker: Client
@@ -199,7 +191,7 @@ test('where markers may not see names, no answer, file or error holds one', asyn
   const { students } = await roll()
   const names = new Set(students.map((s) => s.name))
   await lead('put', api('/names-to-markers'), { names: false }).expect(200)
-  const sheet = unpackSheet((await marker('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const sheet = sheetIn((await marker('get', api('/sheet')).expect(200)).body)
   expect(sheet.students.length).toBeGreaterThan(10)
   expect(sheet.students.every((s) => s.name === s.candidate)).toBe(true)
   expect(sheet.students.map((s) => s.candidate)).toEqual(sheet.students.map((s) => s.candidate).sort())
@@ -219,5 +211,5 @@ test('where markers may not see names, no answer, file or error holds one', asyn
   })
   for (const name of names) expect(JSON.stringify([tried.body, refused.body])).not.toContain(name)
   await lead('put', api('/names-to-markers'), { names: true }).expect(200)
-  expect(unpackSheet((await marker('get', api('/sheet'))).body as SheetInColumns).students.some((s) => names.has(s.name))).toBe(true)
+  expect(sheetIn((await marker('get', api('/sheet'))).body).students.some((s) => names.has(s.name))).toBe(true)
 })

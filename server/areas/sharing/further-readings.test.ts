@@ -1,17 +1,16 @@
 import { gradeWorkings, settleBy, standingRows, workingsOf, workingsSince } from '#core/trial'
 import {
-  unpackSheet,
   unpackTable,
   type AskedReading,
   type Decision,
   type PileScript,
   type Sharing,
-  type SheetInColumns,
   type TableInColumns,
   type TableSince,
 } from '#contract'
 import { wholeResult } from '../../../core/testing/whole-result'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
+import { sheetIn } from '../../testing/sheet-of'
 
 const MAP = `${COURSE}-map`
 const { server, lead } = demoServer()
@@ -160,7 +159,7 @@ test('a standing rule settles scripts within tolerance in the table and in the s
   const ruled = standingRows(after.workings).filter((s) => s.source === 'ruled')
   expect(ruled.length).toBeGreaterThan(0)
   expect(openMaps(after.workings).length).toBe(openMaps(before.workings).length - ruled.length)
-  const sheet = unpackSheet((await lead('get', api('/sheet')).expect(200)).body as SheetInColumns)
+  const sheet = sheetIn((await lead('get', api('/sheet')).expect(200)).body)
   for (const s of ruled)
     expect(sheet.cells.find((c) => c.studentId === s.studentId && c.assessmentId === MAP)?.fromReadings?.mark).toBe(s.mark)
   await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'not so' }).expect(200)

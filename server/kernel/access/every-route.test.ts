@@ -1,5 +1,6 @@
-import { routes, unpackSheet, type Role, type Route, type SheetInColumns } from '#contract'
+import { routes, type Role, type Route } from '#contract'
 import { COURSE, serveDemo, type Client, type TestServer } from '../../testing/serve'
+import { sheetIn } from '../../testing/sheet-of'
 
 let server: TestServer
 const people: Partial<Record<Role | 'none' | 'admin' | 'roleless', Client>> = {}
@@ -98,7 +99,7 @@ test('a course of others is not there, whatever the route', async () => {
 
 test('a marker is sent the students of their own section, and no reading of anyone', async () => {
   const { body } = await people.marker!('get', `/api/courses/${COURSE}/sheet`).expect(200)
-  const sheet = unpackSheet(body as SheetInColumns)
+  const sheet = sheetIn(body)
   expect(sheet.sections.map((s) => s.name)).toEqual(['Octant'])
   expect(new Set(sheet.students.map((s) => s.sectionId)).size).toBe(1)
   const read = sheet.cells.filter((c) => c.fromReadings)

@@ -1,5 +1,6 @@
 import { routes, type PileScript, type Role, type Route, type Sees, type SheetInColumns } from '#contract'
 import { SIGN_INS } from '../../testing/markers'
+import { sheetIn } from '../../testing/sheet-of'
 import { serveDemo, type Client, type TestServer } from '../../testing/serve'
 
 /*
@@ -98,7 +99,9 @@ async function told(who: Client): Promise<Map<string, string>> {
         res.on('data', (part: string) => (text += part))
         res.on('end', () => done(null, text))
       })
-    said.set(name, Buffer.from(String(answer.body), 'latin1').toString('utf8'))
+    const text = Buffer.from(String(answer.body), 'latin1').toString('utf8')
+    // What travels in columns is looked through as it is read.
+    said.set(name, name === 'sheet' && answer.status === 200 ? JSON.stringify(sheetIn(JSON.parse(text))) : text)
   }
   // What is refused in a file or a cell is told in words: they must not say more than the rest.
   const say = async (name: string, path: string, body: object, method: 'post' | 'patch' | 'put' = 'post') =>
@@ -137,6 +140,7 @@ test('what is looked for is there: the lead is told all of it, and the external 
   for (const role of ['lead', 'external'] as const) {
     const said = await told(people[role]!)
     expect(finding(said, [SECRET.marks, SECRET.comments]).length).toBeGreaterThan(1)
+    expect(finding(said, [SECRET.marks])).toContain(`sheet: ${SECRET.marks}`)
     expect(finding(said, names.slice(0, 3)).length).toBeGreaterThan(2)
   }
 })

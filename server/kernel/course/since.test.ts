@@ -1,16 +1,8 @@
 import { gradeWorkings, ifSaved, settleBy, standingRows, workingsOf, workingsSince, type Change, type Workings } from '#core/trial'
-import {
-  unpackSheet,
-  unpackTable,
-  type Cell,
-  type CellRefusal,
-  type Decision,
-  type SheetInColumns,
-  type TableInColumns,
-  type TableSince,
-} from '#contract'
+import { unpackTable, type Cell, type CellRefusal, type Decision, type TableInColumns, type TableSince } from '#contract'
 import { wholeResult } from '../../../core/testing/whole-result'
 import { COURSE, api, demoServer } from '../../testing/serve'
+import { sheetIn } from '../../testing/sheet-of'
 
 const { server, lead } = demoServer()
 
@@ -31,7 +23,7 @@ const adopt = async (changes: Change[]) => (await lead('post', api('/decisions')
 
 test('marks and decisions since a version make of what is there what is there now', async () => {
   const had = await fetched()
-  const sheet = unpackSheet((await lead('get', api('/sheet'))).body as SheetInColumns)
+  const sheet = sheetIn((await lead('get', api('/sheet'))).body)
   const cell = sheet.cells.find((c) => c.assessmentId === `${COURSE}-pacing` && c.status === 'in' && c.mark !== null)!
   const { studentId, assessmentId, version } = cell
   const write = { studentId, assessmentId, version, mark: cell.mark === 3 ? 4 : 3, status: 'in' as const, daysLate: 0 }
@@ -71,7 +63,7 @@ describe('a write of marks that says which table the page has', () => {
   type Written = { saved: Cell[]; refused: CellRefusal[]; since?: TableSince }
   /** Types another mark into a script of a section. */
   const typed = async (who: typeof lead, tableVersion: number | undefined, section: string) => {
-    const sheet = unpackSheet((await who('get', api('/sheet')).expect(200)).body as SheetInColumns)
+    const sheet = sheetIn((await who('get', api('/sheet')).expect(200)).body)
     const own = new Set(sheet.students.filter((s) => s.sectionId === section).map((s) => s.id))
     const cell = sheet.cells.find(
       (c) => own.has(c.studentId) && c.assessmentId === `${COURSE}-pacing` && c.status === 'in' && c.mark !== null,
@@ -81,7 +73,7 @@ describe('a write of marks that says which table the page has', () => {
     const { body } = await who('patch', api('/sheet'), { cells: [write], tableVersion }).expect(200)
     return body as Written
   }
-  const sectionOf = async (who: typeof lead) => unpackSheet((await who('get', api('/sheet'))).body as SheetInColumns).students[0]!.sectionId
+  const sectionOf = async (who: typeof lead) => sheetIn((await who('get', api('/sheet'))).body).students[0]!.sectionId
 
   test('is answered what was written since, its own cells among it', async () => {
     const had = await fetched()

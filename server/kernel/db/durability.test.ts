@@ -6,8 +6,9 @@ import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { buildDemo } from '../../../demo/build'
 import { PASSPHRASE } from '../../../demo/department'
-import { unpackSheet, type CellWrite, type SheetInColumns } from '#contract'
+import { type CellWrite } from '#contract'
 import { openDatabase } from './open'
+import { sheetIn } from '../../testing/sheet-of'
 
 const COURSE = 'cfs214-2026'
 /** Kills; TORTURE_ROUNDS=50 is the long run. */
@@ -63,7 +64,7 @@ test(
         })
       const entered = await send('POST', '/api/session', '', { signIn: 'ines.valdry', passphrase: PASSPHRASE })
       const cookie = entered.headers.get('set-cookie')!.split(';')[0]!
-      const sheet = unpackSheet((await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json()) as SheetInColumns)
+      const sheet = sheetIn(await (await send('GET', `/api/courses/${COURSE}/sheet`, cookie)).json())
       const cells = sheet.cells.filter((c) => c.assessmentId === `${COURSE}-pacing`)
       for (const c of cells) {
         const known = acknowledged.get(c.studentId)

@@ -7,7 +7,7 @@ import { withStatus } from '#core/marking'
 import { daysLateOn, shiftDay } from '#core/roll'
 import { scaleLabel } from '#core/scales'
 import { sightOf } from '#core/roles'
-import { routes, type Cell, type CourseHead, type SheetInColumns } from '#contract'
+import { routes, type Cell, type CourseHead, type SheetByCell } from '#contract'
 import { call } from '../../../api/client'
 import { NumberField } from '../../../parts/NumberField'
 import { useRested } from '../../../parts/useRested'
@@ -21,7 +21,7 @@ import { DateField } from '../../../parts/DateField'
 interface Props {
   courseId: string
   student: { id: string; label: string; candidate: string }
-  assessment: SheetInColumns['assessments'][number]
+  assessment: SheetByCell['assessments'][number]
   cell: Cell | null
   value: CellValue
   /** What its mark counts as where it is rescaled. */

@@ -1,5 +1,5 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
-import { packSheet, routes, type Cell, type CellState, type CellWrite, type SheetInColumns } from '#contract'
+import { sheetByCell, routes, type Cell, type CellState, type CellWrite, type SheetByCell } from '#contract'
 import { cell } from '../../../testing/data'
 import { inPage, Refuses, reload, serverAnswers } from '../../../testing/in-page'
 import { cellsOf } from './cells'
@@ -36,13 +36,13 @@ const ASSESSMENTS = [
   { id: 'paper', title: 'Paper', outOf: 40, passMark: 16, labels: null },
   { id: 'talk', title: 'Talk', outOf: 20, passMark: null, labels: [{ label: 'sound', percent: 60, threshold: 45 }] },
 ]
-const sheetOf = (cells: Cell[]): SheetInColumns =>
-  packSheet({
+const sheetOf = (cells: Cell[]): SheetByCell =>
+  sheetByCell({
     version: 1,
     sections: [
       { id: 'e', name: 'East' },
       { id: 'w', name: 'West' },
-    ] as SheetInColumns['sections'],
+    ] as SheetByCell['sections'],
     students: ['Ada', 'Bo', 'Cy'].map((name, i) => ({
       id: name.toLowerCase(),
       name,

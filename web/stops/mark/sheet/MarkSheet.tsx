@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { readCellText, writeCellText } from '#core/exchange/cell-text'
 import { BLANK, cellAfter, type CellValue } from '#core/marking'
-import type { SheetInColumns } from '#contract'
+import type { SheetByCell } from '#contract'
 import { useLocation } from 'react-router'
 import { useSignedIn } from '../../../session/ahead'
 import { useKeys } from '../../../settings/keys'
@@ -31,7 +31,7 @@ const NONE_RESCALED: CountsAs = new Map()
 const pick = ({ mark, status, daysLate }: CellValue): CellValue => ({ mark, status, daysLate })
 
 /** Students × assessments, typed like any sheet: arrows walk, typing enters, Enter goes down, paste takes a block. */
-export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: SheetInColumns; nav: ReactNode }) {
+export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: SheetByCell; nav: ReactNode }) {
   const me = useSignedIn()
   const { hold } = useSaved()
   const label = usePersonLabels(sheet.students)

@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo } from 'react'
-import type { SheetInColumns } from '#contract'
+import type { SheetByCell } from '#contract'
 import { DASH, fixed } from '../../../parts/format'
 import type { Cells } from './cells'
 import type { CountsAs } from './counts-as'
@@ -10,7 +10,7 @@ interface Props {
   /** What marks count as, where that is what is shown. */
   countsAs: CountsAs | null
   columns: readonly { id: string }[]
-  rows: SheetInColumns['students']
+  rows: SheetByCell['students']
   cells: Cells
   revision: number
   whole: number

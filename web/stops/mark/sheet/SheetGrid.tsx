@@ -1,6 +1,6 @@
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual'
 import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, type CSSProperties, type KeyboardEvent, type Ref } from 'react'
-import type { CellWrite, SheetInColumns } from '#contract'
+import type { CellWrite, SheetByCell } from '#contract'
 import { numeral } from '../../../parts/format'
 import { byRow } from './by-row'
 import type { Refused } from './cell-queue'
@@ -28,12 +28,12 @@ export interface At {
 
 interface Props {
   ref: Ref<{ reveal: (at: At) => void }>
-  sheet: SheetInColumns
+  sheet: SheetByCell
   cells: Cells
   /** The assessments shown, and the place of each in the sheet. */
-  columns: SheetInColumns['assessments']
+  columns: SheetByCell['assessments']
   places: readonly number[]
-  rows: SheetInColumns['students']
+  rows: SheetByCell['students']
   label: (studentId: string) => string
   here: At
   typing: string | null

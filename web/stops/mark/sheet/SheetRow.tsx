@@ -1,7 +1,7 @@
 import { memo } from 'react'
 import { writeCellText } from '#core/exchange/cell-text'
 import { scaleLabel } from '#core/scales'
-import type { Cell, CellWrite, SheetInColumns } from '#contract'
+import type { Cell, CellWrite, SheetByCell } from '#contract'
 import { counted, numeral } from '../../../parts/format'
 import type { CountsAs } from './counts-as'
 import { CellInput } from './CellInput'
@@ -12,12 +12,12 @@ import type { Cells } from './cells'
 import styles from './sheet.module.css'
 
 interface Props {
-  student: SheetInColumns['students'][number]
+  student: SheetByCell['students'][number]
   label: string
   row: number
   /** Where it stands, in pixels from the top. */
   start: number
-  columns: SheetInColumns['assessments']
+  columns: SheetByCell['assessments']
   places: readonly number[]
   /** Where one assessment is shown alone: what section it is, told with how the script stands. */
   beside: string | null

@@ -1,7 +1,7 @@
 import { Button, Dropdown, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { SectionSelect } from '../../../parts/SectionSelect'
-import { routes, type SheetInColumns } from '#contract'
+import { routes, type SheetByCell } from '#contract'
 import { addressOf } from '../../../api/client'
 import { ONLY, type Only } from './rows'
 import { KeyCap } from '../../../settings/KeyCap'
@@ -9,7 +9,7 @@ import styles from './sheet.module.css'
 
 interface Props {
   courseId: string
-  sheet: SheetInColumns
+  sheet: SheetByCell
   /** What is shown; empty for all. */
   shown: { sectionId: string; assessmentId: string; only: Only }
   onSection: (sectionId: string) => void

@@ -1,6 +1,6 @@
 import { STATUSES } from '#core/grades'
 import { setFor } from '#core/roll'
-import { cellOf, readingsColumn, type Cell, type SheetInColumns, type SheetSince } from '#contract'
+import { cellAt, putReadings, putTyped, type Cell, type SheetByCell, type SheetSince } from '#contract'
 
 /**
  * The cells of a sheet by place of student and assessment: 12,000 × 60 of them are found without a string or an object
@@ -8,7 +8,6 @@ import { cellOf, readingsColumn, type Cell, type SheetInColumns, type SheetSince
  */
 export class Cells {
   readonly width: number
-  private readonly placeAt: Int32Array
   private readonly studentAt: Map<string, number>
   private readonly assessmentAt: Map<string, number>
   private readonly apart: Set<number>
@@ -19,16 +18,14 @@ export class Cells {
   revision = 0
   private readonly changedAt = new Map<number, number>()
 
-  constructor(private readonly sheet: SheetInColumns) {
-    const { students, assessments, cells, placements, exceptions } = sheet
+  constructor(private readonly sheet: SheetByCell) {
+    const { students, assessments, placements, exceptions } = sheet
     this.width = assessments.length
     this.studentAt = new Map(students.map((s, i) => [s.id, i]))
     this.assessmentAt = new Map(assessments.map((a, i) => [a.id, i]))
-    this.placeAt = new Int32Array(students.length * this.width).fill(-1)
-    cells.student.forEach((s, i) => (this.placeAt[s * this.width + cells.assessment[i]!] = i))
     this.apart = new Set(sheet.overTolerance.map((c) => this.placeOf(c.studentId) * this.width + this.columnOf(c.assessmentId)))
     this.placing = setFor(sheet)
-    this.set = new Uint8Array(this.placeAt.length)
+    this.set = new Uint8Array(students.length * this.width)
     const bySection = new Map<string, number[]>()
     for (const p of placements) {
       const list = bySection.get(p.sectionId)
@@ -46,35 +43,31 @@ export class Cells {
   columnOf = (assessmentId: string): number => this.assessmentAt.get(assessmentId) ?? -1
   isSet = (student: number, assessment: number): boolean => this.set[student * this.width + assessment] === 1
 
-  get(student: number, assessment: number): Cell | undefined {
-    const i = this.placeAt[student * this.width + assessment] ?? -1
-    return i < 0 ? undefined : cellOf(this.sheet, i)
-  }
+  get = (student: number, assessment: number): Cell | undefined => cellAt(this.sheet, student * this.width + assessment)
+
   /** The mark that counts so far, typed or from readings; null where there is none. */
   mark(student: number, assessment: number): number | null {
-    const i = this.placeAt[student * this.width + assessment] ?? -1
-    if (i < 0) return null
-    const { cells } = this.sheet
-    return cells.readings[i] === 0 ? cells.mark[i]! : cells.readMark[i]!
+    const at = student * this.width + assessment
+    const { mark, readings, readMark } = this.sheet.cells
+    const counts = readings[at] === 0 ? mark[at]! : readMark[at]!
+    return Number.isNaN(counts) ? null : counts
   }
-  status(student: number, assessment: number): (typeof STATUSES)[number] {
-    const i = this.placeAt[student * this.width + assessment] ?? -1
-    return i < 0 ? 'in' : STATUSES[this.sheet.cells.status[i]!]!
-  }
+  status = (student: number, assessment: number): (typeof STATUSES)[number] =>
+    STATUSES[this.sheet.cells.status[student * this.width + assessment]!]!
+
   /** Whether a mark is waited for: work that is there, and neither a mark nor readings of it. */
   isPending(student: number, assessment: number): boolean {
     // Read blind, it waits on desks and not here.
     if (!this.isSet(student, assessment) || this.sheet.assessments[assessment]!.blind) return false
-    const i = this.placeAt[student * this.width + assessment]!
-    if (i < 0) return true
-    const { cells } = this.sheet
-    const status = STATUSES[cells.status[i]!]
-    return (status === 'in' || status === 'late') && cells.mark[i] === null && cells.readings[i] === 0
+    const status = this.status(student, assessment)
+    const at = student * this.width + assessment
+    return (status === 'in' || status === 'late') && Number.isNaN(this.sheet.cells.mark[at]) && this.sheet.cells.readings[at] === 0
   }
   /** Readings are in and no mark is agreed. */
   isOpen(student: number, assessment: number): boolean {
-    const i = this.placeAt[student * this.width + assessment] ?? -1
-    return i >= 0 && this.sheet.cells.readings[i] !== 0 && this.sheet.cells.readMark[i] === null && this.sheet.cells.status[i] === 0
+    const at = student * this.width + assessment
+    const { readings, readMark, status } = this.sheet.cells
+    return readings[at] !== 0 && Number.isNaN(readMark[at]) && status[at] === 0
   }
 
   /** Its readings are further apart than is tolerated. */
@@ -87,23 +80,10 @@ export class Cells {
 
   /** Takes in what was saved; what comes from readings stays as it was. */
   put(saved: readonly Cell[]): void {
-    const { cells } = this.sheet
     for (const c of saved) {
       const [s, a] = [this.placeOf(c.studentId), this.columnOf(c.assessmentId)]
       if (s < 0 || a < 0) continue
-      let i = this.placeAt[s * this.width + a]!
-      if (i < 0) {
-        i = cells.student.length
-        this.placeAt[s * this.width + a] = i
-        cells.student.push(s)
-        cells.assessment.push(a)
-        cells.readings.push(0)
-        cells.readMark.push(null)
-      }
-      cells.mark[i] = c.mark
-      cells.status[i] = STATUSES.indexOf(c.status)
-      cells.daysLate[i] = c.daysLate
-      cells.version[i] = c.version
+      putTyped(this.sheet.cells, s * this.width + a, c)
       this.changedAt.set(s, this.revision + 1)
     }
     this.revision++
@@ -115,23 +95,21 @@ export class Cells {
   /** Takes in what others wrote, readings among it. */
   takeIn(written: NonNullable<SheetSince['cells']>): void {
     this.put(written)
-    const { cells } = this.sheet
     for (const { studentId, assessmentId, fromReadings, overTolerance } of written) {
       const [s, a] = [this.placeOf(studentId), this.columnOf(assessmentId)]
       if (s < 0 || a < 0) continue
       const key = s * this.width + a
-      cells.readings[this.placeAt[key]!] = readingsColumn(fromReadings)
-      cells.readMark[this.placeAt[key]!] = fromReadings?.mark ?? null
+      putReadings(this.sheet.cells, key, fromReadings)
       if (overTolerance) this.apart.add(key)
       else this.apart.delete(key)
     }
   }
 }
 
-const known = new WeakMap<SheetInColumns['cells'], Cells>()
+const known = new WeakMap<SheetByCell['cells'], Cells>()
 
 /** The cells of a sheet, found once for as long as it is the same; what was put into them stays in it. */
-export function cellsOf(sheet: SheetInColumns): Cells {
+export function cellsOf(sheet: SheetByCell): Cells {
   const before = known.get(sheet.cells)
   if (before) return before
   const cells = new Cells(sheet)

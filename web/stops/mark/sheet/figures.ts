@@ -1,4 +1,4 @@
-import type { SheetInColumns } from '#contract'
+import type { SheetByCell } from '#contract'
 import type { Cells } from './cells'
 
 export interface ColumnFigures {
@@ -11,7 +11,7 @@ export interface ColumnFigures {
  * Average and counts of a column over the rows shown, of marks as they count where that is said; what is missing, absent, exempt or held is in none of them.
  */
 export function columnFigures(
-  rows: SheetInColumns['students'],
+  rows: SheetByCell['students'],
   cells: Cells,
   column: number,
   countsAs?: ReadonlyMap<string, number>,

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
-import { routes, type SheetInColumns } from '#contract'
+import { routes, unpackSheet, type SheetByCell } from '#contract'
 import { call } from '../../../api/client'
 import { courseChanged } from '../../../course/events'
 import { cellsOf } from './cells'
@@ -16,14 +16,14 @@ export function useSheet(courseId: string) {
       const fetchAnew = () => queries.invalidateQueries({ queryKey })
       // What is being fetched whole would take the place of what is put in meanwhile.
       if (queries.isFetching({ queryKey }) > 0) await queries.refetchQueries({ queryKey }, { cancelRefetch: false })
-      const sheet = queries.getQueryData<SheetInColumns>(queryKey)
+      const sheet = queries.getQueryData<SheetByCell>(queryKey)
       if (!sheet) return fetchAnew()
       if (sheet.version >= wanted) return
       try {
         const { version, cells } = await call(routes.sheetSince, { params: { courseId, version: sheet.version } })
         if (cells === null) return await fetchAnew()
         cellsOf(sheet).takeIn(cells)
-        queries.setQueryData<SheetInColumns>(keyOf(courseId), (now) => (now?.cells === sheet.cells ? { ...now, version } : now))
+        queries.setQueryData<SheetByCell>(keyOf(courseId), (now) => (now?.cells === sheet.cells ? { ...now, version } : now))
       } catch {
         await fetchAnew()
       }
@@ -39,7 +39,7 @@ export function useSheet(courseId: string) {
   }, [courseId, queries])
   return useQuery({
     queryKey: keyOf(courseId),
-    queryFn: () => call(routes.sheet, { params: { courseId } }),
+    queryFn: async () => unpackSheet(await call(routes.sheet, { params: { courseId } })),
     // Hundreds of thousands of cells are not compared one by one to find what is the same.
     structuralSharing: false,
   })

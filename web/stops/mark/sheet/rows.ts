@@ -1,4 +1,4 @@
-import type { SheetInColumns } from '#contract'
+import type { SheetByCell } from '#contract'
 import type { Cells } from './cells'
 
 export const ONLY = {
@@ -25,11 +25,11 @@ export interface Wanted {
 
 /** The students shown: of a section or all, for whom the one assessment is set, those of a kind, in the roll's order or by a column. Who has no mark comes last. */
 export function rowsOf(
-  students: SheetInColumns['students'],
-  assessments: SheetInColumns['assessments'],
+  students: SheetByCell['students'],
+  assessments: SheetByCell['assessments'],
   cells: Cells,
   { sectionId, only, assessment, sort, carried }: Wanted,
-): SheetInColumns['students'] {
+): SheetByCell['students'] {
   const fits = (s: number, a: number): boolean => {
     if (!cells.isSet(s, a)) return false
     if (only === 'unmarked') return cells.isPending(s, a)
