@@ -1,6 +1,7 @@
 import { STATUSES } from '#core/grades'
 import { packTable, routes, type CourseTable, type TableCell, type TableSince } from '#contract'
 import { addressOf, page } from '../api/client'
+import { tableCell } from '../testing/data'
 import { smallTable } from '../testing/small-course'
 import { CourseBook, type AdoptedCourse, type Fetched } from './book'
 
@@ -33,19 +34,7 @@ const write = (version: number, more: Partial<NonNullable<TableSince>> = {}): No
   version,
   hasMarks: true,
   plan: null,
-  cells: [
-    {
-      studentId: 'ada',
-      assessmentId: 'paper',
-      status: STATUSES[0],
-      daysLate: 0,
-      entered: 40,
-      readings: [],
-      agreed: null,
-      agreedBy: null,
-      reopened: false,
-    },
-  ],
+  cells: [tableCell('ada', 'paper', 40)],
   ...more,
 })
 

@@ -1,6 +1,7 @@
-import { hashKey } from '@tanstack/react-query'
-import type { ForetoldCourse, Written } from './book'
+import canonicalize from 'canonicalize'
+import type { WrittenScript } from '#core/trial'
+import type { TableSince } from '#contract'
 
 /** Whether what was written since is what was foretold of marks on their way, and nothing else. */
-export const isAsForetold = ({ cells }: Pick<ForetoldCourse, 'cells'>, written: Written): boolean =>
-  written.plan === null && hashKey([written.cells]) === hashKey([cells])
+export const isAsForetold = ({ cells }: { cells: readonly WrittenScript[] }, written: NonNullable<TableSince>): boolean =>
+  written.plan === null && canonicalize(written.cells) === canonicalize(cells)

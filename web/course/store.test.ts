@@ -1,5 +1,6 @@
 import type { Change } from '#core/trial'
 import { page, ProblemError, OfflineError } from '../api/client'
+import { tableCell } from '../testing/data'
 import { smallState, smallTable } from '../testing/small-course'
 import type { AdoptedCourse, Fetched, ForetoldCourse, TriedCourse } from './book'
 import { CourseStore, type Book } from './store'
@@ -254,19 +255,7 @@ describe('marks that were expected', () => {
     ['ada', 'essay', 10],
   ])
   const { graded } = smallState(marked).adopted
-  const cells = [
-    {
-      studentId: 'ada',
-      assessmentId: 'paper',
-      status: 'in' as const,
-      daysLate: 0,
-      entered: 40,
-      readings: [],
-      agreed: null,
-      agreedBy: null,
-      reopened: false,
-    },
-  ]
+  const cells = [tableCell('ada', 'paper', 40)]
   const foretold: ForetoldCourse = { cells, graded, items: [], scripts: 1, toSettle: 0 }
   const written = { version: 2, hasMarks: true, cells, plan: null }
 

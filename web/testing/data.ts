@@ -1,4 +1,13 @@
-import { USUAL_SETTINGS, type Assessment, type Cell, type CourseHead, type Plan, type ScriptDetail, type StandardUse } from '#contract'
+import {
+  USUAL_SETTINGS,
+  type Assessment,
+  type Cell,
+  type CourseHead,
+  type Plan,
+  type ScriptDetail,
+  type StandardUse,
+  type TableCell,
+} from '#contract'
 
 /** How a standard is used where nothing was set. */
 export const USE: StandardUse = {
@@ -36,6 +45,19 @@ export const cell = (studentId: string, assessmentId: string, mark: number | nul
   fromReadings: null,
   version: 1,
   ...more,
+})
+
+/** The same in the table that grades follow from. */
+export const tableCell = (studentId: string, assessmentId: string, entered: number | null): TableCell => ({
+  studentId,
+  assessmentId,
+  status: 'in',
+  daysLate: 0,
+  entered,
+  readings: [],
+  agreed: null,
+  agreedBy: null,
+  reopened: false,
 })
 
 /** Who is signed in, as the door is told. */
