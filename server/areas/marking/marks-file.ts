@@ -28,8 +28,8 @@ interface Known {
   /** Candidate numbers of students by their ids from outside, and by their mail addresses in lower case. */
   candidateOf: ReadonlyMap<string, string>
   candidateAt: ReadonlyMap<string, string>
-  /** Why a mark is not brought in for a script that is shared out, by student and assessment. */
-  readNotTyped: (key: string) => string | null
+  /** Why a mark is not brought in for a script that is shared out. */
+  readNotTyped: (studentId: string, assessmentId: string) => string | null
   /** Cells changed since a moment, by student and assessment. */
   changedSince: (asOf: string) => ReadonlyMap<string, ChangedCell>
   /** Remarks beside typed marks, by student and assessment. */
@@ -169,7 +169,8 @@ export async function tryMarksFile(
     }
     const said = remarks.get(key) ?? ''
     const remark = m.remark && m.remark !== said ? m.remark : undefined
-    const readBy = remark !== undefined || (next.mark !== null && next.mark !== (cell?.mark ?? null)) ? readNotTyped(key) : null
+    const readBy =
+      remark !== undefined || (next.mark !== null && next.mark !== (cell?.mark ?? null)) ? readNotTyped(student.id, assessment.id) : null
     if (readBy !== null) {
       refuse(readBy)
       continue

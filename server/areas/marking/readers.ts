@@ -1,3 +1,4 @@
+import { rollup } from 'd3-array'
 import type { Db } from '../../kernel/db/open'
 
 export interface Reader {
@@ -10,23 +11,19 @@ export function readersOf(db: Db) {
   const all = db.prepare<[string, string], Reader>(
     'SELECT p.id, p.name FROM allotment a JOIN person p ON p.id = a.marker_id WHERE a.assessment_id = ? AND a.student_id = ? ORDER BY p.name',
   )
-  const inCourse = db.prepare<[string], Reader & { studentId: string; assessmentId: string }>(
-    `SELECT p.id, p.name, a.student_id AS studentId, a.assessment_id AS assessmentId FROM allotment a JOIN assessment x ON x.id = a.assessment_id
-     JOIN person p ON p.id = a.marker_id WHERE x.course_id = ? ORDER BY p.name`,
+  const inAssessment = db.prepare<[string], Reader & { studentId: string }>(
+    `SELECT p.id, p.name, a.student_id AS studentId FROM allotment a JOIN person p ON p.id = a.marker_id
+     WHERE a.assessment_id = ? ORDER BY p.name`,
   )
   return {
     of: (assessmentId: string, studentId: string): Reader[] => all.all(assessmentId, studentId),
-    /** Of every script of a course, by student and assessment. */
-    inCourse(courseId: string): Map<string, Reader[]> {
-      const found = new Map<string, Reader[]>()
-      for (const { studentId, assessmentId, ...reader } of inCourse.all(courseId)) {
-        const key = `${studentId} ${assessmentId}`
-        const list = found.get(key)
-        if (list) list.push(reader)
-        else found.set(key, [reader])
-      }
-      return found
-    },
+    /** Of every script of an assessment that is shared out, by student. */
+    inAssessment: (assessmentId: string): Map<string, Reader[]> =>
+      rollup(
+        inAssessment.all(assessmentId),
+        (those) => those.map(({ id, name }) => ({ id, name })),
+        (r) => r.studentId,
+      ),
   }
 }
 

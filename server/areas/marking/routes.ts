@@ -1,5 +1,5 @@
 import { sightOf } from '#core/roles'
-import { packingSheet, routes, type MarksUpload, type Role, type ScriptDetail } from '#contract'
+import { packingSheet, routes, type MarksUpload, type Role, type ScriptDetail, type SheetByCell } from '#contract'
 import type { Response } from 'express'
 import type { MarksFile } from '#core/exchange/marks-file'
 import { now, type Db } from '../../kernel/db/open'
@@ -124,16 +124,29 @@ export function markingRoutes(
     if (typeof read === 'string') throw new HttpProblem(422, read, { field: 'file' })
     return read
   }
+  /** Who reads what is shared out, an assessment at a time. */
+  function* readersIn({ assessments }: SheetByCell) {
+    const found = new Map<string, ReturnType<typeof readers.inAssessment>>()
+    for (const { id } of assessments) {
+      found.set(id, readers.inAssessment(id))
+      yield
+    }
+    return found
+  }
   const tryFile = async (courseId: string, file: MarksFile, me: string, role: Role) => {
     // An id from outside may tell who somebody is: it finds nobody for a marker.
     const candidateOf = new Map(
       !sightOf(role).externalIds ? [] : externals.all(courseId).flatMap((s) => (s.externalId ? [[s.externalId, s.candidate]] : [])),
     )
-    const readBy = readers.inCourse(courseId)
-    return tryMarksFile(file, await sheetFor(courseId, me, role), {
+    const sheet = await sheetFor(courseId, me, role)
+    const readBy = await inTurns(readersIn(sheet))
+    return tryMarksFile(file, sheet, {
       candidateOf,
       candidateAt: new Map(!sightOf(role).externalIds ? [] : mailed.all(courseId).map((s) => [s.mail.toLowerCase(), s.candidate])),
-      readNotTyped: (key) => (readBy.has(key) ? readNotTyped(readBy.get(key)!, me, sightOf(role).readings === 'all') : null),
+      readNotTyped(studentId, assessmentId) {
+        const whose = readBy.get(assessmentId)!.get(studentId)
+        return whose ? readNotTyped(whose, me, sightOf(role).readings === 'all') : null
+      },
       changedSince: changedSince(courseId),
       remarks: remarksIn(courseId),
     })

@@ -21,7 +21,7 @@ export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, ta
     if (body.mark > assessment.outOf)
       throw new HttpProblem(422, `${body.mark} is over the maximum of ${assessment.outOf}.`, { field: 'mark' })
     const applies = appliesIn(table)
-    const readBy = readers.inCourse(courseId)
+    const readBy = readers.inAssessment(assessmentId)
     const at = table.assessments.indexOf(assessment)
     const { scripts, readings } = table
     const read = new Set(readings.script)
@@ -37,7 +37,7 @@ export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, ta
       if (
         version === null ||
         !applies(s.id, assessmentId) ||
-        readBy.has(`${s.id} ${assessmentId}`) ||
+        readBy.has(s.id) ||
         table.agreed[scriptIdOf(assessmentId, s.id)] !== undefined
       )
         return []
