@@ -3,7 +3,7 @@ import { packTable, routes, type CourseTable, type TableCell, type TableSince } 
 import { addressOf, page } from '../api/client'
 import { tableCell } from '../testing/data'
 import { smallTable } from '../testing/small-course'
-import { CourseBook, type AdoptedCourse, type Fetched } from './book'
+import { CourseBook, type AdoptedCourse, type Fetched, type WrittenFrom } from './book'
 
 const SCRIPTS: Parameters<typeof smallTable>[0] = ['ada', 'bo', 'cy', 'di'].flatMap((s): Parameters<typeof smallTable>[0][number][] => [
   [s, 'paper', 20],
@@ -30,19 +30,22 @@ const course = (fetched: Fetched): AdoptedCourse => {
   if (!('course' in fetched)) throw new Error('nothing was fetched')
   return fetched.course
 }
-const write = (version: number, more: Partial<NonNullable<TableSince>> = {}): NonNullable<TableSince> => ({
+const write = (version: number, more: Partial<WrittenFrom> = {}): WrittenFrom => ({
+  from: 1,
   version,
   hasMarks: true,
   plan: null,
   cells: [tableCell('ada', 'paper', 40)],
   ...more,
 })
+/** As the server tells it. */
+const plain = ({ from: _, ...written }: WrittenFrom): NonNullable<TableSince> => written
 
 test('all of a course is fetched once, then what was written since; the echo of what is there changes nothing', async () => {
   const book = new CourseBook()
   const first = course(await book.fetch('c', 'ines'))
   expect(page.personId).toBe('ines')
-  since = write(2)
+  since = plain(write(2))
   const second = course(await book.fetch('c', 'ines'))
   expect(second.version).toBe(2)
   expect(second.revision).toBeGreaterThan(first.revision)
@@ -75,7 +78,7 @@ test('where more has changed, or it names somebody unknown, all is fetched again
   await book.fetch('c', null)
   table = smallTable(SCRIPTS, [], { version: 5 })
   expect(course(await book.fetch('c', null)).version).toBe(5)
-  since = write(6, { cells: [{ ...write(6).cells[0]!, studentId: 'newcomer' }] })
+  since = plain(write(6, { cells: [{ ...write(6).cells[0]!, studentId: 'newcomer' }] }))
   table = smallTable(SCRIPTS, [], { version: 6 })
   expect(course(await book.fetch('c', null)).version).toBe(6)
   expect(asked.filter((a) => a.endsWith('/table'))).toHaveLength(3)
@@ -85,7 +88,7 @@ test('a decision brings another plan to the same marks', async () => {
   const book = new CourseBook()
   await book.fetch('c', null)
   const { scripts: _, readings: __, ...plan } = smallTable(SCRIPTS, [], { version: 2, boundaries: [{ grade: 'All', from: 0 }] })
-  since = write(2, { cells: [], plan })
+  since = plain(write(2, { cells: [], plan }))
   const decided = course(await book.fetch('c', null))
   expect(decided.graded.boundaries).toEqual([{ grade: 'All', from: 0 }])
   expect(asked).toHaveLength(2)
@@ -141,7 +144,7 @@ describe('marks on their way', () => {
     await book.fetch('c', null)
     const foretold = book.foretellMarks([MARK])!
     const { graded, items, scripts, toSettle } = course(await book.fetch('c', null, write(2)))
-    expect({ graded, items, scripts, toSettle, cells: write(2).cells }).toEqual(foretold)
+    expect({ on: 1, graded, items, scripts, toSettle, cells: write(2).cells }).toEqual(foretold)
   })
 
   test('are left out where something else was written, or the course has become another meanwhile', async () => {
@@ -151,10 +154,20 @@ describe('marks on their way', () => {
     const other = write(2, { cells: [{ ...write(2).cells[0]!, entered: 0 }] })
     expect(course(await book.fetch('c', null, other, true)).graded.table.final[0]).toBe(25)
     const stale = book.foretellMarks([{ ...MARK, studentId: 'bo' }])!
-    since = write(3)
+    since = plain(write(3))
     await book.fetch('c', null)
     const late = course(await book.fetch('c', null, write(4, { cells: stale.cells as TableCell[] }), true))
     expect([late.version, [...late.graded.table.final.slice(0, 2)]]).toEqual([4, [75, 75]])
+  })
+
+  test('that the page tells of from a version that is not here are asked for with all that was written before them', async () => {
+    const book = new CourseBook()
+    await book.fetch('c', null)
+    book.foretellMarks([MARK])
+    since = plain(write(3, { cells: [tableCell('ada', 'paper', 40), tableCell('bo', 'paper', 40)] }))
+    const now = course(await book.fetch('c', null, write(3, { from: 2 }), true))
+    expect([now.version, [...now.graded.table.final.slice(0, 2)]]).toEqual([3, [75, 75]])
+    expect(asked).toEqual(['/api/courses/c/table', '/api/courses/c/table/since/1'])
   })
 
   test('are not foretold before the course is there, nor where readings or nobody in the course decide', async () => {
@@ -190,7 +203,7 @@ test('what may be tried next is worked out beside what is tried, and is then tri
   // Of another course it says nothing, nor for ever.
   for (const id of [8, 9, 10, 11]) book.foretell(id, to(id))
   expect([7, 8, 11].map((id) => book.tryForetold(id) !== null)).toEqual([false, true, true])
-  since = write(2, { cells: [], plan: null })
+  since = plain(write(2, { cells: [], plan: null }))
   await book.fetch('c', null)
   expect(book.tryForetold(11)).toBeNull()
 })

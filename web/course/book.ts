@@ -68,7 +68,12 @@ export interface AdoptedCourse {
 const LONGEST_MS = 30
 
 /** Cells as they stand after writes, and the plan where it is another one. */
-export type Written = NonNullable<TableSince>
+type Written = NonNullable<TableSince>
+
+/** What a write has told of what was written since a version that the page had. */
+export interface WrittenFrom extends Written {
+  from: number
+}
 
 /** What a trial makes of it; nothing where none is open. */
 export interface TriedCourse {
@@ -88,6 +93,8 @@ const FORETOLD = 4
 
 /** What a course comes to with marks in it that are on their way to the server, and what it would then say of their cells. */
 export interface ForetoldCourse extends Pick<AdoptedCourse, 'graded' | 'items' | 'scripts' | 'toSettle'> {
+  /** The version that they are put on top of. */
+  on: number
   cells: Required<WrittenScript>[]
 }
 
@@ -133,7 +140,7 @@ export class CourseBook {
    * @param told what was written since a version that was fetched before, where a write has told it already
    * @param isShown whether that was foretold, and the page shows it
    */
-  fetch(courseId: string, personId: string | null, told: Written | null = null, isShown = false): Promise<Fetched> {
+  fetch(courseId: string, personId: string | null, told: WrittenFrom | null = null, isShown = false): Promise<Fetched> {
     const turn = this.turn.then(() => this.fetchNow(courseId, personId, told, isShown))
     this.turn = turn.catch(() => undefined)
     return turn
@@ -152,7 +159,7 @@ export class CourseBook {
     if (!written) return null
     const { workings } = written
     const outcome = now.after(workings, written.cells)
-    const foretold = { cells, graded: outcome.graded, ...whatIsOpen(table, workings, outcome) }
+    const foretold = { on: table.version, cells, graded: outcome.graded, ...whatIsOpen(table, workings, outcome) }
     this.coming = { workings, outcome, foretold }
     return foretold
   }
@@ -304,10 +311,12 @@ export class CourseBook {
     return this.base
   }
 
-  private async fetchNow(courseId: string, personId: string | null, told: Written | null, isShown: boolean): Promise<Fetched> {
+  private async fetchNow(courseId: string, personId: string | null, told: WrittenFrom | null, isShown: boolean): Promise<Fetched> {
     page.personId = personId
     try {
       if (this.base) {
+        // Where the page is ahead of what is here, that alone is not all that was written.
+        if (told && told.from > this.base.table.version) told = null
         const foretold = told && this.foretoldNow(told)
         if (foretold) return isShown ? { asForetold: { revision: foretold.revision } } : { course: foretold }
         const written = told && this.patched(told)
@@ -338,7 +347,7 @@ export class CourseBook {
   }
 
   /** Takes over what was written since where that is what was foretold; null where it is not. */
-  private foretoldNow(written: Written): AdoptedCourse | null {
+  private foretoldNow(written: WrittenFrom): AdoptedCourse | null {
     const { table } = this.loaded()
     const { coming } = this
     if (!coming || written.version <= table.version || !isAsForetold(coming.foretold, written)) return null

@@ -9,7 +9,7 @@ import { problemOf } from '../api/problem-of'
 import { usePlanQuery } from './plan'
 import { useCourseEvents } from './events'
 import { useTrial, type OpenTrial } from './trial'
-import type { CourseBook, Written } from './book'
+import type { CourseBook, WrittenFrom } from './book'
 import type {
   Figure,
   FigureArgs,
@@ -210,7 +210,7 @@ export function useWrittenTo(courseId: string) {
       expect: (marks: readonly SentMark[]) => store?.expectMarks(marks),
       /** Of the table that the page has; nothing where it has none. */
       version: () => queries.getQueryData<Adopted>(queryKey)?.table.version,
-      take(since: Written | undefined): void {
+      take(since: WrittenFrom | undefined): void {
         const foretold = since && store?.tell(since)
         if (foretold) queries.setQueryData(queryKey, foretold)
         void queries.invalidateQueries({ queryKey })

@@ -116,7 +116,7 @@ test('what a write has told goes along with the next fetch, and with no other', 
   const { book } = slowBook()
   const fetch = jest.spyOn(book, 'fetch')
   const store = new CourseStore(book)
-  const written = { version: 2, hasMarks: true, cells: [], plan: null }
+  const written = { from: 1, version: 2, hasMarks: true, cells: [], plan: null }
   store.tell(written)
   await store.fetch('c')
   await store.fetch('c')
@@ -256,8 +256,8 @@ describe('marks that were expected', () => {
   ])
   const { graded } = smallState(marked).adopted
   const cells = [tableCell('ada', 'paper', 40)]
-  const foretold: ForetoldCourse = { cells, graded, items: [], scripts: 1, toSettle: 0 }
-  const written = { version: 2, hasMarks: true, cells, plan: null }
+  const foretold: ForetoldCourse = { on: 1, cells, graded, items: [], scripts: 1, toSettle: 0 }
+  const written = { from: 1, version: 2, hasMarks: true, cells, plan: null }
 
   const expecting = async (foretells: () => Promise<ForetoldCourse | null>) => {
     const { book } = slowBook()
@@ -288,6 +288,8 @@ describe('marks that were expected', () => {
     expect(store.tell(other)).toBeNull()
     await store.fetch('c')
     expect(fetch).toHaveBeenCalledWith('c', page.personId, other, false)
+    // The page had more than what they were foretold on top of.
+    expect((await expecting(async () => foretold)).store.tell({ ...written, from: 2 })).toBeNull()
     for (const foretells of [async () => null, async () => Promise.reject(new Error('no'))])
       expect((await expecting(foretells)).store.tell(written)).toBeNull()
   })

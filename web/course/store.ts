@@ -4,7 +4,7 @@ import type { ResultChange } from '#core/rescale'
 import { resultOfColumns, type Change, type GradedColumns, type SentMark } from '#core/trial'
 import type { CourseOutcomes, TablePlan } from '#contract'
 import { messageOf, OfflineError, page, ProblemError } from '../api/client'
-import type { AdoptedCourse, CourseBook, ForetoldCourse, Told, TriedCourse, Written } from './book'
+import type { AdoptedCourse, CourseBook, ForetoldCourse, Told, TriedCourse, WrittenFrom } from './book'
 import { isAsForetold } from './foretold-marks'
 import { ForetoldTrials } from './foretold'
 import type { Withdrawal } from './withdrawal'
@@ -56,7 +56,7 @@ export class CourseStore {
   /** The plan as it was told last; null before the book has the course. */
   private table: TablePlan | null = null
   /** What a write has told, and the next fetch begins with. */
-  private told: { written: Written; foretold: Adopted | null } | null = null
+  private told: { written: WrittenFrom; foretold: Adopted | null } | null = null
   /** The course with the marks that went off last, once it is worked out. */
   private coming: (ForetoldCourse & Pick<Adopted, 'result'>) | null = null
   private sent: readonly SentMark[] = []
@@ -98,7 +98,7 @@ export class CourseStore {
    * What was written since a version that is here: the next fetch need not ask for it.
    * @returns the course with it, where it is what was foretold
    */
-  tell(written: Written): Adopted | null {
+  tell(written: WrittenFrom): Adopted | null {
     const foretold = this.coming && isAsForetold(this.coming, written) ? this.comeTrue(this.coming, written) : null
     this.told = { written, foretold }
     return foretold
@@ -125,7 +125,7 @@ export class CourseStore {
     if (course && this.sent === marks) this.coming = { ...course, result: resultOfColumns(course.graded) }
   }
 
-  private comeTrue({ cells: _, ...course }: NonNullable<CourseStore['coming']>, { version, hasMarks }: Written): Adopted {
+  private comeTrue({ on: _, cells: __, ...course }: NonNullable<CourseStore['coming']>, { version, hasMarks }: WrittenFrom): Adopted {
     this.table = { ...this.table!, version, hasMarks }
     return { ...course, table: this.table }
   }

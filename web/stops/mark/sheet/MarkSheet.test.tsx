@@ -73,7 +73,7 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promi
   const server = serverAnswers([
     [
       routes.writeCells,
-      async ({ cells: written }: { cells: CellWrite[] }) => {
+      async ({ cells: written, tableVersion: had }: { cells: CellWrite[]; tableVersion?: number }) => {
         await answers
         const answer = { saved: [] as Cell[], refused: [] as object[] }
         for (const w of written) {
@@ -86,7 +86,7 @@ function sheet(cells: Cell[] = [], refuse: Refusing = () => null, answers: Promi
             answer.saved.push(saved)
           }
         }
-        return answer
+        return had === undefined ? answer : { ...answer, since: { version: had + 1, hasMarks: true, cells: [], plan: null } }
       },
     ],
     [routes.cellStates, () => states],
@@ -112,7 +112,7 @@ test('a write says which table the page has, the course hears what is on its way
   ])
   await waitFor(() => expect(saved('ada paper')).toEqual([31, 'in', 0]))
   expect(server.sent[0]!.body).toMatchObject({ tableVersion: 7 })
-  await waitFor(() => expect(mockTable.take).toHaveBeenCalledWith(undefined))
+  await waitFor(() => expect(mockTable.take).toHaveBeenCalledWith({ from: 7, version: 8, hasMarks: true, cells: [], plan: null }))
 })
 
 test('digits begin to type, Enter saves and goes down, Tab to the right, Esc leaves it as it was', async () => {

@@ -45,10 +45,12 @@ export function useCellQueue(courseId: string, personId: string, cells: Cells) {
       // With the version each was typed over, so that a change by somebody else is not written over unseen.
       // A remark that waits goes along with a mark that is typed after it.
       merge: (next: CellWrite, waiting) => ({ ...waiting, ...next, version: waiting.version }),
-      send(batch) {
-        const answer = call(routes.writeCells, { params: { courseId }, body: { cells: [...batch], tableVersion: table.version() } })
+      async send(batch) {
+        const from = table.version()
+        const answer = call(routes.writeCells, { params: { courseId }, body: { cells: [...batch], tableVersion: from } })
         table.expect(batch)
-        return answer
+        const { since, ...done } = await answer
+        return { ...done, since: since && from !== undefined ? { ...since, from } : undefined }
       },
       rebase(next, sent, { saved }) {
         const now = saved.find((c) => cellKey(c) === cellKey(sent))
