@@ -12,7 +12,7 @@ import type { OutcomeNews } from '../../kernel/outcomes/news'
 import { HttpProblem } from '../../kernel/problem'
 import { libraryQueries } from '../../kernel/standards/queries'
 import type { WorkerPool } from '../../workers/pool'
-import { sheets } from './sheet'
+import { cellWriter } from './write-cells'
 
 /** Marks that are written down in one go, so that whoever waits does not wait for all. */
 const TOGETHER = 1000
@@ -39,7 +39,7 @@ interface Row {
  * each with its history, as soon as evidence comes in; a confirmed course is left as it is.
  */
 export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes, pool, news }: Needs): void {
-  const { write } = sheets(db, tables, plans)
+  const write = cellWriter(db, plans)
   const { newest } = outcomeLinks(db)
   const library = libraryQueries(db)
   const rows = db.prepare<[string], Row>(

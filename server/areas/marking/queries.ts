@@ -14,13 +14,26 @@ export interface ScriptRow {
   readings: number
 }
 
-/** Plain SQL of the mark sheet and its cells. Writes go on inside the caller's transaction. */
+/** Plain SQL of the mark sheet, as it is seen. */
 export function sheetQueries(db: Db) {
   const followed = db.prepare<[string], { assessmentId: string; outcome: string }>(
     `SELECT b.assessment_id AS assessmentId, o.title AS outcome FROM by_standing b JOIN standard o ON o.id = b.outcome_id
      JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ?`,
   )
   const taught = db.prepare<[string, string], { id: string }>('SELECT id FROM section WHERE course_id = ? AND teacher_id = ?')
+  const readBlind = db.prepare<[string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND blind = 1')
+  const scale = db.prepare<[string], { body: string }>("SELECT body FROM standard WHERE id = ? AND kind = 'scale'")
+  return {
+    /** Assessments that are marked by where students stand, with the outcome. */
+    followedIn: (courseId: string) => new Map(followed.all(courseId).map((f) => [f.assessmentId, f.outcome])),
+    taught,
+    readBlind,
+    scale,
+  }
+}
+
+/** Plain SQL of single cells, as they are written inside the caller's transaction. */
+export function cellQueries(db: Db) {
   const script = db.prepare<[string, string], ScriptRow>(
     `SELECT s.id, s.status, s.days_late, s.entered, s.remark, s.version, (SELECT count(*) FROM reading r WHERE r.script_id = s.id) AS readings
      FROM script s WHERE s.student_id = ? AND s.assessment_id = ?`,
@@ -42,9 +55,7 @@ export function sheetQueries(db: Db) {
   const lastBy = db.prepare<[string], { by: string }>(
     'SELECT by_id AS by FROM script_state WHERE script_id = ? ORDER BY version DESC LIMIT 1',
   )
-  const readBlind = db.prepare<[string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND blind = 1')
-  const scale = db.prepare<[string], { body: string }>("SELECT body FROM standard WHERE id = ? AND kind = 'scale'")
-  return { followed, taught, script, student, staysOf, insert, update, keep, lastBy, readBlind, scale }
+  return { script, student, staysOf, insert, update, keep, lastBy }
 }
 
 /** Plain SQL of marks as files have them. */

@@ -22,6 +22,7 @@ import { readersOf, readNotTyped } from './readers'
 import { tryMarksFile, type ChangedCell } from './marks-file'
 import { scriptWords } from './script-words'
 import { sheets } from './sheet'
+import { cellWriter } from './write-cells'
 import { markingQueries } from './queries'
 
 /** Cells of one file that can be undone; more are told to nobody. */
@@ -35,7 +36,8 @@ export function markingRoutes(
   writes: CourseWrites,
   pool: WorkerPool,
 ): void {
-  const { sheetFor, cellsNow, write } = sheets(db, tables, plans)
+  const { sheetFor, cellsNow } = sheets(db, tables)
+  const write = cellWriter(db, plans)
 
   handle(routes.sheet, async ({ params, me, look, role }) => {
     const sheet = await sheetFor(params.courseId, me.id, role)

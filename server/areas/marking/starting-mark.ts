@@ -8,11 +8,11 @@ import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { TableLoader } from '../../kernel/course/load-table'
 import { readersOf } from './readers'
-import { sheets } from './sheet'
+import { cellWriter } from './write-cells'
 
 /** One mark for everybody who has none yet, given once and on purpose. */
 export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
-  const { write } = sheets(db, tables, plans)
+  const write = cellWriter(db, plans)
   const readers = readersOf(db)
   handle(routes.startingMark, ({ params: { courseId, assessmentId }, body, me, role }) => {
     const table = tables.load(courseId)
