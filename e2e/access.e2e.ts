@@ -145,6 +145,27 @@ test('what is typed while the server is away is kept, said, and saved when it is
   await expect(cell).toHaveText('22')
 })
 
+test('while the server is away the stops still open, and show what is worked out from the marks that are here', async ({ lead: page }) => {
+  await page.goto(`${COURSE}/bound`)
+  await expect(page.getByRole('textbox', { name: 'Merit begins at' })).toBeVisible()
+  const run = page.getByRole('navigation', { name: 'The run of work' })
+  const compare = run.getByRole('link', { name: /^Compare/ })
+  const heading = page.getByRole('heading', { level: 1, name: 'Are the sections on one level?' })
+  // Its code is here once it has been looked at; its figures are worked out anew as the trial goes on.
+  await compare.click()
+  await expect(heading).toBeVisible()
+  await run.getByRole('link', { name: /^Bound/ }).click()
+  await page.context().setOffline(true)
+  await page.getByRole('textbox', { name: 'Merit begins at' }).fill('72')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('contentinfo', { name: 'Where it stands' }).getByText(/^Trial:/)).toBeVisible()
+  await compare.click()
+  await expect(heading).toBeVisible()
+  await page.context().setOffline(false)
+  await page.getByRole('contentinfo', { name: 'Where it stands' }).getByRole('button', { name: 'Discard', exact: true }).click()
+  await expect(page.getByText(/^✓ saved/)).toBeVisible()
+})
+
 test('somebody else signs in in the same browser: what was typed here is never theirs, and is saved when one is back', async ({
   lead: page,
 }) => {

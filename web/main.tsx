@@ -22,7 +22,15 @@ import { keepFocus } from './shell/focus-kept'
 
 const queries = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => error instanceof OfflineError && count < 5 },
+    queries: {
+      staleTime: 30_000,
+      refetchOnWindowFocus: false,
+      retry: (count, error) => error instanceof OfflineError && count < 5,
+      // What a browser thinks of the network says nothing of a server on this machine, nor of what is worked out in the page.
+      networkMode: 'always',
+      refetchOnReconnect: true,
+    },
+    mutations: { networkMode: 'always' },
   },
 })
 
