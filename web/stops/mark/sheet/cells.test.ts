@@ -53,6 +53,17 @@ test('what is set, pending and open follows placements, exceptions, status and r
   expect(cells.get(...at('p', 'b'))).toBeUndefined()
 })
 
+test('of somebody who is not in the sheet, or of an assessment that is not, nothing is recorded', () => {
+  const cells = new Cells(sheet())
+  for (const [s, a] of [
+    [cells.placeOf('gone'), 0],
+    [1, cells.columnOf('gone')],
+  ] as const) {
+    expect([cells.get(s, a), cells.mark(s, a), cells.status(s, a)]).toEqual([undefined, null, 'in'])
+    expect([cells.isSet(s, a), cells.isPending(s, a), cells.isOpen(s, a), cells.isApart(s, a)]).toEqual([false, false, false, false])
+  }
+})
+
 test('what is saved is put in; a blank one becomes a cell', () => {
   const cells = new Cells(sheet())
   cells.put([cell('p', 'b', 12), cell('p', 'a', 19, { version: 2 }), cell('nobody', 'a', 1)])

@@ -23,7 +23,9 @@ export class Cells {
     this.width = assessments.length
     this.studentAt = new Map(students.map((s, i) => [s.id, i]))
     this.assessmentAt = new Map(assessments.map((a, i) => [a.id, i]))
-    this.apart = new Set(sheet.overTolerance.map((c) => this.placeOf(c.studentId) * this.width + this.columnOf(c.assessmentId)))
+    this.apart = new Set(
+      sheet.overTolerance.map((c) => this.at(this.placeOf(c.studentId), this.columnOf(c.assessmentId))).filter((at) => at >= 0),
+    )
     this.placing = setFor(sheet)
     this.set = new Uint8Array(students.length * this.width)
     const bySection = new Map<string, number[]>()
@@ -39,39 +41,45 @@ export class Cells {
     })
   }
 
+  /** Where a cell stands; −1 where its student or its assessment is not in the sheet. */
+  private at = (student: number, assessment: number): number => (student < 0 || assessment < 0 ? -1 : student * this.width + assessment)
+
   placeOf = (studentId: string): number => this.studentAt.get(studentId) ?? -1
   columnOf = (assessmentId: string): number => this.assessmentAt.get(assessmentId) ?? -1
-  isSet = (student: number, assessment: number): boolean => this.set[student * this.width + assessment] === 1
+  isSet = (student: number, assessment: number): boolean => this.set[this.at(student, assessment)] === 1
 
-  get = (student: number, assessment: number): Cell | undefined => cellAt(this.sheet, student * this.width + assessment)
+  get(student: number, assessment: number): Cell | undefined {
+    const at = this.at(student, assessment)
+    return at < 0 ? undefined : cellAt(this.sheet, at)
+  }
 
   /** The mark that counts so far, typed or from readings; null where there is none. */
   mark(student: number, assessment: number): number | null {
-    const at = student * this.width + assessment
+    const at = this.at(student, assessment)
     const { mark, readings, readMark } = this.sheet.cells
-    const counts = readings[at] === 0 ? mark[at]! : readMark[at]!
+    const counts = (readings[at] === 0 ? mark[at] : readMark[at]) ?? NaN
     return Number.isNaN(counts) ? null : counts
   }
   status = (student: number, assessment: number): (typeof STATUSES)[number] =>
-    STATUSES[this.sheet.cells.status[student * this.width + assessment]!]!
+    STATUSES[this.sheet.cells.status[this.at(student, assessment)] ?? 0]!
 
   /** Whether a mark is waited for: work that is there, and neither a mark nor readings of it. */
   isPending(student: number, assessment: number): boolean {
     // Read blind, it waits on desks and not here.
     if (!this.isSet(student, assessment) || this.sheet.assessments[assessment]!.blind) return false
     const status = this.status(student, assessment)
-    const at = student * this.width + assessment
+    const at = this.at(student, assessment)
     return (status === 'in' || status === 'late') && Number.isNaN(this.sheet.cells.mark[at]) && this.sheet.cells.readings[at] === 0
   }
   /** Readings are in and no mark is agreed. */
   isOpen(student: number, assessment: number): boolean {
-    const at = student * this.width + assessment
+    const at = this.at(student, assessment)
     const { readings, readMark, status } = this.sheet.cells
-    return readings[at] !== 0 && Number.isNaN(readMark[at]) && status[at] === 0
+    return at >= 0 && readings[at] !== 0 && Number.isNaN(readMark[at]) && status[at] === 0
   }
 
   /** Its readings are further apart than is tolerated. */
-  isApart = (student: number, assessment: number): boolean => this.apart.has(student * this.width + assessment)
+  isApart = (student: number, assessment: number): boolean => this.apart.has(this.at(student, assessment))
   /** The day it is due for a student; null where none is set. */
   dueOf(student: number, assessment: number): string | null {
     const { students, assessments } = this.sheet
