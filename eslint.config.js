@@ -18,6 +18,19 @@ export default tseslint.config(
     },
   },
   {
+    files: ['server/**/*.ts', 'demo/**/*.ts', 'bench/**/*.ts'],
+    ignores: ['server/kernel/db/transactions.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.property.name='transaction']",
+          message: 'Use writing() or readingTogether() of kernel/db/transactions: a transaction that reads before it writes is refused while others write.',
+        },
+      ],
+    },
+  },
+  {
     files: ['web/**/*.tsx', 'web/**/*.ts'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },

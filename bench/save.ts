@@ -7,6 +7,7 @@ import { openDatabase } from '../server/kernel/db/open'
 import { figures } from './figures'
 import { leanClient } from './lean-client'
 import { withServer } from './serve'
+import { writing } from '../server/kernel/db/transactions'
 
 const COURSE = 'cfs214-2026'
 const MARKERS = 50
@@ -96,11 +97,11 @@ function savesBare(file: string) {
       Array.from({ length: MARKERS * EACH }, (_, i) => {
         const s = scripts[i % scripts.length]!
         const from = performance.now()
-        db.transaction(() => {
+        writing(db, () => {
           update.run(i % 20, s.id)
           keep.run(s.id, ++s.version, 'in', i % 20, 'lead', new Date().toISOString())
           raise.run(COURSE)
-        })()
+        })
         return performance.now() - from
       }),
     )

@@ -9,6 +9,7 @@ import { rollQueries } from '../server/areas/roll/queries'
 import { planLoader } from '../server/kernel/course/load-plan'
 import { openDatabase, type Db } from '../server/kernel/db/open'
 import { takeTurns } from './grade-course'
+import { writing } from '../server/kernel/db/transactions'
 
 const STUDENTS = 12_000
 const SECTIONS = 400
@@ -54,7 +55,7 @@ async function benchImport(db: Db): Promise<void> {
     emptyCourse(db, id)
     const start = performance.now()
     const changes = rollChanges(roll.roll(id), await readRoll(bytes), FROM)
-    db.transaction(() => applyRollChanges(roll, id, changes))()
+    writing(db, () => applyRollChanges(roll, id, changes))
     times.push(performance.now() - start)
   }
   const { read } = takeTurns({ read: () => parse(csv) })
@@ -71,12 +72,12 @@ function benchViews(db: Db): void {
   const place = db.prepare(
     "INSERT INTO placement (assessment_id, section_id, due) SELECT ?, id, '2026-10-12' FROM section WHERE course_id = ?",
   )
-  db.transaction(() => {
+  writing(db, () => {
     for (let i = 0; i < ASSESSMENTS; i++) {
       assessment.run(`a${i}`, id, `Assessment ${i}`, i)
       place.run(`a${i}`, id)
     }
-  })()
+  })
   const roll = rollQueries(db)
   const bare = {
     roll: db.prepare(

@@ -6,12 +6,13 @@ import { writeRemarks } from './remarks'
 import { writeLastYear, THIS_YEAR, writeSecondCourse, writeThisYear } from './story'
 import { writeStudentView } from './student-view'
 import { writeOutcomes, writeStandings, writeTuning } from './tuning'
+import { writing } from '../server/kernel/db/transactions'
 
 export const DEMO_SIZE: Size = { students: 236, sections: 8, markers: 11, seed: 214 }
 
 /** The whole made-up department, in one transaction: the same seed makes the same department. */
 export function buildDemo(db: Db, size: Size = DEMO_SIZE): void {
-  db.transaction(() => {
+  writing(db, () => {
     const rng = random(size.seed)
     writeDepartment(db, size)
     writeOutcomes(db)
@@ -29,5 +30,5 @@ export function buildDemo(db: Db, size: Size = DEMO_SIZE): void {
        SELECT id, version, status, days_late, entered, ?, ? FROM script WHERE (entered IS NOT NULL OR status <> 'in')
          AND NOT EXISTS (SELECT 1 FROM script_state h WHERE h.script_id = script.id AND h.version = script.version)`,
     ).run(LEAD_ID, '2026-11-23T08:00:00.000Z')
-  })()
+  })
 }

@@ -1,5 +1,5 @@
 import compression from 'compression'
-import express, { type Express, type Request, type Response } from 'express'
+import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express'
 import helmet from 'helmet'
 import { existsSync } from 'node:fs'
 import { dirname, join } from 'node:path'
@@ -14,6 +14,7 @@ import { setUpCode } from './kernel/access/set-up-code'
 import { waysIn } from './kernel/access/ways-in'
 import { addressInLog } from './kernel/log-address'
 import { lookAgain } from './kernel/look-again'
+import { isLoopback } from './kernel/loopback'
 import { clockIn, machineZone, type Clock } from './kernel/clock'
 import { confirmRoutes } from './areas/confirm/routes'
 import { announcing } from './areas/records/announce'
@@ -69,6 +70,7 @@ import { letterSender } from './kernel/letters'
 import { tableRoutes } from './areas/courses/table-routes'
 import { tuningRoutes } from './areas/exemplars/routes'
 import { trialRoutes } from './areas/trials/routes'
+import { diskCheck, isDiskFull } from './kernel/db/disk'
 import type { Db } from './kernel/db/open'
 import { registrar } from './kernel/http'
 import { keeper } from './areas/keeping/schedule'
@@ -118,6 +120,10 @@ interface AppOptions {
 // Events go out as they happen and are not held back to be packed.
 const packable: typeof compression.filter = (req, res) =>
   !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res)
+
+/** What watches over the server asks it on its own machine, past the proxy. */
+const isOwnCheck = (req: Request): boolean =>
+  ['/api/health', '/metrics'].includes(req.path) && isLoopback(req.socket.remoteAddress ?? '') && isLoopback((req.get('host') ?? '').replace(/:\d+$/, ''))
 
 /**
  * The whole server over an open database. `app.locals.stop` ends its worker threads; `app.locals.setUp` has the code for whoever sets
@@ -180,7 +186,7 @@ export function createApp(
   const host = origin === null ? null : new URL(origin).host
   app.use((req, res, next) => {
     if (req.secure) res.set('strict-transport-security', 'max-age=31536000; includeSubDomains')
-    if (host !== null && req.get('host') !== host)
+    if (host !== null && req.get('host') !== host && !isOwnCheck(req))
       throw new HttpProblem(421, `This server is reached at ${origin}, and at no other address.`)
     next()
   })
@@ -210,10 +216,12 @@ export function createApp(
   markingRoutes(handle, db, plans, tables, writes, pool)
   deskRoutes(handle, db, tables, writes)
   trialRoutes(handle, db, plans, tables, writes)
+  const disk = diskCheck(db)
   const description = openapi()
   handle(routes.openapi, () => description)
   handle(routes.health, () => {
     if (stopping) throw new HttpProblem(503, 'The server is stopping.')
+    if (!disk.canWrite()) throw new HttpProblem(503, 'The server cannot write: its disk is full.')
     return { ok: true as const }
   })
   // The stand-ins keep their files beside the database.
@@ -304,6 +312,10 @@ export function createApp(
       req.method === 'GET' ? res.set('cache-control', 'no-cache').sendFile(join(webFolder, 'index.html')) : next(),
     )
   }
+  app.use(((error, _req, _res, next) => {
+    if (isDiskFull(error)) disk.refused()
+    next(error)
+  }) satisfies ErrorRequestHandler)
   app.use(problemHandler)
   return app
 }

@@ -8,6 +8,7 @@ import { waysIn } from '../kernel/access/ways-in'
 import { personQueries } from '../kernel/access/people'
 import { openDatabase } from '../kernel/db/open'
 import { settingsOrEnd } from './settings-or-end'
+import { writing } from '../kernel/db/transactions'
 
 // npm run person -- --sign-in X --name "…" [--email …] [--admin]: adds a person and prints their one-time link.
 process.umask(0o077)
@@ -48,7 +49,7 @@ if (known) {
   db.close()
   end(`${person.signIn} is the sign-in of ${known.name} already. A new link for them is made on the page of people.`)
 }
-const { token } = db.transaction(() => {
+const { token } = writing(db, () => {
   const id = randomUUID()
   people.insert(id, person)
   if (admin) db.prepare('UPDATE person SET admin = 1 WHERE id = ?').run(id)
@@ -56,6 +57,6 @@ const { token } = db.transaction(() => {
   audit.note({ kind: 'person added', by: null, about: id, words: `${person.signIn}, by command${admin ? '; administers' : ''}` })
   audit.note({ kind: 'link made', by: null, about: id, words: 'invitation, by command' })
   return waysIn(db).make(id, 'invitation', null)
-})()
+})
 db.close()
 console.log(`${origin ?? `http://${host}:${port}`}/come-in#${token}`)

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Message, Post } from '../standins/post'
 import { now, type Db } from './db/open'
+import { writing } from './db/transactions'
 
 export interface Sender {
   id: string
@@ -30,9 +31,9 @@ export function letterSender(db: Db, post: Post) {
         break
       }
     }
-    db.transaction(() => {
+    writing(db, () => {
       for (const m of sent) insert.run(m.id, courseId, from.id, m.toId, m.subject, m.body, m.at)
-    })()
+    })
     return sent.length
   }
 }

@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler } from 'express'
 import { z } from 'zod'
 import type { Problem } from '#contract'
+import { isDiskFull } from './db/disk'
 
 /** An answer that says what went wrong, in a sentence a person can act on (RFC 9457). */
 export class HttpProblem extends Error {
@@ -26,6 +27,7 @@ const TITLES: Record<number, string> = {
   429: 'Too often',
   500: 'Our mistake',
   503: 'Out of reach',
+  507: 'The disk is full',
 }
 
 export const problemBody = (status: number, detail: string, more: HttpProblem['more'] = {}): Problem => ({
@@ -67,6 +69,11 @@ function toProblem(error: unknown): HttpProblem {
   if (type === 'encoding.unsupported') return new HttpProblem(415, 'Send it as it is: packed requests are not taken.')
   if (type === 'request.aborted' || type === 'request.size.invalid') return new HttpProblem(400, 'The request did not arrive whole.')
   if (error instanceof URIError) return new HttpProblem(400, 'The address is not well formed.')
+  if (isDiskFull(error))
+    return new HttpProblem(
+      507,
+      'The server’s disk is full, so nothing was saved. What you typed is kept in this page and sent again by itself; tell the people who run this installation.',
+    )
   return new HttpProblem(
     500,
     'Something went wrong on the server. Nothing was changed; try again, and tell whoever runs it if it stays so.',

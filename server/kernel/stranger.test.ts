@@ -156,7 +156,22 @@ describe('behind a proxy', () => {
 
   test('with an address of its own, it answers under no other and takes writes from no other', async () => {
     const { address, close } = await served({ origin: 'https://marks.example.org', proxies: 1 })
-    expect((await fetch(`${address}/api/health`)).status).toBe(421)
+    expect((await fetch(`${address}/api/installation`)).status).toBe(421)
+    await close()
+  })
+
+  test('what watches over it on its own machine asks past the proxy, and nobody gets in behind it by a forwarded name', async () => {
+    const { address, close } = await served({ origin: 'https://marks.example.org', proxies: 1, metrics: true })
+    expect((await fetch(`${address}/api/health`)).status).toBe(200)
+    expect((await fetch(`${address}/metrics`)).status).toBe(200)
+    const { port } = new URL(address)
+    const status = await new Promise<number | undefined>((done) =>
+      get({ port, host: '127.0.0.1', path: '/metrics', headers: { host: 'other.example.org', 'x-forwarded-host': '127.0.0.1' } }, (res) => {
+        res.resume()
+        done(res.statusCode)
+      }),
+    )
+    expect(status).toBe(421)
     await close()
   })
 })

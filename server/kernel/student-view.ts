@@ -1,5 +1,6 @@
 import type { StudentView, StudentViewChange } from '#contract'
 import type { Db } from './db/open'
+import { writing } from './db/transactions'
 
 /** Plain SQL of what students of a course see beyond their released marks, and may do. */
 export function studentViews(db: Db) {
@@ -29,11 +30,12 @@ export function studentViews(db: Db) {
       this.set(to, { askDays })
       for (const id of handIn) if (became.has(id)) this.set(to, { assessmentId: became.get(id)!, handedIn: true })
     },
-    set: db.transaction((courseId: string, change: StudentViewChange): void => {
+    set: (courseId: string, change: StudentViewChange): void =>
+      writing(db, () => {
       begin.run(courseId)
       if ('soFar' in change) setSoFar.run(change.soFar ? 1 : 0, courseId)
       else if ('askDays' in change) setAskDays.run(change.askDays, courseId)
       else (change.handedIn ? takeIn : takeNoMore).run(change.assessmentId)
-    }),
+      }),
   }
 }

@@ -2,8 +2,8 @@ import { OfflineError, ProblemError } from '../api/client'
 import { afterDrawing, doWhatWaits } from './after-drawing'
 
 const RETRY_MS = 3000
-/** Answers that say "not now": signed out, too many, or a server that is being started. */
-const NOT_NOW = new Set([401, 429, 502, 503, 504])
+/** Answers that say "not now": signed out, too many, a server that is being started, or one whose disk is full. */
+const NOT_NOW = new Set([401, 429, 502, 503, 504, 507])
 
 /** Whether what was sent may get through later, as it is. */
 export const mayArriveLater = (e: unknown): boolean =>

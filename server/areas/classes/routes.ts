@@ -12,6 +12,7 @@ import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import { classQueries } from './queries'
+import { writing } from '../../kernel/db/transactions'
 
 const MANY = 2 ** 32
 
@@ -69,13 +70,13 @@ export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: W
 
   handle(routes.drawCodeNames, ({ params: { courseId, sectionId }, body: { anew }, me, role }) => {
     requireSection(courseId, sectionId, me.id, role)
-    db.transaction(() => {
+    writing(db, () => {
       const those = members.all(sectionId)
       if (anew) for (const { id } of those) drop.run(id)
       const without = those.filter((m) => anew || m.codeName === null)
       const drawn = drawCodeNames(without.length, new Set(taken.all(courseId)), () => randomInt(MANY) / MANY)
       without.forEach(({ id }, i) => set.run(id, courseId, drawn[i]!))
-    })()
+    })
     return viewOf(courseId, sectionId)
   })
 

@@ -11,6 +11,7 @@ import type { PlanCore, PlanLoader } from '../../kernel/course/load-plan'
 import { studentViews } from '../../kernel/student-view'
 import { assessmentCopier } from '../../kernel/course/assessment-copier'
 import { startQueries } from './queries'
+import { writing } from '../../kernel/db/transactions'
 
 /** What a course has before anybody says otherwise. */
 const POLICY: Policy = {
@@ -42,10 +43,10 @@ export function startCourseRoutes(handle: Handle, db: Db, plans: PlanLoader, aud
       throw new HttpProblem(422, 'There is no such person, or you do not administer this installation.', { field: 'leadId' })
     const from = body.from === null ? null : plans.load(body.from).plan
     const id = randomUUID()
-    db.transaction(() => {
+    writing(db, () => {
       start(id, body, from, body.leadId ?? me.id)
       audit.note({ kind: 'course changed', by: me.id, about: body.leadId, courseId: id, words: 'started' })
-    })()
+    })
     return plans.head(id, 'lead')
   })
 

@@ -13,6 +13,7 @@ import { cookieName, tokenOf, type Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import { signOnDirectory } from '../../standins/sign-on'
 import { personQueries } from '../../kernel/access/people'
+import { writing } from '../../kernel/db/transactions'
 
 /** The door: signing in and out, the first person, and one-time links. */
 export function doorRoutes(
@@ -110,7 +111,7 @@ export function doorRoutes(
     refuseEasy(body.passphrase, [body.name, body.signIn, body.department])
     const hash = await hashOf(body.passphrase)
     const id = crypto.randomUUID()
-    db.transaction(() => {
+    writing(db, () => {
       // Somebody else may have been quicker while the passphrase was worked on.
       if (!setUp.nobodyIsHere()) throw new HttpProblem(409, 'This installation is set up already. Sign in.')
       people.insert(id, { name: body.name, signIn: body.signIn, email: body.email, externalId: null })
@@ -118,7 +119,7 @@ export function doorRoutes(
       db.prepare('UPDATE person SET admin = 1 WHERE id = ?').run(id)
       settings.setDepartment(body.department)
       audit.note({ kind: 'set up', by: id, words: body.department })
-    })()
+    })
     return letIn({ id, name: body.name }, req, res)
   })
 
@@ -139,11 +140,11 @@ export function doorRoutes(
     const { personId, name, signIn } = wayIn(body.token)
     refuseEasy(body.passphrase, [name, signIn, settings.department()])
     const hash = await hashOf(body.passphrase)
-    db.transaction(() => {
+    writing(db, () => {
       if (!ways.use(body.token)) throw new HttpProblem(410, 'That link was used already. Sign in, or ask for a new one.')
       people.choosePassphrase(personId, hash)
       audit.note({ kind: 'link used', by: personId, words: '' })
-    })()
+    })
     signIns.end(personId, { butFor: undefined })
     return letIn({ id: personId, name }, req, res)
   })

@@ -13,6 +13,7 @@ import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import { personQueries } from '../../kernel/access/people'
 import { providerAccounts } from '../../kernel/access/provider-accounts'
+import { writing } from '../../kernel/db/transactions'
 
 const BACK_TO = '/signed-on'
 const MINUTES = 10
@@ -59,7 +60,7 @@ export function signOnRoutes(
   handle(routes.settings, ({ req }) => shown(req))
 
   handle(routes.setSettings, ({ body: { version, department, signOn, namelessAfter }, me, req }) => {
-    db.transaction(() => {
+    writing(db, () => {
       if (version !== settings.version())
         throw new HttpProblem(409, 'Somebody else changed the settings meanwhile: here they are as they are now.', { current: shown(req) })
       if (signOn?.provider?.issuer === STAND_IN && options.standIn() === null)
@@ -74,7 +75,7 @@ export function signOnRoutes(
       if (namelessAfter !== undefined)
         audit.note({ kind: 'setting', by: me.id, words: `courses can be made nameless after ${namelessAfter} days` })
       if (signOn !== undefined) audit.note({ kind: 'setting', by: me.id, words: wordsOf(signOn) })
-    })()
+    })
     return shown(req)
   })
 
@@ -140,7 +141,7 @@ export function signOnRoutes(
       words: 'not active',
       says: 'Your account here is not active. Ask whoever runs this installation.',
     })
-    return db.transaction((): SignedIn | Refused => {
+    return writing(db, (): SignedIn | Refused => {
       const account = accounts.person(provider.issuer, subject)
       if (account) return account.active ? { id: account.id, name: account.name } : inactive(account.id)
       if (signIn === null)
@@ -174,7 +175,7 @@ export function signOnRoutes(
       accounts.join(provider.issuer, subject, id)
       audit.note({ kind: 'person added', by: id, about: id, words: `${signIn}, at their first sign-in by ${provider.name}` })
       return { id, name: made.data.name }
-    })()
+    })
   }
 }
 

@@ -1,5 +1,6 @@
 import Database from 'better-sqlite3'
 import type { Erased } from '#contract'
+import { writing } from '../../kernel/db/transactions'
 
 /** Rows that are changed in one go, so that whoever writes elsewhere waits for no longer than that takes. */
 const CHUNK = 4000
@@ -95,9 +96,9 @@ export function makeNameless({ file, courseId, at }: Which & { at: string }): Er
       const some = db.prepare(
         `UPDATE "${table}" SET ${become} WHERE rowid IN (SELECT t.rowid FROM "${table}" t WHERE ${rows} LIMIT ${CHUNK})`,
       )
-      for (;;) if (db.transaction(() => some.run({ course: courseId }).changes).immediate() === 0) break
+      for (;;) if (writing(db, () => some.run({ course: courseId }).changes) === 0) break
     }
-    db.transaction(() => {
+    writing(db, () => {
       db.prepare("DELETE FROM course_role WHERE course_id = ? AND role = 'student'").run(courseId)
       db.prepare('DELETE FROM roster_name WHERE student_id IN (SELECT id FROM student WHERE course_id = ?)').run(courseId)
       db.prepare('DELETE FROM trial WHERE course_id = ?').run(courseId)
@@ -108,7 +109,7 @@ export function makeNameless({ file, courseId, at }: Which & { at: string }): Er
            (SELECT json_group_array(json_set(r.value, '$.name', r.value ->> '$.candidate')) FROM json_each(content, '$.results') r))
          WHERE course_id = ?`,
       ).run(courseId)
-    }).immediate()
+    })
     db.pragma('wal_checkpoint(TRUNCATE)')
   } finally {
     db.close()

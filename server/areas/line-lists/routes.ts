@@ -6,6 +6,7 @@ import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import { lineListQueries } from './queries'
+import { writing } from '../../kernel/db/transactions'
 
 /** Judging a line: several people say of students near it whether they could, blind to the percent and to each other. It changes no figure. */
 export function lineListRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
@@ -36,11 +37,11 @@ export function lineListRoutes(handle: Handle, db: Db, plans: PlanLoader): void 
     const id = randomUUID()
     // Drawn, so that the order of the list says nothing of who stands higher.
     const order = seeded(randomInt(2 ** 31 - 1)).shuffled(students)
-    db.transaction(() => {
+    writing(db, () => {
       sql.insert.run(id, courseId, grade, me.id, now())
       order.forEach((studentId, place) => sql.insertStudent.run(id, studentId, place))
       for (const judge of new Set(judgeIds)) sql.insertJudge.run(id, judge)
-    })()
+    })
     return { id }
   })
 

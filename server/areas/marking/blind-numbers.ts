@@ -1,5 +1,6 @@
 import { randomInt, randomUUID } from 'node:crypto'
 import type { Db } from '../../kernel/db/open'
+import { writing } from '../../kernel/db/transactions'
 
 interface BlindScript {
   id: string
@@ -21,7 +22,7 @@ export function blindNumbers(db: Db) {
   return {
     /** Of each of the students; whoever has none yet is given one, drawn so that it says nothing. */
     of: (assessmentId: string, studentIds: readonly string[]): Map<string, BlindScript> =>
-      db.transaction(() => {
+      writing(db, () => {
         const known = new Map(all.all(assessmentId).map((s) => [s.studentId, s]))
         const missing = studentIds.filter((id) => !known.has(id))
         if (missing.length > 0) {
@@ -39,7 +40,7 @@ export function blindNumbers(db: Db) {
           }
         }
         return known
-      })(),
+      }),
     studentOf: (assessmentId: string, id: string): string | null => byId.get(id, assessmentId)?.studentId ?? null,
   }
 }

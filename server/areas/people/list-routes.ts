@@ -13,6 +13,7 @@ import { HttpProblem } from '../../kernel/problem'
 import type { WorkerPool } from '../../workers/pool'
 import type { Inviter } from '../../kernel/access/invite'
 import { personQueries } from '../../kernel/access/people'
+import { writing } from '../../kernel/db/transactions'
 
 /** Everybody of the installation, for whoever administers it. */
 export function personRoutes(
@@ -54,7 +55,7 @@ export function personRoutes(
   })
 
   handle(routes.addPeople, async ({ body, me }) => {
-    const invited = db.transaction(() =>
+    const invited = writing(db, () =>
       body.people.map((p, i) => {
         const known = people.bySignIn(p.signIn)
         if (known)
@@ -66,12 +67,12 @@ export function personRoutes(
         audit.note({ kind: 'person added', by: me.id, about: id, words: p.signIn })
         return invite.make(id, me)
       }),
-    )()
+    )
     return invite.send(invited)
   })
 
   handle(routes.removePeople, ({ body: { personIds }, me }) => {
-    db.transaction(() => {
+    writing(db, () => {
       for (const id of personIds) {
         const { name } = one(id)
         if (!people.isUntouched(id))
@@ -79,7 +80,7 @@ export function personRoutes(
         audit.note({ kind: 'person changed', by: me.id, about: id, words: 'taken back' })
         people.takeBack(id)
       }
-    })()
+    })
     return undefined
   })
 
@@ -89,12 +90,12 @@ export function personRoutes(
     const namesake = people.bySignIn(after.signIn)
     if (namesake && namesake.id !== personId)
       throw new HttpProblem(422, `${after.signIn} is the sign-in of ${namesake.name}.`, { field: 'signIn' })
-    db.transaction(() => {
+    writing(db, () => {
       if (!people.update(personId, version, after))
         throw new HttpProblem(409, `${before.name} was changed meanwhile: here they are as they are now.`, { current: before })
       if (people.admins() === 0) throw new HttpProblem(409, 'Somebody has to administer the installation: let another person do so first.')
       audit.note({ kind: 'person changed', by: me.id, about: personId, words: wordsOf(change) })
-    })()
+    })
     if (change.active === false) {
       signIns.end(personId, { butFor: undefined })
       ways.end(personId)
@@ -105,7 +106,7 @@ export function personRoutes(
   handle(routes.makeWayIn, async ({ params: { personId }, me }) => {
     const person = one(personId)
     if (person.state === 'inactive') throw new HttpProblem(409, `${person.name} is not active: bring them back first.`)
-    const invited = db.transaction(() => invite.make(personId, me))()
+    const invited = writing(db, () => invite.make(personId, me))
     if (person.state === 'in' && personId !== me.id) signIns.end(personId, { butFor: undefined })
     return (await invite.send([invited]))[0]!
   })

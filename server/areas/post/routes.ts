@@ -12,6 +12,7 @@ import type { Message, Post } from '../../standins/post'
 import { allotmentQueries } from '../../kernel/course/allotments'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { postQueries } from './queries'
+import { writing } from '../../kernel/db/transactions'
 
 /** Messages to markers through the stand-in for the post, and the switches of the stand-ins. */
 export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post, faults: StandInFaults, audit: AuditList): void {
@@ -65,9 +66,9 @@ export function postRoutes(handle: Handle, db: Db, plans: PlanLoader, post: Post
     })
     if (messages.length === 0) throw new HttpProblem(422, 'None of them has anything left to read.', { field: 'markerIds' })
     for (const m of messages) await post.send(m)
-    db.transaction(() => {
+    writing(db, () => {
       for (const m of messages) insert.run(m.id, courseId, me.id, m.toId, m.subject, m.body, m.at)
-    })()
+    })
     return { sent: messages.length }
   })
 

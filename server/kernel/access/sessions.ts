@@ -3,6 +3,7 @@ import { EventEmitter } from 'node:events'
 import { now, type Db } from '../db/open'
 import { sha256 } from '../sha256'
 import { isPassphrase } from './passphrase'
+import { writing } from '../db/transactions'
 
 const DAYS = 7
 export const COOKIE = 'level_table_session'
@@ -69,11 +70,11 @@ export function sessions(db: Db) {
     begin(personId: string, browser: string, old: string | undefined): string {
       const token = randomBytes(32).toString('base64url')
       const expires = new Date(Date.now() + DAYS * 86_400_000).toISOString()
-      db.transaction(() => {
+      writing(db, () => {
         remove.run(old ? sha256(old) : '', now())
         insert.run(sha256(token), personId, now(), expires, randomUUID(), browser.slice(0, 300), now())
         came.run(now(), personId)
-      })()
+      })
       if (old) ended.emit(sha256(old))
       return token
     },
@@ -91,17 +92,17 @@ export function sessions(db: Db) {
     end(personId: string, which: { id: string } | { butFor: string | undefined }): number {
       const kept = 'butFor' in which && which.butFor ? sha256(which.butFor) : null
       const gone = own.all(personId, now()).filter((s) => ('id' in which ? s.id === which.id : s.hash !== kept))
-      db.transaction(() => gone.forEach((s) => removeOne.run(s.hash)))()
+      writing(db, () => gone.forEach((s) => removeOne.run(s.hash)))
       for (const s of gone) ended.emit(s.hash)
       return gone.length
     },
     /** What seals the work that a person's browser keeps, in base64. */
     keepKey: (personId: string): string => keepKey.get(personId)!.key.toString('base64'),
     signOut(token: string | undefined): void {
-      db.transaction(() => {
+      writing(db, () => {
         if (token) endLook.run(now(), sha256(token))
         remove.run(token ? sha256(token) : '', now())
-      })()
+      })
       if (token) ended.emit(sha256(token))
     },
     /** Ends what listens, for all sessions, and no session. */
@@ -115,16 +116,16 @@ export function sessions(db: Db) {
     },
     /** From now on the session sees the course as somebody else does; that is kept. */
     look: (token: string, courseId: string, by: string, as: string) =>
-      db.transaction(() => {
+      writing(db, () => {
         const id = randomUUID()
         insertLook.run(id, courseId, by, as, now())
         setLook.run(id, sha256(token))
-      })(),
+      }),
     lookBack: (token: string) =>
-      db.transaction(() => {
+      writing(db, () => {
         endLook.run(now(), sha256(token))
         setLook.run(null, sha256(token))
-      })(),
+      }),
   }
 }
 

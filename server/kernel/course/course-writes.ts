@@ -3,6 +3,7 @@ import type { MakingStep } from '#contract'
 import type { Db } from '../db/open'
 import { HttpProblem } from '../problem'
 import { latestCells, type CellKey } from './latest-cells'
+import { writing } from '../db/transactions'
 
 interface Gathered {
   courseId: string
@@ -40,10 +41,10 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
   }
 
   function write<T>(courseId: string, work: () => T, { raised = raise, beside = false } = {}): T {
-    const [result, version] = db.transaction(() => {
+    const [result, version] = writing(db, () => {
       const done = work()
       return [done, raised.get(courseId)!.version] as const
-    })()
+    })
     if (beside) {
       latest.add(courseId, version, [], true)
       besides(courseId)
@@ -73,19 +74,19 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
     gathered = []
     const outcomes: { write: Gathered; done?: Done; error?: unknown }[] = []
     try {
-      db.transaction(() => {
+      writing(db, () => {
         for (const of of batch)
           try {
             // In a savepoint of its own: what is refused takes nothing of the others with it.
-            const result = db.transaction(() => {
+            const result = writing(db, () => {
               requireOpen(of.courseId)
               return of.work()
-            })()
+            })
             outcomes.push({ write: of, done: { result, version: raiseMarks.get(of.courseId)!.version } })
           } catch (error) {
             outcomes.push({ write: of, error })
           }
-      })()
+      })
     } catch (error) {
       for (const { failed } of batch) failed(error)
       return
@@ -124,10 +125,10 @@ export function courseWrites(db: Db, besides: (courseId: string) => void = () =>
     write: <T>(courseId: string, work: () => T): T => write(courseId, work),
     /** A write that changes nothing for anybody else, and that a confirmed course refuses: nobody is told. */
     quietOpen<T>(courseId: string, work: () => T): T {
-      return db.transaction(() => {
+      return writing(db, () => {
         requireOpen(courseId)
         return work()
-      })()
+      })
     },
     /**
      * A write of marks or readings, which leaves the plan and the roll as they are; a confirmed course refuses it.

@@ -2,6 +2,7 @@ import Database from 'better-sqlite3'
 import { chmodSync, closeSync, mkdirSync, openSync, readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { copyBeforeMigration } from './before-migration'
+import { writing } from './transactions'
 
 export type Db = Database.Database
 
@@ -49,12 +50,12 @@ function migrate(db: Db, upTo: number): void {
   for (const file of files) {
     const number = Number(file.slice(0, 4))
     if (number <= at || number > upTo) continue
-    db.transaction(() => {
+    writing(db, () => {
       db.exec(readFileSync(join(MIGRATIONS, file), 'utf8'))
       const broken = db.pragma('foreign_key_check') as unknown[]
       if (broken.length > 0) throw new Error(`Migration ${file} leaves ${broken.length} rows that refer to nothing.`)
       db.pragma(`user_version = ${number}`)
-    })()
+    })
   }
 }
 

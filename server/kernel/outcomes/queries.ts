@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { group } from 'd3-array'
 import type { PeopleGroup, TypedEvidence } from '#contract'
 import { now, type Db } from '../db/open'
+import { writing } from '../db/transactions'
 
 interface Typed {
   courseId: string
@@ -58,7 +59,8 @@ export function outcomeQueries(db: Db) {
     typed: (courseId: string) => typed.all(courseId),
     /** Of one student. */
     typedOf: (courseId: string, studentId: string) => typedOf.all(courseId, studentId),
-    set: db.transaction((courseId: string, outcomeId: string, to: { shown: boolean; judgements: readonly string[] }, byId: string) => {
+    set: (courseId: string, outcomeId: string, to: { shown: boolean; judgements: readonly string[] }, byId: string) =>
+ writing(db, () => {
       if (to.shown) show.run(courseId, outcomeId, byId, now())
       else hide.run(courseId, outcomeId)
       dropJudgements.run(outcomeId, courseId)
@@ -75,7 +77,8 @@ export function outcomeQueries(db: Db) {
       const of = group(members.all(courseId), (m) => m.groupId)
       return groups.all(courseId).map((g) => ({ ...g, studentIds: (of.get(g.id) ?? []).map((m) => m.studentId) }))
     },
-    keepGroup: db.transaction((courseId: string, name: string, studentIds: readonly string[], byId: string): string => {
+    keepGroup: (courseId: string, name: string, studentIds: readonly string[], byId: string): string =>
+ writing(db, () => {
       const id = randomUUID()
       addGroup.run(id, courseId, name, byId, now())
       for (const s of studentIds) addMember.run(id, s)

@@ -6,6 +6,7 @@ import { FileError } from '#core/exchange/delimited'
 import type { TriedPackage } from '#contract'
 import { shapes, type TableShape } from './columns'
 import { openPackage } from './open-package'
+import { writing } from '../../../kernel/db/transactions'
 
 /** Rows written in one go, so that whoever else writes waits for no longer than that takes. */
 const CHUNK = 4000
@@ -38,16 +39,16 @@ export const bringIn = ({ file, packed }: Brought): Promise<string> =>
     const all = shapes(db)
     // People, library and the course itself come first; who has which part in it comes last, and lets them see it.
     const others = all.filter((t) => t.name !== 'course_role')
-    db.transaction(() => {
+    writing(db, () => {
       // A version refers to the one before it, whichever of them is written first.
       db.pragma('defer_foreign_keys = ON')
       for (const t of others.slice(0, 4)) copy(db, t, '1')
       db.prepare('UPDATE course SET removed_at = ? WHERE id = ? AND removed_at IS NULL').run(COMING, courseId)
-    }).immediate()
+    })
     for (const t of others.slice(4)) {
       const { last } = db.prepare<[], { last: number }>(`SELECT coalesce(max(rowid), 0) AS last FROM pkg."${t.name}"`).get()!
       for (let from = 0; from < last; from += CHUNK)
-        db.transaction(() => copy(db, t, `t.rowid > ${from} AND t.rowid <= ${from + CHUNK}`)).immediate()
+        writing(db, () => copy(db, t, `t.rowid > ${from} AND t.rowid <= ${from + CHUNK}`))
     }
     for (const t of others.slice(4)) {
       const { n } = db
@@ -57,14 +58,14 @@ export const bringIn = ({ file, packed }: Brought): Promise<string> =>
         .get()!
       if (n > 0) throw new FileError(`${n} rows of ${t.name} are not here as they were taken out: nobody sees the course until they are.`)
     }
-    db.transaction(() => {
+    writing(db, () => {
       copy(
         db,
         all.find((t) => t.name === 'course_role')!,
         '1',
       )
       db.prepare('UPDATE course SET removed_at = NULL WHERE id = ? AND removed_at = ?').run(courseId, COMING)
-    }).immediate()
+    })
     return courseId
   })
 

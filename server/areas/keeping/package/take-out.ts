@@ -7,6 +7,7 @@ import { DESCRIPTION, tablePath } from '#core/exchange/data-package'
 import { tabularResource, type Field } from '../../../kernel/data-package'
 import { NOTHING, toCell } from './cells'
 import { peopleOf, shapes, type Column, type TableShape } from './columns'
+import { readingTogether } from '../../../kernel/db/transactions'
 
 /** Rows that are written in one go. */
 const CHUNK = 2000
@@ -61,7 +62,7 @@ export function takeOut({ file, courseId, into }: { file: string; courseId: stri
       zip.add(part)
       return part
     }
-    db.transaction(() => {
+    readingTogether(db, () => {
       const all = shapes(db)
       const resources: object[] = []
       for (const table of all) {
@@ -104,7 +105,7 @@ export function takeOut({ file, courseId, into }: { file: string; courseId: stri
         resources,
       }
       add(DESCRIPTION).push(strToU8(JSON.stringify(description, null, 2)), true)
-    })()
+    })
     zip.end()
   } finally {
     closeSync(out)
