@@ -18,6 +18,11 @@ export const Erased = z.strictObject({
   remarks: z.number().int(),
   /** Rolls that were brought in, as they were before. */
   rolls: z.number().int(),
+  letters: z.number().int(),
+  /** Lists of numbers that were sent to the records office. */
+  sent: z.number().int(),
+  /** Reasons of decisions and their like in which a student's name stands: a person says which of them are erased. */
+  reasons: z.array(z.string()),
 })
 export type Erased = z.infer<typeof Erased>
 

@@ -48,7 +48,8 @@ export function ensureInstalled() {
   say('Packages are in place.')
 }
 
-const newest = (path) => {
+/** When the newest file below a path was written; 0 where there is none. */
+export const newest = (path) => {
   const stat = statSync(path, { throwIfNoEntry: false })
   if (!stat) return 0
   if (!stat.isDirectory()) return stat.mtimeMs

@@ -123,7 +123,9 @@ const packable: typeof compression.filter = (req, res) =>
 
 /** What watches over the server asks it on its own machine, past the proxy. */
 const isOwnCheck = (req: Request): boolean =>
-  ['/api/health', '/metrics'].includes(req.path) && isLoopback(req.socket.remoteAddress ?? '') && isLoopback((req.get('host') ?? '').replace(/:\d+$/, ''))
+  ['/api/health', '/metrics'].includes(req.path) &&
+  isLoopback(req.socket.remoteAddress ?? '') &&
+  isLoopback((req.get('host') ?? '').replace(/:\d+$/, ''))
 
 /**
  * The whole server over an open database. `app.locals.stop` ends its worker threads; `app.locals.setUp` has the code for whoever sets

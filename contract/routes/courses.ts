@@ -61,8 +61,9 @@ export const coursesRoutes = {
     method: 'DELETE',
     path: '/api/installation/courses/:courseId/names',
     access: 'admin',
-    summary: 'Erase the names, works and remarks of a course that is put away long enough; its figures and decisions stay',
+    summary: 'Erase the names, works, remarks and letters of a course that is put away long enough; its figures and decisions stay',
     params: inCourse,
+    body: z.strictObject({ reasons: z.array(z.string().max(5000)).max(5000) }),
     response: Erased,
   }),
   editCourse: route({

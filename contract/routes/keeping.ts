@@ -12,7 +12,16 @@ export const keepingRoutes = {
     method: 'GET',
     path: '/api/courses/:courseId/package.zip',
     access: ['lead'],
-    summary: 'The whole course as a Data Package: each of its tables as CSV with its schema',
+    summary:
+      'The course as a Data Package, as far as its lead is shown it: each of its tables as CSV with its schema, without others’ trials, readings that are still being changed, and who judged whom able',
+    params: z.strictObject({ courseId: Id }),
+    produces: MEDIA_TYPES.zip,
+  }),
+  takeOutWholeCourse: route({
+    method: 'GET',
+    path: '/api/installation/courses/:courseId/package.zip',
+    access: 'admin',
+    summary: 'All of a course as a Data Package, to move it to another installation; noted on the audit list',
     params: z.strictObject({ courseId: Id }),
     produces: MEDIA_TYPES.zip,
   }),

@@ -1,8 +1,8 @@
 import { parse } from 'csv-parse/sync'
-import { stringify } from 'csv-stringify/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
 import { joinedBytes } from './joined-bytes'
+import { csvOf } from './write-delimited'
 import { shiftDay, type Day } from '../roll/days'
 import { nameParts, type NameParts } from '../roll/name-parts'
 
@@ -226,8 +226,6 @@ const KNOWN = [
   'users',
 ]
 
-const LINES = { record_delimiter: 'windows' } as const
-
 /** A course as a roster knows it. */
 export interface RosterCourse {
   id: string
@@ -309,7 +307,7 @@ function sheetWriter(columns: readonly string[]) {
   const written: Uint8Array[] = []
   const writeOut = () => {
     // Programs read it, and nothing in it is run: it stands as it is.
-    written.push(strToU8(stringify(rows, LINES)))
+    written.push(strToU8(csvOf(rows)))
     rows = []
   }
   return {

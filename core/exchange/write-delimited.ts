@@ -1,5 +1,11 @@
-import { stringify } from 'csv-stringify/sync'
+import { stringify, type Options } from 'csv-stringify/sync'
 import { guarded } from './guard'
+
+/** How every CSV of ours is written (RFC 4180): a bare line break in a cell is quoted too, which the writer does not do by itself. */
+export const CSV_FORM: Options = { record_delimiter: 'windows', quoted_match: /[\r\n]/ }
+
+/** Rows as CSV (RFC 4180), their cells as they are: for files that programs read. */
+export const csvOf = (rows: readonly (readonly (string | number)[])[]): string => stringify(rows as string[][], CSV_FORM)
 
 /**
  * A table as CSV (RFC 4180, UTF-8), with formulas guarded.
@@ -8,5 +14,5 @@ import { guarded } from './guard'
 export const writeDelimited = (rows: readonly (readonly (string | number)[])[], { bom = true } = {}): string =>
   stringify(
     rows.map((row) => row.map((cell) => guarded(String(cell)))),
-    { bom, record_delimiter: 'windows' },
+    { ...CSV_FORM, bom },
   )

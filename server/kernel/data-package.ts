@@ -1,6 +1,6 @@
-import { stringify } from 'csv-stringify/sync'
 import { strToU8, zipSync } from 'fflate'
 import { DESCRIPTION, tablePath } from '#core/exchange/data-package'
+import { csvOf } from '#core/exchange/write-delimited'
 import { sha256 } from './sha256'
 
 export interface Field {
@@ -51,7 +51,7 @@ export function dataPackage(
   const resources = [
     ...tables.map(({ name, fields, rows }) => {
       const path = tablePath(name)
-      const bytes = strToU8(stringify([fields.map((f) => f.name), ...rows.map((r) => r.map(cell))], { record_delimiter: 'windows' }))
+      const bytes = strToU8(csvOf([fields.map((f) => f.name), ...rows.map((r) => r.map(cell))]))
       files[path] = bytes
       return tabularResource({ name, path, bytes: bytes.length, hash: sha256(bytes), missing: '', fields })
     }),

@@ -2,6 +2,7 @@ import type { ErrorRequestHandler } from 'express'
 import { z } from 'zod'
 import type { Problem } from '#contract'
 import { isDiskFull } from './db/disk'
+import { isOfSqlite } from './db/of-sqlite'
 
 /** An answer that says what went wrong, in a sentence a person can act on (RFC 9457). */
 export class HttpProblem extends Error {
@@ -69,6 +70,11 @@ function toProblem(error: unknown): HttpProblem {
   if (type === 'encoding.unsupported') return new HttpProblem(415, 'Send it as it is: packed requests are not taken.')
   if (type === 'request.aborted' || type === 'request.size.invalid') return new HttpProblem(400, 'The request did not arrive whole.')
   if (error instanceof URIError) return new HttpProblem(400, 'The address is not well formed.')
+  if (isOfSqlite(error) && error.code.startsWith('SQLITE_BUSY'))
+    return new HttpProblem(
+      503,
+      'The database is being written at length (a backup is restored, a course made nameless). What you typed is kept in this page and sent again by itself.',
+    )
   if (isDiskFull(error))
     return new HttpProblem(
       507,

@@ -32,10 +32,10 @@ export function studentViews(db: Db) {
     },
     set: (courseId: string, change: StudentViewChange): void =>
       writing(db, () => {
-      begin.run(courseId)
-      if ('soFar' in change) setSoFar.run(change.soFar ? 1 : 0, courseId)
-      else if ('askDays' in change) setAskDays.run(change.askDays, courseId)
-      else (change.handedIn ? takeIn : takeNoMore).run(change.assessmentId)
+        begin.run(courseId)
+        if ('soFar' in change) setSoFar.run(change.soFar ? 1 : 0, courseId)
+        else if ('askDays' in change) setAskDays.run(change.askDays, courseId)
+        else (change.handedIn ? takeIn : takeNoMore).run(change.assessmentId)
       }),
   }
 }

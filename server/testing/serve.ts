@@ -14,6 +14,9 @@ import { openDatabase, type Db } from '../kernel/db/open'
 export const COURSE = 'cfs214-2026'
 export const api = (path: string) => `/api/courses/${COURSE}${path}`
 
+/** Built before the tests (`build-workers.mjs`). */
+const WORKERS = { filename: join(process.cwd(), 'test-results/workers/files.js') }
+
 type SignOn = NonNullable<Parameters<typeof createApp>[1]>['signOn']
 
 /** Small enough to build for every test file, large enough for all that is planted. */
@@ -68,7 +71,7 @@ async function serve(fill: (db: Db) => void, signOn?: SignOn): Promise<TestServe
   const db = openDatabase(file)
   fill(db)
   let address = ''
-  const app = createApp(db, { address: () => address, signOn })
+  const app = createApp(db, { address: () => address, signOn, workers: WORKERS })
   const server = app.listen(0, '127.0.0.1')
   await new Promise((up) => server.once('listening', up))
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`

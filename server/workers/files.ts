@@ -8,7 +8,7 @@ import { readRoll } from '#core/exchange/read-roll'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { TriedPackage } from '#contract'
 import { bringIn, tryPackage } from '../areas/keeping/package/bring-in'
-import { takeOut } from '../areas/keeping/package/take-out'
+import { takeOut, type CourseToTake } from '../areas/keeping/package/take-out'
 import { backUp, BackUpError, type BackUp } from '../areas/keeping/back-up'
 import { libraryFile } from './library-file'
 import { assessmentRead, packAssessment, type AssessmentRead, type AssessmentToPack } from './packed-assessment'
@@ -63,7 +63,7 @@ export async function backup(of: { file: string; into: string }): Promise<BackUp
 export { issueFile, issueMade, issueParts, issueRows, issuesCompared, officeFile, oneRosterFile } from './issue'
 export { countNames, makeNameless } from '../areas/keeping/nameless'
 /** A course as a data package, in a file. */
-export function takeOutCourse(of: { file: string; courseId: string; into: string }): Record<string, number> {
+export function takeOutCourse(of: CourseToTake): Record<string, number> {
   return takeOut(of)
 }
 /** What a data package would do here, or why it cannot be brought in. */

@@ -8,6 +8,7 @@ import type { PersonLine } from '#core/exchange/people-lines'
 import type { RollFile, RollMatch } from '#core/exchange/roll-file'
 import type { IssueDifference } from '#core/issues'
 import type { Erased, JudgedInColumns, MakingStep, TriedPackage, SharesOfCourse } from '#contract'
+import type { CourseToTake } from '../areas/keeping/package/take-out'
 import type { BackUp } from '../areas/keeping/back-up'
 import type { LibraryFileRead } from '../kernel/standards/library-file'
 import { HttpProblem } from '../kernel/problem'
@@ -36,11 +37,15 @@ const MOST_MEMORY_MB = 600
 /** What is written of a whole course is ours, and grows with it. */
 const LONGEST_OUT_MS = 120_000
 const LONGEST_BACKUP_MS = 30 * 60_000
+/** A package may take long, by its size: no small one does, unless it was made to. */
+const packageTime = (bytes: number) => Math.min(LONGEST_BACKUP_MS, 60_000 + Math.ceil(bytes / 2 ** 20) * 15_000)
 const THREADS = 3
 /** Threads that stand ready from the start, so that nobody waits for one to load; none where it would be loaded from sources. */
 const READY = 2
 
 const TOO_MUCH = 'The file takes too long or too much room to read: bring in only the sheet that is needed, in parts.'
+const PACKAGE_TOO_MUCH =
+  'The package takes too long or too much memory to check: it was not made by Level Table, or is damaged. Export the course again.'
 const ONE_AT_A_TIME = 'A file of yours is still being read: wait for it, then bring in the next.'
 
 type IssueRow = ReturnType<typeof issueRows>[number]
@@ -48,6 +53,8 @@ type IssueRow = ReturnType<typeof issueRows>[number]
 interface Asks {
   /** In milliseconds, where it may take longer than a file that somebody waits for. */
   longest?: number
+  /** What is said where it takes too long or too much room. */
+  tooMuch?: string
   /** Whose file it is: each person has one read at a time, so that nobody's holds up all others'. */
   personId: string
   signal?: AbortSignal
@@ -82,7 +89,7 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = source 
   async function run<T>(
     name: string,
     task: object,
-    { personId, signal, longest: own = longest }: Asks,
+    { personId, signal, longest: own = longest, tooMuch = TOO_MUCH }: Asks,
     transferList: MessagePort[] = [],
   ): Promise<T | string> {
     if (reading.has(personId)) {
@@ -106,7 +113,7 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = source 
       })) as T | string
     } catch (e) {
       // Given up for its time, or ended for its room; a fault of ours is neither.
-      if (enough.aborted || (e as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') return TOO_MUCH
+      if (enough.aborted || (e as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') return tooMuch
       throw e
     } finally {
       reading.delete(personId)
@@ -155,17 +162,17 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = source 
     backUp: (file: string, into: string) => run<BackUp>('backup', { file, into }, { personId: 'backup', longest: LONGEST_BACKUP_MS }),
     countNames: (task: { file: string; courseId: string }, asks: Asks) => run<Erased>('countNames', task, asks),
     /** Erases the names and works of a course. */
-    makeNameless: (task: { file: string; courseId: string; at: string }, asks: Asks) =>
+    makeNameless: (task: { file: string; courseId: string; at: string; reasons: readonly string[] }, asks: Asks) =>
       run<Erased>('makeNameless', task, { ...asks, longest: LONGEST_BACKUP_MS }),
     /** A course as a data package, in a file of its own. */
-    takeOutCourse: (task: { file: string; courseId: string; into: string }, asks: Asks) =>
+    takeOutCourse: (task: CourseToTake, asks: Asks) =>
       run<Record<string, number>>('takeOutCourse', task, { ...asks, longest: LONGEST_BACKUP_MS }),
     /** What a data package would do here; changes nothing. */
-    tryPackage: (task: { file: string; packed: string }, asks: Asks) =>
-      run<TriedPackage>('triedPackage', task, { ...asks, longest: LONGEST_BACKUP_MS }),
+    tryPackage: (task: { file: string; packed: string; bytes: number }, asks: Asks) =>
+      run<TriedPackage>('triedPackage', task, { ...asks, longest: packageTime(task.bytes), tooMuch: PACKAGE_TOO_MUCH }),
     /** Brings a course in from a data package. */
-    bringInPackage: (task: { file: string; packed: string }, asks: Asks) =>
-      run<{ courseId: string }>('broughtPackage', task, { ...asks, longest: LONGEST_BACKUP_MS }),
+    bringInPackage: (task: { file: string; packed: string; bytes: number }, asks: Asks) =>
+      run<{ courseId: string }>('broughtPackage', task, { ...asks, longest: 2 * packageTime(task.bytes), tooMuch: PACKAGE_TOO_MUCH }),
     /** What the next issue of a course would be. */
     makeIssue: (task: ToFreeze, told: (step: MakingStep) => void, asks: Asks) =>
       runTold<IssueMade, MakingStep>('issueMade', task, told, asks),

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { routes, type InstalledCourse } from '#contract'
-import { call, messageOf } from '../api/client'
+import { addressOf, call, messageOf } from '../api/client'
 import { coursesQuery } from '../session/ahead'
 import { useKeys } from '../settings/keys'
 import { StartCourse } from '../shell/StartCourse'
@@ -163,6 +163,13 @@ function CourseCloseUp({ course: c }: { course: InstalledCourse }) {
             </Button>
           )}
         </div>
+        <p className="mt-3">
+          To move the course to another installation, export all of it: with works, marks and names, and with what its leads are not shown
+          (each marker’s unfinished changes, who judged whom able). It stands on the audit list.
+        </p>
+        <a className="btn btn-sm btn-outline-primary" href={addressOf(routes.takeOutWholeCourse, params)} download>
+          Export the whole course
+        </a>
         {c.awayAt && <Nameless course={c} />}
         {c.bare && (
           <p className="soft small mt-1">

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Button } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { routes, type Erased, type InstalledCourse } from '#contract'
 import { call } from '../api/client'
 import { useWrites } from '../saving/writes'
@@ -11,6 +11,8 @@ export function Nameless({ course: { id, code, namelessAt, namelessFrom } }: { c
   const { write } = useWrites()
   const queries = useQueryClient()
   const [counts, setCounts] = useState<Erased | null>(null)
+  /** Reasons that name somebody and stay all the same. */
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const params = { courseId: id }
   if (namelessAt !== null)
     return (
@@ -22,7 +24,8 @@ export function Nameless({ course: { id, code, namelessAt, namelessFrom } }: { c
   if (namelessFrom > today()) return <p className="soft mt-3">It can be made nameless from {shownDay(namelessFrom)} on.</p>
   const count = async () => setCounts(await write(`what names ${code} holds`, () => call(routes.countNames, { params })))
   const erase = async () => {
-    const done = await write(`${code} nameless`, () => call(routes.makeNameless, { params }))
+    const reasons = counts!.reasons.filter((r) => !left.has(r))
+    const done = await write(`${code} nameless`, () => call(routes.makeNameless, { params, body: { reasons } }))
     if (!done) return
     setCounts(null)
     await queries.invalidateQueries({ queryKey: ['installed courses'] })
@@ -44,11 +47,30 @@ export function Nameless({ course: { id, code, namelessAt, namelessFrom } }: { c
           </li>
         )}
         {counts.remarks > 0 && <li>{counted(counts.remarks, 'set')} of remarks and notes to readings, earlier ones too</li>}
-        {counts.rolls > 0 && <li>{counted(counts.rolls, 'roll')} as before a file was brought in</li>}
+        {counts.rolls > 0 && <li>{counted(counts.rolls, 'roll')} as before a file was imported</li>}
+        {counts.letters > 0 && <li>{counted(counts.letters, 'letter')} about the course</li>}
+        {counts.sent > 0 && <li>the students’ numbers in {counted(counts.sent, 'hand-over')} to the records office</li>}
       </ul>
+      {counts.reasons.length > 0 && (
+        <fieldset className="mb-2">
+          <legend>{counted(counts.reasons.length, 'reason')} may name a student. Erase these too:</legend>
+          {counts.reasons.map((reason, i) => (
+            <Form.Check
+              key={reason}
+              id={`nameless-${i}`}
+              label={reason}
+              checked={!left.has(reason)}
+              onChange={() =>
+                setLeft((now) => (now.has(reason) ? new Set([...now].filter((r) => r !== reason)) : new Set(now).add(reason)))
+              }
+            />
+          ))}
+        </fieldset>
+      )}
       <p className="soft small mb-2">
-        Candidate numbers, marks, levels, decisions with their reasons, exemplars and what was confirmed stay; in what was confirmed numbers
-        take the place of names. Backups hold the names until they are replaced.
+        Candidate numbers, marks, levels, decisions, exemplars and confirmed results stay; in confirmed results numbers take the place of
+        names. Backups hold the names until they are replaced, and the submission box’s own files are not touched. At the end the database
+        is written anew: saving pauses for a few seconds.
       </p>
       <div className="buttons">
         <Button size="sm" variant="outline-primary" className="brick" onClick={() => void erase()}>

@@ -5,7 +5,16 @@ import { Nameless } from './Nameless'
 
 const course = (more: Partial<InstalledCourse>) =>
   ({ id: 'c', code: 'HYD 1', awayAt: '2020-01-01T00:00:00.000Z', namelessAt: null, namelessFrom: '2021-01-01', ...more }) as InstalledCourse
-const COUNTS = { students: 40, works: 3, deliveries: 1, remarks: 12, rolls: 1 }
+const COUNTS = {
+  students: 40,
+  works: 3,
+  deliveries: 1,
+  remarks: 12,
+  rolls: 1,
+  letters: 5,
+  sent: 1,
+  reasons: ['Asked by Maro Quill', 'The river was high'],
+}
 
 test('what will be erased is counted before anything is; leaving it erases nothing', async () => {
   const server = serverAnswers([
@@ -19,9 +28,13 @@ test('what will be erased is counted before anything is; leaving it erases nothi
   await user.click(screen.getByRole('button', { name: 'Leave them' }))
   expect(server.sent).toEqual([])
   await user.click(screen.getByRole('button', { name: 'Make it nameless…' }))
-  await user.click(await screen.findByRole('button', { name: 'Erase them' }))
+  // A reason that names nobody after all stays.
+  await user.click(await screen.findByRole('checkbox', { name: 'The river was high' }))
+  await user.click(screen.getByRole('button', { name: 'Erase them' }))
   expect(await screen.findByRole('button', { name: 'Make it nameless…' })).toBeTruthy()
-  expect(server.sent).toMatchObject([{ method: 'DELETE', address: '/api/installation/courses/c/names' }])
+  expect(server.sent).toMatchObject([
+    { method: 'DELETE', address: '/api/installation/courses/c/names', body: { reasons: ['Asked by Maro Quill'] } },
+  ])
 })
 
 test('before its time it says when; afterwards since when', () => {

@@ -41,18 +41,23 @@ const NO_FILES: Files = new Map()
 /**
  * Tells what a file is.
  * @param takes the kinds that are read where it was brought
- * @param told is told what is being done, for progress; `most`: bytes that may come out of an archive
+ * @param told is told what is being done, for progress; `most`: bytes that may come out of an archive; `unzip`: how it is unpacked, in
+ * memory where nothing is said
  * @throws FileError for a file that is empty, damaged or of another kind, saying what to do with it
  */
 export function openFile<F extends FormatName>(
   bytes: Uint8Array,
   takes: readonly F[],
-  { told, most }: { told?: (doing: string) => void; most?: number } = {},
+  {
+    told,
+    most,
+    unzip = unzipBounded,
+  }: { told?: (doing: string) => void; most?: number; unzip?: (bytes: Uint8Array, most?: number) => Files } = {},
 ): Opened & { format: F } {
   if (bytes.length === 0) throw new FileError('The file is empty.')
   const begun = NAMES.find((f) => formatOf(f).begins?.(bytes)) ?? 'text'
   if (begun === 'archive') told?.('unpacking')
-  const files = begun === 'archive' ? unzipBounded(bytes, most) : NO_FILES
+  const files = begun === 'archive' ? unzip(bytes, most) : NO_FILES
   // A whole roster holds students and results: it is what is wanted of it.
   const format = (begun === 'archive' && [...takes, ...NAMES].find((f) => formatOf(f).isIn?.(files))) || begun
   if (!isOneOf(takes, format)) throw new FileError(refusal(format, takes))

@@ -1,3 +1,5 @@
+import { rm } from 'node:fs/promises'
+import { basename, dirname, join } from 'node:path'
 import { shiftDay, shownDay } from '#core/roll'
 import { routes, type InstalledCourse } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
@@ -11,6 +13,9 @@ import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { installedQueries } from './queries'
+
+/** Folders beside the database that hold a folder of each course: letters as they went out, and what the records office answered. */
+const outside = ['post', 'records-office']
 
 /** Courses as such: for whoever administers them, without their marks; and what a lead corrects of their own. */
 export function installedCourseRoutes(
@@ -64,7 +69,7 @@ export function installedCourseRoutes(
     return counts
   })
 
-  handle(routes.makeNameless, async ({ params: { courseId }, me }) => {
+  handle(routes.makeNameless, async ({ params: { courseId }, body: { reasons }, me }) => {
     const { code, namelessAt, namelessFrom } = one(courseId)
     if (namelessAt !== null) throw new HttpProblem(409, `${code} is nameless already.`)
     if (namelessFrom === null) throw new HttpProblem(409, `Put ${code} away first: names are erased of a course that is over.`)
@@ -73,15 +78,17 @@ export function installedCourseRoutes(
         409,
         `${code} can be made nameless from ${shownDay(namelessFrom)} on: ${settings.namelessAfter()} days after it was put away.`,
       )
-    const erased = await pool.makeNameless({ file: db.name, courseId, at: now() }, { personId: me.id })
+    const erased = await pool.makeNameless({ file: db.name, courseId, at: now(), reasons }, { personId: me.id })
     if (typeof erased === 'string')
       throw new HttpProblem(503, `${erased} What is erased already stays so; the rest is erased when it is asked for again.`)
+    // Files beside the database hold names too.
+    for (const folder of outside) await rm(join(dirname(db.name), folder, basename(courseId)), { recursive: true, force: true })
     writes.write(courseId, () =>
       audit.note({
         kind: 'course changed',
         by: me.id,
         courseId,
-        words: `made nameless: ${erased.students} students, ${erased.works + erased.deliveries} works, ${erased.remarks} remarks erased`,
+        words: `made nameless: ${erased.students} students, ${erased.works + erased.deliveries} works, ${erased.remarks} remarks, ${erased.letters} letters, ${reasons.length} reasons erased`,
       }),
     )
     return erased

@@ -105,6 +105,6 @@ test('undone, a class is known by its id no longer; nameless, no part of a name 
   expect([count('roster_class'), count('roster_name')]).toEqual([2, 2])
   await lead('post', api(`/roll-files/${fileId}/undo`)).expect(200)
   expect([count('roster_class'), count('roster_name')]).toEqual([1, 1])
-  makeNameless({ file: server.db.name, courseId: COURSE, at: '2027-01-10T10:00:00.000Z' })
+  makeNameless({ file: server.db.name, courseId: COURSE, at: '2027-01-10T10:00:00.000Z', reasons: [] })
   expect(count('roster_name')).toBe(0)
 })

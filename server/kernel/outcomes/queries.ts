@@ -60,12 +60,12 @@ export function outcomeQueries(db: Db) {
     /** Of one student. */
     typedOf: (courseId: string, studentId: string) => typedOf.all(courseId, studentId),
     set: (courseId: string, outcomeId: string, to: { shown: boolean; judgements: readonly string[] }, byId: string) =>
- writing(db, () => {
-      if (to.shown) show.run(courseId, outcomeId, byId, now())
-      else hide.run(courseId, outcomeId)
-      dropJudgements.run(outcomeId, courseId)
-      for (const id of new Set(to.judgements)) addJudgement.run(id, outcomeId)
-    }),
+      writing(db, () => {
+        if (to.shown) show.run(courseId, outcomeId, byId, now())
+        else hide.run(courseId, outcomeId)
+        dropJudgements.run(outcomeId, courseId)
+        for (const id of new Set(to.judgements)) addJudgement.run(id, outcomeId)
+      }),
     type(of: Typed): TypedEvidence {
       const id = randomUUID()
       insert.run({ ...of, id, at: now() })
@@ -78,12 +78,12 @@ export function outcomeQueries(db: Db) {
       return groups.all(courseId).map((g) => ({ ...g, studentIds: (of.get(g.id) ?? []).map((m) => m.studentId) }))
     },
     keepGroup: (courseId: string, name: string, studentIds: readonly string[], byId: string): string =>
- writing(db, () => {
-      const id = randomUUID()
-      addGroup.run(id, courseId, name, byId, now())
-      for (const s of studentIds) addMember.run(id, s)
-      return id
-    }),
+      writing(db, () => {
+        const id = randomUUID()
+        addGroup.run(id, courseId, name, byId, now())
+        for (const s of studentIds) addMember.run(id, s)
+        return id
+      }),
     dropGroup: (courseId: string, id: string): boolean => dropGroup.run(id, courseId).changes > 0,
   }
 }

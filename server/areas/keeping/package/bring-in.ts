@@ -1,15 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import { mkdtemp, rm } from 'node:fs/promises'
-import { dirname, join } from 'node:path'
+import { mkdirSync, rmSync } from 'node:fs'
 import Database from 'better-sqlite3'
 import { FileError } from '#core/exchange/delimited'
 import type { TriedPackage } from '#contract'
 import { shapes, type TableShape } from './columns'
 import { openPackage } from './open-package'
-import { writing } from '../../../kernel/db/transactions'
+import { writing, writingInPieces } from '../../../kernel/db/transactions'
 
-/** Rows written in one go, so that whoever else writes waits for no longer than that takes. */
-const CHUNK = 4000
 /** In the place of when a course was removed, as long as not all of it is here. */
 const COMING = 'coming in'
 
@@ -47,8 +44,12 @@ export const bringIn = ({ file, packed }: Brought): Promise<string> =>
     })
     for (const t of others.slice(4)) {
       const { last } = db.prepare<[], { last: number }>(`SELECT coalesce(max(rowid), 0) AS last FROM pkg."${t.name}"`).get()!
-      for (let from = 0; from < last; from += CHUNK)
-        writing(db, () => copy(db, t, `t.rowid > ${from} AND t.rowid <= ${from + CHUNK}`))
+      let from = 0
+      writingInPieces(db, (rows) => {
+        copy(db, t, `t.rowid > ${from} AND t.rowid <= ${from + rows}`)
+        from += rows
+        return from < last
+      })
     }
     for (const t of others.slice(4)) {
       const { n } = db
@@ -69,8 +70,13 @@ export const bringIn = ({ file, packed }: Brought): Promise<string> =>
     return courseId
   })
 
+/** Where a package is unpacked: beside it, so that who gives up waiting can remove that too. */
+export const unpackedAt = (packed: string): string => `${packed}.open`
+
 async function withPackage<T>(packed: string, file: string, work: (db: Database.Database, courseId: string) => T): Promise<T> {
-  const folder = await mkdtemp(join(dirname(packed), 'open-'))
+  const folder = unpackedAt(packed)
+  rmSync(folder, { recursive: true, force: true })
+  mkdirSync(folder, { mode: 0o700 })
   try {
     const { scratch, courseId } = await openPackage(packed, folder)
     const db = new Database(file, { fileMustExist: true })
@@ -84,7 +90,7 @@ async function withPackage<T>(packed: string, file: string, work: (db: Database.
       db.close()
     }
   } finally {
-    await rm(folder, { recursive: true, force: true })
+    rmSync(folder, { recursive: true, force: true })
   }
 }
 

@@ -1,33 +1,40 @@
+import { createHash } from 'node:crypto'
+import { closeSync, createReadStream, openSync, readFileSync, writeSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { parse } from 'csv-parse'
+import { CsvError, parse } from 'csv-parse'
 import { z } from 'zod'
 import { DESCRIPTION } from '#core/exchange/data-package'
 import { FileError } from '#core/exchange/delimited'
 import { openFile } from '#core/exchange/formats'
-import { gradeWorkings, workingsOf } from '#core/trial'
-import { contentHash } from '../../../kernel/course/issue-content'
-import { planLoader } from '../../../kernel/course/load-plan'
-import { tableLoader } from '../../../kernel/course/load-table'
+import { unzipNames, unzipTo } from '#core/exchange/unzip'
 import { isOfSqlite } from '../../../kernel/db/of-sqlite'
 import { latestVersion, openDatabase, type Db } from '../../../kernel/db/open'
-import { sha256 } from '../../../kernel/sha256'
-import type { IssueContent } from '#contract'
+import { checkPackage } from './check-package'
 import { fromCell } from './cells'
-import { peopleOf, shapes, type TableShape } from './columns'
+import { shapes, type TableShape } from './columns'
 import { JSON_COLUMNS } from './json-columns'
 import { pathOf } from './take-out'
 
-/** Bytes that may come out of a package. */
-const MOST_BYTES = 800_000_000
+/** Bytes that may come out of a package: so many times its own, as tables are packed to a tenth or so; and so many at the most. */
+const MOST_TIMES = 60
+const ALWAYS_BYTES = 30_000_000
+const MOST_BYTES = 1_500_000_000
+/** Rows of all its tables together. */
+const MOST_ROWS = 20_000_000
+/** Bytes of one row: a work that was handed in is the largest cell there is. */
+const MOST_ROW_BYTES = 40_000_000
 /** The schema that the first packages were of. */
 const FIRST_SCHEMA = 17
+/** Ids of our own making: they become parts of addresses, and that of a course the name of a folder. */
+const OWN_ID = /^[A-Za-z0-9](?!.*\.\.)[A-Za-z0-9._:~/-]{0,199}$/
+const COURSE_ID = /^[A-Za-z0-9][A-Za-z0-9_-]{0,79}$/
 
 const Description = z.looseObject({
   levelTable: z.looseObject({
-    course: z.string().min(1).max(80),
+    course: z.string().regex(COURSE_ID),
     schema: z.number().int().min(FIRST_SCHEMA),
-    rows: z.record(z.string(), z.number().int()),
+    rows: z.record(z.string(), z.number().int().min(0)),
   }),
   resources: z.array(z.looseObject({ path: z.string(), bytes: z.number().int(), hash: z.string() })),
 })
@@ -40,25 +47,31 @@ const Description = z.looseObject({
  * @throws FileError that says where and what
  */
 export async function openPackage(file: string, folder: string): Promise<{ scratch: string; courseId: string }> {
-  const { files } = openFile(await readFile(file), ['data package'], { most: MOST_BYTES })
-  const { levelTable, resources } = describe(files.get(DESCRIPTION)!)
+  const bytes = await readFile(file)
+  openFile(bytes, ['data package'], { unzip: unzipNames })
+  const unpacked = unpack(bytes, folder)
+  const { levelTable, resources } = describe(unpacked.get(DESCRIPTION)!.at)
   const { course: courseId, schema, rows } = levelTable
   if (schema > latestVersion())
     throw new FileError('The package was taken out of a newer Level Table than this one: update this one first.')
+  if (Object.values(rows).reduce((all, n) => all + n, 0) > MOST_ROWS)
+    throw new FileError(`The package says that it has more than ${MOST_ROWS} rows: a course has not so many.`)
   const scratch = join(folder, 'course.db')
   const db = openDatabase(scratch, schema)
   try {
     db.pragma('synchronous = OFF')
     db.pragma('foreign_keys = OFF')
-    const all = shapes(db)
+    db.pragma('cache_size = -32768')
+    const all = shapes(db).filter((table) => table.columns.length > 0)
     for (const table of all) {
-      const bytes = files.get(pathOf(table))
+      const part = unpacked.get(pathOf(table))
       const said = resources.find((r) => r.path === pathOf(table))
-      if (!bytes || !said) throw new FileError(`The package has no ${pathOf(table)}: take the course out again.`)
-      if (sha256(bytes) !== said.hash.replace(/^sha256:/, ''))
+      if (!part || !said) throw new FileError(`The package has no ${pathOf(table)}: take the course out again.`)
+      if (part.hash !== said.hash.replace(/^sha256:/, ''))
         throw new FileError(`${pathOf(table)} is not as it was taken out: its hash differs.`)
-      const read = await fill(db, table, bytes)
-      if (read !== rows[table.name]) throw new FileError(`${pathOf(table)} has ${read} rows, and should have ${rows[table.name] ?? 0}.`)
+      const should = rows[table.name] ?? 0
+      const read = await fill(db, table, part.at, should)
+      if (read !== should) throw new FileError(`${pathOf(table)} has ${read} rows, and should have ${should}.`)
     }
   } finally {
     db.close()
@@ -66,61 +79,111 @@ export async function openPackage(file: string, folder: string): Promise<{ scrat
   // From an older schema on to this one's.
   const whole = openDatabase(scratch)
   try {
-    check(whole, courseId)
+    whole.pragma('cache_size = -32768')
+    checkPackage(whole, courseId)
   } finally {
     whole.close()
   }
   return { scratch, courseId }
 }
 
-function describe(bytes: Uint8Array): z.infer<typeof Description> {
+interface Part {
+  /** The file that it was unpacked into. */
+  at: string
+  hash: string
+}
+
+/** Unpacks to disk, part by part, what belongs to a package, by its path; names in the archive never become names of files. */
+function unpack(bytes: Uint8Array, folder: string): Map<string, Part> {
+  const parts = new Map<string, Part>()
+  const most = Math.min(MOST_BYTES, Math.max(ALWAYS_BYTES, bytes.length * MOST_TIMES))
+  const open = new Set<number>()
   try {
-    return Description.parse(JSON.parse(new TextDecoder().decode(bytes)))
+    unzipTo(
+      bytes,
+      (name) => {
+        if (name !== DESCRIPTION && !/^data\/\w+\.csv$/.test(name)) return null
+        const at = join(folder, `part-${parts.size}`)
+        const out = openSync(at, 'wx', 0o600)
+        open.add(out)
+        const hash = createHash('sha256')
+        return (part, last) => {
+          hash.update(part)
+          writeSync(out, part)
+          if (!last) return
+          parts.set(name, { at, hash: hash.digest('hex') })
+          closeSync(out)
+          open.delete(out)
+        }
+      },
+      most,
+    )
+  } finally {
+    for (const out of open) closeSync(out)
+  }
+  return parts
+}
+
+function describe(at: string): z.infer<typeof Description> {
+  try {
+    return Description.parse(JSON.parse(readFileSync(at, 'utf8')))
   } catch {
     throw new FileError(`${DESCRIPTION} is not that of a course taken out of Level Table.`)
   }
 }
 
-async function fill(db: Db, table: TableShape, bytes: Uint8Array): Promise<number> {
+async function fill(db: Db, table: TableShape, at: string, should: number): Promise<number> {
   const path = pathOf(table)
   // A person comes without the passphrase that lets them in somewhere else.
   const extra = table.name === 'person' ? [['passphrase_hash', "''"]] : []
   const names = [...table.columns.map((c) => `"${c}"`), ...extra.map(([c]) => c)].join(', ')
   const values = [...table.columns.map(() => '?'), ...extra.map(([, v]) => v)].join(', ')
   const insert = db.prepare(`INSERT INTO "${table.name}" (${names}) VALUES (${values})`)
-  const json = Object.entries(JSON_COLUMNS[table.name] ?? {})
+  // What the schema of the package does not have yet is not asked of it.
+  const json = Object.entries(JSON_COLUMNS[table.name] ?? {}).filter(([name]) => table.columns.includes(name))
+  const ids = table.columns.flatMap((c, i) => (c === 'id' || table.references.some((r) => r.columns.includes(c)) ? [i] : []))
   let line = 0
-  const parser = parse(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), { relax_column_count: true })
+  const parser = createReadStream(at).pipe(parse({ relax_column_count: true, max_record_size: MOST_ROW_BYTES }))
   db.exec('BEGIN')
-  for await (const cells of parser as AsyncIterable<string[]>) {
-    line++
-    const at = `${path}, row ${line}`
-    if (line === 1) {
-      if (cells.join() !== table.columns.join())
-        throw new FileError(`${path} has the columns ${cells.join(', ')}, and should have ${table.columns.join(', ')}.`)
-      continue
-    }
-    if (cells.length !== table.columns.length) throw new FileError(`${at}: ${cells.length} cells, and should be ${table.columns.length}.`)
-    const row = table.shape.map((column, i) => {
-      const value = fromCell(cells[i]!, column)
-      if (value === undefined) throw new FileError(`${at}: “${cells[i]!.slice(0, 60)}” cannot be ${column.name}.`)
-      return value
-    })
-    for (const [name, kind] of json) checkJson(kind, row, table, name, at)
-    try {
+  try {
+    for await (const cells of parser as AsyncIterable<string[]>) {
+      line++
+      const where = `${path}, row ${line}`
+      if (line === 1) {
+        if (cells.join() !== table.columns.join())
+          throw new FileError(`${path} has the columns ${cells.join(', ').slice(0, 500)}, and should have ${table.columns.join(', ')}.`)
+        continue
+      }
+      if (line - 1 > should) throw new FileError(`${path} has more rows than the ${should} that it should have.`)
+      if (cells.length !== table.columns.length)
+        throw new FileError(`${where}: ${cells.length} cells, and should be ${table.columns.length}.`)
+      const row = table.shape.map((column, i) => {
+        const value = fromCell(cells[i]!, column)
+        if (value === undefined) throw new FileError(`${where}: “${cells[i]!.slice(0, 60)}” cannot be ${column.name}.`)
+        return value
+      })
+      for (const i of ids)
+        if (typeof row[i] === 'string' && !OWN_ID.test(row[i]))
+          throw new FileError(`${where}: “${row[i].slice(0, 60)}” cannot be ${table.columns[i]}: it is no id of ours.`)
+      for (const [name, kind] of json) checkJson(kind, row, table, name, where)
       insert.run(row)
-    } catch (e) {
-      if (isOfSqlite(e)) throw new FileError(`${at}: ${e.message}.`)
-      throw e
     }
+  } catch (e) {
+    if (e instanceof CsvError) {
+      // The reader is ahead of the rows that came from it.
+      const row = ((e as { records?: number }).records ?? line) + 1
+      if (e.code === 'CSV_MAX_RECORD_SIZE') throw new FileError(`${path}, row ${row} is larger than any row of ours.`)
+      throw new FileError(`${path}, row ${row}: a quotation mark is missing, or stands where none can.`)
+    }
+    if (isOfSqlite(e)) throw new FileError(`${path}, row ${line}: ${e.message}.`)
+    throw e
   }
   db.exec('COMMIT')
   return Math.max(0, line - 1)
 }
 
 function checkJson(kind: (typeof JSON_COLUMNS)[string][string], row: unknown[], table: TableShape, name: string, at: string): void {
-  const place = table.columns.indexOf(name)
-  const text = row[place]
+  const text = row[table.columns.indexOf(name)]
   const asked = typeof kind === 'function' ? kind(Object.fromEntries(table.columns.map((c, i) => [c, row[i]]))) : kind
   let value: unknown
   try {
@@ -133,35 +196,4 @@ function checkJson(kind: (typeof JSON_COLUMNS)[string][string], row: unknown[], 
     throw new FileError(
       `${at}: ${name} is not what it should be (${read.error.issues[0]!.path.join('.')}: ${read.error.issues[0]!.message}).`,
     )
-}
-
-/** @throws FileError where the rows do not hold together */
-function check(db: Db, courseId: string): void {
-  const loose = db.pragma('foreign_key_check') as { table: string; rowid: number; parent: string }[]
-  if (loose.length > 0)
-    throw new FileError(
-      `${pathOf({ name: loose[0]!.table })}, row ${loose[0]!.rowid + 1}: the ${loose[0]!.parent} that it refers to is not in the package.`,
-    )
-  const all = shapes(db)
-  for (const t of all) {
-    const where = t.rows === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : t.rows
-    const others = db
-      .prepare<[{ course: string }], { n: number }>(`SELECT count(*) AS n FROM "${t.name}" t WHERE NOT (${where})`)
-      .get({ course: courseId })!.n
-    if (others > 0) throw new FileError(`${pathOf(t)} has ${others} rows that do not belong to the course.`)
-  }
-  // Where names were taken out of them since, the hash is that of what was confirmed.
-  const issues = db
-    .prepare<[], { number: number; content: string; hash: string }>(
-      'SELECT i.number, i.content, i.hash FROM issue i JOIN course c ON c.id = i.course_id WHERE c.nameless_at IS NULL',
-    )
-    .all()
-  for (const { number, content, hash } of issues)
-    if (contentHash(JSON.parse(content) as IssueContent) !== hash)
-      throw new FileError(`Issue ${number} is not as it was confirmed: its hash differs.`)
-  try {
-    gradeWorkings(workingsOf(tableLoader(db, planLoader(db)).load(courseId)))
-  } catch (e) {
-    throw new FileError(`The course cannot be worked out from what is in the package: ${e instanceof Error ? e.message : String(e)}`)
-  }
 }

@@ -1,4 +1,6 @@
 import { createHash } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { unzipSync, zipSync, strFromU8, strToU8 } from 'fflate'
 import fc from 'fast-check'
 import { gradeCourse } from '#core/grades'
@@ -12,6 +14,8 @@ import { COURSE, serveDemo, serveEmpty, type Client, type TestServer } from '../
 import { takenOut } from '../../../testing/taken-out'
 import { fromCell, toCell } from './cells'
 import { shapes } from './columns'
+import { makeNameless } from '../nameless'
+import { takeOut as taken } from './take-out'
 import { JSON_COLUMNS } from './json-columns'
 import { PACKAGED, STAYS } from './tables'
 
@@ -26,16 +30,19 @@ beforeAll(async () => {
   demo = await serveDemo()
   lead = await demo.as('ines.valdry')
   fillAll()
-  packed = await takeOut(lead)
+  packed = await takeOutWhole()
 }, 60_000)
 afterAll(() => demo.close())
 beforeEach(async () => {
+  // One in which nothing came in serves the next test too.
+  if (empty?.db.prepare('SELECT count(*) FROM person').pluck().get() === 1) return
+  await empty?.close()
   empty = await serveEmpty()
   const person = { name: 'Orla Quay', signIn: 'orla', email: null, passphrase: PASSPHRASE }
   await (await empty.as(null))('post', '/api/installation', { code: empty.code, department: 'Elsewhere', ...person }).expect(200)
   admin = await empty.as('orla', PASSPHRASE)
 })
-afterEach(() => empty.close())
+afterAll(() => empty.close())
 
 /** A row in each of the tables that the demo leaves empty. */
 function fillAll(): void {
@@ -88,6 +95,7 @@ function fillAll(): void {
   put("INSERT INTO roster_name VALUES (?, 'Maria Luz', '', 'Roe')", script.student)
 }
 
+const takeOutWhole = async () => (await takenOut(await demo.as('orsolya.tamm'), `/api/installation/courses/${COURSE}/package.zip`)).body
 const takeOut = async (by: Client, courseId = COURSE) => (await takenOut(by, `/api/courses/${courseId}/package.zip`)).body
 const post = async (bytes: Buffer) => {
   const answer = await admin('post', '/api/installation/packages').set('content-type', 'application/zip').send(bytes)
@@ -98,8 +106,9 @@ const bring = async (bytes: Buffer) => {
   return admin('post', `/api/installation/packages/${body.packageId}`)
 }
 /** The package with one of its files changed, and its hash with it. */
-function changed(path: string, change: (text: string) => string, honest = true): Buffer {
-  const files = unzipSync(packed)
+const changed = (path: string, change: (text: string) => string, honest = true): Buffer => forge(packed, path, change, honest)
+function forge(bytes: Uint8Array, path: string, change: (text: string) => string, honest = true): Buffer {
+  const files = unzipSync(bytes)
   files[path] = strToU8(change(strFromU8(files[path]!)))
   if (honest && path !== 'datapackage.json') {
     const about = JSON.parse(strFromU8(files['datapackage.json']!)) as { resources: { path: string; hash: string }[] }
@@ -227,6 +236,37 @@ test.each<[string, () => Buffer, RegExp]>([
     () => changed('data/course.csv', (t) => t.replace('""from""', '""until""')),
     /course\.csv, row 2: boundaries is not what it should be/,
   ],
+  [
+    'a stray quotation mark',
+    () => changed('data/section.csv', (t) => t.replace(/(\r\n[^,"]+),/, '$1"x,')),
+    /data\/section\.csv, row 2: a quotation mark is missing, or stands where none can/,
+  ],
+  [
+    'a course id that leads elsewhere',
+    () => changed('datapackage.json', (t) => t.replaceAll(COURSE, '../../evil')),
+    /is not that of a course/,
+  ],
+  [
+    'an id that leads elsewhere',
+    () => changed('data/section.csv', (t) => t.replace(/(\r\n)[^,]+/, '$1../../evil')),
+    /data\/section\.csv, row 2: “\.\.\/\.\.\/evil” cannot be id/,
+  ],
+  [
+    'what unpacks to far more than it is',
+    () => changed('data/section.csv', (t) => t + ' '.repeat(50_000_000)),
+    /unpacks to more than \d+ MB/,
+  ],
+  [
+    'more rows than it says',
+    () => changed('data/enrolment.csv', (t) => t + t.slice(t.indexOf('\r\n') + 2).repeat(3)),
+    /has more rows than the 120 that it should have/,
+  ],
+  [
+    'names taken for nameless',
+    () =>
+      changed('data/course.csv', (t) => t.replace(/^(id,.*\r\n)/, '$1').replace(/\\N,\\N,\\N(?=,)/, '\\N,\\N,2027-01-01T00:00:00.000Z')),
+    /says that the course is nameless, and student \S+ has a name in it/,
+  ],
   ['a newer schema', () => changed('datapackage.json', (t) => t.replace(/"schema": \d+/, '"schema": 9999')), /newer Level Table/],
 ])(
   '%s is refused with where and why, and nothing is brought in',
@@ -238,16 +278,91 @@ test.each<[string, () => Buffer, RegExp]>([
   60_000,
 )
 
+test('what was refused leaves nothing behind', async () => {
+  await post(changed('data/section.csv', (t) => t.replace(/(\r\n[^,"]+),/, '$1"x,')))
+  expect(readdirSync(join(dirname(empty.file), 'packages'))).toEqual([])
+})
+
+test('a lead takes out what the page shows them, and who administers all of it, which is noted', async () => {
+  const { db } = demo
+  const at = '2026-11-20T10:00:00.000Z'
+  const [student] = db.prepare<[string], string>('SELECT id FROM student WHERE course_id = ?').pluck().all(COURSE)
+  db.prepare("INSERT INTO line_list VALUES ('ll', ?, 'Pass', 'lead', ?, NULL)").run(COURSE, at)
+  db.prepare("INSERT INTO line_list_student VALUES ('ll', ?, 0)").run(student)
+  db.prepare("INSERT INTO line_list_judge VALUES ('ll', 'marker-1')").run()
+  db.prepare("INSERT INTO line_judgement VALUES ('ll', ?, 'marker-1', 0, ?)").run(student, at)
+  db.prepare("INSERT INTO trial VALUES (?, 'marker-2', '[]', ?, 1)").run(COURSE, at)
+  try {
+    const rows = (bytes: Uint8Array, table: string) => {
+      const text = strFromU8(unzipSync(bytes)[`data/${table}.csv`]!)
+      return text.trimEnd().split('\r\n').length - 1
+    }
+    const own = await takeOut(lead)
+    expect(['line_judgement', 'next_reading', 'trial'].map((t) => rows(own, t))).toEqual([0, 0, 1])
+    const all = await takeOutWhole()
+    expect(['line_judgement', 'next_reading', 'trial'].map((t) => rows(all, t))).toEqual([1, 1, 2])
+    expect(db.prepare('SELECT words FROM audit WHERE course_id = ? ORDER BY id').pluck().all(COURSE)).toContain(
+      'exported whole, to be moved to another installation',
+    )
+    await lead('get', `/api/installation/courses/${COURSE}/package.zip`).expect(403)
+    // Both come in, for what a lead is not shown is no fault of the package.
+    expect((await post(own)).status).toBe(200)
+  } finally {
+    db.exec(
+      "DELETE FROM line_judgement; DELETE FROM line_list_judge; DELETE FROM line_list_student; DELETE FROM line_list; DELETE FROM trial WHERE person_id = 'marker-2'",
+    )
+  }
+}, 60_000)
+
+test('a nameless course’s issue has the hash of what is left of it', async () => {
+  const file = empty.file
+  expect((await bring(await takeOut(await leadOf('cfs214-2025'), 'cfs214-2025'))).status).toBe(200)
+  makeNameless({ file, courseId: 'cfs214-2025', at: '2027-01-10T10:00:00.000Z', reasons: [] })
+  const out = join(dirname(file), 'nameless.zip')
+  const other = await serveEmpty()
+  try {
+    await (
+      await other.as(null)
+    )('post', '/api/installation', {
+      code: other.code,
+      department: 'Third',
+      name: 'Orla Quay',
+      signIn: 'orla',
+      email: null,
+      passphrase: PASSPHRASE,
+    }).expect(200)
+    const third = await other.as('orla', PASSPHRASE)
+    const send = (bytes: Uint8Array) =>
+      third('post', '/api/installation/packages')
+        .set('content-type', 'application/zip')
+        .send(Buffer.from(bytes) as never)
+    taken({ file, courseId: 'cfs214-2025', into: out, personId: null })
+    const bytes = readFileSync(out)
+    expect((await send(bytes)).status).toBe(200)
+    const forged = forge(bytes, 'data/issue.csv', (t) => t.replace(/""rounded"":\d/, '""rounded"":9'))
+    expect((await send(forged)).body).toMatchObject({ detail: 'Issue 1 is not as it was confirmed: its hash differs.' })
+  } finally {
+    await other.close()
+  }
+}, 60_000)
+
+test('tables are read as they were written by a reader that is not ours, line breaks and all', () => {
+  const text = strFromU8(unzipSync(packed)['data/reading_state.csv']!)
+  const about = JSON.parse(strFromU8(unzipSync(packed)['datapackage.json']!)) as { levelTable: { rows: Record<string, number> } }
+  // A plain scan by RFC 4180: a line ends at any line break outside of quotation marks.
+  let [quoted, lines] = [false, 0]
+  for (let i = 0; i < text.length; i++) {
+    if (text[i] === '"') quoted = !quoted
+    else if (text[i] === '\n' && !quoted) lines++
+    else if (text[i] === '\r' && !quoted && text[i + 1] !== '\n') lines++
+  }
+  expect(lines - 1).toBe(about.levelTable.rows.reading_state)
+})
+
 test('what was confirmed is confirmed with its hash', async () => {
   const last = await takeOut(await leadOf('cfs214-2025'), 'cfs214-2025')
-  const files = unzipSync(last)
-  const forged = strFromU8(files['data/issue.csv']!).replace(/""rounded"":\d/, '""rounded"":9')
-  expect(forged === strFromU8(files['data/issue.csv']!)).toBe(false)
-  files['data/issue.csv'] = strToU8(forged)
-  const about = JSON.parse(strFromU8(files['datapackage.json']!)) as { resources: { path: string; hash: string }[] }
-  about.resources.find((r) => r.path === 'data/issue.csv')!.hash = createHash('sha256').update(files['data/issue.csv']).digest('hex')
-  files['datapackage.json'] = strToU8(JSON.stringify(about))
-  expect((await post(Buffer.from(zipSync(files)))).body.detail).toBe('Issue 1 is not as it was confirmed: its hash differs.')
+  const forged = forge(last, 'data/issue.csv', (t) => t.replace(/""rounded"":\d/, '""rounded"":9'))
+  expect((await post(forged)).body.detail).toBe('Issue 1 is not as it was confirmed: its hash differs.')
   expect((await bring(last)).status).toBe(200)
   expect(everything(empty.db, 'cfs214-2025')).toEqual(everything(demo.db, 'cfs214-2025'))
 }, 60_000)

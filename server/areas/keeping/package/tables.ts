@@ -7,6 +7,8 @@ export interface PackagedTable {
   columns?: readonly string[]
   /** Columns that say who, where they do so inside JSON. */
   namesPeople?: readonly string[]
+  /** In SQL, which of those a lead is shown; all where nothing is said. Only what somebody moves as a whole, an admin, has the others. */
+  shown?: string
   /** Whether its first column is only a count, given anew wherever rows are added. */
   counted?: true
 }
@@ -51,7 +53,8 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'script_state', rows: OF_SCRIPT },
   { name: 'reading', rows: OF_SCRIPT },
   { name: 'reading_state', rows: OF_READING },
-  { name: 'next_reading', rows: OF_READING },
+  // What a marker is still at; what a lead tries is their own.
+  { name: 'next_reading', rows: OF_READING, shown: 't.reading_id IN (SELECT id FROM reading WHERE marker_id = :person)' },
   { name: 'seen_others', rows: OF_READING },
   { name: 'delivery', rows: OF_COURSE },
   { name: 'exemplar', rows: OF_ASSESSMENT },
@@ -68,7 +71,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'agreed_mark', rows: OF_SCRIPT, namesPeople: ['rule', 'over'] },
   { name: 'carried_reading', rows: OF_READING },
   { name: 'between_two', rows: OF_SCRIPT, namesPeople: ['over'] },
-  { name: 'trial', rows: OF_COURSE, namesPeople: ['changes'] },
+  { name: 'trial', rows: OF_COURSE, shown: 't.person_id = :person', namesPeople: ['changes'] },
   { name: 'idea', rows: OF_COURSE, namesPeople: ['changes'] },
   { name: 'issue', rows: OF_COURSE },
   { name: 'signature', rows: OF_COURSE },
@@ -78,7 +81,8 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'line_list', rows: OF_COURSE },
   { name: 'line_list_student', rows: OF_LIST },
   { name: 'line_list_judge', rows: OF_LIST },
-  { name: 'line_judgement', rows: OF_LIST },
+  // Leads are told figures, and not who said what.
+  { name: 'line_judgement', rows: OF_LIST, shown: 't.person_id = :person' },
   { name: 'outcome_shown', rows: OF_COURSE },
   { name: 'outcome_judgement', rows: OF_ASSESSMENT },
   { name: 'typed_evidence', rows: OF_COURSE },

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto'
 import { closeSync, openSync, writeSync } from 'node:fs'
 import Database from 'better-sqlite3'
-import { stringify } from 'csv-stringify/sync'
 import { strToU8, Zip, ZipDeflate } from 'fflate'
+import { csvOf } from '#core/exchange/write-delimited'
 import { DESCRIPTION, tablePath } from '#core/exchange/data-package'
 import { tabularResource, type Field } from '../../../kernel/data-package'
 import { NOTHING, toCell } from './cells'
@@ -41,14 +41,22 @@ const resourceOf = (t: TableShape, bytes: number, hash: string) =>
 
 export const pathOf = (t: { name: string }): string => tablePath(t.name)
 
+export interface CourseToTake {
+  /** The database. */
+  file: string
+  courseId: string
+  /** The file to write. */
+  into: string
+  /** The lead who takes it out, with what they are shown; null for all of it. */
+  personId: string | null
+}
+
 /**
  * Takes a course out as a data package: all its tables as CSV with their schemas, zipped. The tables are read as they were at one
  * moment.
- * @param file the database
- * @param into the file to write
  * @returns rows by table
  */
-export function takeOut({ file, courseId, into }: { file: string; courseId: string; into: string }): Record<string, number> {
+export function takeOut({ file, courseId, into, personId }: CourseToTake): Record<string, number> {
   const db = new Database(file, { readonly: true, fileMustExist: true })
   const out = openSync(into, 'wx', 0o600)
   const rows: Record<string, number> = {}
@@ -70,19 +78,20 @@ export function takeOut({ file, courseId, into }: { file: string; courseId: stri
         const hash = createHash('sha256')
         let bytes = 0
         const write = (lines: readonly (readonly string[])[]) => {
-          const text = strToU8(stringify(lines as string[][], { record_delimiter: 'windows' }))
+          const text = strToU8(csvOf(lines))
           hash.update(text)
           bytes += text.length
           part.push(text)
         }
         write([table.columns])
         rows[table.name] = 0
-        const where = table.rows === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : table.rows
-        const select = db.prepare<[{ course: string }], unknown[]>(
+        const rowsOf = table.rows === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : table.rows
+        const where = table.shown && personId !== null ? `${rowsOf} AND ${table.shown}` : rowsOf
+        const select = db.prepare<[{ course: string; person?: string }], unknown[]>(
           `SELECT ${table.columns.map((c) => `t."${c}"`).join(', ')} FROM "${table.name}" t WHERE ${where} ORDER BY t.rowid`,
         )
         let chunk: string[][] = []
-        for (const row of select.raw().iterate({ course: courseId })) {
+        for (const row of select.raw().iterate({ course: courseId, ...(table.shown && personId !== null ? { person: personId } : {}) })) {
           chunk.push(row.map(toCell))
           rows[table.name]!++
           if (chunk.length < CHUNK) continue

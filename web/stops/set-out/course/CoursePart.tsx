@@ -42,9 +42,9 @@ function TakeAlong({ courseId }: { courseId: string }) {
     <section>
       <h2>Take it along</h2>
       <p>
-        All of the course as a Data Package: roll, plan, library entries in use, works, readings with their histories, decisions, what was
-        confirmed. Whoever administers another installation brings it in there; spreadsheets and statistics programs read its tables as
-        well.
+        The course as a Data Package: roll, plan, library entries in use, works, readings with their histories, decisions, confirmed
+        results. Spreadsheets and statistics programs read its tables. Left out is what you are not shown: other leads’ trials, changes that
+        a marker has not handed in, and who judged whom able. To move a course to another installation, an administrator exports all of it.
       </p>
       <a className="btn btn-sm btn-outline-primary" href={addressOf(routes.takeOutCourse, { courseId })} download>
         Take the course out
