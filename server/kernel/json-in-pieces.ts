@@ -35,6 +35,20 @@ async function* written(value: unknown): AsyncGenerator<string> {
   yield text
 }
 
+/** Answers with a text, in pieces between which others are answered. Ends early where whoever asked is gone. */
+export async function sendText(res: Response, pieces: Iterable<string>): Promise<undefined> {
+  const inTurns = async function* () {
+    for (const piece of pieces) {
+      yield piece
+      await setImmediate()
+    }
+  }
+  await pipeline(inTurns(), res).catch((e: NodeJS.ErrnoException) => {
+    if (e.code !== 'ERR_STREAM_PREMATURE_CLOSE') throw e
+  })
+  return undefined
+}
+
 /** Answers with a value as JSON, in pieces between which others are answered. Ends early where whoever asked is gone. */
 export async function sendInPieces(res: Response, value: unknown): Promise<void> {
   res.type('json')

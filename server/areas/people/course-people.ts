@@ -1,13 +1,20 @@
+import type { z } from 'zod'
 import { readPeople } from '#core/exchange/people-lines'
 import { routes, type CoursePerson, type StudentAccess } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { inTurns } from '../../kernel/in-turns'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { Inviter } from '../../kernel/access/invite'
 import { personQueries, stateOf } from '../../kernel/access/people'
 import { coursePeopleQueries } from './queries'
+
+/** Lines that are looked up before others are answered. */
+const LINES_A_TURN = 50
+
+type TriedCoursePerson = z.input<typeof routes.tryCoursePeople.response>[number]
 
 /** Who has which part in a course: markers, externals, leads, and the students of the roll who may see their own work. */
 export function coursePeopleRoutes(
@@ -35,10 +42,12 @@ export function coursePeopleRoutes(
 
   handle(routes.findPeople, ({ params: { courseId, words } }) => find.all({ courseId, like: `%${words.replace(/[!%_]/g, '!$&')}%` }))
 
-  handle(routes.tryCoursePeople, ({ params: { courseId }, body: { text } }) =>
-    text.split(/\r?\n/).flatMap((raw, i) => {
+  function* tryLines(courseId: string, text: string): Generator<void, TriedCoursePerson[]> {
+    const tried: TriedCoursePerson[] = []
+    for (const [i, raw] of text.split(/\r?\n/).entries()) {
       const words = raw.trim()
-      if (words === '') return []
+      if (words === '') continue
+      if (tried.length % LINES_A_TURN === LINES_A_TURN - 1) yield
       const [listed] = readPeople(words)
       const tries = [words, ...(listed && 'person' in listed ? [listed.person.signIn, listed.person.email ?? ''] : [])]
       const found = tries.map((t) => exactly.all({ text: t })).find((f) => f.length > 0) ?? []
@@ -51,9 +60,11 @@ export function coursePeopleRoutes(
             : here
               ? `Is ${here} here already.`
               : null
-      return [{ line: i + 1, text: words.slice(0, 200), person: why === null ? found[0]! : null, why }]
-    }),
-  )
+      tried.push({ line: i + 1, text: words.slice(0, 200), person: why === null ? found[0]! : null, why })
+    }
+    return tried
+  }
+  handle(routes.tryCoursePeople, ({ params: { courseId }, body: { text } }) => inTurns(tryLines(courseId, text)))
 
   handle(routes.setRole, ({ params: { courseId, personId }, body: { role }, me }) => {
     const person = personOr404(personId)

@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto'
-import { stringify } from 'csv-stringify'
 import { MEDIA_TYPES } from '#core/exchange/media-types'
-import { guarded } from '#core/exchange/guard'
+import { writeDelimited } from '#core/exchange/write-delimited'
 import { routes, type TriedPeople } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import type { Sessions } from '../../kernel/access/sessions'
 import type { WaysIn } from '../../kernel/access/ways-in'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
+import { sendText } from '../../kernel/json-in-pieces'
 import { orProblem } from '../../kernel/or-problem'
 import { HttpProblem } from '../../kernel/problem'
 import type { WorkerPool } from '../../workers/pool'
@@ -114,18 +114,18 @@ export function personRoutes(
   handle(routes.audit, () => audit.latest(2000))
   handle(routes.auditCsv, ({ res }) => {
     res.attachment('audit.csv').type(MEDIA_TYPES.csv)
-    const rows = stringify({
-      header: true,
-      bom: true,
-      record_delimiter: 'windows',
-      columns: ['at', 'kind', 'by', 'about', 'course', 'words'],
-    })
-    rows.pipe(res)
-    for (const r of audit.latest(100_000))
-      rows.write([r.at, r.kind, r.by, r.about, r.course, r.words].map((cell) => (typeof cell === 'string' ? guarded(cell) : cell)))
-    rows.end()
-    return undefined
+    return sendText(res, auditLines(audit))
   })
+}
+
+/** The audit list as CSV, some entries at a time. */
+function* auditLines(audit: AuditList): Generator<string> {
+  yield writeDelimited([['at', 'kind', 'by', 'about', 'course', 'words']])
+  for (const entries of audit.inParts())
+    yield writeDelimited(
+      entries.map((r) => [r.at, r.kind, r.by ?? '', r.about ?? '', r.course ?? '', r.words]),
+      { bom: false },
+    )
 }
 
 function wordsOf(change: { active?: boolean; admin?: boolean }): string {

@@ -272,6 +272,13 @@ describe('people', () => {
       expect(kinds).toContain(kind)
     const csv = (await admin('get', '/api/audit.csv').expect(200)).text
     expect(csv.split('\r\n')[0]).toBe('\uFEFFat,kind,by,about,course,words')
+    // All of it, whole, though it is written in parts.
+    const many = 2500
+    const note = server.db.prepare("INSERT INTO audit (at, kind, words) VALUES ('2026-01-01T00:00:00.000Z', 'signed in', ?)")
+    for (let i = 0; i < many; i++) note.run(`filler ${i}`)
+    const long = (await admin('get', '/api/audit.csv').expect(200)).text
+    expect(long.match(/filler \d+\r\n/g)).toHaveLength(many)
+    expect(new Set(long.match(/filler \d+/g)).size).toBe(many)
     expect(((await admin('get', '/api/audit')).body as AuditRow[])[0]).toMatchObject({
       kind: 'taken out',
       by: 'Orsolya Tamm',

@@ -38,3 +38,10 @@ test.each(FEW)('%s is read without looking through the scripts of the course, wh
   expect(reads.length).toBeGreaterThan(0)
   for (const sql of reads) expect(stepsOf(sql).filter((step) => THROUGH_ALL.test(step))).toEqual([])
 })
+
+test('somebody is looked up by name, sign-in or address without looking at everybody, and the audit list part by part', () => {
+  const lookUps = prepared.filter((sql) => /FROM person p?\b.*(sign_in = |email = )/s.test(sql) && /^SELECT/.test(sql.trim()))
+  const audit = prepared.filter((sql) => /FROM audit\b/.test(sql) && /^SELECT/.test(sql.trim()))
+  expect([lookUps.length > 1, audit.length > 0]).toEqual([true, true])
+  for (const sql of [...lookUps, ...audit]) expect(stepsOf(sql).filter((step) => /^SCAN (p|person|a|audit)\b/.test(step))).toEqual([])
+})
