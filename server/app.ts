@@ -63,6 +63,7 @@ import { scaleRoutes } from './areas/library/routes'
 import { courseWrites } from './kernel/course/course-writes'
 import { outcomeNews } from './kernel/outcomes/news'
 import { planLoader } from './kernel/course/load-plan'
+import { issuedResults } from './kernel/course/issued-results'
 import { readAhead } from './kernel/course/read-ahead'
 import { tableLoader } from './kernel/course/load-table'
 import { workedOut } from './kernel/course/worked-out'
@@ -276,8 +277,9 @@ export function createApp(
   const worked = workedOut(tables, writes)
   // Nobody waits for it: where it comes to nothing, the course is read when it is asked for.
   app.locals.readAhead = () => readAhead(db, tables).catch((e: unknown) => log?.debug({ err: e }, 'not read ahead'))
-  studentRoutes(handle, db, { plans, worked, pool, send: letterSender(db, letters), clock })
-  classRoutes(handle, db, plans, worked, clock)
+  const issued = issuedResults(db.name, pool)
+  studentRoutes(handle, db, { plans, worked, issued, send: letterSender(db, letters), clock })
+  classRoutes(handle, db, plans, worked, issued, clock)
   scaleRoutes(handle, db, tables, writes, pool)
   tuningRoutes(handle, db, writes)
   sharingRoutes(handle, db, tables, writes)

@@ -1,6 +1,6 @@
 import canonicalize from 'canonicalize'
 import { STATUSES } from '../grades/course'
-import { issuedMark, type IssueContent, type IssuedDecision, type IssuedMark, type IssuedResult } from './issue'
+import { marksByTitle, type IssueContent, type IssuedDecision, type IssuedMark, type IssuedResult } from './issue'
 
 /** What of a student is shown side by side. */
 export type IssuedFigures = Pick<IssuedResult, 'section' | 'final' | 'rounded' | 'grade'> & { adjusted: number | null }
@@ -59,13 +59,12 @@ const NOBODY: WrittenBy = () => []
 export function compareIssues(from: IssueContent, to: IssueContent, writtenBy = NOBODY): IssueDifference {
   const before = new Map(from.results.map((r) => [r.studentId, r]))
   const after = new Set(to.results.map((r) => r.studentId))
-  const earlierMarks = marksByTitle(from)
-  const laterMarks = marksByTitle(to)
   const titles = [...new Set([...(to.assessments ?? []), ...(from.assessments ?? [])].map((a) => a.title))]
   const students: ChangedResult[] = []
   for (const r of to.results) {
     const was = before.get(r.studentId)
-    const marks = was?.marks && r.marks ? differing(titles, earlierMarks(was), laterMarks(r), (a) => writtenBy(r.studentId, a)) : []
+    const marks =
+      was?.marks && r.marks ? differing(titles, marksByTitle(from, was), marksByTitle(to, r), (a) => writtenBy(r.studentId, a)) : []
     const [a, b] = [was && figuresOf(was), figuresOf(r)]
     const changed =
       !a ||
@@ -104,11 +103,6 @@ const rowOf = (
   now,
   marks,
 })
-
-/** A student's marks by the titles of their assessments. */
-function marksByTitle({ assessments = [] }: IssueContent): (r: IssuedResult) => Map<string, IssuedMark | null> {
-  return (r) => new Map(assessments.map((a, i) => [a.title, issuedMark(r.marks?.[i] ?? null)]))
-}
 
 function differing(
   titles: readonly string[],

@@ -17,6 +17,12 @@ export type IssuedCell = number | IssuedMark | null
 export const issuedMark = (cell: IssuedCell): IssuedMark | null =>
   typeof cell === 'number' ? { mark: cell, status: 'in', daysLate: 0 } : cell
 
+/** A student's marks by the titles of their assessments; null where the work was not set for them. */
+export const marksByTitle = (
+  { assessments = [] }: Pick<IssueContent, 'assessments'>,
+  { marks }: Pick<IssuedResult, 'marks'>,
+): Map<string, IssuedMark | null> => new Map(assessments.map((a, i) => [a.title, issuedMark(marks?.[i] ?? null)]))
+
 /** What was confirmed of one student. What came to be written later is not there in issues of before. */
 export interface IssuedResult {
   studentId: string

@@ -1,6 +1,6 @@
 import type { Policy } from '../grades/course'
 import { descending } from '../grades/rounding'
-import { issuedMark, type IssueContent, type IssuedMark, type IssuedResult } from './issue'
+import { issuedMark, marksByTitle, type IssueContent, type IssuedMark, type IssuedResult } from './issue'
 
 /** How a confirmed result came about, for the student whose it is. */
 export interface ResultInWords {
@@ -111,10 +111,8 @@ export function changedInWords(was: Frozen & { result: OwnIssued }, now: Frozen 
     words.push(
       `The percent was ${a.rounded === null ? 'still open' : short(a.rounded)} and is ${b.rounded === null ? 'open again' : short(b.rounded)}.`,
     )
-  const marksOf = ({ assessments = [], result }: typeof was) =>
-    new Map(assessments.map(({ title }, at) => [title, issuedMark(result.marks?.[at] ?? null)]))
-  const later = marksOf(now)
-  for (const [title, then] of marksOf(was)) {
+  const later = marksByTitle(now, b)
+  for (const [title, then] of marksByTitle(was, a)) {
     const mark = later.get(title) ?? null
     if (then?.mark !== mark?.mark || then?.status !== mark?.status) words.push(`${title}: ${inShort(then)} before, ${inShort(mark)} now.`)
   }

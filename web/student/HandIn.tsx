@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
 import { Button } from 'react-bootstrap'
+import { MOST_HAND_IN_BYTES, MOST_HAND_INS } from '#core/roll'
 import { routes, type OwnWork } from '#contract'
 import { call, messageOf } from '../api/client'
 import { base64Of } from '../api/stream'
@@ -72,7 +73,8 @@ export function HandIn({ courseId, work, handIn: { open, why, attempts } }: Prop
             {send.isPending ? 'Handing in…' : attempts.length > 0 ? 'Hand in a new version' : 'Choose a file and hand it in'}
           </Button>
           <p className="soft small mt-1">
-            Text or PDF, up to 10 MB.{' '}
+            Text or PDF, up to 10 MB. Up to {MOST_HAND_INS} versions of {MOST_HAND_IN_BYTES / 1e6} MB together are taken
+            {attempts.length > 0 && `; this would be number ${attempts.length + 1}`}.{' '}
             {attempts.length > 0 ? 'The latest version is what is read.' : 'You get a receipt, and may hand in again.'}
           </p>
         </>

@@ -4,7 +4,8 @@ import { sightOf } from '#core/roles'
 import { standingOfStudent } from '#core/trial'
 import { routes, type ClassCell, type ClassView, type Role } from '#contract'
 import type { Clock } from '../../kernel/clock'
-import { issuesOf } from '../../kernel/course/issues'
+import type { IssuedResults } from '../../kernel/course/issued-results'
+import { seenMarks } from '../../kernel/course/seen-marks'
 import { placedOf } from '../../kernel/course/placed-of'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import type { WorkedOutMarks } from '../../kernel/course/worked-out'
@@ -17,8 +18,8 @@ import { writing } from '../../kernel/db/transactions'
 const MANY = 2 ** 32
 
 /** What a class may look at together: its work by numbers or code names. No name is in any answer. */
-export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: WorkedOutMarks, clock: Clock): void {
-  const issues = issuesOf(db)
+export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: WorkedOutMarks, issued: IssuedResults, clock: Clock): void {
+  const seenIn = seenMarks(db, issued)
   const { teacher, members, came, taken, takenByOther, set, drop, self } = classQueries(db)
 
   /** @throws HttpProblem 404 where there is no such section, or it is not theirs */
@@ -32,12 +33,32 @@ export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: W
     const { plan } = plans.load(courseId)
     const { table, workings, standing, applies } = await worked(courseId)
     const today = clock.today()
-    const confirmed = issues.inForce(courseId) !== null
+    const { issue, of: seenOf } = seenIn(courseId)
+    const confirmed = issue !== null
     const section = plan.sections.find((s) => s.id === sectionId)!
     const own = plan.assessments
       .map((a) => ({ a, placed: placedOf(plan, a.id) }))
       .filter(({ placed }) => placed.some((p) => p.sectionId === sectionId))
     const arrived = new Set(came.all(sectionId))
+    const rows: ClassView['rows'] = []
+    for (const { id, number, codeName } of members.all(sectionId)) {
+      const live = new Map(standingOfStudent(workings, standing, id).map((m) => [m.assessmentId, m]))
+      const seen = await seenOf(
+        id,
+        live,
+        own.map(({ a }) => a),
+      )
+      const cells = own.map(({ a, placed }): ClassCell => {
+        if (!applies(id, a.id)) return 'not set'
+        const placement = placementFor(placed, table.stays[id] ?? [], sectionId)
+        const mark = seen.get(a.id)
+        const isOut = !!placement && isReleased(placement.release, { today, due: placement.due, confirmed })
+        if (isOut && mark && mark.status !== 'in' && mark.status !== 'late') return mark.status === 'held' ? 'looked into' : mark.status
+        if (isOut && mark && mark.mark !== null) return mark.mark
+        return (live.get(a.id)?.plain ?? null) !== null || arrived.has(`${a.id} ${id}`) ? 'came in' : 'nothing yet'
+      })
+      rows.push({ number, codeName, cells })
+    }
     return {
       course: `${plan.head.code} ${plan.head.title}`,
       section: section.name,
@@ -47,19 +68,7 @@ export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: W
         outOf: a.outOf,
         due: placed.find((p) => p.sectionId === sectionId)!.due,
       })),
-      rows: members.all(sectionId).map(({ id, number, codeName }) => {
-        const marks = new Map(standingOfStudent(workings, standing, id).map((m) => [m.assessmentId, m]))
-        const cells = own.map(({ a, placed }): ClassCell => {
-          if (!applies(id, a.id)) return 'not set'
-          const placement = placementFor(placed, table.stays[id] ?? [], sectionId)
-          const mark = marks.get(a.id)
-          const isOut = !!placement && isReleased(placement.release, { today, due: placement.due, confirmed })
-          if (isOut && mark && mark.status !== 'in' && mark.status !== 'late') return mark.status === 'held' ? 'looked into' : mark.status
-          if (isOut && mark && mark.mark !== null) return mark.mark
-          return (mark?.plain ?? null) !== null || arrived.has(`${a.id} ${id}`) ? 'came in' : 'nothing yet'
-        })
-        return { number, codeName, cells }
-      }),
+      rows,
     }
   }
 

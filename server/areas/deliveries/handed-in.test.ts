@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { OwnWork, Receipt } from '#contract'
-import { shiftDay } from '#core/roll'
+import { MOST_HAND_INS, shiftDay } from '#core/roll'
 import { clockIn, machineZone } from '../../kernel/clock'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
@@ -54,6 +54,20 @@ test('neither text nor PDF, too large, or without a name is refused with what to
   expect(detail(await handIn('map.zip', Buffer.from([0x50, 0x4b, 0, 1])).expect(422))).toMatch(/save it as a PDF/)
   expect(detail(await handIn('map.pdf', Buffer.alloc(10_000_010)).expect(422))).toMatch(/over 10 MB/)
   await handIn(' ', PDF).expect(422)
+})
+
+test('a work is taken so many times and so large together, and the page says so before', async () => {
+  const count = () => server.db.prepare('SELECT count(*) FROM delivery WHERE script_id = ?').pluck().get(`${MAP}:${studentId}`) as number
+  // As if what is kept already were large: with the next file it is too much.
+  const { size } = server.db.prepare("SELECT content, length(content) AS size FROM delivery WHERE file_name = 'late.txt'").get() as {
+    size: number
+  }
+  server.db.prepare("UPDATE delivery SET content = zeroblob(39990000) WHERE file_name = 'late.txt'").run()
+  expect(detail(await handIn('more.txt', Buffer.from('More. '.repeat(4000))).expect(413))).toMatch(/come to 41 MB, and 40 MB are kept/)
+  server.db.prepare("UPDATE delivery SET content = zeroblob(?) WHERE file_name = 'late.txt'").run(size)
+  for (let n = count(); n < MOST_HAND_INS; n++) await handIn(`v${n}.txt`, Buffer.from(`Version ${n}.`)).expect(200)
+  expect((await own()).handIn).toMatchObject({ open: false, why: expect.stringMatching(/handed in 10 versions/) as string })
+  expect(detail(await handIn('one-more.txt', Buffer.from('Once more.')).expect(409))).toMatch(/handed in 10 versions/)
 })
 
 test('only what takes work here, is theirs and has not come back', async () => {

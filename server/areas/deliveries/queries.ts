@@ -60,6 +60,10 @@ export function deliveryQueries(db: Db) {
      FROM script WHERE student_id = ? AND assessment_id = ?`,
   )
   const hashes = db.prepare<[string], { hash: string }>('SELECT hash FROM delivery WHERE script_id = ? ORDER BY attempt')
+  const kept = db.prepare<[string, string], { times: number; bytes: number }>(
+    `SELECT count(*) AS times, coalesce(sum(length(d.content)), 0) AS bytes FROM delivery d JOIN script s ON s.id = d.script_id
+     WHERE s.student_id = ? AND s.assessment_id = ?`,
+  )
   const insertScript = db.prepare(
     "INSERT INTO script (id, student_id, assessment_id, status) VALUES (?, ?, ?, 'in') ON CONFLICT DO NOTHING",
   )
@@ -110,6 +114,8 @@ export function deliveryQueries(db: Db) {
       const own = row ? hashes.all(row.id).map((h) => h.hash) : []
       return { scriptId: row?.id ?? null, status: row?.status ?? 'in', hashes: own, attempts: own.length + (row?.text ? 1 : 0) }
     },
+    /** How many versions of a work are kept, and their bytes. */
+    kept: (studentId: string, assessmentId: string) => kept.get(studentId, assessmentId)!,
     /** Whether there is a mark on it, typed or read. */
     isMarked(studentId: string, assessmentId: string): boolean {
       const row = script.get(studentId, assessmentId)

@@ -1,5 +1,15 @@
 import { randomUUID } from 'node:crypto'
-import { dueFor, isReleased, placeDelivery, placementFor, whyNotHandedIn, type Expected, type Placing, type Stay } from '#core/roll'
+import {
+  dueFor,
+  isReleased,
+  placeDelivery,
+  placementFor,
+  whyNotHandedIn,
+  whyTooMuch,
+  type Expected,
+  type Placing,
+  type Stay,
+} from '#core/roll'
 import { scriptIdOf } from '#core/trial'
 import { routes, type Collected, type DeliveryRow, type Receipt } from '#contract'
 import type { Db } from '../../kernel/db/open'
@@ -147,13 +157,17 @@ export function deliveryRoutes(
       const placement = placementFor(placed, staysOf.all(own.id), own.sectionId)
       const inForce = issues.inForce(courseId) !== null
       const isOut = !!placement && isReleased(placement.release, { today: clock.today(), due: placement.due, confirmed: inForce })
+      const kept = queries.kept(own.id, assessmentId)
       const why = whyNotHandedIn({
         ...expected,
         wanted: views.of(courseId).handIn.includes(assessmentId),
+        ...kept,
         released: isOut && queries.isMarked(own.id, assessmentId),
         confirmed: plan.head.confirmedIssue !== null,
       })
       if (why !== null) throw new HttpProblem(409, why)
+      const tooMuch = whyTooMuch(kept, { bytes: content.length })
+      if (tooMuch !== null) throw new HttpProblem(413, tooMuch, { field: 'file' })
       const placing = placeDelivery({ ...delivery, day: clock.dayOf(cameAt) }, expected)
       if (placing.kind !== 'place')
         throw new HttpProblem(409, placing.kind === 'set aside' ? 'You have handed in this very file before.' : placing.why, {

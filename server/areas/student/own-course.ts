@@ -1,13 +1,21 @@
 import { partOf } from '#core/grades'
 import { courseOfStudent, type Standing, type Workings } from '#core/trial'
 import type { OwnCourse } from '#contract'
+import type { SeenMark } from '../../kernel/course/seen-marks'
 import type { PlanCore } from '../../kernel/course/load-plan'
 
 /**
  * The course as one student may reckon with it: what is set for them, with the marks that are released to them and nothing of the others. What
  * rescales the course as a whole is not in it: that is decided, and told, with the results.
  */
-export function ownCourse(plan: PlanCore, w: Workings, standing: Standing, studentId: string, released: ReadonlySet<string>): OwnCourse {
+export function ownCourse(
+  plan: PlanCore,
+  w: Workings,
+  standing: Standing,
+  studentId: string,
+  released: ReadonlySet<string>,
+  seen: ReadonlyMap<string, SeenMark>,
+): OwnCourse {
   const course = courseOfStudent(w, standing, studentId)
   const applying = new Set(course.placements.map((p) => p.assessmentId))
   const titles = new Map([...plan.components, ...plan.assessments].map((x) => [x.id, x.title]))
@@ -35,10 +43,8 @@ export function ownCourse(plan: PlanCore, w: Workings, standing: Standing, stude
       bonus,
       droppable,
     })),
-    marks: course.marks.flatMap(({ assessmentId, mark, status, daysLate }) =>
-      released.has(assessmentId) && applying.has(assessmentId)
-        ? [{ assessmentId, mark: status === 'held' ? null : mark, status, daysLate }]
-        : [],
+    marks: [...seen].flatMap(([assessmentId, mark]) =>
+      released.has(assessmentId) && applying.has(assessmentId) ? [{ assessmentId, ...mark }] : [],
     ),
     boundaries: course.boundaries,
     conditions: (course.conditions ?? []).flatMap((c) =>

@@ -3,7 +3,7 @@ import type { OwnWork } from '#contract'
 import type { Clock } from '../../kernel/clock'
 import { issuesOf } from '../../kernel/course/issues'
 import type { Db } from '../../kernel/db/open'
-import type { IssuedResults, IssuedToOne } from './issued-results'
+import type { IssuedResults, IssuedToOne } from '../../kernel/course/issued-results'
 
 /** A student's confirmed result with how it came about, and what was out before it. */
 export function ownResults(db: Db, issued: IssuedResults, clock: Clock) {

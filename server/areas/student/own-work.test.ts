@@ -58,7 +58,17 @@ test('switched off, or held, they are not sent', async () => {
   }
   const cell = { studentId, assessmentId, version, mark: null, status: 'held', daysLate: 0 }
   await lead('patch', api('/sheet'), { cells: [cell] }).expect(200)
-  expect(await own('Field book 1')).toMatchObject({ status: 'held', remarks: [] })
+  expect(await own('Field book 1')).toMatchObject({ status: 'held', mark: null, levels: null, remarks: [] })
+  // Nor one that is typed while it is held, anywhere in the answer.
+  const typed = { ...cell, version: version + 1, mark: 13.371 }
+  await lead('patch', api('/sheet'), { cells: [typed] }).expect(200)
+  await lead('patch', api('/student-view'), { soFar: true }).expect(200)
+  const { text } = await student('get', api('/own-work'))
+  expect(text).not.toContain('13.371')
+  const section = server.db.prepare('SELECT section_id FROM enrolment WHERE student_id = ?').pluck().get(studentId) as string
+  expect((await lead('get', api(`/sections/${section}/class`)).expect(200)).text).not.toContain('13.371')
+  await lead('patch', api('/student-view'), { soFar: false }).expect(200)
+  await lead('patch', api('/sheet'), { cells: [{ ...cell, version: version + 2 }] }).expect(200)
 })
 
 test('before release nothing is said; of several readings the words stand one after the other, without points', async () => {

@@ -4,7 +4,7 @@ import { criteriaOf } from '#core/scales'
 import { standingOfStudent } from '#core/trial'
 import type { Assessment, OwnWork, StandardInUse, StandardUse } from '#contract'
 import type { Clock } from '../../kernel/clock'
-import { issuesOf } from '../../kernel/course/issues'
+import { seenMarks } from '../../kernel/course/seen-marks'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { placedOf } from '../../kernel/course/placed-of'
 import type { WorkedOutMarks } from '../../kernel/course/worked-out'
@@ -14,7 +14,7 @@ import { tuningQueries, type ExemplarRow } from '../../kernel/standards/exemplar
 import { asUsed, standardsOf } from '../../kernel/standards/judge'
 import { libraryQueries } from '../../kernel/standards/queries'
 import { studentViews } from '../../kernel/student-view'
-import type { IssuedResults } from './issued-results'
+import type { IssuedResults } from '../../kernel/course/issued-results'
 import { levelsFor, type Levels } from './levels'
 import { ownCourse } from './own-course'
 import { ownResults } from './own-result'
@@ -34,13 +34,13 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
   const resultsOf = ownResults(db, issued, clock)
   const questions = questionQueries(db)
   const views = studentViews(db)
-  const issues = issuesOf(db)
+  const seenIn = seenMarks(db, issued)
   const own = db.prepare<[string, string], { id: string }>('SELECT id FROM student WHERE course_id = ? AND person_id = ?')
   const letOut = db
     .prepare<[string, string], string | null>('SELECT let_out_at FROM placement WHERE assessment_id = ? AND section_id = ?')
     .pluck()
-  const attempts = db.prepare<[string, string], { fileName: string; at: string; hash: string }>(
-    `SELECT d.file_name AS fileName, d.came_at AS at, d.hash FROM delivery d JOIN script s ON s.id = d.script_id
+  const attempts = db.prepare<[string, string], { fileName: string; at: string; hash: string; bytes: number }>(
+    `SELECT d.file_name AS fileName, d.came_at AS at, d.hash, length(d.content) AS bytes FROM delivery d JOIN script s ON s.id = d.script_id
      WHERE s.assessment_id = ? AND s.student_id = ? AND d.state = 'placed' ORDER BY d.attempt`,
   )
   const codeName = db.prepare<[string], string>('SELECT name FROM code_name WHERE student_id = ?').pluck()
@@ -66,9 +66,10 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
     const student = self && table.students.find((s) => s.id === self.id)
     if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
     const studentId = student.id
-    const marks = new Map(standingOfStudent(workings, standing, studentId).map((s) => [s.assessmentId, s]))
+    const live = new Map(standingOfStudent(workings, standing, studentId).map((s) => [s.assessmentId, s]))
     const today = clock.today()
-    const issue = issues.inForce(courseId)
+    const { issue, of: seenOf } = seenIn(courseId)
+    const seen = await seenOf(studentId, live, table.assessments)
     const confirmedOn = issue && clock.dayOf(issue.signatures.at(-1)?.at ?? issue.at)
     const view = views.of(courseId)
     const releasedIds = new Set<string>()
@@ -82,21 +83,22 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
       const release = placement?.release
       const released = !!release && isReleased(release, { today, due, confirmed: issue !== null })
       if (released) releasedIds.add(a.id)
-      const mark = released ? marks.get(a.id) : undefined
-      // A script that is held is looked into: its mark and its remarks wait.
-      const remarked = mark && a.use.remarks && mark.mark !== null && mark.status !== 'held'
-      const levels = remarked ? shownLevels(levelsOf(mark.scriptId, mark.plain, a.standardId), a.use) : null
+      const mark = released ? seen.get(a.id) : undefined
+      const stands = released ? live.get(a.id) : undefined
+      // Remarks are those of the mark that is seen; what is judged anew meanwhile waits for the next issue.
+      const remarked = stands && a.use.remarks && mark !== undefined && mark.mark !== null && mark.mark === stands.mark ? stands : null
+      const levels = remarked ? shownLevels(levelsOf(remarked.scriptId, remarked.plain, a.standardId), a.use) : null
 
       function askingOf(): Work['asking'] {
-        if (!mark || mark.mark === null || mark.status === 'held') return null
-        const asked = questions.ofScript(mark.scriptId)
+        if (!stands || !mark || mark.mark === null) return null
+        const asked = questions.ofScript(stands.scriptId)
         if (view.askDays === null && asked.length === 0) return null
         const dayOf = (moment: string | null | undefined): Day | null => (moment ? clock.dayOf(moment) : null)
         const since = releasedSince(release!, {
           due,
           confirmedOn,
           letOutOn: dayOf(letOut.get(a.id, placement!.sectionId)),
-          markedOn: dayOf(questions.markedAt(mark.scriptId)),
+          markedOn: dayOf(questions.markedAt(stands.scriptId)),
         })
         const until = view.askDays === null ? null : shiftDay(since ?? today, view.askDays)
         const standard = levels?.standard ?? (a.use.remarks || a.use.studentsBefore ? standardOf(a) : null)
@@ -115,10 +117,16 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
           wanted,
           applies: true,
           status,
-          released: mark !== undefined && mark.mark !== null,
+          times: came.length,
+          bytes: came.reduce((sum, x) => sum + x.bytes, 0),
+          released: stands !== undefined && stands.mark !== null,
           confirmed: plan.head.confirmedIssue !== null,
         })
-        return { open: why === null, why, attempts: came.map((x) => ({ ...x, daysLate: daysLateOn(due, clock.dayOf(x.at)) })) }
+        return {
+          open: why === null,
+          why,
+          attempts: came.map(({ bytes: _, ...x }) => ({ ...x, daysLate: daysLateOn(due, clock.dayOf(x.at)) })),
+        }
       }
       return [
         {
@@ -129,7 +137,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
           mark: mark?.mark ?? null,
           outOf: released ? a.outOf : null,
           status: mark?.status ?? null,
-          remarks: remarked ? remarksOf(mark.scriptId, mark.plain) : [],
+          remarks: remarked ? remarksOf(remarked.scriptId, remarked.plain) : [],
           levels,
           standard: a.use.studentsBefore ? standardOf(a) : null,
           exemplars: tuning.all(a.id).flatMap((x) => shown(x, a.outOf)),
@@ -147,7 +155,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
       section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',
       codeName: codeName.get(student.id) ?? null,
       work,
-      course: view.soFar && !results.result ? ownCourse(plan, workings, standing, student.id, releasedIds) : null,
+      course: view.soFar && !results.result ? ownCourse(plan, workings, standing, student.id, releasedIds, seen) : null,
       ...results,
     }
   }

@@ -8,23 +8,22 @@ import type { Handle } from '../../kernel/http'
 import type { letterSender } from '../../kernel/letters'
 import { HttpProblem } from '../../kernel/problem'
 import { studentViews } from '../../kernel/student-view'
-import type { WorkerPool } from '../../workers/pool'
 import { askedLetters } from './asked-letters'
-import { issuedResults } from './issued-results'
+import type { IssuedResults } from '../../kernel/course/issued-results'
 import { ownWork } from './own-work'
 import { questionQueries } from './question-queries'
 
 interface Needs {
   plans: PlanLoader
   worked: WorkedOutMarks
-  pool: WorkerPool
+  issued: IssuedResults
   send: ReturnType<typeof letterSender>
   clock: Clock
 }
 
 /** A student's own work, what they ask about it, and what their lead lets them see and do. */
-export function studentRoutes(handle: Handle, db: Db, { plans, worked, pool, send, clock }: Needs): void {
-  const workOf = ownWork(db, plans, worked, issuedResults(db.name, pool), clock)
+export function studentRoutes(handle: Handle, db: Db, { plans, worked, issued, send, clock }: Needs): void {
+  const workOf = ownWork(db, plans, worked, issued, clock)
   const questions = questionQueries(db)
   const views = studentViews(db)
   const letters = askedLetters(db, send)

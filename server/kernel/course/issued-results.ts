@@ -1,8 +1,8 @@
 import type { Frozen, OwnIssued } from '#core/issues'
-import { orProblem } from '../../kernel/or-problem'
+import { orProblem } from '../or-problem'
 import type { IssueParts } from '../../workers/issue'
 import type { WorkerPool } from '../../workers/pool'
-import { keepLatest } from '../../kernel/keep-latest'
+import { keepLatest } from '../keep-latest'
 
 export type IssuedToOne = Frozen & { result: OwnIssued }
 
