@@ -28,6 +28,8 @@ export const ListedPerson = z.strictObject({
   lastSignIn: z.string().nullable(),
   /** When the link that they have ends; null where they have none. */
   linkEnds: z.string().nullable(),
+  /** Whether a course may be given to them: active, and not known as a student alone. */
+  mayLead: z.boolean(),
   /** Their roles, “lead of CFS 214, autumn 2026”. */
   roles: z.array(z.string()),
   version: z.number().int(),

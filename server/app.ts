@@ -215,7 +215,7 @@ export function createApp(
   const tables = tableLoader(db, plans)
   const writes = courseWrites(db, tables.keepMarks)
   // Addresses are looked through in this order: what is asked most comes first.
-  tableRoutes(handle, plans, tables, writes, signIns)
+  tableRoutes(handle, db, plans, tables, writes, signIns)
   markingRoutes(handle, db, plans, tables, writes, pool)
   deskRoutes(handle, db, tables, writes)
   trialRoutes(handle, db, plans, tables, writes)

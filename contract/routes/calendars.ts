@@ -2,16 +2,16 @@ import { z } from 'zod'
 import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { route } from '../route'
 
-/** A private address of one's due days; null where one has made none. */
-const Address = z.strictObject({ address: z.string().nullable(), at: z.iso.datetime().nullable() })
+/** A private address of one’s due days. */
+const Address = z.strictObject({ address: z.string(), at: z.iso.datetime() })
 
 export const calendarsRoutes = {
   calendarAddress: route({
     method: 'GET',
     path: '/api/account/calendar',
     access: 'signed in',
-    summary: 'The private address at which one’s own due days can be subscribed to',
-    response: Address,
+    summary: 'When one made a private address at which one’s own due days can be subscribed to; it is shown only when it is made',
+    response: z.strictObject({ at: z.iso.datetime().nullable() }),
   }),
   renewCalendarAddress: route({
     method: 'POST',

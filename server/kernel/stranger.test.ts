@@ -40,8 +40,8 @@ const send = ({
     sent.end(body)
   })
 
-const signedIn = async () => {
-  const { headers } = await send({ path: '/api/session', body: JSON.stringify({ signIn: 'ines.valdry', passphrase: PASSPHRASE }) })
+const signedIn = async (signIn = 'ines.valdry') => {
+  const { headers } = await send({ path: '/api/session', body: JSON.stringify({ signIn, passphrase: PASSPHRASE }) })
   return String(headers['set-cookie']).split(';')[0]!
 }
 
@@ -112,6 +112,25 @@ describe('signing in', () => {
       }).on('error', failed)
     })
     await ended
+  })
+
+  test('who loses their part in a course hears nothing more of it', async () => {
+    const { id, signIn } = server.db
+      .prepare<[string], { id: string; signIn: string }>(
+        "SELECT p.id, p.sign_in AS signIn FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = ? AND r.role = 'external'",
+      )
+      .get(COURSE)!
+    const cookie = await signedIn(signIn)
+    const ended = new Promise<string>((done, failed) => {
+      get(`${server.address}/api/courses/${COURSE}/events`, { headers: { cookie } }, (res) => {
+        let heard = ''
+        res.setEncoding('utf8')
+        res.once('data', () => void lead('delete', `/api/courses/${COURSE}/people/${id}`).expect(200).then(undefined, failed))
+        res.on('data', (part: string) => (heard += part))
+        res.on('end', () => done(heard))
+      }).on('error', failed)
+    })
+    expect((await ended).match(/data: /g)).toHaveLength(1)
   })
 })
 

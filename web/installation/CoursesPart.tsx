@@ -123,7 +123,7 @@ function CourseCloseUp({ course: c }: { course: InstalledCourse }) {
           <Form.Select size="sm" aria-label="A further lead" value={lead} onChange={(e) => setLead(e.target.value)}>
             <option value="">a further lead…</option>
             {people.data
-              ?.filter((p) => p.state !== 'inactive' && !c.leads.includes(p.name))
+              ?.filter((p) => p.mayLead && !c.leads.includes(p.name))
               .map((p) => (
                 <option key={p.id} value={p.id}>
                   {p.name}, {p.signIn}

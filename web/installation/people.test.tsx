@@ -15,6 +15,7 @@ const person = (id: string, name: string, more: Partial<ListedPerson> = {}): Lis
   hasPassphrase: true,
   lastSignIn: '2026-11-20T09:00:00.000Z',
   linkEnds: null,
+  mayLead: true,
   roles: [],
   version: 1,
   ...more,

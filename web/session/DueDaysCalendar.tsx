@@ -14,24 +14,28 @@ export function DueDaysCalendar() {
   const { write } = useWrites()
   const own = useQuery({ queryKey: KEY, queryFn: () => call(calendarsRoutes.calendarAddress) })
   const [said, setSaid] = useState('')
+  /** As it was just made: the server keeps only by what it knows it again. */
+  const [address, setAddress] = useState<string | null>(null)
   const field = useRef<HTMLInputElement>(null)
   if (own.error) return <p className="note bad">{messageOf(own.error)}</p>
   if (!own.data) return null
-  const { address, at } = own.data
+  const { at } = own.data
   const renew = async () => {
-    const made = await write(address ? 'a new calendar address' : 'a calendar address', () => call(calendarsRoutes.renewCalendarAddress))
+    const made = await write(at ? 'a new calendar address' : 'a calendar address', () => call(calendarsRoutes.renewCalendarAddress))
     if (!made) return
-    queries.setQueryData(KEY, made)
+    setAddress(made.address)
+    queries.setQueryData(KEY, { at: made.at })
     setSaid(
-      address
-        ? 'This is the new one; at the one before nothing is seen any more.'
-        : 'Copy it into your calendar program, as a calendar to subscribe to.',
+      at
+        ? 'This is the new address. The one before no longer works. Copy it now: it is shown only once.'
+        : 'Copy it now into your calendar program, as a calendar to subscribe to: it is shown only once.',
     )
   }
   const drop = async () => {
     if ((await write('drop the calendar address', () => call(calendarsRoutes.dropCalendarAddress))) === null) return
-    queries.setQueryData(KEY, { address: null, at: null })
-    setSaid('Dropped: nothing is seen there any more.')
+    setAddress(null)
+    queries.setQueryData(KEY, { at: null })
+    setSaid('Removed. The address no longer works.')
   }
   const copy = () => {
     field.current?.select()
@@ -58,16 +62,18 @@ export function DueDaysCalendar() {
         />
       )}
       <div className="d-flex gap-2 flex-wrap">
-        {address ? (
+        {at ? (
           <>
-            <Button size="sm" onClick={copy}>
-              Copy it
-            </Button>
+            {address && (
+              <Button size="sm" onClick={copy}>
+                Copy it
+              </Button>
+            )}
             <Button size="sm" variant="outline-primary" onClick={() => void renew()}>
               Make a new one
             </Button>
             <Button size="sm" variant="link" onClick={() => void drop()}>
-              Drop it
+              Remove it
             </Button>
           </>
         ) : (
@@ -77,7 +83,10 @@ export function DueDaysCalendar() {
         )}
       </div>
       <p className="soft small mt-2 mb-0" role="status">
-        {said || (at ? `Made ${shownAt(at, 'd MMMM')}.` : '')}
+        {said ||
+          (at
+            ? `You have an address since ${shownAt(at, 'd MMMM')}. It was shown when it was made; if you no longer have it, make a new one.`
+            : '')}
       </p>
     </section>
   )

@@ -113,7 +113,7 @@ export function StartCourse({
           <Form.Select {...register('leadId', textOrNull)}>
             <option value="">{me.name}, yourself</option>
             {people.data
-              ?.filter((p) => p.id !== me.id && p.state !== 'inactive')
+              ?.filter((p) => p.id !== me.id && p.mayLead)
               .map((p) => (
                 <option key={p.id} value={p.id}>
                   {p.name}, {p.signIn}

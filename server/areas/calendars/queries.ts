@@ -3,13 +3,13 @@ import type { Db } from '../../kernel/db/open'
 
 /** Plain SQL of private calendar addresses and of whose days they are. Writes go on inside the caller's transaction. */
 export function calendarQueries(db: Db) {
-  const kept = db.prepare<[string], { token: string; at: string }>('SELECT token, at FROM calendar_address WHERE person_id = ?')
+  const kept = db.prepare<[string], { at: string }>('SELECT at FROM calendar_address WHERE person_id = ?')
   const renew = db.prepare(
-    'INSERT INTO calendar_address (person_id, token, at) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET token = excluded.token, at = excluded.at',
+    'INSERT INTO calendar_address (person_id, token_hash, at) VALUES (?, ?, ?) ON CONFLICT DO UPDATE SET token_hash = excluded.token_hash, at = excluded.at',
   )
   const drop = db.prepare('DELETE FROM calendar_address WHERE person_id = ?')
   const holder = db.prepare<[string], { id: string; name: string }>(
-    'SELECT p.id, p.name FROM calendar_address c JOIN person p ON p.id = c.person_id WHERE c.token = ? AND p.active = 1',
+    'SELECT p.id, p.name FROM calendar_address c JOIN person p ON p.id = c.person_id WHERE c.token_hash = ? AND p.active = 1',
   )
   const courses = db
     .prepare<[string], string>(

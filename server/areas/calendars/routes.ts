@@ -10,6 +10,7 @@ import { now, type Db } from '../../kernel/db/open'
 import { dueDays } from '../../kernel/due-days'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
+import { sha256 } from '../../kernel/sha256'
 import { sendFile } from '../../kernel/send-file'
 import { calendarQueries } from './queries'
 
@@ -17,15 +18,13 @@ import { calendarQueries } from './queries'
 export function calendarRoutes(handle: Handle, db: Db, plans: PlanLoader, address: () => string, clock: Clock): void {
   const daysOf = dueDays(db)
   const { kept, renew, drop, holder, courses, taught, student, staysOf } = calendarQueries(db)
-  const addressOf = (personId: string) => {
-    const own = kept.get(personId)
-    return { address: own ? `${address()}/api/calendars/${own.token}/due.ics` : null, at: own?.at ?? null }
-  }
 
-  handle(routes.calendarAddress, ({ caller }) => addressOf(caller!.id))
+  handle(routes.calendarAddress, ({ caller }) => ({ at: kept.get(caller!.id)?.at ?? null }))
   handle(routes.renewCalendarAddress, ({ caller }) => {
-    renew.run(caller!.id, randomBytes(24).toString('base64url'), now())
-    return addressOf(caller!.id)
+    const token = randomBytes(24).toString('base64url')
+    const at = now()
+    renew.run(caller!.id, sha256(token), at)
+    return { address: `${address()}/api/calendars/${token}/due.ics`, at }
   })
   handle(routes.dropCalendarAddress, ({ caller }) => {
     drop.run(caller!.id)
@@ -33,7 +32,7 @@ export function calendarRoutes(handle: Handle, db: Db, plans: PlanLoader, addres
   })
 
   handle(routes.calendar, ({ params: { token }, res }) => {
-    const who = holder.get(token)
+    const who = holder.get(sha256(token))
     if (!who) throw new HttpProblem(404, 'There is no calendar at this address (any more): make a new one at Your account.')
     const events = courses.all(who.id).flatMap((courseId) => {
       const { plan } = plans.load(courseId)

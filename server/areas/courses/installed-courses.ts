@@ -44,8 +44,8 @@ export function installedCourseRoutes(
   handle(routes.giveLead, ({ params: { courseId }, body: { personId }, me }) => {
     one(courseId)
     const found = person.get(personId)
-    if (!found || found.active === 0)
-      throw new HttpProblem(422, 'There is no such person here, or they are not active.', { field: 'personId' })
+    if (!found || found.mayLead === 0)
+      throw new HttpProblem(422, 'There is no such person here, or they are blocked or a student.', { field: 'personId' })
     if (isStudent.get(courseId, personId)!.n > 0) throw new HttpProblem(409, `${found.name} is a student of that course.`)
     writes.write(courseId, () => {
       lead.run(courseId, personId)

@@ -1,3 +1,4 @@
+import { ONLY_A_STUDENT } from '../../kernel/access/people'
 import type { Db } from '../../kernel/db/open'
 
 /** Plain SQL of all courses of an installation. Writes go on inside the caller's transaction. */
@@ -9,7 +10,9 @@ export function installedQueries(db: Db) {
          AND NOT EXISTS (SELECT 1 FROM decision d WHERE d.course_id = c.id) AS bare
      FROM course c WHERE c.removed_at IS NULL ORDER BY c.first_day DESC, c.code`,
   )
-  const person = db.prepare<[string], { name: string; active: 0 | 1 }>('SELECT name, active FROM person WHERE id = ?')
+  const person = db.prepare<[string], { name: string; mayLead: 0 | 1 }>(
+    `SELECT p.name, p.active AND NOT ${ONLY_A_STUDENT} AS mayLead FROM person p WHERE p.id = ?`,
+  )
   const lead = db.prepare(
     "INSERT INTO course_role (course_id, person_id, role) VALUES (?, ?, 'lead') ON CONFLICT (course_id, person_id) DO UPDATE SET role = 'lead'",
   )
@@ -33,7 +36,7 @@ export function startQueries(db: Db) {
     "SELECT role FROM course_role WHERE course_id = ? AND person_id = ? AND role = 'lead'",
   )
   const mayLead = db.prepare<[string, string], { id: string }>(
-    'SELECT p.id FROM person p, person a WHERE p.id = ? AND p.active = 1 AND a.id = ? AND a.admin = 1',
+    `SELECT p.id FROM person p, person a WHERE p.id = ? AND p.active = 1 AND NOT ${ONLY_A_STUDENT} AND a.id = ? AND a.admin = 1`,
   )
   const same = db.prepare<[string, string], { id: string }>('SELECT id FROM course WHERE code = ? AND term = ?')
   const insert = db.prepare(

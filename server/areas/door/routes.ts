@@ -73,6 +73,7 @@ export function doorRoutes(
     tried(account, address)
     const person = await signIns.known(body.signIn, body.passphrase)
     if (!person) {
+      limits.failed(account, address)
       const meant = people.bySignIn(body.signIn)
       audit.note({
         kind: 'not let in',
@@ -107,7 +108,9 @@ export function doorRoutes(
     if (!setUp.nobodyIsHere()) throw new HttpProblem(409, 'This installation is set up already. Sign in.')
     tried('set-up code', req.ip ?? '')
     if (setUp.fits(body.code)) limits.succeeded('set-up code', req.ip ?? '')
-    else throw new HttpProblem(422, 'That is not the code: it stands in the console that the server was started from.', { field: 'code' })
+    else limits.failed('set-up code', req.ip ?? '')
+    if (!setUp.fits(body.code))
+      throw new HttpProblem(422, 'That is not the code: it stands in the console that the server was started from.', { field: 'code' })
     refuseEasy(body.passphrase, [body.name, body.signIn, body.department])
     const hash = await hashOf(body.passphrase)
     const id = crypto.randomUUID()

@@ -5,8 +5,7 @@ import { workingsOf } from '#core/trial'
 import { writeCase } from '#core/exchange/case'
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeWorkbook } from '#core/exchange/workbook'
-import { sightOf } from '#core/roles'
-import { routes, type Library, type LibraryFile, type Role, type RubricBody, type Standard } from '#contract'
+import { routes, type Library, type LibraryFile, type RubricBody, type Standard } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import type { Ending } from '#core/exchange/media-types'
@@ -34,22 +33,25 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   const carriedOver = carrier(db)
   const library = libraryQueries(db)
   const { assessment, readings, attach, marksIn } = attachQueries(db)
-  /** What of an entry somebody may not see since they mark by it; those who lead or oversee see all of it. */
-  const hiddenFrom = (standardId: string, personId: string, role: Role): Hides => {
-    if (sightOf(role).hidden) return { hidePoints: false, hideWords: false }
+  /**
+   * What of an entry somebody may not see since they mark by it, in whichever course they do and through whichever they ask; their own
+   * entries they see.
+   */
+  const hiddenFrom = ({ id, ownerId }: Pick<StandardRow, 'id' | 'ownerId'>, personId: string): Hides => {
+    if (ownerId === personId) return { hidePoints: false, hideWords: false }
     const mine = new Set(marksIn.all(personId).map((c) => c.id))
-    const uses = library.uses(library.newestOf(standardId)).filter((u) => mine.has(u.courseId))
+    const uses = library.uses(library.newestOf(id)).filter((u) => mine.has(u.courseId))
     return { hidePoints: uses.some((u) => u.hidesPoints), hideWords: uses.some((u) => u.hidesWords) }
   }
-  const requireWholeInSight = (row: StandardRow, personId: string, role: Role) => {
-    const hides = hiddenFrom(row.id, personId, role)
+  const requireWholeInSight = (row: StandardRow, personId: string) => {
+    const hides = hiddenFrom(row, personId)
     if (hides.hidePoints || hides.hideWords) throw new HttpProblem(403, `Part of ${row.title} is hidden while you mark by it.`)
   }
 
-  handle(routes.library, ({ me, role }) => {
+  handle(routes.library, ({ me }) => {
     const found: Library = { rubrics: [], schemes: [], scales: [], outcomes: [] }
     for (const { kind, body, read, superseded, editedAt: _, ...head } of library.listed()) {
-      const hides = hiddenFrom(head.id, me.id, role)
+      const hides = hiddenFrom(head, me.id)
       const entry = {
         ...head,
         read: !!read,
@@ -110,7 +112,9 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
   handle(routes.copyStandard, ({ params: { courseId, standardId }, me }) =>
     writes.write(courseId, () => {
-      const { kind, title, body } = existing(standardId)
+      const row = existing(standardId)
+      requireWholeInSight(row, me.id)
+      const { kind, title, body } = row
       const copy = { kind, title: library.freeTitle(title), body: JSON.parse(body) as never }
       return { id: library.add(copy, me.id, { copiedFrom: standardId }) }
     }),
@@ -132,25 +136,25 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
 
   const send = (res: Response, { title }: StandardRow, ending: Ending, content: string | Uint8Array) =>
     sendFile(res, title, ending, content)
-  handle(routes.standardCsv, ({ params, me, role, res }) => {
+  handle(routes.standardCsv, ({ params, me, res }) => {
     const row = existing(params.standardId)
-    requireWholeInSight(row, me.id, role)
+    requireWholeInSight(row, me.id)
     return send(res, row, 'csv', writeDelimited(tableOf(row)))
   })
-  handle(routes.standardXlsx, async ({ params, me, role, res }) => {
+  handle(routes.standardXlsx, async ({ params, me, res }) => {
     const row = existing(params.standardId)
-    requireWholeInSight(row, me.id, role)
+    requireWholeInSight(row, me.id)
     const [header, ...rows] = tableOf(row)
     return send(res, row, 'xlsx', await writeWorkbook('Rubric', header!, rows))
   })
-  handle(routes.standardCase, ({ params, me, role, res }) => {
+  handle(routes.standardCase, ({ params, me, res }) => {
     const row = existing(params.standardId)
-    requireWholeInSight(row, me.id, role)
+    requireWholeInSight(row, me.id)
     return send(res, row, 'json', inLines(entryAsCase(row, library)))
   })
-  handle(routes.standardPackage, ({ params, me, role, res }) => {
+  handle(routes.standardPackage, ({ params, me, res }) => {
     const row = existing(params.standardId)
-    requireWholeInSight(row, me.id, role)
+    requireWholeInSight(row, me.id)
     return send(res, row, 'zip', entryPackage(row, library))
   })
 
@@ -162,9 +166,9 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return sendFile(res, 'Outcomes', 'json', inLines(content))
   })
 
-  handle(routes.rubricVersions, ({ params, me, role }) => {
+  handle(routes.rubricVersions, ({ params, me }) => {
     const row = existing(params.standardId)
-    requireWholeInSight(row, me.id, role)
+    requireWholeInSight(row, me.id)
     if (row.kind !== 'rubric') throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]}: versions are kept to compare of rubrics.`)
     return library.versions(row.id).map((v) => ({ ...v, body: JSON.parse(v.body) as RubricBody }))
   })
@@ -201,7 +205,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return carriedOver(row, standardId, workingsOf(tables.load(courseId)))
   })
 
-  handle(routes.attachStandard, ({ params: { courseId, assessmentId }, body: { version, standardId } }) =>
+  handle(routes.attachStandard, ({ params: { courseId, assessmentId }, body: { version, standardId }, me }) =>
     writes.writeOpen(courseId, () => {
       const row = assessment.get(assessmentId, courseId)
       if (!row) throw new HttpProblem(404, 'There is no such assessment.')
@@ -210,6 +214,8 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       if (standard?.state === 'retired') throw new HttpProblem(409, `${standard.title} is retired: take a copy, or another one.`)
       if (standard?.kind === 'outcome') throw new HttpProblem(422, `${standard.title} is an outcome: link criteria of a rubric to it.`)
       if (standard) requireWhole(standard)
+      // Attached to a course of one's own, its points and words would be in sight there.
+      if (standard && standardId !== row.standard_id) requireWholeInSight(standard, me.id)
       const { n, marks } = readings.get(row.id)!
       // Another version of the same may take over: what is marked stays with its own until it is carried over.
       const sameLine = !!standard && row.standard_id !== null && existing(row.standard_id).lineId === standard.lineId

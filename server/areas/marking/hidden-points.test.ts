@@ -50,3 +50,26 @@ test('with points hidden none is sent by desk, library, files or exemplars, and 
     expect([file, (await first('get', api(`/library/${standardId!}/${file}`))).status]).toEqual([file, 403])
   expect(((await lead('get', api('/library')).expect(200)).body as Library).rubrics.find((r) => r.id === standardId)!.hides).toBeUndefined()
 })
+
+test('nor are they read, copied or attached through another course that the marker leads', async () => {
+  const { standardId } = ((await lead('get', api('/plan'))).body as Plan).assessments.find((a) => a.id === SKETCH)!
+  const marker = server.db.prepare('SELECT id FROM person WHERE sign_in = ?').pluck().get(SIGN_INS[0]) as string
+  const other = 'cfs214-2025'
+  server.db.prepare("INSERT OR REPLACE INTO course_role VALUES (?, ?, 'lead')").run(other, marker)
+  const there = (path: string) => `/api/courses/${other}${path}`
+  for (const file of ['table.csv', 'table.xlsx', 'case.json', 'package.zip', 'versions'])
+    expect([file, (await first('get', there(`/library/${standardId!}/${file}`))).status]).toEqual([file, 403])
+  const listed = ((await first('get', there('/library')).expect(200)).body as Library).rubrics.find((r) => r.id === standardId)!
+  expect(listed.hides).toEqual({ points: true, words: false })
+  await first('post', there(`/library/${standardId!}/copies`)).expect(403)
+  const { assessments } = (await first('get', there('/plan')).expect(200)).body as Plan
+  const free = assessments.find((a) => a.standardId !== standardId)!
+  server.db
+    .prepare("UPDATE issue SET reopened_by = 'lead', reopened_at = '2026-01-01T00:00:00.000Z', reopened_reason = 'r' WHERE course_id = ?")
+    .run(other)
+  const put = await first('put', there(`/assessments/${free.id}/standard`), { version: free.version, standardId })
+  expect([put.status, (put.body as { detail: string }).detail]).toEqual([
+    403,
+    expect.stringMatching(/^Part of .* is hidden while you mark by it/),
+  ])
+})

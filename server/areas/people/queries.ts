@@ -1,6 +1,6 @@
 import type { CoursePerson } from '#contract'
 import type { Db } from '../../kernel/db/open'
-import { HAS_COME } from '../../kernel/access/people'
+import { HAS_COME, ONLY_A_STUDENT } from '../../kernel/access/people'
 
 type PersonRow = Omit<CoursePerson, 'state' | 'teaches'> & { teaches: string | null; active: 0 | 1; chosen: 0 | 1 }
 
@@ -11,8 +11,7 @@ interface Found {
 }
 
 // A student of whatever course is found by their own lead, on the roll; by another one only who knows their sign-in or address.
-const NOT_A_STUDENT = `NOT (EXISTS (SELECT 1 FROM course_role r WHERE r.person_id = p.id AND r.role = 'student')
-   AND NOT EXISTS (SELECT 1 FROM course_role r WHERE r.person_id = p.id AND r.role <> 'student'))`
+const NOT_A_STUDENT = `NOT ${ONLY_A_STUDENT}`
 
 /** Plain SQL of who is in a course, and as what. Writes go on inside the caller's transaction. */
 export function coursePeopleQueries(db: Db) {

@@ -1,12 +1,13 @@
 import type { ListedPerson, NewPerson, PersonState } from '#contract'
 import { now, type Db } from '../db/open'
 
-type Row = Omit<ListedPerson, 'admin' | 'roles' | 'state' | 'hasPassphrase'> & {
+type Row = Omit<ListedPerson, 'admin' | 'roles' | 'state' | 'hasPassphrase' | 'mayLead'> & {
   admin: 0 | 1
   active: 0 | 1
   chosen: 0 | 1
   hasPassphrase: 0 | 1
   roles: string | null
+  student: 0 | 1
 }
 
 export const stateOf = ({ active, chosen }: { active: 0 | 1; chosen: 0 | 1 }): PersonState =>
@@ -15,12 +16,16 @@ export const stateOf = ({ active, chosen }: { active: 0 | 1; chosen: 0 | 1 }): P
 /** In SQL, whether person `p` has come in or chosen how: by a passphrase, or by the provider. */
 export const HAS_COME = `(p.passphrase_hash <> '' OR EXISTS (SELECT 1 FROM sign_on_account o WHERE o.person_id = p.id))`
 
+/** In SQL, whether person `p` is a student somewhere, and has no other part anywhere. */
+export const ONLY_A_STUDENT = `(p.admin = 0 AND EXISTS (SELECT 1 FROM course_role r WHERE r.person_id = p.id AND r.role = 'student')
+   AND NOT EXISTS (SELECT 1 FROM course_role r WHERE r.person_id = p.id AND r.role <> 'student'))`
+
 /** People of the installation, as those who administer it see them. */
 export function personQueries(db: Db) {
   const SELECT = `SELECT p.id, p.name, p.sign_in AS signIn, p.email, p.admin, p.active, ${HAS_COME} AS chosen, p.passphrase_hash <> '' AS hasPassphrase, p.last_sign_in AS lastSignIn,
       (SELECT max(w.ends_at) FROM way_in w WHERE w.person_id = p.id AND w.ended IS NULL) AS linkEnds,
       (SELECT group_concat(r.role || ' of ' || c.code || ', ' || c.term, '|') FROM course_role r JOIN course c ON c.id = r.course_id
-        WHERE r.person_id = p.id) AS roles, p.version
+        WHERE r.person_id = p.id) AS roles, ${ONLY_A_STUDENT} AS student, p.version
     FROM person p`
   const all = db.prepare<[], Row>(`${SELECT} ORDER BY p.name, p.id`)
   const one = db.prepare<[string], Row>(`${SELECT} WHERE p.id = ?`)
@@ -38,11 +43,12 @@ export function personQueries(db: Db) {
   )
   const links = db.prepare('DELETE FROM way_in WHERE person_id = ?')
   const away = db.prepare("UPDATE person SET active = 0, sign_in = 'taken back ' || id, version = version + 1 WHERE id = ?")
-  const listed = ({ active, chosen, roles, ...p }: Row): ListedPerson => ({
+  const listed = ({ active, chosen, roles, student, ...p }: Row): ListedPerson => ({
     ...p,
     admin: p.admin === 1,
     hasPassphrase: p.hasPassphrase === 1,
     state: stateOf({ active, chosen }),
+    mayLead: active === 1 && student === 0,
     roles: roles?.split('|') ?? [],
     // A link that has ended by itself is none.
     linkEnds: p.linkEnds !== null && p.linkEnds > now() ? p.linkEnds : null,

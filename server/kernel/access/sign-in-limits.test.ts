@@ -6,7 +6,10 @@ const limits = () => {
   return new SignInLimits(() => at)
 }
 const fail = (of: SignInLimits, times: number, account: string, address = 'here') => {
-  for (let i = 0; i < times; i++) of.tried(account, address)
+  for (let i = 0; i < times; i++) {
+    of.tried(account, address)
+    of.failed(account, address)
+  }
 }
 
 test('a few failures cost nothing, then each makes the wait longer, up to a quarter of an hour', () => {
@@ -40,6 +43,22 @@ test('who tries many accounts from one address waits for all of them, and others
   for (let i = 0; i < 14; i++) fail(of, 1, `somebody ${i}`)
   expect(of.waitFor('one more', 'here')).toBeGreaterThan(10)
   expect(of.waitFor('one more', 'elsewhere')).toBe(0)
+})
+
+test('a class that signs in at once from one address is no attack, and a hundred tries at once are one', () => {
+  const of = limits()
+  for (let i = 0; i < 40; i++) {
+    expect(of.waitFor(`student ${i}`, 'here')).toBe(0)
+    of.tried(`student ${i}`, 'here')
+  }
+  for (let i = 0; i < 40; i++) of.succeeded(`student ${i}`, 'here')
+  expect(of.waitFor('one more', 'here')).toBe(0)
+  const refused = Array.from({ length: 100 }, (_, i) => {
+    const wait = of.waitFor(`guess ${i}`, 'here')
+    if (wait === 0) of.tried(`guess ${i}`, 'here')
+    return wait > 0
+  }).filter(Boolean)
+  expect(refused).toHaveLength(40)
 })
 
 test('whoever knew it starts afresh, and what is an hour old is forgotten', () => {

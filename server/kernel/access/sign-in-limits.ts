@@ -7,6 +7,8 @@ interface Tries {
 
 /** Failures before one has to wait: of one account from one address, of one account from anywhere, of accounts from one address. */
 const FREE = { pair: 4, account: 20, accounts: 10 }
+/** Tries of different accounts from one address that may be under way at once: a class signs in together. */
+const TOGETHER = 60
 const LONGEST_WAIT_MS = 15 * 60_000
 /** Of an account from anywhere, so that whoever guesses cannot shut its owner out for long. */
 const LONGEST_ACCOUNT_WAIT_MS = 30_000
@@ -20,7 +22,7 @@ const MOST_KEPT = 10_000
 export class SignInLimits {
   readonly #pairs = new Map<string, Tries>()
   readonly #accounts = new Map<string, Tries>()
-  readonly #addresses = new Map<string, Map<string, number>>()
+  readonly #addresses = new Map<string, Map<string, { at: number; failed: boolean }>>()
 
   constructor(readonly now: () => number = Date.now) {}
 
@@ -33,7 +35,9 @@ export class SignInLimits {
       // A clock that was set back makes nobody wait for longer than that.
       return Math.min(wait, Math.max(0, tries.last + wait - now))
     }
-    const spread = this.#recent(address).size
+    const recent = this.#recent(address)
+    const failed = [...recent.values()].filter((t) => t.failed).length
+    const spread = failed < FREE.accounts && recent.size < TOGETHER ? failed : recent.size
     const sprayed = this.#lastOf(address)
     return Math.ceil(
       Math.max(
@@ -50,8 +54,14 @@ export class SignInLimits {
     count(this.#pairs, `${account} ${address}`, now)
     count(this.#accounts, account, now)
     const accounts = this.#recent(address)
-    accounts.set(account, now)
+    accounts.set(account, { at: now, failed: accounts.get(account)?.failed ?? false })
     keepLatest(this.#addresses, address, accounts, MOST_KEPT)
+  }
+
+  /** They did not know it. */
+  failed(account: string, address: string): void {
+    const tries = this.#addresses.get(address)?.get(account)
+    if (tries) tries.failed = true
   }
 
   /** They knew it: what was counted against them is forgotten. */
@@ -61,12 +71,12 @@ export class SignInLimits {
     this.#addresses.get(address)?.delete(account)
   }
 
-  /** Accounts that failed from an address of late. */
-  #recent(address: string): Map<string, number> {
+  /** Accounts that failed from an address of late, or are being tried. */
+  #recent(address: string): Map<string, { at: number; failed: boolean }> {
     const since = this.now() - FORGOTTEN_AFTER_MS
-    return new Map([...(this.#addresses.get(address) ?? [])].filter(([, at]) => at > since).slice(-200))
+    return new Map([...(this.#addresses.get(address) ?? [])].filter(([, { at }]) => at > since).slice(-200))
   }
-  #lastOf = (address: string): number => Math.max(0, ...(this.#addresses.get(address)?.values() ?? []))
+  #lastOf = (address: string): number => Math.max(0, ...[...(this.#addresses.get(address)?.values() ?? [])].map(({ at }) => at))
 }
 
 function count(all: Map<string, Tries>, key: string, now: number): void {

@@ -36,9 +36,9 @@ export function waysIn(db: Db) {
       const found = find.get(sha256(token))
       if (!found) return 'That link is not known here: copy it again, whole.'
       if (found.ended === 'used') return 'That link was used already. Sign in, or ask for a new one.'
+      if (!found.active) return 'Your sign-in is blocked. Ask the people who run this installation.'
       if (found.ended === 'replaced') return 'There is a newer link than that one: use the latest that was sent to you.'
       if (found.endsAt <= now()) return `That link was good for ${LINK_DAYS} days, which are over. Ask for a new one.`
-      if (!found.active) return 'That account is not active. Ask whoever runs this installation.'
       const { personId, name, signIn, kind } = found
       return { personId, name, signIn, kind }
     },

@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3'
 import { chmodSync, closeSync, mkdirSync, openSync, readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
+import { sha256 } from '../sha256'
 import { copyBeforeMigration } from './before-migration'
 import { writing } from './transactions'
 
@@ -28,6 +29,8 @@ export function openDatabase(file: string, upTo = Infinity): Db {
   db.pragma('cache_size = -262144')
   // A migration may replace a table that others refer to, so references are checked at its end and not on the way.
   db.pragma('foreign_keys = OFF')
+  // Migrations hash what older schemas kept as it was.
+  db.function('sha256', { deterministic: true }, (text: unknown) => sha256(String(text)))
   migrate(db, upTo)
   db.pragma('foreign_keys = ON')
   return db
