@@ -15,6 +15,9 @@ export const LineList = z.strictObject({
 })
 export type LineList = z.infer<typeof LineList>
 
+/** What a student is called on a list, from 1 on in the order that was drawn. */
+export const ListNumber = z.number().int().min(1)
+
 /** At most so many students on a list, and so many who judge it. */
 const MOST_STUDENTS = 300
 const MOST_JUDGES = 20
@@ -25,11 +28,11 @@ export const NewLineList = z.strictObject({
   judgeIds: z.array(Id).min(1, 'Somebody has to judge.').max(MOST_JUDGES, `${MOST_JUDGES} people at most.`),
 })
 
-/** The same as one of those who judge sees it: numbers, and what they themselves said. */
+/** The same as one of those who judge sees it: numbers of that list alone, which stand nowhere else, and what they themselves said. */
 export const ToJudge = z.strictObject({
   id: Id,
   grade: z.string(),
-  students: z.array(z.strictObject({ studentId: Id, candidate: z.string(), able: z.boolean().nullable() })),
+  students: z.array(z.strictObject({ number: ListNumber, able: z.boolean().nullable() })),
 })
 export type ToJudge = z.infer<typeof ToJudge>
 

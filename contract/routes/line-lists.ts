@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { Id } from '../course'
-import { LineList, NewLineList, ToJudge, WorkToJudge } from '../line-lists'
+import { LineList, ListNumber, NewLineList, ToJudge, WorkToJudge } from '../line-lists'
 import { route } from '../route'
 import { inCourse, lead, overseers, staff } from './common'
 
 const ofList = inCourse.extend({ listId: Id })
-const onList = ofList.extend({ studentId: Id })
+const onList = ofList.extend({ number: z.coerce.number().pipe(ListNumber) })
 
 export const lineListRoutes = {
   lineLists: route({
@@ -42,15 +42,15 @@ export const lineListRoutes = {
   }),
   workToJudge: route({
     method: 'GET',
-    path: '/api/courses/:courseId/line-lists/:listId/students/:studentId/works',
+    path: '/api/courses/:courseId/line-lists/:listId/students/:number/works',
     access: staff,
-    summary: 'What a student on a list that one judges has written; no mark and no name',
+    summary: 'What a student on a list that one judges has written, but for what one is still to read; no mark and no name',
     params: onList,
     response: WorkToJudge,
   }),
   judgeLine: route({
     method: 'PUT',
-    path: '/api/courses/:courseId/line-lists/:listId/students/:studentId',
+    path: '/api/courses/:courseId/line-lists/:listId/students/:number',
     access: staff,
     summary: 'Say whether a student could do what the grade asks for; null takes it back',
     params: onList,

@@ -25,16 +25,17 @@ test('people judge blind to the percent and to each other; what they said is sho
   }
   const [list] = await own(marker)
   expect(list).toMatchObject({ id, grade: 'Credit' })
-  expect(list!.students.map((s) => s.studentId).sort()).toEqual([...students].sort())
-  expect(Object.keys(list!.students[0]!).sort()).toEqual(['able', 'candidate', 'studentId'])
-  const say = (who: Client, studentId: string, able: boolean | null) => who('put', api(`/line-lists/${id}/students/${studentId}`), { able })
+  // Numbers of this list, in the order that was drawn, and nothing by which somebody is known elsewhere.
+  expect(list!.students).toEqual(students.map((_, i) => ({ number: i + 1, able: null })))
+  const numberOf = (studentId: string) =>
+    (server.db.prepare('SELECT place FROM line_list_student WHERE list_id = ? AND student_id = ?').pluck().get(id, studentId) as number) + 1
+  const say = (who: Client, studentId: string, able: boolean | null) =>
+    who('put', api(`/line-lists/${id}/students/${numberOf(studentId)}`), { able })
   await say(marker, students[0]!, true).expect(204)
   await say(marker, students[1]!, true).expect(204)
   await say(marker, students[1]!, null).expect(204)
   await say(external, students[0]!, false).expect(204)
-  expect((await own(external))[0]!.students.filter((s) => s.able !== null)).toEqual([
-    expect.objectContaining({ studentId: students[0], able: false }),
-  ])
+  expect((await own(external))[0]!.students.filter((s) => s.able !== null)).toEqual([{ number: numberOf(students[0]!), able: false }])
   expect(await listsNow()).toEqual([
     expect.objectContaining({
       students: 6,
@@ -51,6 +52,30 @@ test('people judge blind to the percent and to each other; what they said is sho
   expect(await own(marker)).toEqual([])
 })
 
+test('what a judge has yet to read is left out, also by its text, until they have handed it in', async () => {
+  const { db } = server
+  const mine = db
+    .prepare<[string, string], { scriptId: string; studentId: string; readingId: string }>(
+      `SELECT s.id AS scriptId, s.student_id AS studentId, r.id AS readingId FROM reading r JOIN script s ON s.id = r.script_id
+       JOIN assessment a ON a.id = s.assessment_id JOIN allotment l ON l.assessment_id = a.id AND l.student_id = s.student_id AND l.marker_id = r.marker_id
+       WHERE a.course_id = ? AND r.state = 'handed in' AND r.marker_id = (SELECT id FROM person WHERE sign_in = ?) LIMIT 1`,
+    )
+    .get(COURSE, 'tadesse.abara')!
+  db.prepare("UPDATE script SET text = 'A RIVER, DRAWN TWICE' WHERE id = ?").run(mine.scriptId)
+  const two = [mine.studentId, students.find((s) => s !== mine.studentId)!]
+  const { id } = (await lead('post', api('/line-lists'), { grade: 'Merit', studentIds: two, judgeIds }).expect(200)).body as { id: string }
+  const place = db
+    .prepare('SELECT place FROM line_list_student WHERE list_id = ? AND student_id = ?')
+    .pluck()
+    .get(id, mine.studentId) as number
+  const read = async () => (await marker('get', api(`/line-lists/${id}/students/${place + 1}/works`)).expect(200)).text
+  expect(await read()).toContain('A RIVER, DRAWN TWICE')
+  db.prepare("UPDATE reading SET state = 'draft' WHERE id = ?").run(mine.readingId)
+  expect(await read()).not.toContain('A RIVER, DRAWN TWICE')
+  db.prepare("UPDATE reading SET state = 'handed in' WHERE id = ?").run(mine.readingId)
+  await lead('post', api(`/line-lists/${id}/close`)).expect(204)
+})
+
 test('who does not judge a list sees and says nothing, and a list of strangers is refused', async () => {
   const { id } = (
     await lead('post', api('/line-lists'), { grade: 'Pass', studentIds: students, judgeIds: judgeIds.slice(0, 1) }).expect(200)
@@ -59,8 +84,8 @@ test('who does not judge a list sees and says nothing, and a list of strangers i
   }
   const stranger = (await own(marker)).some((l) => l.id === id) ? external : marker
   expect((await own(stranger)).map((l) => l.id)).not.toContain(id)
-  await stranger('put', api(`/line-lists/${id}/students/${students[0]}`), { able: true }).expect(404)
-  await stranger('get', api(`/line-lists/${id}/students/${students[0]}/works`)).expect(404)
+  await stranger('put', api(`/line-lists/${id}/students/1`), { able: true }).expect(404)
+  await stranger('get', api(`/line-lists/${id}/students/1/works`)).expect(404)
   await marker('get', api('/line-lists')).expect(403)
   await lead('post', api('/line-lists'), { grade: 'Gold', studentIds: students, judgeIds }).expect(422)
   await lead('post', api('/line-lists'), { grade: 'Pass', studentIds: ['a', 'b'], judgeIds }).expect(422)

@@ -36,16 +36,20 @@ export function lineListQueries(db: Db) {
       `SELECT l.id, l.grade FROM line_list l JOIN line_list_judge j ON j.list_id = l.id
      WHERE l.course_id = ? AND j.person_id = ? AND l.closed_at IS NULL ORDER BY l.at`,
     ),
-    toJudge: db.prepare<[string, string], { studentId: string; candidate: string; able: 0 | 1 | null }>(
-      `SELECT s.student_id AS studentId, t.candidate, x.able FROM line_list_student s JOIN student t ON t.id = s.student_id
+    toJudge: db.prepare<[string, string], { number: number; able: 0 | 1 | null }>(
+      `SELECT s.place + 1 AS number, x.able FROM line_list_student s
      LEFT JOIN line_judgement x ON x.list_id = s.list_id AND x.student_id = s.student_id AND x.person_id = ?
      WHERE s.list_id = ? ORDER BY s.place`,
     ),
-    works: db.prepare<[string, string], { assessment: string; text: string }>(
+    // What they have yet to read is read as any other, and not known from here.
+    works: db.prepare<{ studentId: string; courseId: string; personId: string }, { assessment: string; text: string }>(
       `SELECT a.title AS assessment, s.text FROM script s JOIN assessment a ON a.id = s.assessment_id
-     WHERE s.student_id = ? AND a.course_id = ? AND a.away = 0 AND s.text IS NOT NULL ORDER BY a.position`,
+     WHERE s.student_id = @studentId AND a.course_id = @courseId AND a.away = 0 AND s.text IS NOT NULL
+       AND NOT EXISTS (SELECT 1 FROM allotment l WHERE l.assessment_id = a.id AND l.student_id = s.student_id AND l.marker_id = @personId
+         AND NOT EXISTS (SELECT 1 FROM reading r WHERE r.script_id = s.id AND r.marker_id = @personId AND r.state = 'handed in'))
+     ORDER BY a.position`,
     ),
-    listed: db.prepare<[string, string], object>('SELECT 1 FROM line_list_student WHERE list_id = ? AND student_id = ?'),
+    at: db.prepare<[string, number], string>('SELECT student_id FROM line_list_student WHERE list_id = ? AND place = ? - 1').pluck(),
     say: db.prepare(
       `INSERT INTO line_judgement (list_id, student_id, person_id, able, at) VALUES (?, ?, ?, ?, ?)
      ON CONFLICT DO UPDATE SET able = excluded.able, at = excluded.at`,

@@ -12,10 +12,12 @@ import { writing } from '../../kernel/db/transactions'
 export function lineListRoutes(handle: Handle, db: Db, plans: PlanLoader): void {
   const sql = lineListQueries(db)
 
-  /** @throws HttpProblem 404 where this person does not judge it, or it is closed, or the student is not on it */
-  function requireJudge(courseId: string, listId: string, studentId: string, personId: string): void {
-    if (!sql.open.all(courseId, personId).some((l) => l.id === listId) || !sql.listed.get(listId, studentId))
-      throw new HttpProblem(404, 'There is no such list open for you, or this student is not on it.')
+  /** @returns the student @throws HttpProblem 404 where this person does not judge it, or it is closed, or nobody has that number on it */
+  function listed(courseId: string, listId: string, number: number, personId: string): string {
+    const studentId = sql.at.get(listId, number)
+    if (studentId === undefined || !sql.open.all(courseId, personId).some((l) => l.id === listId))
+      throw new HttpProblem(404, 'There is no such list open for you, or nobody has that number on it.')
+    return studentId
   }
 
   handle(routes.lineLists, ({ params: { courseId } }) =>
@@ -57,13 +59,12 @@ export function lineListRoutes(handle: Handle, db: Db, plans: PlanLoader): void 
     })),
   )
 
-  handle(routes.workToJudge, ({ params: { courseId, listId, studentId }, me }) => {
-    requireJudge(courseId, listId, studentId, me.id)
-    return sql.works.all(studentId, courseId)
-  })
+  handle(routes.workToJudge, ({ params: { courseId, listId, number }, me }) =>
+    sql.works.all({ studentId: listed(courseId, listId, number, me.id), courseId, personId: me.id }),
+  )
 
-  handle(routes.judgeLine, ({ params: { courseId, listId, studentId }, body: { able }, me }) => {
-    requireJudge(courseId, listId, studentId, me.id)
+  handle(routes.judgeLine, ({ params: { courseId, listId, number }, body: { able }, me }) => {
+    const studentId = listed(courseId, listId, number, me.id)
     if (able === null) sql.takeBack.run(listId, studentId, me.id)
     else sql.say.run(listId, studentId, me.id, Number(able), now())
     return undefined

@@ -103,7 +103,7 @@ describe('judging', () => {
   const list = (more: Partial<ToJudge> = {}): ToJudge => ({
     id: 'l',
     grade: 'Merit',
-    students: ['one', 'two'].map((studentId, i) => ({ studentId, candidate: `10${i}`, able: null })),
+    students: [1, 2].map((number) => ({ number, able: null })),
     ...more,
   })
   const show = (lists: ToJudge[]) => {
@@ -111,7 +111,7 @@ describe('judging', () => {
       [routes.toJudge, () => lists],
       [
         routes.workToJudge,
-        (_: unknown, address) => (address.includes('/one') ? [{ assessment: 'Map project', text: 'The ridge runs north.' }] : []),
+        (_: unknown, address) => (address.includes('/students/1/') ? [{ assessment: 'Map project', text: 'The ridge runs north.' }] : []),
       ],
       [routes.judgeLine, () => undefined],
     ])
@@ -129,8 +129,8 @@ describe('judging', () => {
     expect(await screen.findByText('The ridge runs north.')).toBeTruthy()
     expect(screen.getByText('2 of 2 left')).toBeTruthy()
     await user.keyboard('y')
-    expect(await screen.findByRole('heading', { name: '101: could they do what Merit asks for?' })).toBeTruthy()
-    expect(await screen.findByText(/^No work of theirs is kept here as text/)).toBeTruthy()
+    expect(await screen.findByRole('heading', { name: 'Student 2: could they do what Merit asks for?' })).toBeTruthy()
+    expect(await screen.findByText(/^There is no work of theirs here that you may read now/)).toBeTruthy()
     await user.keyboard('n')
     expect(await screen.findByText('All are judged')).toBeTruthy()
     expect(server.sent.map((s) => s.body)).toEqual([{ able: true }, { able: false }])
@@ -140,8 +140,11 @@ describe('judging', () => {
   })
 
   test('what is refused is said, and the student stays', async () => {
-    const { user, server } = show([list({ students: [{ studentId: 'one', candidate: '100', able: true }] }), list({ id: 'other' })])
-    expect(await screen.findByText(/1 more list waits after this one/)).toBeTruthy()
+    const { user, server } = show([list({ students: [{ number: 1, able: true }] }), list({ id: 'other', grade: 'Pass' })])
+    // Each list is reached at any time.
+    await user.click(await screen.findByRole('button', { name: /^Pass, 2 of 2 left/ }))
+    expect(await screen.findByRole('heading', { name: 'Student 1: could they do what Pass asks for?' })).toBeTruthy()
+    await user.click(screen.getByRole('button', { name: /^Merit, all judged/ }))
     server.away = true
     await user.keyboard('n')
     expect(await screen.findByRole('alert')).toBeTruthy()

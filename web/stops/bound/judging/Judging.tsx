@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { routes, type ToJudge } from '#contract'
@@ -14,19 +14,41 @@ import { CloseUp } from '../../../parts/CloseUp'
 export default function Judging() {
   const { courseId = '' } = useParams()
   const lists = useQuery({ queryKey: ['to judge', courseId], queryFn: () => call(routes.toJudge, { params: { courseId } }) })
+  const [chosen, setChosen] = useState<string | null>(null)
   const problem = problemOf(lists)
   if (problem) return <div className="empty">{problem}</div>
   if (!lists.data) return <div className="empty">Fetching what you are asked to judge…</div>
   if (lists.data.length === 0)
     return <div className="empty">Nothing is asked of you: a list that you are to judge stands here until it is closed.</div>
+  const list = lists.data.find((l) => l.id === chosen) ?? lists.data[0]!
   return (
     <div className="work">
-      <OneList key={lists.data[0]!.id} courseId={courseId} list={lists.data[0]!} more={lists.data.length - 1} />
+      <OneList key={list.id} courseId={courseId} list={list}>
+        {lists.data.length > 1 && (
+          <section>
+            <h2>Your lists</h2>
+            <ul className="people">
+              {lists.data.map((l) => (
+                <li key={l.id} aria-current={l === list ? 'true' : undefined}>
+                  <button className={`row-name ${l === list ? 'fw-semibold' : ''}`} onClick={() => setChosen(l.id)}>
+                    {l.grade}, {leftOf(l)}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </OneList>
     </div>
   )
 }
 
-function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; more: number }) {
+function leftOf({ students }: ToJudge): string {
+  const left = students.filter((s) => s.able === null).length
+  return left === 0 ? 'all judged' : `${left} of ${students.length} left`
+}
+
+function OneList({ courseId, list, children }: { courseId: string; list: ToJudge; children: ReactNode }) {
   const { saving } = useSaved()
   const queries = useQueryClient()
   const [at, setAt] = useState(() =>
@@ -39,15 +61,15 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
   const one = list.students[at]!
   const left = list.students.filter((s) => s.able === null).length
   const works = useQuery({
-    queryKey: ['to judge', courseId, list.id, one.studentId],
-    queryFn: () => call(routes.workToJudge, { params: { courseId, listId: list.id, studentId: one.studentId } }),
+    queryKey: ['to judge', courseId, list.id, one.number],
+    queryFn: () => call(routes.workToJudge, { params: { courseId, listId: list.id, number: one.number } }),
     staleTime: Infinity,
   })
   const go = (to: number) => setAt(Math.min(list.students.length - 1, Math.max(0, to)))
   const say = async (able: boolean | null) => {
     setProblem(null)
     try {
-      await saving(call(routes.judgeLine, { params: { courseId, listId: list.id, studentId: one.studentId }, body: { able } }))
+      await saving(call(routes.judgeLine, { params: { courseId, listId: list.id, number: one.number }, body: { able } }))
       queries.setQueryData<ToJudge[]>(['to judge', courseId], (all) =>
         all?.map((l) => (l.id === list.id ? { ...l, students: l.students.map((s) => (s === one ? { ...s, able } : s)) } : l)),
       )
@@ -67,7 +89,7 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
       <main className="table-side">
         <div className="stop-head">
           <h1>
-            {one.candidate}: could they do what {list.grade} asks for?
+            Student {one.number}: could they do what {list.grade} asks for?
           </h1>
         </div>
         <div className="buttons mb-3">
@@ -98,7 +120,7 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
         )}
         {works.data?.length === 0 && (
           <p className="soft">
-            No work of theirs is kept here as text. Judge by the work as you have it: by its number, and not by what it was given.
+            There is no work of theirs here that you may read now. Work on paper, or that you have yet to mark, is not shown: ask the lead.
           </p>
         )}
         {works.data?.map((w) => (
@@ -115,19 +137,19 @@ function OneList({ courseId, list, more }: { courseId: string; list: ToJudge; mo
           <h2 role="status">{left === 0 ? 'All are judged' : `${left} of ${list.students.length} left`}</h2>
           <p className="soft small">
             You see no percent and no mark, and nobody sees what you said before the list is closed; then not by whom.
-            {more > 0 && ` ${more} more ${more === 1 ? 'list waits' : 'lists wait'} after this one.`}
           </p>
           <ul className="people">
             {list.students.map((s, i) => (
-              <li key={s.studentId} aria-current={i === at ? 'true' : undefined}>
+              <li key={s.number} aria-current={i === at ? 'true' : undefined}>
                 <button className={`row-name ${i === at ? 'fw-semibold' : ''}`} onClick={() => go(i)}>
-                  {s.candidate}
+                  Student {s.number}
                 </button>
                 <span className="soft">{s.able === null ? '' : s.able ? 'could' : 'could not'}</span>
               </li>
             ))}
           </ul>
         </section>
+        {children}
       </CloseUp>
     </>
   )
