@@ -1,3 +1,4 @@
+import type { KnownBy } from '#core/roll'
 import type { Db } from '../../kernel/db/open'
 
 /** Plain SQL of a teacher’s own sections. Writes go on inside the caller's transaction. */
@@ -14,15 +15,14 @@ export function classQueries(db: Db) {
     )
     .pluck()
   const taken = db.prepare<[string], string>('SELECT name FROM code_name WHERE course_id = ?').pluck()
-  const takenByOther = db
-    .prepare<[string, string, string], 1>('SELECT 1 FROM code_name WHERE course_id = ? AND name = ? AND student_id <> ?')
-    .pluck()
+  const takenByOthers = db.prepare<[string, string], string>('SELECT name FROM code_name WHERE course_id = ? AND student_id <> ?').pluck()
   const set = db.prepare(
     'INSERT INTO code_name (student_id, course_id, name) VALUES (?, ?, ?) ON CONFLICT (student_id) DO UPDATE SET name = excluded.name',
   )
   const drop = db.prepare('DELETE FROM code_name WHERE student_id = ?')
-  const self = db.prepare<[string, string], { id: string; name: string }>(
-    'SELECT id, name FROM student WHERE course_id = ? AND person_id = ?',
+  const known = db.prepare<[string], KnownBy & { id: string; personId: string | null }>(
+    `SELECT s.id, s.name, s.candidate, s.external_id AS externalId, coalesce(p.sign_in, s.sign_in) AS signIn, s.person_id AS personId
+     FROM student s LEFT JOIN person p ON p.id = s.person_id WHERE s.course_id = ?`,
   )
-  return { teacher, members, came, taken, takenByOther, set, drop, self }
+  return { teacher, members, came, taken, takenByOthers, set, drop, known }
 }

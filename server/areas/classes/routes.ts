@@ -1,5 +1,5 @@
 import { randomInt } from 'node:crypto'
-import { drawCodeNames, isReleased, placementFor } from '#core/roll'
+import { drawCodeNames, isReleased, nameWords, placementFor, whyNotCodeName } from '#core/roll'
 import { sightOf } from '#core/roles'
 import { standingOfStudent } from '#core/trial'
 import { routes, type ClassCell, type ClassView, type Role } from '#contract'
@@ -13,6 +13,7 @@ import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import { classQueries } from './queries'
+import { skeletonOf } from './skeleton'
 import { writing } from '../../kernel/db/transactions'
 
 const MANY = 2 ** 32
@@ -20,7 +21,7 @@ const MANY = 2 ** 32
 /** What a class may look at together: its work by numbers or code names. No name is in any answer. */
 export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: WorkedOutMarks, issued: IssuedResults, clock: Clock): void {
   const seenIn = seenMarks(db, issued)
-  const { teacher, members, came, taken, takenByOther, set, drop, self } = classQueries(db)
+  const { teacher, members, came, taken, takenByOthers, set, drop, known } = classQueries(db)
 
   /** @throws HttpProblem 404 where there is no such section, or it is not theirs */
   function requireSection(courseId: string, sectionId: string, me: string, role: Role): void {
@@ -83,25 +84,21 @@ export function classRoutes(handle: Handle, db: Db, plans: PlanLoader, worked: W
       const those = members.all(sectionId)
       if (anew) for (const { id } of those) drop.run(id)
       const without = those.filter((m) => anew || m.codeName === null)
-      const drawn = drawCodeNames(without.length, new Set(taken.all(courseId)), () => randomInt(MANY) / MANY)
+      // A thing that somebody in the course is called as well would seem to mean them.
+      const called = known.all(courseId).flatMap((s) => nameWords(s.name))
+      const drawn = drawCodeNames(without.length, new Set([...taken.all(courseId), ...called]), () => randomInt(MANY) / MANY)
       without.forEach(({ id }, i) => set.run(id, courseId, drawn[i]!))
     })
     return viewOf(courseId, sectionId)
   })
 
   handle(routes.chooseCodeName, ({ params: { courseId }, body: { name }, me }) => {
-    const student = self.get(courseId, me.id)
+    const all = known.all(courseId)
+    const student = all.find((s) => s.personId === me.id)
     if (!student) throw new HttpProblem(404, 'You are not on the roll of this course.')
-    const parts = student.name.toLowerCase().split(/\s+/)
-    if (
-      name
-        .toLowerCase()
-        .split(/\s+/)
-        .some((word) => parts.includes(word))
-    )
-      throw new HttpProblem(422, 'That tells who you are: choose a thing, and not your name.', { field: 'name' })
-    if (takenByOther.get(courseId, name, student.id))
-      throw new HttpProblem(409, `Somebody in this course is called ${name} already.`, { field: 'name' })
+    const others = all.filter((s) => s !== student)
+    const why = whyNotCodeName(name, student, others, takenByOthers.all(courseId, student.id), skeletonOf)
+    if (why !== null) throw new HttpProblem(422, why, { field: 'name' })
     set.run(student.id, courseId, name)
     return undefined
   })

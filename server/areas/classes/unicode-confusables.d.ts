@@ -1,0 +1,4 @@
+declare module 'unicode-confusables' {
+  const confusables: { rectifyConfusion: (text: string) => string }
+  export default confusables
+}
