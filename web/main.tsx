@@ -17,6 +17,7 @@ import { createRoot } from 'react-dom/client'
 import { OfflineError, page } from './api/client'
 import { wearAppearance } from './settings/appearance'
 import { fetchAhead } from './session/ahead'
+import { leaveWithOthers } from './session/leave'
 import { App } from './shell/App'
 import { keepFocus } from './shell/focus-kept'
 
@@ -40,6 +41,7 @@ fetchAhead(queries, location.pathname)
 if (location.pathname.startsWith('/courses/')) void import('./shell/CourseFrame').catch(() => undefined)
 wearAppearance()
 keepFocus()
+leaveWithOthers()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -14,13 +14,14 @@ const SHORTEST = 3
 const ALIKE_FROM = 4
 
 const joined = (text: string): string => nameWords(text).join('')
+const longEnough = (word: string): boolean => word.length >= SHORTEST
+const wordsOfName = (name: string, skeleton: (text: string) => string): string[] =>
+  [...nameWords(skeleton(name)), joined(skeleton(name))].filter(longEnough)
 /** Words that tell who somebody is: of their name, their numbers, what they sign in as. */
-function tellingWords({ name, candidate, externalId, signIn }: KnownBy, skeleton: (text: string) => string): string[] {
-  const ids = [candidate, externalId ?? '', signIn ?? '', (signIn ?? '').split('@')[0]!]
-  return [...nameWords(skeleton(name)), joined(skeleton(name)), ...ids.map((id) => joined(skeleton(id)))].filter(
-    (w) => w.length >= SHORTEST,
-  )
-}
+const tellingWords = ({ name, candidate, externalId, signIn }: KnownBy, skeleton: (text: string) => string): string[] => [
+  ...wordsOfName(name, skeleton),
+  ...[candidate, externalId ?? '', signIn ?? '', (signIn ?? '').split('@')[0]!].map((id) => joined(skeleton(id))).filter(longEnough),
+]
 
 /** Whether two words are the same but for one letter that is added, left out or another. */
 function isOneLetterOff(a: string, b: string): boolean {
@@ -48,10 +49,10 @@ export function whyNotCodeName(
   const whole = joined(skeleton(codeName))
   if (whole === '') return 'Choose a word: this one has no letter or digit in it.'
   const tells = (word: string) => whole === word || said.includes(word)
-  for (const word of tellingWords(self, skeleton)) {
-    const alike = word.length >= ALIKE_FROM && (whole.includes(word) || [...said, whole].some((w) => isOneLetterOff(w, word)))
-    if (tells(word) || alike) return 'That tells who you are: choose a thing, and not your name or number.'
-  }
+  const isNearly = (word: string) =>
+    word.length >= ALIKE_FROM && (whole.includes(word) || [...said, whole].some((w) => isOneLetterOff(w, word)))
+  if (tellingWords(self, skeleton).some(tells) || wordsOfName(self.name, skeleton).some(isNearly))
+    return 'That tells who you are: choose a thing, and not your name or number.'
   for (const other of others)
     if (tellingWords(other, skeleton).some(tells)) return 'That is the name or number of somebody in this course: choose a thing.'
   for (const other of taken) if (joined(skeleton(other)) === whole) return `Somebody in this course is called ${other} already.`

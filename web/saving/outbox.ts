@@ -107,7 +107,7 @@ export class Outbox<T, Answer, There = never> {
   /** Whether closing the page now would lose something. */
   get wouldLose(): boolean {
     doWhatWaits()
-    return this.#waiting.size > 0 && !this.#keptAll
+    return !this.#ended && this.#waiting.size > 0 && !this.#keptAll
   }
 
   /** Takes what was typed, to be sent in a moment. */

@@ -5,6 +5,8 @@ import { page } from '../api/client'
 import { doWhatWaits } from './after-drawing'
 
 const NONCE = 24
+/** What stays in the browser when its person leaves: how it looks and is used, and work that could not be sent, which is sealed. */
+const STAYS = /^level-table-(names|single-keys|appearance)$|^level-table-(trial|writes|cells|reading|making|came|set) /
 
 /**
  * What a browser keeps of a person's work, sealed with a key that only signing in gives: whoever opens the browser after they
@@ -34,6 +36,12 @@ export const vault = {
     }
   },
   drop: (name: string): void => localStorage.removeItem(name),
+  /** Drops all that must not be found in the browser once its person has left. */
+  leave(): void {
+    doWhatWaits()
+    for (const name of Object.keys(localStorage)) if (!STAYS.test(name)) localStorage.removeItem(name)
+    sessionStorage.clear()
+  },
   names(): string[] {
     doWhatWaits()
     return Object.keys(localStorage)

@@ -4,6 +4,7 @@ import { call, page } from '../api/client'
 import { vault } from '../saving/vault'
 import { endOutboxes } from '../saving/live-outboxes'
 import { forgetKept } from '../saving/useKept'
+import { leaveTogether, othersSend, tellLeft } from './tabs'
 
 /** Told before a person signs out: whoever has something unsent adds the promise that it went off. */
 class Leaving extends Event {
@@ -40,11 +41,21 @@ export async function sendWhatWaits(): Promise<void> {
  */
 export async function signOut(): Promise<void> {
   await sendWhatWaits()
+  await othersSend()
   await call(doorRoutes.signOut, { keepalive: true })
-  for (const name of vault.names()) if (name.startsWith('level-table-steps ')) vault.drop(name)
-  forgetKept()
+  tellLeft()
+  wipe()
+}
+
+/** Nothing of what was seen stays on screen, in the page’s memory, or readable in the browser. */
+function wipe(): void {
   endOutboxes()
+  vault.leave()
+  forgetKept()
   page.keepKey = null
-  // Nothing of what one saw may stay in the page's memory.
+  document.body.hidden = true
   window.location.assign('/')
 }
+
+/** Tabs of one browser are left together. */
+export const leaveWithOthers = (): void => leaveTogether(sendWhatWaits, () => page.personId !== null && wipe())

@@ -5,7 +5,7 @@ import type { ReactElement } from 'react'
 import { MemoryRouter } from 'react-router'
 import { z } from 'zod'
 import type { Route } from '#contract'
-import { addressOf } from '../api/client'
+import { addressOf, page as whose } from '../api/client'
 import { HeadTools } from '../shell/HeadTools'
 import { KeysProvider } from '../settings/keys'
 import { NamesProvider } from '../settings/names'
@@ -21,6 +21,8 @@ configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? '
 // What React has to say of the page, elements in the wrong place for one, is a fault of it.
 const complaints: string[] = []
 beforeEach(() => {
+  // Somebody is signed in, so that the browser can keep what is theirs.
+  whose.keepKey ??= btoa('k'.repeat(32))
   endOutboxes()
   // What an earlier test left to be kept is none of this one’s.
   doWhatWaits()

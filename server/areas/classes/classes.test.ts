@@ -58,7 +58,16 @@ test('a student is told their own and chooses another, but no name and nobody el
     .prepare<[string, string], string>('SELECT name FROM code_name WHERE course_id = ? AND student_id <> ? LIMIT 1')
     .pluck()
     .get(COURSE, own().id)!
-  expect(detail(await put(other.toUpperCase()).expect(409))).toMatch(/is called .* already/)
+  expect(detail(await put(other.toUpperCase()).expect(422))).toMatch(/is called .* already/)
+  // Nor what looks like it, nor what somebody else is known by.
+  expect(detail(await put(`${other[0]!}\u200b${other.slice(1)}`).expect(422))).toMatch(/is called .* already|hidden characters/)
+  const { name, candidate } = server.db
+    .prepare<[string, string], { name: string; candidate: string }>(
+      'SELECT name, candidate FROM student WHERE course_id = ? AND id <> ? LIMIT 1',
+    )
+    .get(COURSE, own().id)!
+  expect(detail(await put(name.split(' ').at(-1)!).expect(422))).toMatch(/name or number of somebody|tells who you are/)
+  expect(detail(await put(candidate).expect(422))).toMatch(/name or number of somebody/)
   await put('x').expect(422)
 })
 
