@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import type { Question } from '#contract'
 import { problemOf } from '../../api/problem-of'
 import { useKeys } from '../../settings/keys'
@@ -7,6 +7,7 @@ import { counted, shownAt } from '../format'
 import { AnswerQuestion } from './AnswerQuestion'
 import { useCalled, useQuestions } from './useQuestions'
 import { CloseUp } from '../CloseUp'
+import { useChosen } from '../useChosen'
 
 interface Props {
   courseId: string
@@ -21,10 +22,9 @@ interface Props {
 export function QuestionsPart({ courseId, answers, nav, more }: Props) {
   const asked = useQuestions(courseId)
   const called = useCalled()
-  const [chosenId, setChosen] = useState<string | null>(null)
   const all = asked.data ?? []
-  const chosen = all.find((q) => q.id === chosenId) ?? all[0]
-  const at = chosen ? all.indexOf(chosen) : -1
+  const { at, choose: setChosen } = useChosen(all.map((q) => q.id))
+  const chosen = all[at] as Question | undefined
   const goTo = (to: number) => setChosen(all[Math.max(0, Math.min(all.length - 1, to))]?.id ?? null)
   useKeys([
     { key: 'ArrowDown', does: 'next question', run: () => goTo(at + 1) },

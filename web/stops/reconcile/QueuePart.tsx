@@ -27,6 +27,7 @@ import { SettleCloseUp } from './SettleCloseUp'
 import { CloseUp } from '../../parts/CloseUp'
 import styles from './reconcile.module.css'
 import { Spoken } from '../../parts/Spoken'
+import { useChosen } from '../../parts/useChosen'
 
 interface Props {
   queue: ReadingQueue
@@ -34,20 +35,23 @@ interface Props {
   rows: QueueRow[]
   /** The script that is looked at to begin with; null for the first. */
   first: string | null
+  /** How the queue is narrowed. */
+  scope: string
   head: ReactNode
 }
 
 const ROW = 34
+const LEFT_QUEUE = 'The script that you had chosen has left the queue: somebody took a reading back or settled it. Choose a row to go on.'
 const NOT_AGREED = { holds: false, agrees: null }
 
 /** The queue as rows on one axis, and the script that is looked at. */
-export function QueuePart({ queue, rows, first, head }: Props) {
+export function QueuePart({ queue, rows, first, scope, head }: Props) {
   const { id, table, trial, propose, setTrial, mayDecide } = useCourse()
   const label = usePersonLabels(table.students)
-  const [chosenId, setChosen] = useState(first)
+  const ids = useMemo(() => rows.map((r) => r.scriptId), [rows])
+  const { id: chosenId, at, gone, choose: setChosen } = useChosen(ids, { first, scope })
   const [asking, setAsking] = useState<QueueRow | null>(null)
-  const chosen = rows.find((r) => r.scriptId === chosenId) ?? rows[0]
-  const at = chosen ? rows.indexOf(chosen) : -1
+  const chosen = rows[at] as QueueRow | undefined
   useHeadingAfter(chosen?.scriptId)
   const assessments = new Map(table.assessments.map((a) => [a.id, a]))
   const one = queue.assessmentId === null ? null : assessments.get(queue.assessmentId)!
@@ -166,7 +170,11 @@ export function QueuePart({ queue, rows, first, head }: Props) {
       <main className="table-side">
         {head}
         <Spoken>
-          {chosen ? `${before ? `Settled at ${fixed(before.agreed)}. ` : ''}${spoken(chosen)}. ${at + 1} of ${rows.length}.` : ''}
+          {gone
+            ? LEFT_QUEUE
+            : chosen
+              ? `${before ? `Settled at ${fixed(before.agreed)}. ` : ''}${spoken(chosen)}. ${at + 1} of ${rows.length}.`
+              : ''}
         </Spoken>
         {within.length > 0 && mayDecide && <BulkBar scripts={within.length} onSettle={settleWithin} />}
         {theirs.length > 0 && mayDecide && (
@@ -244,6 +252,7 @@ export function QueuePart({ queue, rows, first, head }: Props) {
         <Legend most={most} tolerance={one?.tolerance ?? null} typed={typed} />
       </main>
       <CloseUp>
+        {gone && <p className="note">{LEFT_QUEUE}</p>}
         {chosen && (
           <SettleCloseUp
             key={chosen.scriptId}

@@ -99,6 +99,7 @@ function Parts() {
       queue={queue}
       rows={rows}
       first={search.get('script')}
+      scope={JSON.stringify([search.get('of'), filter, carried?.studentIds.length])}
       head={
         <>
           <div className="stop-head">

@@ -14,6 +14,7 @@ import { useDeliveries } from './queries'
 import { SortCloseUp } from './SortCloseUp'
 import { KeyCap } from '../../../settings/KeyCap'
 import { CloseUp } from '../../../parts/CloseUp'
+import { useChosen } from '../../../parts/useChosen'
 
 const NOBODY: never[] = []
 
@@ -25,13 +26,9 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
   const students = roll.data?.students.filter((s) => currentSection(s.stays) !== null) ?? NOBODY
   const label = usePersonLabels(roll.data?.students ?? NOBODY)
   const { write } = useWrites()
-  const [chosenId, setChosen] = useState<string | null>(null)
   const [collected, setCollected] = useState<Collected | null>(null)
   const list = came.data?.list ?? NOBODY
-  const at = Math.max(
-    0,
-    list.findIndex((d: DeliveryRow) => d.id === chosenId),
-  )
+  const { at, gone, choose: setChosen } = useChosen(list.map((d: DeliveryRow) => d.id))
   const chosen = list[at] as DeliveryRow | undefined
   const inBox = came.data?.inBox ?? 0
   const collect = async () => {
@@ -141,6 +138,7 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
         )}
       </main>
       <CloseUp>
+        {gone && <p className="note">The piece of work that you had chosen is not in the list any more. Choose one to go on.</p>}
         {chosen && plan.data && (
           <SortCloseUp
             key={chosen.id}

@@ -1,10 +1,17 @@
-import type { ReactNode } from 'react'
+import { useEffect, type ReactNode } from 'react'
+import { Button } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
+import type { PileScript } from '#contract'
 import { problemOf } from '../../../api/problem-of'
 import { Desk } from './Desk'
 import { Piles } from './Piles'
 import { usePile, usePiles } from './queries'
 import { useResend } from './resend'
+
+const NONE: PileScript[] = []
+/** The script that a pile is gone on with: one that is begun, else one that is untouched. */
+const nextIn = (pile: readonly PileScript[]): PileScript | undefined =>
+  pile.find((s) => s.state === 'draft') ?? pile.find((s) => s.state === 'untouched') ?? pile[0]
 
 /** A marker's desk: the piles, and from there one script after the other. */
 export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
@@ -14,15 +21,26 @@ export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }
   const pile = usePile(courseId, chosen?.assessmentId ?? null)
   const openId = search.get('script')
   const unsent = useResend(courseId, chosen && openId ? { assessmentId: chosen.assessmentId, studentId: openId } : null)
+  const current = openId === null ? nextIn(pile.data ?? NONE) : pile.data?.find((s) => s.studentId === openId)
+  const of = chosen?.assessmentId
+  const begins = openId === null && current ? current.studentId : null
+  // The one that it begins with stays the one in hand, whatever becomes of the pile.
+  useEffect(() => {
+    if (of && begins !== null) setSearch({ of, script: begins }, { replace: true })
+  }, [of, begins, setSearch])
   const problem = problemOf(piles, pile)
   if (problem) return <div className="empty">{problem}</div>
   if (!piles.data) return <div className="empty">Fetching your piles…</div>
   if (chosen && pile.data && pile.data.length > 0) {
-    const current =
-      pile.data.find((s) => s.studentId === openId) ??
-      pile.data.find((s) => s.state === 'draft') ??
-      pile.data.find((s) => s.state === 'untouched') ??
-      pile.data[0]!
+    if (!current)
+      return (
+        <div className="empty">
+          <p role="status">The script that you were reading is not in your pile any more. What you typed on it is kept.</p>
+          <Button size="sm" onClick={() => setSearch({ of: chosen.assessmentId }, { replace: true })}>
+            Go on with the next one
+          </Button>
+        </div>
+      )
     return (
       <Desk
         courseId={courseId}
