@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react'
 import { useState } from 'react'
 import { routes } from '#contract'
 import { courseHead } from '../testing/data'
-import { inPage, serverAnswers } from '../testing/in-page'
+import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { Adopting } from './Adopting'
 import { TrialProvider, useTrial } from './trial'
 
@@ -45,4 +45,32 @@ test('a trial is adopted or discarded by key before it is known what it moves', 
   await waitFor(() => expect(document.activeElement).toBe(why))
   await user.keyboard('Since it is fair{Enter}')
   await waitFor(() => expect(server.sent.find((s) => s.address.endsWith('/decisions'))?.body).toMatchObject({ reason: 'Since it is fair' }))
+})
+
+test('what does not fit any more is left out alone, the rest and the reason stay, and Esc closes', async () => {
+  const other = { kind: 'weigh', componentId: 'gone', weight: 40 } as const
+  const server = serverAnswers([
+    [routes.trial, () => ({ changes: [heavier, other], version: 1 })],
+    [routes.keepTrial, ({ changes, version }: { changes: unknown[]; version: number }) => ({ changes, version: version + 1 })],
+    [routes.adopt, () => new Refuses(422, 'Paper weighs 40: there is no such component.', undefined, 'changes.1')],
+  ])
+  const { user } = inPage(
+    <TrialProvider head={courseHead('lead')}>
+      <Page />
+    </TrialProvider>,
+  )
+  await screen.findByText('2 in trial')
+  await user.keyboard('{Control>}{Enter}{/Control}')
+  await user.type(await screen.findByLabelText('Why (kept in the record)'), 'Since it is fair{Enter}')
+  expect((await screen.findByRole('alert')).textContent).toMatch(/Paper weighs 40/)
+  await user.click(screen.getByRole('button', { name: 'Leave this one out, keep the other 1' }))
+  expect(screen.getByText('1 in trial')).toBeTruthy()
+  await waitFor(() => expect(server.sent.at(-1)!.body).toMatchObject({ changes: [heavier] }))
+  expect(document.activeElement).toBe(screen.getByLabelText('Why (kept in the record)'))
+  await user.keyboard('{Enter}')
+  await screen.findByRole('alert')
+  await user.keyboard('{Escape}')
+  expect(screen.queryByRole('dialog')).toBeNull()
+  await user.keyboard('{Control>}{Enter}{/Control}')
+  expect((await screen.findByLabelText<HTMLInputElement>('Why (kept in the record)')).value).toBe('Since it is fair')
 })

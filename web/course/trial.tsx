@@ -150,16 +150,19 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
       await refresh()
       setOwn([])
       queries.setQueryData<KeptTrial>(['trial', courseId], { changes: [], version: version.current })
+      // Each redo makes a decision of its own, which is the one that the next undo withdraws.
+      let standing = decision
       did({
         label: `adopt: ${decision.summary}`,
         undo: async () => {
-          await saving(call(routes.withdraw, { params: { courseId, decisionId: decision.id }, body: { reason: 'Undone' } }))
-          keep(decision.changes)
+          await saving(call(routes.withdraw, { params: { courseId, decisionId: standing.id }, body: { reason: 'Undone' } }))
+          keep(standing.changes)
           await refresh()
         },
         redo: async () => {
-          await saving(call(routes.adopt, { params: { courseId }, body: { changes: decision.changes, reason } }))
-          setOwn([])
+          await outbox.cancel()
+          standing = await saving(call(routes.adopt, { params: { courseId }, body: { changes: standing.changes, reason } }))
+          keep([])
           await refresh()
         },
       })

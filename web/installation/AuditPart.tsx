@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
+import { foldedName } from '#core/roll'
 import { AuditKind, routes } from '#contract'
 import { addressOf, call, messageOf } from '../api/client'
 import { counted, shownAt } from '../parts/format'
@@ -13,13 +14,13 @@ export function AuditPart() {
   const audit = useQuery({ queryKey: ['audit'], queryFn: () => call(routes.audit) })
   const [find, setFind] = useState('')
   const [kind, setKind] = useState('')
-  const wanted = find.trim().toLowerCase()
+  const wanted = foldedName(find)
   const found = useMemo(
     () =>
       (audit.data ?? []).filter(
         (r) =>
           (kind === '' || r.kind === kind) &&
-          (wanted === '' || [r.kind, r.by, r.about, r.course, r.words].some((text) => text?.toLowerCase().includes(wanted))),
+          (wanted === '' || [r.kind, r.by, r.about, r.course, r.words].some((text) => text && foldedName(text).includes(wanted))),
       ),
     [audit.data, wanted, kind],
   )

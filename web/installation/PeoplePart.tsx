@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { foldedName } from '#core/roll'
 import { routes, type PersonState } from '#contract'
 import { call, messageOf } from '../api/client'
 import { useKeys } from '../settings/keys'
@@ -21,13 +22,13 @@ export function PeoplePart() {
   const [state, setState] = useState<PersonState | 'all'>('all')
   const [chosen, setChosen] = useState<string | null>(null)
   const [adding, setAdding] = useState(false)
-  const wanted = find.trim().toLowerCase()
+  const wanted = foldedName(find)
   const found = useMemo(
     () =>
       (people.data ?? []).filter(
         (p) =>
           (state === 'all' || p.state === state) &&
-          (wanted === '' || [p.name, p.signIn, p.email ?? '', ...p.roles].some((text) => text.toLowerCase().includes(wanted))),
+          (wanted === '' || [p.name, p.signIn, p.email ?? '', ...p.roles].some((text) => foldedName(text).includes(wanted))),
       ),
     [people.data, wanted, state],
   )

@@ -5,7 +5,17 @@ import { Modal, type ModalProps } from 'react-bootstrap'
  * A dialog. Once something is typed in it a click beside it does nothing, and Esc asks once before what was typed is dropped;
  * Cancel says what it does and does it.
  */
-export function Dialog({ onClose, children, ...more }: Omit<ModalProps, 'show' | 'onHide'> & { onClose: () => void; children: ReactNode }) {
+export function Dialog({
+  onClose,
+  keeps = false,
+  children,
+  ...more
+}: Omit<ModalProps, 'show' | 'onHide'> & {
+  onClose: () => void
+  /** What is typed is there again when the dialog is opened again, so that nothing is asked as it closes. */
+  keeps?: boolean
+  children: ReactNode
+}) {
   const [typed, setTyped] = useState(false)
   const [asked, setAsked] = useState(false)
   return (
@@ -25,7 +35,7 @@ export function Dialog({ onClose, children, ...more }: Omit<ModalProps, 'show' |
       <div
         className="dialog-inside"
         onInput={() => {
-          setTyped(true)
+          setTyped(!keeps)
           setAsked(false)
         }}
       >

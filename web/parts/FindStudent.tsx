@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
+import { foldedName } from '#core/roll'
 import type { Student } from '#contract'
 import { useStable } from './useStable'
 
@@ -22,12 +23,12 @@ export function FindStudent({
   const [find, setFind] = useState('')
   /** What was asked for with Enter before anybody could be found. */
   const [entered, setEntered] = useState<string | null>(null)
-  const wanted = find.trim().toLowerCase()
+  const wanted = foldedName(find)
   const matches = useMemo(
     () =>
       wanted === '' || !students
         ? []
-        : students.filter((s) => `${label(s.id)} ${s.candidate}`.toLowerCase().includes(wanted)).slice(0, MATCHES),
+        : students.filter((s) => foldedName(`${label(s.id)} ${s.candidate}`).includes(wanted)).slice(0, MATCHES),
     [students, wanted, label],
   )
   const pick = useStable((id: string) => {

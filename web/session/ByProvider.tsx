@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { messageOf } from '../api/client'
-import { goToProvider } from './by-provider'
+import { goToProvider, withinTime } from './by-provider'
 
 /** The button to the department’s provider. */
 export function ByProvider({ name, focus = false, label = `Come in by ${name}` }: { name: string; focus?: boolean; label?: string }) {
@@ -11,7 +11,7 @@ export function ByProvider({ name, focus = false, label = `Come in by ${name}` }
     setGoing(true)
     setProblem(null)
     try {
-      await goToProvider()
+      await withinTime(goToProvider(), name)
     } catch (e) {
       setProblem(messageOf(e))
       setGoing(false)

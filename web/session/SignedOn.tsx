@@ -4,7 +4,7 @@ import { useLocation, useNavigate } from 'react-router'
 import { doorRoutes } from '#contract/door'
 import { call, messageOf } from '../api/client'
 import { ByProvider } from './ByProvider'
-import { wantedPage } from './by-provider'
+import { wantedPage, withinTime } from './by-provider'
 import { comeInAs } from './come-in-as'
 import { installationQuery } from './installation-query'
 import { Welcome } from './Welcome'
@@ -17,7 +17,7 @@ export function SignedOn() {
   const installation = useQuery(installationQuery)
   const came = useQuery({
     queryKey: ['signed on', search],
-    queryFn: () => call(doorRoutes.finishSignOn, { body: { query: search } }),
+    queryFn: () => withinTime(call(doorRoutes.finishSignOn, { body: { query: search } }), installation.data?.provider ?? undefined),
     retry: false,
     staleTime: Infinity,
   })
@@ -28,8 +28,8 @@ export function SignedOn() {
   }, [came.data, queries, navigate])
   if (!came.error)
     return (
-      <p className="visually-hidden" role="status">
-        Coming in…
+      <p className="empty" role="status">
+        Signing you in…
       </p>
     )
   return (

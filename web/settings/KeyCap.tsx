@@ -15,5 +15,7 @@ const NAMES: Record<string, string> = { ' ': 'Space', Delete: 'Del', Escape: 'Es
 export const keyShown = (key: string): string => {
   const [last = '', ...held] = key.split(/\+(?=.)/).reverse()
   const name = NAMES[last] ?? last.replace('Arrow', '')
+  // A capital is pressed with Shift: otherwise it and its small letter would look like one key.
+  if (/^\p{Lu}$/u.test(name) && held.length === 0) return `Shift ${name}`
   return [...held.reverse(), name.length === 1 ? name.toUpperCase() : name].join(' ')
 }

@@ -2,12 +2,17 @@ import { useEffect, useState } from 'react'
 import { Modal } from 'react-bootstrap'
 import { messageOf } from '../api/client'
 import { keyShown } from './KeyCap'
-import { combination, isSingle, pressedFor, useAllKeys, useKeys, type Key } from './keys'
+import { combination, isSingle, ownerOf, pressedFor, useAllKeys, useKeys, type Key } from './keys'
 import { useOwnSettings } from './own-settings'
 import { SingleKeys } from './SingleKeys'
 
 /** What has a meaning everywhere, or is a part of another key. */
 const TAKEN = new Set(['Tab', 'Shift+Tab', 'Enter', 'Escape', ' ', 'ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', '?'])
+/** Letters and signs that no screen takes. */
+const FREE = () => {
+  const free = [...'abcdefghijklmnopqrstuvwxyz.,;'].filter((k) => ownerOf(k, '') === null)
+  return `Free are ${free.map(keyShown).join(' ')}, and capital letters that no screen has.`
+}
 const PART = new Set(['Shift', 'Control', 'Alt', 'Meta', 'AltGraph', 'Dead', 'Process', 'Unidentified'])
 
 /** `?` shows the keys of the screen, and lets each person press others for letters and signs. */
@@ -58,8 +63,10 @@ function KeysTable({ keys }: { keys: Key[] }) {
       const pressed = combination(e)
       if (pressed === 'Escape') return setWaits(null)
       const other = keys.find((k) => k.key !== waits && k.run && pressedFor(k.key) === pressed)
-      if (TAKEN.has(pressed)) return setSaid(`${keyShown(pressed)} has its meaning everywhere: press another.`)
+      if (TAKEN.has(pressed) || !isSingle(pressed))
+        return setSaid(`${keyShown(pressed)} has its meaning everywhere: press a letter, a digit or a sign.`)
       if (other) return setSaid(`${keyShown(pressed)} is “${other.does}” here: press another, or change that one first.`)
+      if (ownerOf(pressed, waits) !== null) return setSaid(`${keyShown(pressed)} is a key of another screen. ${FREE()}`)
       const { [waits]: _, ...rest } = settings.keys
       void keep(pressed === waits ? rest : { ...rest, [waits]: pressed }, `It is ${keyShown(pressed)} from now on.`)
       setWaits(null)

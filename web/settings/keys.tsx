@@ -1,5 +1,6 @@
 import { createContext, use, useEffect, useLayoutEffect, useMemo, useRef, type ReactNode } from 'react'
 import { page } from '../api/client'
+import { SINGLE_KEYS } from './single-keys'
 
 export interface Key {
   /** As `KeyboardEvent.key`, with `Ctrl+` for Ctrl or Cmd, `Alt+`, `Shift+` in front. */
@@ -13,8 +14,18 @@ export interface Key {
 
 const Keys = createContext<{ current: Map<object, Key[]> } | null>(null)
 
-/** What this person presses for a key that a page announces. */
-export const pressedFor = (key: string): string => page.settings.keys[key] ?? key
+/**
+ * What this person presses for a key that a page announces. What they once chose and cannot be one, since it is the browser’s or another
+ * key’s on some screen, counts as not chosen.
+ */
+export function pressedFor(key: string): string {
+  const own = page.settings.keys[key]
+  return own !== undefined && isSingle(own) && ownerOf(own, key) === null ? own : key
+}
+
+/** The key of some screen that a letter or sign stands for already; null where it is free for another. */
+export const ownerOf = (pressed: string, butFor: string): string | null =>
+  SINGLE_KEYS.find((k) => k !== butFor && (page.settings.keys[k] ?? k) === pressed) ?? null
 
 /** A key press as `Key.key` has it. */
 export const combination = (e: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>): string =>
@@ -29,7 +40,7 @@ const isClean = (field: HTMLElement) => field.matches('select') || field.dataset
 const UNDO = new Set(['Ctrl+z', 'Ctrl+y', 'Ctrl+Shift+z'])
 
 /** A letter, digit or sign alone: it can be switched off, and never acts while a control has the focus that could mean something else by it. */
-export const isSingle = (pressed: string): boolean => pressed.length === 1
+export const isSingle = (pressed: string): boolean => pressed.length === 1 && pressed !== ' '
 const inControl = (target: EventTarget | null) =>
   target instanceof HTMLElement && target.matches('input:not([type=radio]), select, [role=combobox]')
 /** Enter and the space bar on a link or button are its own. */

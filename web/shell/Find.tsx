@@ -1,9 +1,10 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useCombobox, type UseComboboxStateChangeTypes } from 'downshift'
-import { useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState, type ChangeEvent } from 'react'
 import { Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { sightOf } from '#core/roles'
+import { foldedName } from '#core/roll'
 import type { CourseHead, Pile, PileScript, SheetByCell } from '#contract'
 import type { Adopted } from '../course/store'
 import { useKeys } from '../settings/keys'
@@ -31,7 +32,7 @@ const ENDS = new Set<UseComboboxStateChangeTypes>([
 
 /** What begins with the words comes first, then what has a word that does. */
 const rank = (label: string, wanted: string): number => {
-  const at = ` ${label.toLowerCase()}`.indexOf(` ${wanted}`)
+  const at = ` ${label}`.indexOf(` ${wanted}`)
   return at === 0 ? 0 : at > 0 ? 1 : 2
 }
 
@@ -57,9 +58,8 @@ export function Find({ course }: { course: CourseHead }) {
   useKeys([{ key: '/', does: 'find a person, an assessment, a stop', run: () => field.current?.focus() }])
 
   const isAsking = text.trim() !== ''
-  const found = useMemo((): Found[] => {
-    const wanted = text.trim().toLowerCase()
-    if (!wanted) return []
+  const all = useMemo((): (Found & { folded: string })[] => {
+    if (!isAsking) return []
     const base = `/courses/${course.id}`
     const table = queries.getQueryData<Adopted>(['table', course.id])?.table
     const sheet = queries.getQueryData<SheetByCell>(['sheet', course.id])
@@ -79,11 +79,16 @@ export function Find({ course }: { course: CourseHead }) {
       ...RUN.map((stop): Found => ({ label: STOPS[stop].title, kind: 'go to', to: `${base}/${stop}` })),
       { label: 'The record', kind: 'go to', to: `${base}/record` },
     ]
-    return [...places, ...work, ...people]
-      .filter((f) => f.label.toLowerCase().includes(wanted))
-      .sort((a, b) => rank(a.label, wanted) - rank(b.label, wanted))
+    return [...places, ...work, ...people].map((f) => ({ ...f, folded: foldedName(f.label) }))
+  }, [isAsking, course.id, course.role, queries, shown])
+  const found = useMemo((): Found[] => {
+    const wanted = foldedName(text)
+    if (wanted === '') return []
+    return all
+      .filter((f) => f.folded.includes(wanted))
+      .sort((a, b) => rank(a.folded, wanted) - rank(b.folded, wanted))
       .slice(0, SHOWN)
-  }, [text, course.id, course.role, queries, shown])
+  }, [text, all])
 
   const { getInputProps, getMenuProps, getItemProps, highlightedIndex } = useCombobox({
     items: found,
@@ -96,7 +101,8 @@ export function Find({ course }: { course: CourseHead }) {
     // Whatever ends the search leaves the field empty; leaving it takes nothing.
     stateReducer: (_, { type, changes }) =>
       ENDS.has(type) ? { ...changes, inputValue: '', ...(type === LEFT && { selectedItem: null }) } : changes,
-    onInputValueChange: ({ inputValue }) => setText(inputValue),
+    // What is typed is taken as it comes, by the field itself: told later, letters typed fast would be lost.
+    onInputValueChange: ({ type }) => ENDS.has(type) && setText(''),
     onSelectedItemChange: ({ selectedItem }) => {
       if (!selectedItem) return
       field.current?.blur()
@@ -110,6 +116,7 @@ export function Find({ course }: { course: CourseHead }) {
           ref: field,
           placeholder: 'Find a person, an assessment',
           'aria-label': 'Find a person, an assessment, a stop',
+          onChange: (e: ChangeEvent<HTMLInputElement>) => setText(e.target.value),
           onKeyDown: (e) => {
             if (e.key === 'Escape') field.current?.blur()
           },

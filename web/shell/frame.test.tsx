@@ -268,6 +268,17 @@ describe('find', () => {
 })
 
 describe('a trial', () => {
+  const DECISION = {
+    id: 'd',
+    kind: 'weights' as const,
+    summary: 'Exam weighs 60',
+    changes: [],
+    effect: null,
+    reason: 'since it is fair',
+    by: 'Ada',
+    at: '2026-11-20T10:00:00.000Z',
+    withdrawn: null,
+  }
   const RULE = { kind: 'weigh', componentId: 'exam', weight: 60 } as Change
   let trial!: ReturnType<typeof useTrial>
   function Trial() {
@@ -318,6 +329,31 @@ describe('a trial', () => {
       expect([heard, trial.changes]).toEqual([[[RULE]], []])
     })
     expect(trial.changes).toBe(heard[0])
+  })
+
+  test('undone, redone and undone again, each undo withdraws the decision that stands, and nothing is adopted twice', async () => {
+    let made = 0
+    const server = serverAnswers([
+      [routes.trial, () => ({ changes: [RULE], version: 4 })],
+      [routes.keepTrial, ({ changes, version }: { changes: unknown[]; version: number }) => ({ changes, version: version + 1 })],
+      [routes.adopt, () => ({ ...DECISION, id: `d${++made}`, changes: [RULE] })],
+      [routes.withdraw, () => DECISION],
+    ])
+    const { user } = trying('lead')
+    await screen.findByText('1 in trial')
+    await act(() => trial.adopt('since it is fair'))
+    const asked = (route: string) => server.sent.filter((s) => s.address.includes(route))
+    for (const [keys, count] of [
+      ['{Control>}z{/Control}', 1],
+      ['{Control>}y{/Control}', 2],
+      ['{Control>}z{/Control}', 3],
+      ['{Control>}y{/Control}', 4],
+    ] as const) {
+      await user.keyboard(keys)
+      await waitFor(() => expect(asked('/decisions')).toHaveLength(count + 1))
+    }
+    expect(asked('/withdraw').map((s) => s.address.split('/').at(-2))).toEqual(['d1', 'd2'])
+    expect(made).toBe(3)
   })
 
   test('what the server refuses to adopt stays a trial', async () => {

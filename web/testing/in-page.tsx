@@ -11,6 +11,7 @@ import { KeysProvider } from '../settings/keys'
 import { NamesProvider } from '../settings/names'
 import { doWhatWaits } from '../saving/after-drawing'
 import { endOutboxes } from '../saving/live-outboxes'
+import { forgetKept } from '../saving/useKept'
 import { SavedProvider } from '../saving/saved'
 import { UndoProvider } from '../saving/undo'
 import { WritesProvider } from '../saving/writes'
@@ -24,6 +25,7 @@ beforeEach(() => {
   // Somebody is signed in, so that the browser can keep what is theirs.
   whose.keepKey ??= btoa('k'.repeat(32))
   endOutboxes()
+  forgetKept()
   // What an earlier test left to be kept is none of this one’s.
   doWhatWaits()
   complaints.length = 0
@@ -89,6 +91,8 @@ export class Refuses {
     readonly detail: string,
     /** The row as it is now. */
     readonly current?: unknown,
+    /** The field that is at fault. */
+    readonly field?: string,
   ) {}
 }
 
@@ -123,7 +127,14 @@ export function serverAnswers(given: readonly (readonly [Route, Answer])[]) {
     const given = found && !refused && !found[0].produces ? misfit('answered', found[0], found[0].response, answer ?? undefined) : null
     if (given) complaints.push(given)
     const sent = refused
-      ? { type: 'about:blank', title: 'Refused', status: answer.status, detail: answer.detail, current: answer.current }
+      ? {
+          type: 'about:blank',
+          title: 'Refused',
+          status: answer.status,
+          detail: answer.detail,
+          current: answer.current,
+          ...(answer.field && { field: answer.field }),
+        }
       : (answer ?? null)
     const empty = found && !refused && (answer ?? undefined) === undefined && found[0].response.safeParse(undefined).success
     return { ok: !refused, status: refused ? answer.status : empty ? 204 : 200, json: async () => structuredClone(sent) } as Response

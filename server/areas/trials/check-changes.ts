@@ -4,6 +4,7 @@ import { AdjustmentError } from '#core/rescale'
 import { ChangeError, checkChanges as check, type Change, type Fits, type Workings } from '#core/trial'
 import type { CourseTable } from '#contract'
 import { HttpProblem } from '../../kernel/problem'
+import { summarise } from './summarise'
 
 /** Refuses changes that do not fit the course, with a sentence for the first one that does not. */
 export function checkChanges(
@@ -33,6 +34,7 @@ export function checkChanges(
   }
   check(changes, fits, (at, e) => {
     if (!(e instanceof ChangeError || e instanceof AgreeError || e instanceof AdjustmentError)) throw e
-    throw new HttpProblem(e instanceof ChangeError && e.stale ? 409 : 422, e.message, { field: `changes.${at}` })
+    const which = changes.length > 1 ? `${summarise([changes[at]!], table)}: ${e.message}` : e.message
+    throw new HttpProblem(e instanceof ChangeError && e.stale ? 409 : 422, which, { field: `changes.${at}` })
   })
 }

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useState, type ReactNode } from 'react'
 import { Button, Dropdown, Form } from 'react-bootstrap'
 import { useRole } from '../../session/useRole'
+import { foldedName } from '#core/roll'
 import { sightOf } from '#core/roles'
 import { routes, type Standard } from '#contract'
 import { addressOf } from '../../api/client'
@@ -89,7 +90,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   const { decides: lead, oversees } = sightOf(role)
   const all = useMemo(() => (library.data ? entriesOf(library.data) : []), [library.data])
   const shown = useMemo(() => {
-    const wanted = find.trim().toLowerCase()
+    const wanted = foldedName(find)
     return all.filter(
       (e) =>
         (kind === 'all' || e.kind === kind) &&
@@ -230,7 +231,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
             </div>
           )}
         </section>
-        {oversees && <SetsOfGrades courseId={courseId} wanted={find.trim().toLowerCase()} decides={lead} />}
+        {oversees && <SetsOfGrades courseId={courseId} wanted={foldedName(find)} decides={lead} />}
         {chosen && (
           <>
             <Uses courseId={courseId} entry={chosen} decides={lead} />

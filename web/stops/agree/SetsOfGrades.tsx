@@ -1,3 +1,4 @@
+import { foldedName } from '#core/roll'
 import { Link } from 'react-router'
 import { useGradeSets } from '../../parts/grade-sets'
 import { numeral } from '../../parts/format'
@@ -5,7 +6,7 @@ import { numeral } from '../../parts/format'
 /** The sets of grades in the library: read here, kept and begun from where a course's grades are set. */
 export function SetsOfGrades({ courseId, wanted, decides }: { courseId: string; wanted: string; decides: boolean }) {
   const { sets, drop } = useGradeSets(courseId)
-  const shown = sets.filter((s) => [s.name, s.by, ...s.grades.map((g) => g.grade)].join(' ').toLowerCase().includes(wanted))
+  const shown = sets.filter((s) => foldedName([s.name, s.by, ...s.grades.map((g) => g.grade)].join(' ')).includes(wanted))
   return (
     <section>
       <h2>Sets of grades</h2>

@@ -1,6 +1,7 @@
 import { useMemo, useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { SectionSelect } from '../../../parts/SectionSelect'
+import { foldedName } from '#core/roll'
 import type { Standings } from '#core/outcomes'
 import { routes } from '#contract'
 import { addressOf } from '../../../api/client'
@@ -49,14 +50,14 @@ export function StandingsPart({ nav }: { nav: ReactNode }) {
   const outcome = outcomes[at]
   const standings = useMemo(() => (figures ? standingsFrom(figures.rows) : []), [figures])
   const shown = useMemo(() => {
-    const words = find.trim().toLowerCase()
+    const words = foldedName(find)
     const members = who.kind === 'group' ? new Set(groups.all.find((g) => g.id === who.id)?.studentIds) : null
     const moved = who.kind === 'moved' ? new Set(figures?.tried?.map((m) => m.studentId)) : null
     const level = (r: Standings) => r.standings[at]?.level ?? null
     const rows = standings.filter(
       (r) =>
         (sectionId === '' || r.sectionId === sectionId) &&
-        (words === '' || label(r.studentId).toLowerCase().includes(words)) &&
+        (words === '' || foldedName(label(r.studentId)).includes(words)) &&
         (who.kind !== 'none' || level(r) === null) &&
         (who.kind !== 'stretch' || (level(r) !== null && level(r)! >= who.from && level(r)! <= who.to)) &&
         (members === null || members.has(r.studentId)) &&

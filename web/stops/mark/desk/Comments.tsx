@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
+import { foldedName } from '#core/roll'
 import { routes, type KeptComment, type ReadingBody } from '#contract'
 import { call } from '../../../api/client'
 import { useKeptComments } from './queries'
@@ -26,8 +27,8 @@ export function Comments({
   const fresh = () => queries.invalidateQueries({ queryKey: ['kept comments', courseId] })
   // What goes into the comment is in it; the stock follows when the server is back and it is used again.
   const unkept = () => undefined
-  const wanted = find.trim().toLowerCase()
-  const foundIn = (stock: readonly KeptComment[]) => stock.filter((k) => k.words.toLowerCase().includes(wanted)).slice(0, SHOWN)
+  const wanted = foldedName(find)
+  const foundIn = (stock: readonly KeptComment[]) => stock.filter((k) => foldedName(k.words).includes(wanted)).slice(0, SHOWN)
   const found = foundIn(kept.data ?? [])
   const latest = useRef(body)
   latest.current = body

@@ -1,5 +1,6 @@
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { foldedName } from '#core/roll'
 import { effectiveWeights, spreadRemainder } from '#core/grades'
 import { courseOfPlan } from '#core/trial'
 import type { Plan } from '#contract'
@@ -152,7 +153,7 @@ function PlanView({ decided, nav }: { decided: Plan; nav: ReactNode }) {
               edits={edits}
               weights={weights}
               order={order}
-              find={find.trim().toLowerCase()}
+              find={foldedName(find)}
               chosen={chosen}
               onChoose={setChosen}
             />

@@ -1,6 +1,7 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { useMemo } from 'react'
+import { foldedName } from '#core/roll'
 import type { SectionWeights } from '#core/grades'
 import type { Assessment, Plan } from '#contract'
 import { sumFindings } from '../../../parts/plan-findings'
@@ -29,7 +30,7 @@ export function PlanTable({ decided, edits, weights, order, find, chosen, onChoo
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   )
   const placed = useMemo(() => placedOf(decided), [decided])
-  const found = (a: Assessment) => a.title.toLowerCase().includes(find)
+  const found = (a: Assessment) => foldedName(a.title).includes(find)
   const ids = decided.assessments.map((a) => a.id)
   const titleOf = (id: string) => plan.assessments.find((a) => a.id === id)?.title ?? ''
 
@@ -63,7 +64,7 @@ export function PlanTable({ decided, edits, weights, order, find, chosen, onChoo
     />
   )
   const sorted = useMemo(() => {
-    const list = plan.assessments.filter((a) => a.title.toLowerCase().includes(find))
+    const list = plan.assessments.filter((a) => foldedName(a.title).includes(find))
     const due = (a: Assessment) => placed.get(a.id)?.first ?? '9999'
     return order === 'date'
       ? list.sort((a, b) => due(a).localeCompare(due(b)))

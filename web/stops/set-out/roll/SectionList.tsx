@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { writeWeekdays } from '#core/exchange/weekdays'
-import { currentSection } from '#core/roll'
+import { currentSection, foldedName } from '#core/roll'
 import type { Roll } from '#contract'
 import styles from './roll.module.css'
 
@@ -21,8 +21,8 @@ export function SectionList({ roll, chosen, onChoose }: { roll: Roll; chosen: st
     return n
   }, [roll.students])
   const shown = useMemo(() => {
-    const wanted = find.trim().toLowerCase()
-    return roll.sections.filter((s) => `${s.code} ${s.name} ${s.teacher ?? ''}`.toLowerCase().includes(wanted))
+    const wanted = foldedName(find)
+    return roll.sections.filter((s) => foldedName(`${s.code} ${s.name} ${s.teacher ?? ''}`).includes(wanted))
   }, [roll.sections, find])
   const rows = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 8 })
   return (

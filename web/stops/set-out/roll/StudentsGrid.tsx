@@ -2,7 +2,7 @@ import { createColumnHelper, flexRender, getCoreRowModel, useReactTable, type So
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { currentSection } from '#core/roll'
+import { currentSection, foldedName } from '#core/roll'
 import type { Roll } from '#contract'
 import { useNames, usePersonLabels } from '../../../settings/names'
 import { rowHeight } from '../../../settings/appearance'
@@ -70,8 +70,8 @@ export function StudentsGrid({
   }, [roll, sectionId, withLeft, label])
   const columns = useMemo(() => COLUMNS.filter((c) => shown === 'names' || c.accessorKey !== 'label'), [shown])
   const rows = useMemo(() => {
-    const wanted = find.trim().toLowerCase()
-    const found = wanted === '' ? data : data.filter((r) => columns.some((c) => r[c.accessorKey as Key].toLowerCase().includes(wanted)))
+    const wanted = foldedName(find)
+    const found = wanted === '' ? data : data.filter((r) => columns.some((c) => foldedName(r[c.accessorKey as Key]).includes(wanted)))
     const by = sorting[0]
     if (!by) return found
     const key = by.id as Key
