@@ -74,10 +74,25 @@ export const OtherReading = z.strictObject({
 export type OtherReading = z.infer<typeof OtherReading>
 
 /** What two readers who disagree say to each other, as one of them sees it. */
+/** What one of two readers proposed to the other, and what came of it. */
+const Proposal = z.strictObject({
+  mark: z.number(),
+  reason: z.string(),
+  at: z.iso.datetime(),
+  /** Null while it waits for an answer, or where it was withdrawn before one. */
+  agrees: z.boolean().nullable(),
+  answer: z.string().nullable(),
+  withdrawn: z.boolean(),
+  /** Its readings are still those that it was about. */
+  holds: z.boolean(),
+})
+
 export const BetweenTwo = z.strictObject({
-  /** What the other one gave. */
-  other: z.number(),
-  /** The latest proposal; null before the first. */
+  /** What the other one gave; null where there is nothing to agree on any more. */
+  other: z.number().nullable(),
+  /** All that was proposed, the first first. */
+  said: z.array(Proposal.extend({ mine: z.boolean() })),
+  /** The proposal that stands; null where none does. */
   proposal: z
     .strictObject({
       mine: z.boolean(),
@@ -92,18 +107,7 @@ export const BetweenTwo = z.strictObject({
 export type BetweenTwo = z.infer<typeof BetweenTwo>
 
 /** What two readers proposed on a script, as its lead sees it. */
-export const AgreedBetween = z.strictObject({
-  scriptId: Id,
-  by: z.string(),
-  mark: z.number(),
-  reason: z.string(),
-  at: z.iso.datetime(),
-  answeredBy: z.string().nullable(),
-  agrees: z.boolean().nullable(),
-  answer: z.string().nullable(),
-  /** Its readings are still those that it was about. */
-  holds: z.boolean(),
-})
+export const AgreedBetween = Proposal.extend({ scriptId: Id, by: z.string(), answeredBy: z.string().nullable() })
 export type AgreedBetween = z.infer<typeof AgreedBetween>
 
 /** A script on the desk, with one's own reading of it. */

@@ -277,7 +277,9 @@ export function createApp(
   const worked = workedOut(tables, writes)
   // Nobody waits for it: where it comes to nothing, the course is read when it is asked for.
   app.locals.readAhead = () => readAhead(db, tables).catch((e: unknown) => log?.debug({ err: e }, 'not read ahead'))
-  const issued = issuedResults(db.name, pool)
+  const issued = issuedResults((courseId, number) =>
+    pool.issueParts({ file: db.name, courseId, number }, { personId: `issue ${courseId} ${number}` }),
+  )
   studentRoutes(handle, db, { plans, worked, issued, send: letterSender(db, letters), clock })
   classRoutes(handle, db, plans, worked, issued, clock)
   scaleRoutes(handle, db, tables, writes, pool)

@@ -19,6 +19,7 @@ import { wearAppearance } from './settings/appearance'
 import { fetchAhead } from './session/ahead'
 import { leaveWithOthers } from './session/leave'
 import { App } from './shell/App'
+import { NewVersion } from './shell/NewVersion'
 import { keepFocus } from './shell/focus-kept'
 
 const queries = new QueryClient({
@@ -45,6 +46,7 @@ leaveWithOthers()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
+      <NewVersion />
       <App />
     </QueryClientProvider>
   </StrictMode>,

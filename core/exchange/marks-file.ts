@@ -38,7 +38,7 @@ export interface MarksFile {
   table: MarksTable | null
 }
 
-const MOST_MARKS = 300_000
+const MOST_MARKS = 1_000_000
 const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.', 'number']
 const IGNORED = ['name', 'student', 'section']
 const AS_BEFORE = 'The columns are read as they were matched by hand the last time, for a file with this heading.'

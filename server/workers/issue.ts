@@ -14,6 +14,7 @@ import { oneRosterResults } from '#core/exchange/one-roster-results'
 import { reading } from './reading'
 import { telling } from './telling'
 import { resultsCsv, resultsXlsx } from '../areas/confirm/results-files'
+import type { IssueParts } from '../kernel/course/issued-results'
 
 /** After every moment. */
 const NEVER = '9999'
@@ -83,12 +84,6 @@ export const issuesCompared = ({ file, courseId, from, to }: OfCourse & { from: 
   })
 
 /** An issue taken apart by student, each result as JSON: it travels in two texts and not as a great many objects. */
-export interface IssueParts {
-  frozen: string
-  studentIds: string[]
-  results: string[]
-}
-
 /** What an issue holds for each of its students, without their names. */
 export const issueParts = ({ file, courseId, number }: OfCourse & { number: number }): IssueParts =>
   reading(file, (db) => {

@@ -4,6 +4,7 @@ import { routes } from '#contract'
 import { addressOf } from '../api/client'
 import { pendingWrites } from '../saving/pending-writes'
 import { fetchAnew } from '../saving/refresh'
+import { lookForVersion } from '../api/new-version'
 
 /** Told when a course was changed by somebody; a screen that can fetch less than everything listens to it. */
 export const courseChanged = new EventTarget()
@@ -26,6 +27,13 @@ export function useCourseEvents(courseId: string, known?: number): void {
     const source = new EventSource(addressOf(routes.events, { courseId }))
     let timer: ReturnType<typeof setTimeout> | undefined
     let latest = 0
+    let wasAway = false
+    source.onerror = () => void (wasAway = true)
+    source.onopen = () => {
+      // An update takes the server away for a moment.
+      if (wasAway) void lookForVersion()
+      wasAway = false
+    }
     const catchUp = () => {
       timer = undefined
       // What oneself is saving fetches on its own when it is done.

@@ -1,4 +1,5 @@
-import { lazy, useEffect, type ComponentType } from 'react'
+import { lazy, useEffect, useState, type ComponentType } from 'react'
+import { isNewVersion } from '../api/new-version'
 
 type Code<P> = () => Promise<{ default: ComponentType<P> }>
 
@@ -6,12 +7,17 @@ const AHEAD_MS = 1000
 const stops: Code<object>[] = []
 
 /** Stands where code could not be fetched. A browser asks for a module once, so that only a new load of the page helps. */
-const NotHere = () => (
-  <p className="empty not-here">
-    This part could not be fetched from the server. Once it is back, <a href={location.href}>open the page again</a>: what you typed is
-    kept.
-  </p>
-)
+function NotHere() {
+  const [isNew, setNew] = useState(false)
+  useEffect(() => void isNewVersion().then(setNew), [])
+  return (
+    <p className="empty not-here">
+      {isNew ? 'There is a new version of Level Table: ' : 'This part could not be fetched from the server. Once it is back, '}
+      <a href={location.href}>{isNew ? 'load the page again' : 'open the page again'}</a>
+      {isNew ? '; what you typed is kept.' : ': what you typed is kept.'}
+    </p>
+  )
+}
 
 const orNotHere = <P extends object>(load: Code<P>) => load().catch(() => ({ default: NotHere as ComponentType<P> }))
 

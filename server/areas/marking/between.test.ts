@@ -37,6 +37,7 @@ async function pair(nth: number) {
         see: async () => ((await who('get', path).expect(200)).body as DeskScript).between,
         seen: async () => ((await who('get', path).expect(200)).body as DeskScript).seen,
         propose: (mark: number, reason: string) => who('put', `${path}/between`, { mark, reason }),
+        withdraw: () => who('delete', `${path}/between`),
         answer: (agrees: boolean, words = '') => who('put', `${path}/between/answer`, { agrees, words }),
       }
     }),
@@ -54,7 +55,7 @@ test('where the lead does not allow it neither sees the other’s mark, and neit
 test('both see both marks; one proposes with a reason, the other says why not, proposes, and is agreed with; the lead has it all', async () => {
   await allow(true)
   const { first, second, marks, scriptId, cell } = await pair(0)
-  expect(await first.see()).toEqual({ other: marks[1], proposal: null })
+  expect(await first.see()).toEqual({ other: marks[1], said: [], proposal: null })
   // What is taken back now is changed after that, and the desk has to say so.
   expect(await first.seen()).toBe(true)
   await first.propose(60, ' ').expect(422)
@@ -68,7 +69,14 @@ test('both see both marks; one proposes with a reason, the other says why not, p
   await second.propose(58, 'Half for the crag').expect(204)
   await first.answer(true).expect(204)
   expect(await first.see()).toMatchObject({ proposal: { mine: false, mark: 58, agrees: true } })
-  expect((await said()).find((b) => b.scriptId === scriptId)).toMatchObject({
+  // All of it stays in sight, for both and for the lead.
+  expect((await second.see())!.said.map((b) => [b.mine, b.mark, b.answer])).toEqual([
+    [false, 60, 'The crag is lost'],
+    [true, 58, ''],
+  ])
+  const ofScript = (await said()).filter((b) => b.scriptId === scriptId)
+  expect(ofScript.map((b) => b.mark)).toEqual([60, 58])
+  expect(ofScript.at(-1)).toMatchObject({
     mark: 58,
     reason: 'Half for the crag',
     agrees: true,
@@ -80,7 +88,32 @@ test('both see both marks; one proposes with a reason, the other says why not, p
   expect(standingRows(w).find((s) => s.cell === cell)?.source).toBe('open')
   const changes = settleBy(w, [cell], { kind: 'value', mark: 58, reason: 'Agreed between them' }, null)
   await lead('post', api('/decisions'), { changes, reason: 'as they agreed' }).expect(200)
-  expect(await second.see()).toBeNull()
+  expect(await second.see()).toMatchObject({ other: null, proposal: null, said: [{ mark: 60 }, { mark: 58, agrees: true }] })
+  expect((await first.answer(true).expect(409)).body).toMatchObject({ detail: 'The lead has settled this script meanwhile, at 58.' })
+})
+
+test('a proposal is withdrawn while it waits, and who agrees too late is told what happened', async () => {
+  await allow(true)
+  const { first, second, scriptId } = await pair(0)
+  await second.withdraw().expect(409)
+  await first.propose(60, 'In the middle').expect(204)
+  await second.withdraw().expect(409)
+  await first.withdraw().expect(204)
+  expect(await second.see()).toMatchObject({ proposal: null, said: [{ mark: 60, withdrawn: true }] })
+  expect((await second.answer(true).expect(409)).body).toMatchObject({ detail: 'The other reader has withdrawn that proposal meanwhile.' })
+  // Now the other proposes, and is agreed with; a reading that changes ends that, and hides nothing.
+  await second.propose(61, 'Nearly').expect(204)
+  await first.answer(true).expect(204)
+  await second.withdraw().expect(409)
+  server.db
+    .prepare(
+      'UPDATE reading SET mark = mark - 0.5, version = version + 1 WHERE script_id = ? AND marker_id = (SELECT by_id FROM between_two WHERE script_id = ? AND mark = 61)',
+    )
+    .run(scriptId, scriptId)
+  expect(await first.see()).toMatchObject({ proposal: null, said: [{ withdrawn: true }, { mark: 61, agrees: true, holds: false }] })
+  expect((await first.answer(true).expect(409)).body).toMatchObject({
+    detail: expect.stringMatching(/^One of the two readings has changed/) as string,
+  })
 })
 
 test('nobody else sees what two say to each other, and the lead proposes nothing', async () => {

@@ -269,6 +269,9 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
   handle(routes.answerBetween, ({ params: { courseId, assessmentId, studentId }, body, me }) =>
     withOwn(courseId, assessmentId, studentId, me.id, (row, scriptId) => between.answer(row, scriptId, me.id, body)),
   )
+  handle(routes.withdrawBetween, ({ params: { courseId, assessmentId, studentId }, me }) =>
+    withOwn(courseId, assessmentId, studentId, me.id, (_, scriptId) => between.withdraw(scriptId, me.id)),
+  )
   handle(routes.between, ({ params: { courseId } }) => between.all(courseId))
 
   handle(routes.attemptFile, ({ params: { courseId, assessmentId, studentId: id, attempt }, me, role, res }) => {

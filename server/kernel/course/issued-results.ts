@@ -1,8 +1,13 @@
 import type { Frozen, OwnIssued } from '#core/issues'
 import { orProblem } from '../or-problem'
-import type { IssueParts } from '../../workers/issue'
-import type { WorkerPool } from '../../workers/pool'
 import { keepLatest } from '../keep-latest'
+
+/** What an issue holds for each of its students, without their names; JSON. */
+export interface IssueParts {
+  frozen: string
+  studentIds: string[]
+  results: string[]
+}
 
 export type IssuedToOne = Frozen & { result: OwnIssued }
 
@@ -11,14 +16,14 @@ const MOST = 4
 
 /**
  * What an issue holds for one student. It is many megabytes for all of them, so a worker takes it apart by student, once.
- * @param file the database
+ * @param partsOf takes an issue apart, in a worker; a sentence where it could not
  */
-export function issuedResults(file: string, pool: WorkerPool) {
+export function issuedResults(partsOf: (courseId: string, number: number) => Promise<IssueParts | string>) {
   const kept = new Map<string, Promise<{ frozen: Frozen; ownOf: Map<string, string> }>>()
 
   async function takenApart(courseId: string, number: number) {
-    // Nobody's file: it is read for whoever asks first, and for all who ask meanwhile.
-    const parts = orProblem<IssueParts>(await pool.issueParts({ file, courseId, number }, { personId: `issue ${courseId} ${number}` }))
+    // Read for whoever asks first, and for all who ask meanwhile.
+    const parts = orProblem<IssueParts>(await partsOf(courseId, number))
     return { frozen: JSON.parse(parts.frozen) as Frozen, ownOf: new Map(parts.studentIds.map((id, i) => [id, parts.results[i]!])) }
   }
 

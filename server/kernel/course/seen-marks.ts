@@ -39,5 +39,3 @@ export function seenMarks(db: Db, issued: IssuedResults) {
     }
   }
 }
-
-export type SeenMarks = ReturnType<typeof seenMarks>

@@ -1,4 +1,6 @@
-import type { Db } from './open'
+import type Database from 'better-sqlite3'
+
+type Db = Database.Database
 
 /**
  * One transaction that may write. It takes the write lock before its first read, where SQLite waits for whoever holds it; a lock that is

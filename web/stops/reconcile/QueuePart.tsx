@@ -63,7 +63,8 @@ export function QueuePart({ queue, rows, first, scope, head }: Props) {
   const asked = useQuery({ queryKey: ['further readings', id], queryFn: () => call(routes.furtherReadings, { params: { courseId: id } }) })
   const waits = waiting(asked.data)
   const said = useQuery({ queryKey: ['between', id], queryFn: () => call(routes.between, { params: { courseId: id } }) })
-  const betweenOf = new Map((said.data ?? []).filter((b) => b.holds).map((b) => [b.scriptId, b]))
+  // The last of each that is about the readings there are.
+  const betweenOf = new Map((said.data ?? []).filter((b) => b.holds && !b.withdrawn).map((b) => [b.scriptId, b]))
   const questions = (useQuestions(id).data ?? []).filter((q) => q.answer === null)
   const askedAbout = new Set(questions.map((q) => q.scriptId))
   const list = useRef<HTMLTableSectionElement>(null)
@@ -260,6 +261,7 @@ export function QueuePart({ queue, rows, first, scope, head }: Props) {
             assessment={assessments.get(chosen.assessmentId)!}
             leans={leans}
             between={betweenOf.get(chosen.scriptId) ?? null}
+            said={(said.data ?? []).filter((b) => b.scriptId === chosen.scriptId)}
             asked={(asked.data ?? []).filter((a) => a.studentId === chosen.studentId && a.assessmentId === chosen.assessmentId)}
             questions={questions.filter((q) => q.scriptId === chosen.scriptId)}
             onSettle={(rule) => settle(chosen, rule)}

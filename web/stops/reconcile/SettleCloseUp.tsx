@@ -29,6 +29,8 @@ interface Props {
   leans: Record<string, number> | null
   /** What its two readers proposed to each other; null where they did not. */
   between: AgreedBetween | null
+  /** All that its readers said to each other. */
+  said: readonly AgreedBetween[]
   /** What its student asked about it and nobody answered. */
   questions: readonly Question[]
   /** Readings of it that were asked for. */
@@ -45,7 +47,7 @@ interface Way {
 }
 
 /** One script's readings side by side, criterion by criterion, with the work itself, and the ways to settle it. */
-export function SettleCloseUp({ row, assessment, leans, between, questions, asked, onSettle, onOpen, onAsk }: Props) {
+export function SettleCloseUp({ row, assessment, leans, between, said, questions, asked, onSettle, onOpen, onAsk }: Props) {
   const { id, table, mayDecide } = useDecidedCourse()
   const label = usePersonLabels(table.students)
   const detail = useQuery({
@@ -127,7 +129,7 @@ export function SettleCloseUp({ row, assessment, leans, between, questions, aske
               otherwise: no mark stands until you say which.
             </p>
           )}
-          {between && <BetweenThem between={between} />}
+          <BetweenThem said={said} />
           <div className={styles.options}>
             {ways.map((o, i) => (
               <button

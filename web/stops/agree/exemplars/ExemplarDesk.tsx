@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { routes, type Exemplar, type Exemplars, type Judged } from '#contract'
 import { useLooking } from '../../../session/look'
@@ -20,6 +20,8 @@ interface Props {
   onEdit: (() => void) | null
   /** Told when it is handed in, so that it stays on screen with what was agreed. */
   onRead: () => void
+  /** Whether it is read as the next one after another. */
+  begins: boolean
   /** To the next one that is not read; null where there is none. */
   onNext: (() => void) | null
   /** Whether this person reads it themselves. */
@@ -29,8 +31,13 @@ interface Props {
 const SHOWN = { nothing: 'not shown to students', mark: 'students see its mark', levels: 'students see its mark, the levels and why' }
 
 /** An exemplar: the script, and beside it the rulers, to be read unseen or with what was agreed on them. */
-export function ExemplarDesk({ courseId, exemplars, exemplar: x, reading, onEdit, onRead, onNext, marks }: Props) {
+export function ExemplarDesk({ courseId, exemplars, exemplar: x, reading, onEdit, onRead, onNext, begins, marks }: Props) {
   const { write } = useWrites()
+  const text = useRef<HTMLElement>(null)
+  // Somebody who goes on to the next one begins with its words.
+  useEffect(() => {
+    if (begins) text.current?.focus()
+  }, [begins])
   const [judged, setJudged] = useState<Judged>(NOTHING_JUDGED)
   const { standard, assessment } = exemplars
   const reads = marks && x.agreed === null
@@ -51,7 +58,7 @@ export function ExemplarDesk({ courseId, exemplars, exemplar: x, reading, onEdit
   const use = marks ? assessment.use : { hidePoints: false, hideWords: false }
   return (
     <div className={styles.exemplar}>
-      <article className="script-text" aria-label={x.label} tabIndex={0} dir="auto">
+      <article ref={text} className="script-text" aria-label={x.label} tabIndex={0} dir="auto">
         {x.text}
       </article>
       <div className="exemplar-judged">

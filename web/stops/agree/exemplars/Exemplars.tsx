@@ -35,6 +35,12 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
   const exemplars = data?.exemplars ?? []
   const unread = exemplars.filter((x) => x.agreed === null)
   const chosen = exemplars.find((x) => x.id === chosenId) ?? unread[0] ?? exemplars[0]
+  /** The one that was gone on to from the one before. */
+  const [nextId, setNext] = useState<string | null>(null)
+  const goOn = (id: string) => {
+    setNext(id)
+    setChosen(id)
+  }
   const step = (by: number) => {
     const at = exemplars.findIndex((x) => x === chosen)
     setChosen(exemplars[Math.max(0, Math.min(exemplars.length - 1, at + by))]?.id ?? null)
@@ -117,7 +123,8 @@ export function Exemplars({ courseId, nav }: { courseId: string; nav: ReactNode 
                 exemplar={chosen}
                 reading={data.markers?.find((m) => m.id === markerId) ?? null}
                 onRead={() => setChosen(chosen.id)}
-                onNext={unread.some((x) => x !== chosen) ? () => setChosen(unread.find((x) => x !== chosen)!.id) : null}
+                begins={chosen.id === nextId}
+                onNext={unread.some((x) => x !== chosen) ? () => goOn(unread.find((x) => x !== chosen)!.id) : null}
                 onEdit={lead ? () => setEditing('chosen') : null}
                 marks={sightOf(role).reads}
               />

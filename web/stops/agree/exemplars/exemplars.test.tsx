@@ -88,6 +88,8 @@ describe('a marker', () => {
     expect(await screen.findByText('The line wavers.')).toBeTruthy()
     expect(screen.getByText(/^Agreed/).textContent).toBe('Agreed 6 of 8; you gave 6 (the same)')
     await user.click(screen.getByRole('button', { name: /Read the next one/ }))
+    // One begins with its words, and not at the end of the one before.
+    await waitFor(() => expect(document.activeElement).toBe(screen.getByRole('article', { name: 'Exemplar B' })))
     expect(screen.getByText('The words of B.')).toBeTruthy()
     expect(screen.getByText(/^1 exemplar to read first/)).toBeTruthy()
   })

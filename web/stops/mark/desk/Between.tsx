@@ -22,31 +22,43 @@ export const Between = (props: Props) => (
   </WritesProvider>
 )
 
-function OfTwo({ courseId, script, between: { other, proposal }, own }: Props) {
+function OfTwo({ courseId, script, between: { other, said, proposal }, own }: Props) {
   const params = { courseId, assessmentId: script.assessment.id, studentId: script.studentId }
   const answers = proposal !== null && !proposal.mine && proposal.agrees === null
   return (
     <section className="note" aria-label="Between the two of you">
       <p className="mb-1">
-        You gave <b>{numeral(own)}</b>, the other reader <b>{numeral(other)}</b>: further apart than may be. Agree on a mark between you, or
-        the lead settles it.
+        {other === null ? (
+          'What the two of you said about this script. There is nothing to agree on any more.'
+        ) : (
+          <>
+            You gave <b>{numeral(own)}</b>, the other reader <b>{numeral(other)}</b>: further apart than may be. Agree on a mark between
+            you, or the lead settles it.
+          </>
+        )}
       </p>
       <WriteProblem />
-      {proposal && (
-        <p className="mb-1">
-          {proposal.mine ? 'You propose' : 'The other reader proposes'} <b>{numeral(proposal.mark)}</b>:{' '}
-          <span dir="auto">{proposal.reason}</span>
-          {proposal.agrees === null && proposal.mine && <span className="soft"> · waits for an answer</span>}
-          {proposal.agrees === true && <b> · agreed: it goes to the lead as that</b>}
-          {proposal.agrees === false && (
-            <span className="ochre">
-              {' '}
-              · {proposal.mine ? 'the other reader does not agree' : 'you do not agree'}: <span dir="auto">{proposal.answer}</span>
-            </span>
-          )}
-        </p>
+      {said.length > 0 && (
+        <ol className="list-unstyled mb-1" aria-label="What you two said">
+          {said.map((b) => (
+            <li key={b.at} className={b.holds && !b.withdrawn ? undefined : 'soft'}>
+              {b.mine ? 'You proposed' : 'The other reader proposed'} <b>{numeral(b.mark)}</b>: <span dir="auto">{b.reason}</span>
+              {b.withdrawn && ' · withdrawn'}
+              {!b.holds && ' · a reading has changed since'}
+              {b.holds && !b.withdrawn && b.agrees === null && b.mine && <span className="soft"> · waits for an answer</span>}
+              {b.agrees === true && <b> · agreed: it goes to the lead as that</b>}
+              {b.agrees === false && (
+                <span className="ochre">
+                  {' '}
+                  · {b.mine ? 'the other reader does not agree' : 'you do not agree'}: <span dir="auto">{b.answer}</span>
+                </span>
+              )}
+            </li>
+          ))}
+        </ol>
       )}
-      {answers ? <Answer params={params} /> : proposal?.agrees !== true && <Propose params={params} script={script} />}
+      {proposal?.mine && proposal.agrees === null && <Withdraw params={params} />}
+      {other !== null && (answers ? <Answer params={params} /> : proposal?.agrees !== true && <Propose params={params} script={script} />)}
     </section>
   )
 }
@@ -64,6 +76,20 @@ function useBetween({ courseId, assessmentId, studentId }: Of['params']) {
     await queries.invalidateQueries({ queryKey: deskKey(courseId, assessmentId, studentId) })
     return done
   }
+}
+
+function Withdraw({ params }: Of) {
+  const write = useBetween(params)
+  return (
+    <Button
+      size="sm"
+      variant="link"
+      className="p-0 mb-1"
+      onClick={() => void write('withdraw a proposal', ask(routes.withdrawBetween, { params }))}
+    >
+      Withdraw your proposal
+    </Button>
+  )
 }
 
 function Propose({ params, script }: Of & { script: DeskScript }) {

@@ -1,7 +1,8 @@
 import { useEffect, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
-import { useSearchParams } from 'react-router'
-import type { PileScript } from '#contract'
+import { Link, useSearchParams } from 'react-router'
+import type { Pile, PileScript } from '#contract'
+import { counted } from '../../../parts/format'
 import { problemOf } from '../../../api/problem-of'
 import { Desk } from './Desk'
 import { Piles } from './Piles'
@@ -13,6 +14,27 @@ const NONE: PileScript[] = []
 const nextIn = (pile: readonly PileScript[]): PileScript | undefined =>
   pile.find((s) => s.state === 'draft') ?? pile.find((s) => s.state === 'untouched') ?? pile[0]
 
+/** Marking of a pile is held, perhaps since a moment ago: why, what becomes of what was typed, and what can be done. */
+function Held({ courseId, pile, onLeave }: { courseId: string; pile: Pile; onLeave: () => void }) {
+  return (
+    <div className="empty">
+      <h1>{pile.title} is held</h1>
+      <p role="status">
+        {pile.unreadExemplars > 0
+          ? `Read ${counted(pile.unreadExemplars, 'exemplar')} first: marking opens for you once you have.`
+          : 'The lead holds your marking of it for now, and will talk with you about it. You cannot open it yourself; ask the lead.'}{' '}
+        What you have typed on its scripts is kept in this browser and is sent when marking is open again.
+      </p>
+      <div className="d-flex gap-3 align-items-center">
+        {pile.unreadExemplars > 0 && <Link to={`/courses/${courseId}/agree/exemplars?of=${pile.assessmentId}`}>Read the exemplars</Link>}
+        <Button size="sm" variant="outline-primary" onClick={onLeave}>
+          Your piles
+        </Button>
+      </div>
+    </div>
+  )
+}
+
 /** A marker's desk: the piles, and from there one script after the other. */
 export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }) {
   const [search, setSearch] = useSearchParams()
@@ -20,7 +42,8 @@ export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }
   const chosen = piles.data?.find((p) => p.assessmentId === search.get('of') && p.gate === 'open') ?? null
   const pile = usePile(courseId, chosen?.assessmentId ?? null)
   const openId = search.get('script')
-  const unsent = useResend(courseId, chosen && openId ? { assessmentId: chosen.assessmentId, studentId: openId } : null)
+  const held = piles.data?.find((p) => p.assessmentId === search.get('of') && p.gate === 'held') ?? null
+  const unsent = useResend(courseId, chosen && openId ? { assessmentId: chosen.assessmentId, studentId: openId } : null, piles.data)
   const current = openId === null ? nextIn(pile.data ?? NONE) : pile.data?.find((s) => s.studentId === openId)
   const of = chosen?.assessmentId
   const begins = openId === null && current ? current.studentId : null
@@ -31,6 +54,7 @@ export function DeskPart({ courseId, nav }: { courseId: string; nav: ReactNode }
   const problem = problemOf(piles, pile)
   if (problem) return <div className="empty">{problem}</div>
   if (!piles.data) return <div className="empty">Fetching your piles…</div>
+  if (held) return <Held courseId={courseId} pile={held} onLeave={() => setSearch({})} />
   if (chosen && pile.data && pile.data.length > 0) {
     if (!current)
       return (

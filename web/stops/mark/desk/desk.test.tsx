@@ -138,8 +138,9 @@ test('a gap is asked about once, by name; handed in again it is meant', async ()
 
 test('once the other’s mark was seen, taking back says so first, and is sent as that', async () => {
   const proposal = { mine: false, mark: 22, reason: 'The key is there', agrees: null, answer: null }
+  const said = { ...proposal, at: '2026-11-20T10:00:00.000Z', withdrawn: false, holds: true }
   const { user, writes } = desk(
-    scriptOf({ own: own({}, { state: 'handed in', version: 3, mark: 24 }), seen: true, between: { other: 18, proposal } }),
+    scriptOf({ own: own({}, { state: 'handed in', version: 3, mark: 24 }), seen: true, between: { other: 18, said: [said], proposal } }),
   )
   expect(screen.getByRole('region', { name: 'Between the two of you' }).textContent).toMatch(/You gave 24, the other reader 18/)
   expect(screen.getByText('The key is there')).toBeTruthy()

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { routes } from '#contract'
+import { routes, type Pile } from '#contract'
 import { call } from '../../../api/client'
 import { useSignedIn } from '../../../session/ahead'
 import { useLooking } from '../../../session/look'
@@ -8,19 +8,31 @@ import { backupOf, begin, keptReadings } from './backup'
 
 /**
  * Sends the readings that were kept in this browser and never reached the server, but for the one that is open on the desk.
+ * @param piles by which it is known where marking is held
  * @returns those that still wait: changed meanwhile in another window, or refused; to open one is to choose
  */
-export function useResend(courseId: string, open: { assessmentId: string; studentId: string } | null) {
+export function useResend(
+  courseId: string,
+  open: { assessmentId: string; studentId: string } | null,
+  piles: readonly Pick<Pile, 'assessmentId' | 'gate'>[] | undefined,
+) {
   const me = useSignedIn()
   const looking = useLooking()
   const queries = useQueryClient()
   const { saving } = useSaved()
+  const isHeld = (assessmentId: string) => piles?.some((p) => p.assessmentId === assessmentId && p.gate === 'held') ?? false
+  const held = piles?.filter((p) => p.gate === 'held').map((p) => p.assessmentId)
   const waiting = useQuery({
-    queryKey: ['kept readings', courseId, me.id],
+    queryKey: ['kept readings', courseId, me.id, held],
     queryFn: async () => {
       const kept = keptReadings(me.id, courseId).filter((k) => k.assessmentId !== open?.assessmentId || k.studentId !== open.studentId)
       const left: typeof kept = []
       for (const k of kept) {
+        // Where marking is held it would be refused, again and again: it waits until that is over.
+        if (isHeld(k.assessmentId)) {
+          left.push(k)
+          continue
+        }
         const params = { courseId, ...k }
         const backup = backupOf({ personId: me.id, ...params })
         const { own } = await call(routes.deskScript, { params })
@@ -43,7 +55,7 @@ export function useResend(courseId: string, open: { assessmentId: string; studen
       if (kept.length > 0) for (const key of ['pile', 'piles']) void queries.invalidateQueries({ queryKey: [key, courseId] })
       return left
     },
-    enabled: !looking,
+    enabled: !looking && piles !== undefined,
     staleTime: Infinity,
     gcTime: 0,
     retry: false,

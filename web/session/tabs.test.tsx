@@ -1,4 +1,3 @@
-/** @jest-environment ./web/testing/browser-like.ts */
 import { leaveTogether, othersSend, tellLeft } from './tabs'
 
 /** As a browser has it: each hears what the others say. */

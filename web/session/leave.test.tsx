@@ -1,4 +1,3 @@
-/** @jest-environment ./web/testing/browser-like.ts */
 import { page } from '../api/client'
 import { vault } from '../saving/vault'
 
