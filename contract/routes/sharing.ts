@@ -1,3 +1,4 @@
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { Id } from '../course'
 import { AskedReading, FurtherReadings } from '../further-readings'
 import { HandOver, Sees, ShareRule, Sharing, SharingTried } from '../marking'
@@ -101,5 +102,14 @@ export const sharingRoutes = {
     summary: 'Whether markers see names, and what they see of other readings once theirs is handed in',
     params: ofAssessment,
     body: z.strictObject({ blind: z.boolean(), sees: Sees }),
+  }),
+  blindKey: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/assessments/:assessmentId/numbers-of-papers.csv',
+    access: lead,
+    summary:
+      'Which number stands for which student where markers see numbers in the place of names, to label work on paper by; noted on the audit list',
+    params: ofAssessment,
+    produces: MEDIA_TYPES.csv,
   }),
 }

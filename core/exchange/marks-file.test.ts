@@ -14,3 +14,15 @@ test.each(['Name', 'assessment', 'Candidate', 'as of', 'Mark', 'mark of Mark', '
     })
   },
 )
+
+test('the whole sheet of a large course comes back as it went out', () => {
+  const [students, works] = [12_000, 60]
+  const heading = ['candidate', 'name', ...Array.from({ length: works }, (_, i) => `Work ${i + 1}`)]
+  const rows = Array.from({ length: students }, (_, r) => [
+    `214-${r}`,
+    `Person ${r}`,
+    ...Array.from({ length: works }, (_, c) => (r * 7 + c) % 80),
+  ])
+  const { marks, faults } = readMarksFile(writeDelimited([heading, ...rows]))
+  expect([marks.length, faults.length]).toEqual([students * works, 0])
+})

@@ -17,6 +17,8 @@ import { asUsed, markOf, markSoFar, standardsOf } from '../../kernel/standards/j
 import { gateFor } from '../../kernel/standards/exemplars'
 import { allotmentQueries } from '../../kernel/course/allotments'
 import { betweenTwo } from './between'
+import { writeDelimited } from '#core/exchange/write-delimited'
+import { sendFile } from '../../kernel/send-file'
 import { blindNumbers } from './blind-numbers'
 import { attemptQueries, type NextReadingRow } from './attempts'
 import { earlierReadings } from './earlier-readings'
@@ -35,6 +37,10 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
   const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const students = db.prepare<[string], { id: string; name: string; candidate: string }>(
     'SELECT id, name, candidate FROM student WHERE course_id = ?',
+  )
+  const onRoll = db.prepare<[string], { id: string; name: string; candidate: string; section: string }>(
+    `SELECT s.id, s.name, s.candidate, c.name AS section FROM student s JOIN enrolment e ON e.student_id = s.id AND e.to_day IS NULL
+     JOIN section c ON c.id = e.section_id WHERE s.course_id = ? ORDER BY c.position, s.name, s.id`,
   )
   const names = db.prepare<[string], { names: number }>('SELECT names_to_markers AS names FROM course WHERE id = ?')
 
@@ -57,6 +63,18 @@ export function deskRoutes(handle: Handle, db: Db, tables: TableLoader, writes: 
     const standard = inLibrary(own ? own.standardId : row.standard_id)
     return standard?.kind === 'rubric' ? { ...standard, body: asUsed(standard.body, toAssessment(row).use) } : standard
   }
+
+  handle(routes.blindKey, ({ params: { courseId, assessmentId }, res }) => {
+    const row = assessmentOf(courseId, assessmentId)
+    if (!row.blind) throw new HttpProblem(409, `Markers of ${row.title} see names or candidate numbers: there is no key to export.`)
+    const roll = onRoll.all(courseId)
+    const numbers = blind.of(
+      row.id,
+      roll.map((s) => s.id),
+    )
+    const rows = roll.map((s) => [numbers.get(s.id)!.number, s.candidate, s.name, s.section])
+    return sendFile(res, `${row.title}, numbers of papers`, 'csv', writeDelimited([['number', 'candidate', 'name', 'section'], ...rows]))
+  })
 
   handle(routes.piles, ({ params: { courseId }, me, look }) =>
     desk.piles(courseId, me.id).map((id): Pile => {

@@ -392,3 +392,28 @@ test('a marker lifts no hold or exemption of the lead’s, and sets none on a sc
     expect.objectContaining({ kind: 'set by lead', message: 'Others read this script: the lead sets it to held.' }),
   ])
 })
+
+test('a lead takes out which number stands for whom, to label papers by, and that is on the audit list; nobody else does', async () => {
+  const { db } = server
+  const blind = db.prepare<[string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND blind = 1 LIMIT 1').get(COURSE)!
+  const open = db.prepare<[string], { id: string }>('SELECT id FROM assessment WHERE course_id = ? AND blind = 0 LIMIT 1').get(COURSE)!
+  const path = (id: string) => api(`/assessments/${id}/numbers-of-papers.csv`)
+  const { text } = await lead('get', path(blind.id)).expect(200)
+  const rows = text.trim().split('\r\n').slice(1)
+  expect(rows).toHaveLength(
+    db
+      .prepare('SELECT count(*) FROM enrolment e JOIN student s ON s.id = e.student_id WHERE s.course_id = ? AND e.to_day IS NULL')
+      .pluck()
+      .get(COURSE) as number,
+  )
+  const kept = db
+    .prepare<[string], { number: string; candidate: string }>(
+      'SELECT b.number, s.candidate FROM blind_script b JOIN student s ON s.id = b.student_id WHERE b.assessment_id = ?',
+    )
+    .all(blind.id)
+  for (const { number, candidate } of kept.slice(0, 5)) expect(rows.find((r) => r.startsWith(`${number},`))).toContain(candidate)
+  expect(db.prepare('SELECT words FROM audit ORDER BY id DESC LIMIT 1').pluck().get()).toBe('numbers-of-papers.csv')
+  await lead('get', path(open.id)).expect(409)
+  const marker = await server.as('rune.daal')
+  await marker('get', path(blind.id)).expect(403)
+})

@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import { routes, type Sees, type Sharing } from '#contract'
-import { call } from '../../../api/client'
+import { addressOf, call } from '../../../api/client'
 import { useWrites } from '../../../saving/writes'
 
 const SEES: [keyof Sees, string][] = [
@@ -37,6 +37,15 @@ export function Blindness({ courseId, sharing, decides }: { courseId: string; sh
         disabled={!decides}
         onChange={(e) => set({ blind: e.target.checked }, { blind })}
       />
+      {blind && decides && (
+        <p className="soft small mb-1 mt-1">
+          Work on paper has to bear these numbers.{' '}
+          <a href={addressOf(routes.blindKey, { courseId, assessmentId: id })} download>
+            Export the key to label papers by
+          </a>
+          ; that it was exported stands on the audit list.
+        </p>
+      )}
       <p className="soft small mb-1 mt-2">Of another reading of the same script, once theirs is handed in and never before:</p>
       {SEES.map(([key, words]) => (
         <Form.Check
