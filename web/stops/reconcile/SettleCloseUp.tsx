@@ -13,7 +13,7 @@ import { NotesOn } from '../../parts/NotesOn'
 import { Attempts } from '../../parts/script/Attempts'
 import { BetweenThem } from './BetweenThem'
 import { ByCriterion } from './ByCriterion'
-import { agreedBetween } from './between'
+import { agreedBetween, isAgreed } from './between'
 import { keepTyped } from './queue'
 import type { QueueRow } from './queue-rows'
 import { Remarks } from './Remarks'
@@ -63,13 +63,21 @@ export function SettleCloseUp({ row, assessment, leans, between, said, questions
       ?.name.split(' ')
       .at(-1) ?? markerId
   const ways: Way[] = [
-    { key: 'M', words: 'mean', rule: { kind: 'mean' } },
-    ...(leans ? [{ key: 'V', words: 'levelled', rule: { kind: 'levelled' as const, leans, outOf: assessment.outOf } }] : []),
-    ...(between ? [{ key: 'E', words: 'between them', rule: agreedBetween(between) }] : []),
-    { key: 'D', words: 'median', rule: { kind: 'median' } },
-    { key: 'H', words: 'highest', rule: { kind: 'highest' } },
-    { key: 'L', words: 'lowest', rule: { kind: 'lowest' } },
-    ...(row.typed === null ? [] : [{ key: 'T', words: 'typed', rule: keepTyped(row.typed) }]),
+    { key: 'm', words: 'mean', rule: { kind: 'mean' } },
+    ...(leans ? [{ key: 'v', words: 'levelled', rule: { kind: 'levelled' as const, leans, outOf: assessment.outOf } }] : []),
+    ...(between
+      ? [
+          {
+            key: 'e',
+            words: isAgreed(between) ? 'between them' : `as ${between.by.split(' ').at(-1)} proposed`,
+            rule: agreedBetween(between),
+          },
+        ]
+      : []),
+    { key: 'd', words: 'median', rule: { kind: 'median' } },
+    { key: 'h', words: 'highest', rule: { kind: 'highest' } },
+    { key: 'l', words: 'lowest', rule: { kind: 'lowest' } },
+    ...(row.typed === null ? [] : [{ key: 't', words: 'typed', rule: keepTyped(row.typed) }]),
     ...row.readings
       .slice(0, 4)
       .map((r, i) => ({ key: String(i + 1), words: `${surname(r.markerId)}’s`, rule: { kind: 'senior' as const, markerId: r.markerId } })),
@@ -137,7 +145,7 @@ export function SettleCloseUp({ row, assessment, leans, between, said, questions
                 onClick={() => onSettle(o.rule)}
                 title={o.rule.kind === 'levelled' ? leansInWords(o.rule.leans, surname) : undefined}
               >
-                <KeyCap cap={o.key.toLowerCase()} /> <span>{o.words}</span> <b className="number">{fixed(marks[i])}</b>{' '}
+                <KeyCap cap={o.key} /> <span>{o.words}</span> <b className="number">{fixed(marks[i])}</b>{' '}
                 <span className="soft">{gradeOf(i)}</span>
               </button>
             ))}
