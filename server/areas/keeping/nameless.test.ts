@@ -50,7 +50,7 @@ beforeAll(async () => {
   db.prepare("INSERT INTO mark_question VALUES ('q', ?, NULL, NULL, 'Aldous asks why', 12, ?, 'Because, Wend', 'lead', ?)").run(id, at, at)
   const put = (sql: string, ...values: unknown[]) => db.prepare(sql).run(...values)
   put("INSERT INTO note VALUES ('n', ?, 'section', 's', NULL, 'lead', 'Aldous again', ?, 'Wend, yes', 'lead', ?)", COURSE, at, at)
-  put("INSERT INTO between_two VALUES ('b', ?, 'marker-1', 12, 'Aldous is right', ?, '[]', 'lead', 1, 'Wend is', ?)", id, at, at)
+  put("INSERT INTO between_two VALUES ('b', ?, 'marker-1', 12, 'Aldous is right', ?, '[]', 'lead', 1, 'Wend is', ?, NULL)", id, at, at)
   put("INSERT INTO objection VALUES ('o', ?, 1, 'lead', 'lead', 'Aldous Wend was ill', ?, ?)", COURSE, at, at)
   put(
     "INSERT INTO hand_over VALUES ('h', ?, 1, 'lead', ?, ?, 'RO-1', ?, ?)",
