@@ -25,7 +25,8 @@ export default tseslint.config(
         'error',
         {
           selector: "CallExpression[callee.property.name='transaction']",
-          message: 'Use writing() or readingTogether() of kernel/db/transactions: a transaction that reads before it writes is refused while others write.',
+          message:
+            'Use writing() or readingTogether() of kernel/db/transactions: a transaction that reads before it writes is refused while others write.',
         },
       ],
     },
