@@ -7,7 +7,7 @@ import { chromium, type Browser, type Page } from '@playwright/test'
 import settings from '../playwright.config'
 
 /** Made once and kept, since making it takes minutes: `LEVEL_TABLE_LARGE` says where. */
-const LARGE = process.env.LEVEL_TABLE_LARGE ?? 'test-results/large-data'
+export const LARGE = process.env.LEVEL_TABLE_LARGE ?? 'test-results/large-data'
 const SIZE = ['--students', '12000', '--sections', '400', '--markers', '60', '--assessments', '60']
 
 export interface Large {
@@ -17,10 +17,13 @@ export interface Large {
   page: Page
 }
 
+export function makeLarge(): void {
+  execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/main.ts', '--data', LARGE, ...SIZE], { stdio: 'inherit' })
+}
+
 /** The built application over a department of 12,000 students, 60 assessments and 400 sections, in Chromium. */
 export async function withLarge(work: (large: Large) => Promise<void>): Promise<void> {
-  if (!existsSync(join(LARGE, 'level-table.db')))
-    execFileSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'demo/main.ts', '--data', LARGE, ...SIZE], { stdio: 'inherit' })
+  if (!existsSync(join(LARGE, 'level-table.db'))) makeLarge()
   const server = spawn(process.execPath, ['dist/server/main.js'], {
     env: { ...process.env, PORT: '0', HOST: '127.0.0.1', LEVEL_TABLE_DATA: LARGE, LOG_LEVEL: 'info' },
     stdio: ['ignore', 'pipe', 'inherit'],

@@ -1,4 +1,5 @@
 import { benchFloor, benchFormulas } from './grade-course'
+import { benchHolds } from './holds'
 import { benchHostile } from './hostile'
 import { benchMarkers } from './markers'
 import { benchSave } from './save'
@@ -15,6 +16,7 @@ const ALL = {
   'set-out': benchSetOut,
   save: benchSave,
   hostile: benchHostile,
+  holds: benchHolds,
   sheet: benchSheet,
   stops: benchStops,
 }

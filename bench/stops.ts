@@ -109,7 +109,7 @@ async function moderate(page: Page): Promise<void> {
   await discard(page)
   await timed('Where to look next:', async () => {
     await page.keyboard.press('w')
-    await page.getByText(/could as well have fallen/).waitFor()
+    await page.getByText(/grades may be wrong/).waitFor()
   })
 }
 

@@ -1,6 +1,5 @@
 import type { CourseResult, StudentResult } from '../grades/course'
 import { chanceOfGrade, gradeCertainty } from './grade-certainty'
-import { worthReading } from './worth-reading'
 
 const BOUNDARIES = [
   { grade: 'Merit', from: 70 },
@@ -48,25 +47,4 @@ test('the chances of all grades make one, and half of those on a line are expect
 
 test('an error for each leaves out who has none', () => {
   expect(gradeCertainty(result([student('a', 72, 'Merit'), student('b', 68, 'Pass')]), new Map([['a', 2]])).students).toHaveLength(1)
-})
-
-test('one more reading is worth most near a boundary, where it weighs most, and nothing far away', () => {
-  const part = (assessmentId: string, weight: number) => ({ assessmentId, weight, error: 2, readings: 1 })
-  const errors = {
-    unknown: [],
-    students: ['near', 'nearer', 'far'].map((studentId) => ({
-      studentId,
-      se: Math.hypot(2, 0.5),
-      parts: [part('essay', 1), part('quiz', 0.25)],
-    })),
-  }
-  const all = worthReading(result([student('near', 72, 'Merit'), student('nearer', 71, 'Merit'), student('far', 55, 'Pass')]), errors)
-  expect(all.map((w) => [w.studentId, w.assessmentId])).toEqual([
-    ['near', 'essay'],
-    ['nearer', 'essay'],
-    ['near', 'quiz'],
-    ['nearer', 'quiz'],
-  ])
-  expect(all[0]!.gain).toBeCloseTo(all[0]!.chanceAfter - all[0]!.chance, 12)
-  expect(worthReading(result([student('near', 72, 'Merit')]), errors, (_, a) => a === 'quiz').map((w) => w.assessmentId)).toEqual(['quiz'])
 })

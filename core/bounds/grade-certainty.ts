@@ -20,6 +20,10 @@ export interface GradeCertainty {
 /** The least percent that is graded as a limit says: with rounding, what rounds up to it. */
 const leastOf = (from: number, rounding: Policy['rounding']): number => (rounding ? from - 0.5 / 10 ** rounding.decimals : from)
 
+/** The least percents of the grades, the best first. */
+export const leastPercents = (boundaries: Boundary[], rounding: Policy['rounding']): number[] =>
+  descending(boundaries).map((b) => leastOf(b.from, rounding))
+
 /** Standard errors beyond which a double tells no chance from none. */
 const FAR = 9
 
@@ -32,11 +36,7 @@ function above(percent: number, se: number, limit: number): number {
 
 /** The chance that the true percent lies in the grade it has; the end grades are open. */
 export function chanceOfGrade(percent: number, se: number, boundaries: Boundary[], rounding: Policy['rounding']): number {
-  return chanceBetween(
-    percent,
-    se,
-    descending(boundaries).map((b) => leastOf(b.from, rounding)),
-  )
+  return chanceBetween(percent, se, leastPercents(boundaries, rounding))
 }
 
 /** @param limits the least percents of the grades, the best first */
@@ -56,7 +56,7 @@ function chanceBetween(percent: number, se: number, limits: readonly number[]): 
 export function gradeCertainty(result: CourseResult, sem: number | ReadonlyMap<string, number>): GradeCertainty {
   const { boundaries, rounding } = result
   const sorted = descending(boundaries)
-  const limits = sorted.map((b) => leastOf(b.from, rounding))
+  const limits = leastPercents(boundaries, rounding)
   const graded = result.students.flatMap(({ studentId, adjusted, grade }) => {
     const se = typeof sem === 'number' ? sem : sem.get(studentId)
     return adjusted === null || grade === null || se === undefined ? [] : [{ studentId, percent: adjusted, grade, se }]

@@ -14,3 +14,9 @@ test('who teaches the section reads it where nobody else is left, and where nobo
   expect(suggestReaders([script('s', ['bo'], 'di')], [marker('bo', 0), marker('di', 9)])).toEqual([{ scriptId: 's', markerId: 'di' }])
   expect(suggestReaders([script('s', ['bo'])], [marker('bo', 0)])).toEqual([])
 })
+
+test('a script that is to be read twice more gets two readers, and no third where nobody is left', () => {
+  const markers = [marker('bo', 0), marker('cy', 0), marker('di', 5)]
+  const twice = [script('s', ['bo']), script('s', ['bo']), script('s', ['bo'])]
+  expect(suggestReaders(twice, markers).map((g) => g.markerId)).toEqual(['cy', 'di'])
+})

@@ -18,13 +18,15 @@ export interface PossibleReader {
 
 /**
  * Who could read each of some scripts once more: first whoever can be compared with those who read it, then whoever does not teach
- * its section, then whoever has the least to do, counting what is given out on the way.
+ * its section, then whoever has the least to do, counting what is given out on the way. A script that stands there twice gets two readers.
  * @returns a reader each, in the order of the scripts; those that nobody is left for are left out
  */
 export function suggestReaders(scripts: readonly ScriptToRead[], markers: readonly PossibleReader[]): Allotment[] {
   const waiting = new Map(markers.map((m) => [m.id, m.waiting]))
   const groupOf = new Map(markers.map((m) => [m.id, m.group]))
-  return scripts.flatMap(({ scriptId, readBy, teacherId }) => {
+  const given = new Map<string, string[]>()
+  return scripts.flatMap(({ scriptId, readBy: before, teacherId }) => {
+    const readBy = [...before, ...(given.get(scriptId) ?? [])]
     const groups = new Set(readBy.flatMap((id) => groupOf.get(id) ?? []))
     const apart = (m: PossibleReader) => Number(groups.size > 0 && !groups.has(m.group))
     const own = (m: PossibleReader) => Number(m.id === teacherId)
@@ -33,6 +35,7 @@ export function suggestReaders(scripts: readonly ScriptToRead[], markers: readon
       .sort((a, b) => apart(a) - apart(b) || own(a) - own(b) || waiting.get(a.id)! - waiting.get(b.id)! || (a.id < b.id ? -1 : 1))
     if (!first) return []
     waiting.set(first.id, waiting.get(first.id)! + 1)
+    given.set(scriptId, [...(given.get(scriptId) ?? []), first.id])
     return [{ scriptId, markerId: first.id }]
   })
 }

@@ -11,9 +11,9 @@ export const PIECES: { [N in FigureName]?: (state: CourseState, ...args: FigureA
     yield* readingErrors(state)
     yield state.current.unsure(given)
   },
-  *lookNext(state) {
+  *lookNext(state, given) {
     yield* readingErrors(state)
-    yield state.current.unsure()
+    yield state.current.unsure(given)
   },
 }
 

@@ -67,7 +67,8 @@ export function furtherReadingRoutes(handle: Handle, db: Db, tables: TableLoader
   handle(routes.furtherReadings, ({ params: { courseId } }) => further.all(courseId))
 
   handle(routes.askForReadings, ({ params: { courseId }, body: { wanted, because }, me }) => {
-    const once = [...new Map(wanted.map((w) => [`${keyOf(w)} ${w.markerId}`, w])).values()]
+    // One marker reads a script once more at most; of nobody by name, it may be wanted several times.
+    const once = [...new Map(wanted.map((w, i) => [`${keyOf(w)} ${w.markerId ?? i}`, w])).values()]
     const given = writes.writeMarks(
       courseId,
       () => {

@@ -7,22 +7,23 @@ import { AskForReadings } from '../../parts/AskForReadings'
 import { Rows } from '../../parts/Rows'
 import { TakeOut } from '../../parts/take-out/TakeOut'
 import { WorkingOut } from '../../parts/WorkingOut'
+import { useGivenErrors } from '../../parts/useGivenErrors'
 import { counted, fixed, numeral, share } from '../../parts/format'
-import type { LookNext } from './look-next'
+import { MOST_AT_ONCE, type LookNext } from './look-next'
 import { CloseUp } from '../../parts/CloseUp'
 
 const ROOM = 20
-const MOST = 200
 
 /** Where one has time for some readings more: those that make the grades surest, each with why. */
 export function LookNextPart({ parts }: { parts: ReactNode }) {
   const { id, table, mayDecide } = useDecidedCourse()
   const label = usePersonLabels(table.students)
-  const found = useFigures('lookNext')
+  const [given] = useGivenErrors()
+  const found = useFigures('lookNext', given)
   const [text, setText] = useState(String(ROOM))
   const [asking, setAsking] = useState(false)
   const [asked, setAsked] = useState<number | null>(null)
-  const room = /^\d+$/.test(text.trim()) ? Math.min(MOST, Number(text)) : 0
+  const room = /^\d+$/.test(text.trim()) ? Math.min(MOST_AT_ONCE, Number(text)) : 0
   if (!found) return <WorkingOut />
   const assessment = new Map(table.assessments.map((a) => [a.id, a]))
   const rows = found.scripts.slice(0, room)
@@ -66,10 +67,13 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
             </span>
           )}
         </Form>
-        <p className="soft small">
-          Of {counted(found.graded, 'grade')}, about {fixed(found.wrong)} could as well have fallen on the other side of a boundary. These{' '}
-          {counted(rows.length, 'reading')} would make that {fixed(found.wrong - after)}.
-        </p>
+        {found.graded > 0 && (
+          <p className="soft small">
+            About {fixed(found.wrong)} of {counted(found.graded, 'grade')} may be wrong.{' '}
+            {rows.length > 0 &&
+              `With ${rows.length === 1 ? 'this reading' : `these ${rows.length} readings`} about ${fixed(found.wrong - after)} would be.`}
+          </p>
+        )}
         {rows.length === 0 ? (
           <p className="empty">
             {found.errors.length === 0
@@ -96,7 +100,7 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
                 height={31}
                 columns={8}
                 row={(r, row) => (
-                  <tr key={r.studentId} {...row}>
+                  <tr key={`${r.studentId} ${r.assessmentId} ${r.readings}`} {...row}>
                     <td>
                       <Link to={`/courses/${id}/students/${r.studentId}`}>{label(r.studentId)}</Link>
                     </td>
@@ -118,8 +122,9 @@ export function LookNextPart({ parts }: { parts: ReactNode }) {
         <section>
           <h2>What it rests on</h2>
           <p className="soft small">
-            How far one reading is off is told by scripts that several read. What a mark carries of the course, and how near the grade is to
-            a boundary, say the rest.
+            How far one reading is off comes from scripts that were read twice. A further reading tells most where a grade is near a
+            boundary, the mark carries much of the course, and few readings stand behind it. A script can be listed twice: two further
+            readings of it.
           </p>
           <table className="grid">
             <thead>

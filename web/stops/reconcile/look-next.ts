@@ -1,11 +1,15 @@
 import { worthReading, type WorthReading } from '#core/bounds'
-import { readingPlaces, type KnownError } from '#core/trial'
+import { readingPlaces, type GivenErrors, type KnownError } from '#core/trial'
 import type { CourseState } from '../../course/state'
+import { sureFigures } from '../../parts/sure-figures'
+
+/** Readings that can be asked for at once. */
+export const MOST_AT_ONCE = 200
 
 export interface LookNext {
-  /** Where one more reading makes grades surest, most first. */
+  /** The best further readings, one after the other; a script can be among them twice. */
   scripts: (WorthReading & { percent: number; grade: string })[]
-  /** Expected number of grades on the wrong side now, of how many. */
+  /** Expected number of wrong grades now, of how many whose error is known. */
   wrong: number
   graded: number
   /** By how much one reading of each assessment is off, in marks, where its readings tell. */
@@ -14,31 +18,26 @@ export interface LookNext {
   unknown: string[]
 }
 
-const MOST = 500
-
-/** How unsure the grades are, and the further readings that make them surest; each script once. */
-export function lookNext(state: CourseState): LookNext {
+/** How unsure the grades are, and the further readings that are expected to make most of them right, the best first. */
+export function lookNext(state: CourseState, given: GivenErrors): LookNext {
   const { tried: w, current } = state
   const { width } = w.cells
-  const off = current.unsure()
+  const off = current.unsure(given)
   const { from } = readingPlaces(w)
-  const worth = worthReading(current.result, off, (studentId, assessmentId) => {
+  const room = (studentId: string, assessmentId: string) => {
     const cell = w.cells.of(studentId, assessmentId)
-    return cell >= 0 && from[cell + 1]! > from[cell]!
-  })
+    const read = cell < 0 ? 0 : from[cell + 1]! - from[cell]!
+    return read === 0 ? 0 : w.markerIds.length - read
+  }
   const student = new Map(current.result.students.map((s) => [s.studentId, s]))
-  const first = new Map<string, WorthReading>()
-  // One for each student: a second reading of another script of theirs would be worth less by then.
-  for (const one of worth) if (!first.has(one.studentId)) first.set(one.studentId, one)
-  const chances = new Map<string, number>()
-  for (const one of worth) chances.set(one.studentId, one.chance)
+  const { chance, graded } = sureFigures(state, given)
   return {
-    scripts: [...first.values()].slice(0, MOST).map((one) => {
+    scripts: worthReading(current.result, off, MOST_AT_ONCE, room).map((one) => {
       const { adjusted, grade } = student.get(one.studentId)!
       return { ...one, percent: adjusted!, grade: grade! }
     }),
-    wrong: [...chances.values()].reduce((s, c) => s + 1 - c, 0),
-    graded: current.result.students.filter((s) => s.grade !== null).length,
+    wrong: chance.reduce((sum, c) => sum + (Number.isNaN(c) ? 0 : 1 - c), 0),
+    graded,
     errors: off.known,
     unknown: off.unknown.filter((id) => w.cells.assessment(id) < width),
   }

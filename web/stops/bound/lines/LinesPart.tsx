@@ -6,7 +6,7 @@ import { useCourse, useFigures, useFiguresOnce } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted, fixed, numeral } from '../../../parts/format'
-import { useGivenErrors } from '../sure/useGivenErrors'
+import { useGivenErrors } from '../../../parts/useGivenErrors'
 import { GRAIN, stepped, useLines } from '../useLines'
 import { BoundChart } from './BoundChart'
 import { CountsTable } from './CountsTable'
@@ -24,6 +24,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
   const figures = useFigures('bound', zone)
   const [given] = useGivenErrors()
   const [chosenAt, setChosen] = useState(1)
+  const [shown, setShown] = useState(AT_ONCE)
   const lines = useLines()
   const { boundaries, put, pull } = lines
   // The next step of a line waits for nothing but who moves: how sure it is comes after that.
@@ -46,7 +47,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
   const grade = boundary?.grade
   // Of the line as the figures have it: who is near a line that was just moved comes with them.
   const near = useMemo(() => figures?.near.filter((n) => n.grade === grade) ?? [], [figures, grade])
-  const nearest = useMemo(() => near.slice(0, AT_ONCE).map((n) => n.studentId), [near])
+  const nearest = useMemo(() => near.slice(0, shown).map((n) => n.studentId), [near, shown])
   const more = useFiguresOnce(settled, 'oneMoreMark', nearest)
   if (!figures) return <WorkingOut />
   const { impact } = figures
@@ -98,13 +99,15 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
                 {wasFrom !== undefined && wasFrom !== boundary.from && `, was ${fixed(wasFrom)}`}
               </h2>
               <p aria-live="polite" className="mb-2">
-                {impact.movers.length === 0
-                  ? 'Lines and conditions as adopted: nobody moves.'
-                  : `Against what is adopted ${counted(impact.movers.length, 'grade')} move: ${impact.up} up, ${impact.down} down.`}{' '}
-                {line && (
+                {impact.movers.length > 0
+                  ? `Against what is adopted ${counted(impact.movers.length, 'grade')} move: ${impact.up} up, ${impact.down} down.`
+                  : isSameSet(boundaries, table.boundaries)
+                    ? 'Lines as adopted.'
+                    : 'Against what is adopted no grade moves.'}{' '}
+                {line && sure!.typical !== null && (
                   <>
-                    About <b>{fixed(line.wrongSide)}</b> of the {line.within} within ±{fixed(sure!.typical)} could as well belong on the
-                    other side.
+                    {counted(line.within, 'student')} within ±{fixed(sure!.typical)} of this line; about <b>{fixed(line.wrongSide)}</b> of
+                    all may have the wrong grade.
                   </>
                 )}
               </p>
@@ -124,7 +127,18 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
                 </div>
               )}
             </section>
-            {nearTo && <NearLine boundary={nearTo} near={near} zone={zone} onZone={setZone} sure={sure} more={more} />}
+            {nearTo && (
+              <NearLine
+                boundary={nearTo}
+                near={near}
+                zone={zone}
+                onZone={setZone}
+                sure={sure}
+                shown={shown}
+                onShow={setShown}
+                more={more}
+              />
+            )}
             <Movers movers={impact.movers} />
           </>
         )}

@@ -1,4 +1,4 @@
-import { Fragment, memo, useMemo, useState } from 'react'
+import { Fragment, memo, useMemo } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { NearBoundary } from '#core/bounds'
@@ -13,7 +13,7 @@ import { SureBar } from '../SureBar'
 import styles from '../bound.module.css'
 
 const ZONES = [0.5, 1, 2, 3]
-/** How many are shown at first, and asked about what one mark more would do. */
+/** How many are shown at first, and how many more at a time. */
 export const AT_ONCE = 15
 
 interface Props {
@@ -23,15 +23,17 @@ interface Props {
   zone: number
   onZone: (zone: number) => void
   sure: SureFigures | undefined
-  /** What one mark would do to the first of them. */
+  /** How many are shown. */
+  shown: number
+  onShow: (shown: number) => void
+  /** What one mark would do to those that are shown. */
   more: readonly OneMore[] | undefined
 }
 
 /** Who stands near a line: how far from it, how sure, what one mark more or less would do and where, and how often they were read. */
-export const NearLine = memo(function NearLine({ boundary, near, zone, onZone, sure, more }: Props) {
+export const NearLine = memo(function NearLine({ boundary, near, zone, onZone, sure, shown, onShow, more }: Props) {
   const { id, table } = useDecidedCourse()
   const label = usePersonLabels(table.students)
-  const [shown, setShown] = useState(AT_ONCE)
   const oneMore = new Map(more?.map((m) => [m.studentId, m]))
   const place = useMemo(() => new Map(table.students.map((s, i) => [s.id, i])), [table.students])
   const title = new Map(table.assessments.map((a) => [a.id, a.title]))
@@ -103,7 +105,7 @@ export const NearLine = memo(function NearLine({ boundary, near, zone, onZone, s
         </table>
       )}
       {near.length > shown && (
-        <button className="quiet-button mt-1" onClick={() => setShown((s) => s + AT_ONCE)}>
+        <button className="quiet-button mt-1" onClick={() => onShow(shown + AT_ONCE)}>
           Show more of the other {near.length - shown}
         </button>
       )}

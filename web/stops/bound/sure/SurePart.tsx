@@ -7,7 +7,7 @@ import { WorkingOut } from '../../../parts/WorkingOut'
 import { TakeOut } from '../../../parts/take-out/TakeOut'
 import { counted, fixed, numeral, share } from '../../../parts/format'
 import { SureBar } from '../SureBar'
-import { useGivenErrors } from './useGivenErrors'
+import { useGivenErrors } from '../../../parts/useGivenErrors'
 import { CloseUp } from '../../../parts/CloseUp'
 
 const LEAST_SURE = 25
@@ -41,8 +41,8 @@ export function SurePart({ nav }: { nav: ReactNode }) {
           <>
             <p>
               A course percent is off by about <b>±{fixed(sure.typical)}</b>, so of {counted(sure.graded, 'grade')} about{' '}
-              <b>{fixed(wrong)}</b> could as well be another. <Link to={`/courses/${id}/reconcile?part=look-next`}>Where to look next</Link>{' '}
-              says which readings would tell most.
+              <b>{fixed(wrong)}</b> may be wrong. <Link to={`/courses/${id}/reconcile?part=look-next`}>Where to look next</Link> says which
+              readings would tell most.
             </p>
             <table className="grid">
               <thead>

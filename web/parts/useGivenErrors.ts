@@ -1,6 +1,6 @@
 import type { GivenErrors } from '#core/trial'
-import { useDecidedCourse } from '../../../course/course'
-import { useKeptHere } from '../../../settings/useKeptHere'
+import { useDecidedCourse } from '../course/course'
+import { useKeptHere } from '../settings/useKeptHere'
 
 const NOTHING: GivenErrors = {}
 
