@@ -39,7 +39,7 @@ test('the severe and the generous marker lean, and nobody else of those who can 
 })
 
 test('the erratic marker is told from the others, and does not lean', () => {
-  const erratic = markers().markers.filter((m) => m.erratic)
+  const erratic = markers().markers.filter((m) => m.fit.erratic)
   expect(erratic.map((m) => m.id)).toEqual(['marker-10'])
   expect(Math.abs(erratic[0]!.lean!)).toBeLessThan(3)
 })

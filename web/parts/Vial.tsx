@@ -38,7 +38,7 @@ export function Vial({ name, lean, interval, tolerance, unit = 'marks', figure =
         {lean !== null && <ellipse cx={x(lean)} cy={H / 2} rx={spread} ry="3.6" className="bubble" />}
         <path d={`M${MID - LINE} 2.5v11M${MID + LINE} 2.5v11`} className="lines" />
       </svg>
-      {figure && <span className="number">{signed(lean)}</span>}
+      {figure && <span className={`number ${interval && (interval[0] > 0 || interval[1] < 0) ? 'fw-semibold' : ''}`}>{signed(lean)}</span>}
     </span>
   )
 }

@@ -3,9 +3,6 @@ import { appliesGrid, HAS_WORK, type Workings } from '#core/trial'
 import type { CourseState } from '../course/state'
 import type { OfWhat } from './of-what'
 
-/** Own spread above which somebody is erratic, and no rescaling mends it. */
-export const ERRATIC = 2
-
 /** The readings of some assessments, scripts by their cells; in marks of one assessment, else in percent. */
 export interface ReadingsOf extends ReadingSet {
   script: Int32Array

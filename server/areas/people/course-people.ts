@@ -24,14 +24,19 @@ export function coursePeopleRoutes(
   { audit, invite }: { audit: AuditList; invite: Inviter },
 ): void {
   const people = personQueries(db)
-  const { inCourse, find, exactly, roleOf, leads, setRole, takeRole, teachesNone, students, tie, tied } = coursePeopleQueries(db)
+  const { inCourse, toRead, find, exactly, roleOf, leads, setRole, takeRole, teachesNone, students, tie, tied } = coursePeopleQueries(db)
 
-  const list = (courseId: string): CoursePerson[] =>
-    inCourse.all(courseId).map(({ teaches, active, chosen, ...p }) => ({
-      ...p,
-      state: stateOf({ active, chosen }),
-      teaches: teaches?.split('|') ?? [],
-    }))
+  function* counted(courseId: string): Generator<void, CoursePerson[]> {
+    const list: CoursePerson[] = []
+    for (const { teaches, active, chosen, ...p } of inCourse.all(courseId)) {
+      const state = stateOf({ active, chosen })
+      list.push({ ...p, state, teaches: teaches?.split('|') ?? [], toRead: toRead.get(courseId, p.id)! })
+      yield
+    }
+    return list
+  }
+  /** What each has still to read is counted over everything shared out: one person a turn. */
+  const list = (courseId: string) => inTurns(counted(courseId))
   const personOr404 = (id: string) => {
     const found = people.one(id)
     if (!found) throw new HttpProblem(404, 'There is no such person here.')
@@ -80,12 +85,13 @@ export function coursePeopleRoutes(
   })
 
   handle(routes.takeRole, ({ params: { courseId, personId }, me }) => {
-    const person = list(courseId).find((p) => p.id === personId)
+    const person = inCourse.all(courseId).find((p) => p.id === personId)
     if (!person) throw new HttpProblem(404, 'They have no part in this course.')
-    if (person.toRead > 0)
+    const waiting = toRead.get(courseId, personId)!
+    if (waiting > 0)
       throw new HttpProblem(
         409,
-        `${person.toRead} scripts are shared out to ${person.name} and not handed in: share them out to others first (Mark, Sharing out).`,
+        `${waiting} scripts are shared out to ${person.name} and not handed in: share them out to others first (Mark, Sharing out).`,
       )
     writes.write(courseId, () => {
       takeRole.run(courseId, personId)

@@ -2,7 +2,7 @@ import type { CoursePerson } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import { HAS_COME, ONLY_A_STUDENT } from '../../kernel/access/people'
 
-type PersonRow = Omit<CoursePerson, 'state' | 'teaches'> & { teaches: string | null; active: 0 | 1; chosen: 0 | 1 }
+type PersonRow = Omit<CoursePerson, 'state' | 'teaches' | 'toRead'> & { teaches: string | null; active: 0 | 1; chosen: 0 | 1 }
 
 interface Found {
   id: string
@@ -17,14 +17,18 @@ const NOT_A_STUDENT = `NOT ${ONLY_A_STUDENT}`
 export function coursePeopleQueries(db: Db) {
   const inCourse = db.prepare<[string], PersonRow>(
     `SELECT p.id, p.name, p.sign_in AS signIn, r.role, p.active, ${HAS_COME} AS chosen,
-       (SELECT group_concat(s.name, '|') FROM section s WHERE s.course_id = r.course_id AND s.teacher_id = p.id) AS teaches,
-       (SELECT count(*) FROM allotment l JOIN assessment a ON a.id = l.assessment_id AND a.away = 0
-          LEFT JOIN script x ON x.student_id = l.student_id AND x.assessment_id = l.assessment_id
-          LEFT JOIN reading g ON g.script_id = x.id AND g.marker_id = l.marker_id
-        WHERE a.course_id = r.course_id AND l.marker_id = p.id AND coalesce(g.state, '') <> 'handed in') AS toRead
+       (SELECT group_concat(s.name, '|') FROM section s WHERE s.course_id = r.course_id AND s.teacher_id = p.id) AS teaches
      FROM course_role r JOIN person p ON p.id = r.person_id WHERE r.course_id = ? AND r.role <> 'student'
      ORDER BY CASE r.role WHEN 'lead' THEN 0 WHEN 'external' THEN 1 ELSE 2 END, p.name`,
   )
+  const toRead = db
+    .prepare<[courseId: string, markerId: string], number>(
+      `SELECT count(*) FROM allotment l JOIN assessment a ON a.id = l.assessment_id AND a.away = 0
+         LEFT JOIN script x ON x.student_id = l.student_id AND x.assessment_id = l.assessment_id
+         LEFT JOIN reading g ON g.script_id = x.id AND g.marker_id = l.marker_id
+       WHERE a.course_id = ? AND l.marker_id = ? AND coalesce(g.state, '') <> 'handed in'`,
+    )
+    .pluck()
   const find = db.prepare<{ like: string; courseId: string }, Found>(
     `SELECT p.id, p.name, p.sign_in AS signIn FROM person p WHERE p.active = 1 AND (p.name LIKE @like ESCAPE '!' OR p.sign_in LIKE @like ESCAPE '!')
        AND ${NOT_A_STUDENT}
@@ -64,5 +68,5 @@ export function coursePeopleQueries(db: Db) {
   )
   const tie = db.prepare('UPDATE student SET person_id = ? WHERE id = ?')
   const tied = db.prepare<[string, string], { name: string }>('SELECT name FROM student WHERE course_id = ? AND person_id = ?')
-  return { inCourse, find, exactly, roleOf, leads, setRole, takeRole, teachesNone, students, tie, tied }
+  return { inCourse, toRead, find, exactly, roleOf, leads, setRole, takeRole, teachesNone, students, tie, tied }
 }

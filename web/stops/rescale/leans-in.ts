@@ -1,7 +1,7 @@
 import { markerEffects, markerFit } from '#core/compare'
 import type { CourseState } from '../../course/state'
 import { ofWhat } from '../../parts/of-what'
-import { ERRATIC, nameOfMarker, readingsOfWhat } from '../../parts/readings-of'
+import { nameOfMarker, readingsOfWhat } from '../../parts/readings-of'
 
 export interface MarkerLean {
   id: string
@@ -38,7 +38,7 @@ export function leansIn(state: CourseState, assessmentId: string): ReadonlyMap<s
             n: m.n,
             effect: m.effect,
             interval: m.interval,
-            erratic: (fit?.[marker]?.ratio ?? 0) > ERRATIC,
+            erratic: fit![marker]!.erratic,
           },
         ],
       ]

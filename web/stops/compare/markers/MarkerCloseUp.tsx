@@ -13,7 +13,7 @@ import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 import type { LeansByCriterion } from '../criteria/figures'
 import type { ComparedMarker, ComparedMarkers } from './figures'
-import { leaningCriteria, lineOf } from './words'
+import { leaningCriteria, lineOf, spreadInWords } from './words'
 import { Web } from './Web'
 
 interface Props {
@@ -51,6 +51,7 @@ export function MarkerCloseUp({ compared, marker, leans, onChoose }: Props) {
         <p>
           {line} <Tuned marker={marker} compared={compared} />
         </p>
+        <p className="small soft mb-0">Own spread: {spreadInWords(marker.fit)}</p>
       </section>
       <section data-drawn="">
         <Web compared={compared} chosenId={marker.id} onChoose={onChoose} />

@@ -20,6 +20,7 @@ import { LeanCell } from './LeanCell'
 import { MarkerCloseUp } from './MarkerCloseUp'
 import { ReliabilityLine } from './ReliabilityLine'
 import { markersOut } from './table-out'
+import { spreadInWords } from './words'
 
 const NONE: ComparedMarker[] = []
 /** Rows from which on they are found by typing. */
@@ -137,9 +138,9 @@ export function Markers(view: ViewProps) {
                       <Vial name={m.name} lean={m.lean} interval={m.interval} tolerance={compared.tolerance} unit={compared.unit} />
                     </td>
                     <td className="number soft">{m.interval ? `±${fixed((m.interval[1] - m.interval[0]) / 2)}` : '–'}</td>
-                    <td className={`number ${m.erratic ? 'ochre fw-semibold' : 'soft'}`}>
-                      {m.erratic && 'erratic '}
-                      {fixed(m.ownSpread)}
+                    <td className={`number ${m.fit.erratic ? 'ochre fw-semibold' : 'soft'}`} title={spreadInWords(m.fit)}>
+                      {m.fit.erratic && 'erratic '}
+                      {fixed(m.fit.spread)}
                     </td>
                     {leans?.criteria.map((c, k) => (
                       <LeanCell
@@ -162,8 +163,8 @@ export function Markers(view: ViewProps) {
         )}
         {rows.length === 0 && markers.length > 0 && <p className="soft mt-2">No marker is called that.</p>}
         <p className="small soft mt-2">
-          {leans && 'On pine: gives more than the others, on ochre: less; bold where it is not chance · '}inside the lines: within ±
-          {numeral(compared.tolerance)} {compared.unit} · own spread: 1 is as even as the rest; above 2 no rescaling mends it
+          bold: not chance · {leans && 'on pine: gives more than the others, on ochre: less · '}inside the lines: within ±
+          {numeral(compared.tolerance)} {compared.unit} · own spread: 1 is as even as the others; from 1.5 on, where it is not chance, erratic: no rescaling corrects that
         </p>
       </main>
       <CloseUp placeRef={within}>

@@ -1,8 +1,8 @@
-import { markerEffects, markerFit } from '#core/compare'
+import { markerEffects, markerFit, type MarkerFit } from '#core/compare'
 import type { CourseState } from '../../../course/state'
 import { LEVEL_SHARE } from '../../../parts/compared'
 import { ofWhat, type OfWhat } from '../../../parts/of-what'
-import { ERRATIC, nameOfMarker, readingsOfWhat, readTwice } from '../../../parts/readings-of'
+import { nameOfMarker, readingsOfWhat, readTwice } from '../../../parts/readings-of'
 
 export interface ComparedMarker {
   id: string
@@ -13,10 +13,8 @@ export interface ComparedMarker {
   /** + generous, − severe; null for who shares no script. */
   lean: number | null
   interval: [low: number, high: number] | null
-  /** How unevenly they mark, 1 = like the rest. */
-  ownSpread: number | null
-  /** So much more unevenly than the rest that no rescaling mends it. */
-  erratic: boolean
+  /** How unevenly they mark. */
+  fit: MarkerFit
   /** Which group of linked markers they belong to, the largest first. */
   group: number
 }
@@ -44,9 +42,6 @@ export interface ComparedMarkers extends Pick<OfWhat, 'subject' | 'title' | 'uni
   links: { a: string; b: string; scripts: number }[]
 }
 
-/** Shared scripts from which on an own spread can be told. */
-const ENOUGH = 10
-
 /** Who leans among the markers of an assessment, a component or the course, and who can be compared at all. */
 export function compareMarkers(state: CourseState, wanted: string | null): ComparedMarkers {
   const { table, tried } = state
@@ -68,7 +63,6 @@ export function compareMarkers(state: CourseState, wanted: string | null): Compa
     })
   const markers = (effects?.markers ?? []).flatMap((m, marker): ComparedMarker[] => {
     if (m.n === 0) return []
-    const ownSpread = shared[marker]! > 1 ? (fit![marker]!.ratio ?? null) : null
     return [
       {
         id: idOf(marker),
@@ -77,8 +71,7 @@ export function compareMarkers(state: CourseState, wanted: string | null): Compa
         shared: shared[marker]!,
         lean: m.effect,
         interval: m.interval,
-        ownSpread,
-        erratic: ownSpread !== null && ownSpread > ERRATIC && shared[marker]! >= ENOUGH,
+        fit: fit![marker]!,
         group: m.group,
       },
     ]

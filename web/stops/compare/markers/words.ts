@@ -1,4 +1,4 @@
-import { counted, signed } from '../../../parts/format'
+import { counted, fixed, signed } from '../../../parts/format'
 import type { LeansByCriterion } from '../criteria/figures'
 import type { ComparedMarker, ComparedMarkers } from './figures'
 
@@ -17,9 +17,18 @@ export function leaningCriteria(marker: ComparedMarker, leans: LeansByCriterion 
     .map((l) => l.title)
 }
 
+/** Of how unevenly a marker marks: the interval, or why nothing can be said. */
+export function spreadInWords({ spread, interval, why, pairs }: ComparedMarker['fit']): string {
+  if (why === 'too few read twice') return `Too few of their scripts were read twice: ${counted(pairs, 'pair')} of readings, 20 are needed.`
+  if (why === 'cannot be told apart')
+    return 'Their spread cannot be told from the others’: that takes three markers (or another odd number) who share scripts in a ring.'
+  if (spread === null) return 'The others do not differ at all.'
+  return `${fixed(spread)} times the others’${interval ? `, 95% ${fixed(interval[0])} to ${fixed(interval[1])}` : ''}.`
+}
+
 /** A marker’s own line in words: for the close-up, and to hand over. */
 export function lineOf(marker: ComparedMarker, { title, unit, tolerance }: ComparedMarkers, criteria: readonly string[]): string {
-  const { n, shared, lean, interval, erratic } = marker
+  const { n, shared, lean, interval, fit } = marker
   if (lean === null) return `${title}: ${counted(n, 'script')} read, none of which anybody else has read. Nothing can be told.`
   const word = Math.abs(lean) <= tolerance ? 'level with the others' : lean > 0 ? 'generous' : 'severe'
   return [
@@ -27,6 +36,8 @@ export function lineOf(marker: ComparedMarker, { title, unit, tolerance }: Compa
     interval ? ` (95% ${signed(interval[0])} to ${signed(interval[1])})` : '',
     `: ${word}.`,
     criteria.length > 0 && Math.abs(lean) > tolerance ? ` Most of it in ${criteria.slice(0, 2).join(', ')}.` : '',
-    erratic ? ' The differences go both ways, more than anybody else’s.' : '',
+    fit.erratic
+      ? ` The differences go both ways: ${fixed(fit.spread)} times as far as the others’ (95% ${fixed(fit.interval![0])} to ${fixed(fit.interval![1])}).`
+      : '',
   ].join('')
 }
