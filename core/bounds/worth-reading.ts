@@ -1,7 +1,6 @@
 import normalCdf from '@stdlib/stats-base-dists-normal-cdf'
 import type { CourseResult } from '../grades/course'
 import type { CourseErrors, ErrorPart } from '../grades/course-error'
-import { errorOf } from '../grades/course-error'
 import { chanceOfGrade, leastPercents } from './grade-certainty'
 
 export interface WorthReading {
@@ -27,12 +26,25 @@ const LEAST_GAIN = 1e-6
  * @param room how often a script can still be read; without a limit where it is left out
  * Source: expected value of sample information; Raiffa & Schlaifer 1961, Applied Statistical Decision Theory. Greedy choice: ours.
  */
-export function worthReading(
+export function worthReading(...of: Parameters<typeof worthReadingInPieces>): WorthReading[] {
+  return inOne(worthReadingInPieces(...of))
+}
+
+/** Does at once what comes in pieces. */
+export function inOne<T>(pieces: Generator<void, T>): T {
+  for (;;) {
+    const step = pieces.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same, which yields between students: of 12,000 it takes half a second. */
+export function* worthReadingInPieces(
   { students, boundaries, rounding }: CourseResult,
   errors: CourseErrors,
   most: number,
   room: (studentId: string, assessmentId: string) => number = () => Infinity,
-): WorthReading[] {
+): Generator<void, WorthReading[]> {
   const limits = leastPercents(boundaries, rounding)
   const errorFor = new Map(errors.students.map((s) => [s.studentId, s]))
   const next: Candidate[] = []
@@ -44,6 +56,7 @@ export function worthReading(
     if (1 - chance < LEAST_GAIN) continue
     const best = bestOf({ studentId, percent, variance: own.se ** 2, parts: own.parts, read: own.parts.map(() => 0), chance }, limits, room)
     if (best) next.push(best)
+    yield
   }
   const chosen: WorthReading[] = []
   while (chosen.length < most && next.length > 0) {
@@ -76,19 +89,22 @@ interface Candidate {
   part: number
 }
 
-/** Of one student, the reading that gains most next; null where none gains anything. */
+/** Of one student, the reading that gains most next: the one that leaves least variance. Null where none gains anything. */
 function bestOf(of: Read, limits: readonly number[], room: (studentId: string, assessmentId: string) => number): Candidate | null {
   const { studentId, percent, variance, parts, read, chance } = of
-  let best: Candidate | null = null
-  parts.forEach(({ assessmentId, readings }, part) => {
-    if (read[part]! >= room(studentId, assessmentId)) return
-    const left = errorOf(parts.map((p, i) => ({ ...p, readings: p.readings + read[i]! + (i === part ? 1 : 0) }))) ** 2
-    const chanceAfter = rightGrade(percent, variance, left, limits)
-    const gain = chanceAfter - chance
-    if (gain > (best?.found.gain ?? LEAST_GAIN))
-      best = { found: { studentId, assessmentId, readings: readings + read[part]!, gain, chance, chanceAfter }, of, part }
+  const square = (p: number, more: number) => (parts[p]!.weight * parts[p]!.error) ** 2 / (parts[p]!.readings + read[p]! + more)
+  let [part, less] = [-1, 0]
+  parts.forEach(({ assessmentId }, p) => {
+    const by = square(p, 0) - square(p, 1)
+    if (by > less && read[p]! < room(studentId, assessmentId)) [part, less] = [p, by]
   })
-  return best
+  if (part < 0) return null
+  const left = parts.reduce((s, _, p) => s + square(p, p === part ? 1 : 0), 0)
+  const chanceAfter = rightGrade(percent, variance, left, limits)
+  const gain = chanceAfter - chance
+  if (gain <= LEAST_GAIN) return null
+  const { assessmentId, readings } = parts[part]!
+  return { found: { studentId, assessmentId, readings: readings + read[part]!, gain, chance, chanceAfter }, of, part }
 }
 
 /**
@@ -121,17 +137,19 @@ const cdf = (off: number, se: number): number =>
   off === Infinity ? 1 : off === -Infinity ? 0 : se === 0 ? (off >= 0 ? 1 : 0) : normalCdf(off, 0, se)
 const DENSITY = 1 / Math.sqrt(2 * Math.PI)
 
-/** Beyond so many standard deviations lies less than 1e-13 of a normal distribution. */
-const FAR = 7.5
-/** Nodes and weights of Gauss and Legendre with eight points on −1..1; Abramowitz & Stegun 1964, table 25.4. */
-const NODES = [0.1834346424956498, 0.525532409916329, 0.7966664774136267, 0.9602898564975363]
-const WEIGHTS = [0.362683783378362, 0.3137066458778873, 0.2223810344533745, 0.1012285362903763]
+/** Beyond so many standard deviations lies less than 1e-9 of a normal distribution. */
+const FAR = 6.2
+/** How long a step may be for the nodes to be exact to 1e-10: what is integrated changes no faster than the normal density. */
+const STEP = 2.5
+/** Nodes and weights of Gauss and Legendre with ten points on −1..1; Abramowitz & Stegun 1964, table 25.4. */
+const NODES = [0.148874338981631, 0.433395394129247, 0.679409568299024, 0.865063366688985, 0.973906528517172]
+const WEIGHTS = [0.295524224714753, 0.269266719309996, 0.219086362515982, 0.149451349150581, 0.066671344308688]
 
-/** Of a smooth function over the part of a range that matters for a standard normal, in steps of one at most. */
+/** Of a smooth function over the part of a range that matters for a standard normal. */
 function integral(f: (z: number) => number, from: number, to: number): number {
   const [low, high] = [Math.max(from, -FAR), Math.min(to, FAR)]
   if (!(low < high)) return 0
-  const steps = Math.ceil(high - low)
+  const steps = Math.ceil((high - low) / STEP)
   const half = (high - low) / steps / 2
   let sum = 0
   for (let s = 0; s < steps; s++) {

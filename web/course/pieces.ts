@@ -1,5 +1,6 @@
 import { effectsIn } from '#core/trial'
 import type { FigureArgs, FigureName } from './figures'
+import { readingsToAskFor } from '../stops/reconcile/look-next'
 import type { CourseState } from './state'
 
 /**
@@ -14,6 +15,7 @@ export const PIECES: { [N in FigureName]?: (state: CourseState, ...args: FigureA
   *lookNext(state, given) {
     yield* readingErrors(state)
     yield state.current.unsure(given)
+    yield* readingsToAskFor(state, given)
   },
 }
 
