@@ -12,7 +12,8 @@ const NOTICED = 100
 
 /**
  * How long others wait while one route after the other is asked at 12,000 × 60 × 400: every GET, for each role, twice (the second time
- * what is kept of the course is there). Prints those that hold others for longer than `NOTICED`, and those that take over 5 s.
+ * what is kept of the course is there), and some large writes. Prints those that hold others for longer than `NOTICED`, and those that
+ * take over 5 s.
  */
 export async function benchHolds(): Promise<void> {
   if (!existsSync(join(LARGE, 'level-table.db'))) makeLarge()
@@ -42,6 +43,17 @@ export async function benchHolds(): Promise<void> {
         }
       }
     }
+    for (const [words, method, path, body] of writesOf(ids)) {
+      const cookie = await signIn('ines.valdry')
+      await probe('begin')
+      const began = performance.now()
+      const answer = await send(method, `/api/courses/${COURSE}${path}`, cookie, body)
+      const bytes = (await answer.arrayBuffer()).byteLength
+      const took = (performance.now() - began) / 1000
+      console.log(
+        `  ${words.padEnd(43)} ${answer.status}: others wait ${(await probe('end')).toFixed(0)} ms; took ${took.toFixed(2)} s, ${(bytes / 2 ** 20).toFixed(1)} MB`,
+      )
+    }
     await probe('leave')
   })
 }
@@ -66,9 +78,33 @@ function idsOf(db: Database.Database) {
     ),
     decisionId: one('SELECT id FROM decision WHERE course_id = ? ORDER BY rowid DESC LIMIT 1', COURSE),
     number: '1',
+    standardId: one('SELECT standard_id FROM assessment WHERE course_id = ? AND standard_id IS NOT NULL LIMIT 1', COURSE),
+    personId: one("SELECT person_id FROM course_role WHERE course_id = ? AND role = 'marker' LIMIT 1", COURSE),
   }
+  const many = (sql: string) => db.prepare(sql).pluck().all(COURSE) as string[]
+  const scripts = many(
+    'SELECT s.id FROM script s JOIN reading r ON r.script_id = s.id JOIN assessment a ON a.id = s.assessment_id WHERE a.course_id = ? GROUP BY s.id HAVING count(*) > 1 LIMIT 20000',
+  )
+  const students = many('SELECT id FROM student WHERE course_id = ? LIMIT 300')
+  const markers = many("SELECT person_id FROM course_role WHERE course_id = ? AND role = 'marker' LIMIT 20")
   const size = `${count('student')} students, ${count('script')} scripts, ${count('person')} people, ${count('audit')} audit entries`
-  return { params, size }
+  return { params, size, scripts, students, markers }
+}
+
+/** A large trial kept and adopted, a list of students to judge, and the outcomes of the library. */
+function writesOf({ scripts, students, markers }: ReturnType<typeof idsOf>): [string, 'GET' | 'POST' | 'PUT', string, unknown?][] {
+  const rule = { kind: 'value', mark: 10, reason: 'a large trial' }
+  const changes = scripts.map((scriptId) => ({ kind: 'settle', scriptId, rule, step: null, mark: 10 }))
+  const words = `${changes.length} scripts settled: `
+  return [
+    [`${words}the trial kept`, 'PUT', '/trial', { changes, version: 0 }],
+    [`${words}the trial read`, 'GET', '/trial'],
+    [`${words}adopted`, 'POST', '/decisions', { changes, reason: 'a large trial' }],
+    ['a list to judge made', 'POST', '/line-lists', { grade: 'Merit', studentIds: students, judgeIds: markers }],
+    ['lists to judge', 'GET', '/line-lists'],
+    ['outcomes as CASE', 'GET', '/library-outcomes.json'],
+    ['who is in the course', 'GET', '/people'],
+  ]
 }
 
 /** Asks for the server's health all the time from a thread of its own; `end` gives the longest wait since `begin`. */

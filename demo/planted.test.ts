@@ -5,7 +5,6 @@ import { openDatabase } from '../server/kernel/db/open'
 import { Outcome, type CourseState } from '../web/course/state'
 import { compareSections } from '../web/parts/compared'
 import { compareMarkers } from '../web/stops/compare/markers/figures'
-import { verdict } from '../web/stops/compare/sections/verdict'
 import { buildDemo } from './build'
 import { THIS_YEAR } from './story'
 
@@ -23,9 +22,7 @@ beforeAll(() => {
 const id = (item: string) => `${THIS_YEAR.id}-${item}`
 const markers = () => compareMarkers(state, id('map'))
 const says = (item: string, section: string) => {
-  const { sections, tolerance } = compareSections(state, id(item))
-  const s = sections.find((x) => x.name === section)!
-  return verdict({ lean: s.lean.difference, interval: s.lean.interval }, s.expected, tolerance)!.words
+  return compareSections(state, id(item)).sections.find((x) => x.name === section)!.says!.words
 }
 
 test('the severe and the generous marker lean, and nobody else of those who can be compared', () => {
@@ -53,7 +50,7 @@ test('the pair apart is a group of its own, and one reading joins it', () => {
 })
 
 test('the strong section is strong elsewhere, and the one with an easier paper is high there alone', () => {
-  expect(says('map', 'Sextant')).toBe('high, and high elsewhere: strong students')
-  expect(says('paper-1', 'Dioptra')).toBe('high here only: look at its marking')
-  expect(says('levelling', 'Dioptra')).toMatch(/^level/)
+  expect(says('map', 'Sextant')).toBe('higher, and its students do better elsewhere: strong students')
+  expect(says('paper-1', 'Dioptra')).toBe('marked higher than its students’ other work tells: look at the marking and the paper')
+  expect(says('levelling', 'Dioptra')).toMatch(/^as marked it looks level/)
 })

@@ -64,7 +64,7 @@ test('the run in pictures', async ({ lead: page }) => {
   await page.goto(`${COURSE}/compare`)
   await page.getByRole('button', { name: 'Sextant' }).click()
   await page.keyboard.press('g')
-  await expect(page.getByText('high, and high elsewhere: strong students').first()).toBeVisible()
+  await expect(page.getByText('higher, and its students do better elsewhere: strong students').first()).toBeVisible()
   await shoot(page, '08-compare')
   await page.goto(`${COURSE}/reconcile`)
   await expect(page.getByRole('heading', { name: '38 scripts to settle' })).toBeVisible()

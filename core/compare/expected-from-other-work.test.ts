@@ -25,14 +25,18 @@ function leastSquares(all: readonly WithOtherWork[]) {
   const b = inverse.map((row) => row.reduce((s, v, i) => s + v * xy[i]!, 0))
   const rss = all.reduce((s, r, i) => s + (r.mark - x[i]!.reduce((t, v, c) => t + v * b[c]!, 0)) ** 2, 0)
   const variance = rss / (all.length - p)
-  const lean = (g: number) => {
-    const weights = ids.map((_, h) => (h === g ? 1 : 0) - 1 / ids.length)
+  const contrast = (weights: number[]) => {
     const value = weights.reduce((s, w, h) => s + w * b[h]!, 0)
     const full = [...weights, 0]
     const se = Math.sqrt(variance * full.reduce((s, w, i) => s + w * inverse[i]!.reduce((t, v, j) => t + v * full[j]!, 0), 0))
     return { value, se }
   }
-  return { slope: b[p - 1]!, leans: ids.map((_, g) => lean(g)) }
+  const of = (id: string) => all.filter((r) => r.groupId === id).length
+  return {
+    slope: b[p - 1]!,
+    leans: ids.map((_, g) => contrast(ids.map((_, h) => (h === g ? 1 : 0) - 1 / ids.length))),
+    against: ids.map((id, g) => contrast(ids.map((other, h) => (h === g ? 1 : -of(other) / (all.length - of(id)))))),
+  }
 }
 
 test('a section that is high elsewhere as well does not lean; one that is high here alone does', () => {
@@ -60,6 +64,9 @@ test('held against least squares by its normal equations', () => {
       own.groups.forEach((g, i) => {
         expect(g.lean).toBeCloseTo(judge.leans[i]!.value, 6)
         expect(g.se).toBeCloseTo(judge.leans[i]!.se, 6)
+        expect(g.againstOthers.difference).toBeCloseTo(judge.against[i]!.value, 6)
+        const [low, high] = g.againstOthers.interval
+        expect((high - low) / 2).toBeCloseTo((judge.against[i]!.se * (g.interval[1] - g.interval[0])) / 2 / (g.se || 1), 5)
       })
       expect(own.groups.reduce((s, g) => s + g.lean, 0)).toBeCloseTo(0, 6)
     }),

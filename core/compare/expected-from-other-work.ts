@@ -21,6 +21,8 @@ export interface ExpectedGroup {
   /** Standard error of the lean, and its 95% interval. */
   se: number
   interval: [low: number, high: number]
+  /** Distance of its adjusted mean from the others', each weighed by its n, with its 95% interval. */
+  againstOthers: { difference: number; interval: [low: number, high: number] }
 }
 
 export interface ExpectedFromOtherWork {
@@ -62,19 +64,28 @@ export function expectedFromOtherWork(rows: readonly WithOtherWork[]): ExpectedF
   const grand = mean(rows.map((r) => r.elsewhere))
   const adjusted = groups.map((g) => g.mean - slope * (g.elsewhere - grand))
   const middle = mean(adjusted)
-  const x = groups.map((g) => g.elsewhere)
   const t = tQuantile(0.975, df)
+  /** A contrast of adjusted means, and its standard error. */
+  const contrast = (weights: readonly number[]) => {
+    const ofMeans = sum(weights.map((a, h) => (a * a) / groups[h]!.n))
+    const ofSlope = sum(weights.map((a, h) => a * groups[h]!.elsewhere)) ** 2 / sxx
+    return { value: sum(weights.map((a, h) => a * adjusted[h]!)), se: Math.sqrt(variance * (ofMeans + ofSlope)) }
+  }
   return {
     slope,
     df,
     groups: groups.map(({ own: _, ...g }, i) => {
-      // The lean is a contrast of group means: one minus its share for the group itself, minus a share for every other.
-      const weights = groups.map((_, h) => (h === i ? 1 : 0) - 1 / groups.length)
-      const ofMeans = sum(weights.map((a, h) => (a * a) / groups[h]!.n))
-      const ofSlope = sum(weights.map((a, h) => a * x[h]!)) ** 2 / sxx
-      const se = Math.sqrt(variance * (ofMeans + ofSlope))
       const lean = adjusted[i]! - middle
-      return { ...g, adjusted: adjusted[i]!, lean, se, interval: [lean - t * se, lean + t * se] }
+      const { se } = contrast(groups.map((_, h) => (h === i ? 1 : 0) - 1 / groups.length))
+      const others = contrast(groups.map((o, h) => (h === i ? 1 : -o.n / (rows.length - g.n))))
+      return {
+        ...g,
+        adjusted: adjusted[i]!,
+        lean,
+        se,
+        interval: [lean - t * se, lean + t * se],
+        againstOthers: { difference: others.value, interval: [others.value - t * others.se, others.value + t * others.se] },
+      }
     }),
   }
 }

@@ -9,6 +9,7 @@ interface VialProps {
   /** Leans up to this count as level: where the index lines stand. */
   tolerance: number
   unit?: string
+  decimals?: number
   /** The figure beside it. */
   figure?: boolean
 }
@@ -21,13 +22,13 @@ const LINE = 11
 const END = 6
 
 /** Our glyph for a lean: a capsule, two index lines for the tolerance, a bubble as wide as the uncertainty. */
-export function Vial({ name, lean, interval, tolerance, unit = 'marks', figure = true }: VialProps) {
+export function Vial({ name, lean, interval, tolerance, unit = 'marks', decimals = 1, figure = true }: VialProps) {
   const level = lean !== null && Math.abs(lean) <= tolerance
   const words =
     lean === null
       ? `${name}: too little to tell a lean`
-      : `${name} ${level ? 'is level' : 'leans'}: ${fixed(Math.abs(lean))} ${unit} ${lean >= 0 ? 'generous' : 'severe'}${
-          interval ? `, 95% ${signed(interval[0])} to ${signed(interval[1])}` : ''
+      : `${name} ${level ? 'is level' : 'leans'}: ${fixed(Math.abs(lean), decimals)} ${unit} ${lean >= 0 ? 'generous' : 'severe'}${
+          interval ? `, 95% ${signed(interval[0], decimals)} to ${signed(interval[1], decimals)}` : ''
         }`
   const x = (v: number) => Math.min(W - END - 2, Math.max(END + 2, MID + (v / tolerance) * LINE))
   const spread = interval ? Math.min(14, Math.max(4, ((interval[1] - interval[0]) / 2 / tolerance) * LINE * 0.6)) : 4
@@ -38,7 +39,9 @@ export function Vial({ name, lean, interval, tolerance, unit = 'marks', figure =
         {lean !== null && <ellipse cx={x(lean)} cy={H / 2} rx={spread} ry="3.6" className="bubble" />}
         <path d={`M${MID - LINE} 2.5v11M${MID + LINE} 2.5v11`} className="lines" />
       </svg>
-      {figure && <span className={`number ${interval && (interval[0] > 0 || interval[1] < 0) ? 'fw-semibold' : ''}`}>{signed(lean)}</span>}
+      {figure && (
+        <span className={`number ${interval && (interval[0] > 0 || interval[1] < 0) ? 'fw-semibold' : ''}`}>{signed(lean, decimals)}</span>
+      )}
     </span>
   )
 }

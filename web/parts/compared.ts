@@ -1,12 +1,15 @@
+import { rollup } from 'd3-array'
 import {
   compareGroups,
   density,
   describe,
   expectedFromOtherWork,
+  sectionSays,
   type Description,
   type ExpectedGroup,
   type GroupComparison,
   type GroupsComparison,
+  type SectionSays,
 } from '#core/compare'
 import { gradeAt } from '#core/bounds'
 import { percentOf } from '#core/rescale'
@@ -40,6 +43,8 @@ export interface ComparedSection extends ComparedGroup {
   lean: GroupComparison
   /** What its marks are once its students' other work is taken into account; null where that cannot be told. */
   expected: ExpectedGroup | null
+  /** What its figures say; null where that cannot be told. */
+  says: SectionSays | null
 }
 
 export interface Compared extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 'top'> {
@@ -47,6 +52,8 @@ export interface Compared extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 't
   from: number
   passMark: number | null
   tolerance: number
+  /** That its figures need. */
+  decimals: number
   sections: ComparedSection[]
   everyone: ComparedGroup
   kruskal: GroupsComparison['kruskal']
@@ -56,6 +63,8 @@ export interface Compared extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 't
   /** How marks go with other work, in marks for one percent; null where that cannot be told. */
   otherWork: { slope: number; df: number; assessmentIds: string[]; elsewhere: Record<string, number> } | null
 }
+
+const NOT_TOLD = { difference: null, interval: null }
 
 /** Share of the axis within which a group counts as level. */
 export const LEVEL_SHARE = 0.03
@@ -154,6 +163,14 @@ export function compareSections(state: CourseState, wanted: string | null, other
     }),
   )
   const expected = places.length > 0 ? expectedFromOtherWork(rows) : null
+  const reached = rollup(
+    rows,
+    (own) => own.map((r) => r.elsewhere),
+    (r) => r.groupId,
+  )
+  const there = compareGroups(groups.map(({ section }) => ({ id: section.id, values: reached.get(section.id) ?? [] })))
+  const tolerance = top * LEVEL_SHARE
+  const values = new Set(everyone.people.map((p) => p.value)).size
   const expectedFor = new Map(expected?.groups.map((g) => [g.groupId, g]))
   return {
     subject: what.subject,
@@ -162,7 +179,8 @@ export function compareSections(state: CourseState, wanted: string | null, other
     top,
     from,
     passMark,
-    tolerance: top * LEVEL_SHARE,
+    tolerance,
+    decimals: top < 10 ? 2 : 1,
     kruskal: compared.kruskal,
     mean: everyone.figures.mean,
     tallest: tallestOf(
@@ -171,12 +189,12 @@ export function compareSections(state: CourseState, wanted: string | null, other
       top,
     ),
     everyone,
-    sections: groups.map(({ section, group }, i) => ({
-      ...group,
-      teacher: section.teacher,
-      lean: compared.groups[i]!,
-      expected: expectedFor.get(section.id) ?? null,
-    })),
+    sections: groups.map(({ section, group }, i) => {
+      const lean = compared.groups[i]!
+      const own = expectedFor.get(section.id) ?? null
+      const says = sectionSays(lean, there.groups[i]!, own?.againstOthers ?? NOT_TOLD, tolerance, values)
+      return { ...group, teacher: section.teacher, lean, expected: own, says }
+    }),
     otherWork: expected && {
       slope: expected.slope,
       df: expected.df,

@@ -3,7 +3,7 @@ import { CartesianGrid, ReferenceLine, ResponsiveContainer, Scatter, ScatterChar
 import { Form } from 'react-bootstrap'
 import { useDecidedCourse } from '../../../course/course'
 import type { Compared, ComparedSection } from '../../../parts/compared'
-import { counted, fixed, numeral, today } from '../../../parts/format'
+import { counted, fixed, today } from '../../../parts/format'
 import { ChartOut } from '../../../parts/take-out/ChartOut'
 import { ChartTable } from '../../../parts/ChartTable'
 import { inSteps } from '../../../parts/in-steps'
@@ -73,7 +73,8 @@ function Regression({ compared, chosen }: Pick<Props, 'compared' | 'chosen'>) {
           <>
             {' '}
             {chosen.name} reached {fixed(chosen.expected.elsewhere)}% elsewhere; marked like the others that would be{' '}
-            {numeral(Number((chosen.expected.mean - chosen.expected.lean).toFixed(1)))} here, and it is {fixed(chosen.expected.mean)}.
+            {fixed(chosen.expected.mean - chosen.expected.againstOthers.difference, compared.decimals)} here, and it is{' '}
+            {fixed(chosen.expected.mean, compared.decimals)}.
           </>
         )}
       </p>

@@ -13,7 +13,6 @@ import type { Compared, ComparedSection } from '../../../parts/compared'
 import { NotesOn } from '../../../parts/NotesOn'
 import { CarryPeople } from '../../../parts/CarryPeople'
 import styles from '../compare.module.css'
-import { verdict } from './verdict'
 import { ChartTable } from '../../../parts/ChartTable'
 
 interface Props {
@@ -54,7 +53,7 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
   ).sort((a, b) => a.value - b.value)
   const { lean } = section
   const wide = Math.max(6, 300 / bins.length)
-  const says = verdict({ lean: lean.difference, interval: lean.interval }, section.expected, compared.tolerance)
+  const { says } = section
   const heading =
     at >= 0
       ? `${counted(listed.length, 'student')} from ${numeral(bins[at]!.from)} to ${numeral(bins[at]!.to)}`
@@ -74,8 +73,9 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
         <Leans compared={compared} section={section} />
         <details className="small soft">
           <summary>The test figures</summary>
-          {lean.difference === null ? 'nothing to compare yet' : `${signed(lean.difference)} ${unit} against all others`}
-          {lean.interval && `, 95% ${signed(lean.interval[0])} to ${signed(lean.interval[1])} (Welch)`}
+          {lean.difference === null ? 'nothing to compare yet' : `${signed(lean.difference, compared.decimals)} ${unit} against all others`}
+          {lean.interval &&
+            `, 95% ${signed(lean.interval[0], compared.decimals)} to ${signed(lean.interval[1], compared.decimals)} (Welch)`}
           {lean.pHolm !== null && `, ${lean.pHolm < 0.001 ? `p < ${numeral(0.001)}` : `p = ${fixed(lean.pHolm, 3)}`} after Holm`}
           {lean.g !== null && `; Hedges g ${signed(lean.g, 2)}`}
           {lean.delta !== null && `, Cliff δ ${signed(lean.delta, 2)}`}
@@ -141,7 +141,7 @@ export function SectionCloseUp({ compared, section, bar, onBar }: Props) {
             studentId: p.id,
             figures: (
               <>
-                <b className={`number ${passMark !== null && p.value < passMark ? 'brick' : ''}`}>{fixed(p.value)}</b>
+                <b className={`number ${passMark !== null && p.value < passMark ? 'brick' : ''}`}>{fixed(p.value, compared.decimals)}</b>
                 <span className="soft number">course {fixed(elsewhere.get(p.id) ?? null)}</span>
               </>
             ),
@@ -161,7 +161,15 @@ function Leans({ compared, section }: Pick<Props, 'compared' | 'section'>) {
   const own = markers?.subject === compared.subject ? markers.markers.find((m) => m.name === section.teacher) : undefined
   const rows = [
     { words: 'as marked', lean: section.lean.difference, interval: section.lean.interval },
-    ...(section.expected ? [{ words: 'given their other work', lean: section.expected.lean, interval: section.expected.interval }] : []),
+    ...(section.expected
+      ? [
+          {
+            words: 'given their other work',
+            lean: section.expected.againstOthers.difference,
+            interval: section.expected.againstOthers.interval,
+          },
+        ]
+      : []),
     ...(own && own.lean !== null ? [{ words: `${own.name}, over all scripts`, lean: own.lean, interval: own.interval }] : []),
   ]
   return (
@@ -177,6 +185,7 @@ function Leans({ compared, section }: Pick<Props, 'compared' | 'section'>) {
                 interval={r.interval}
                 tolerance={compared.tolerance}
                 unit={compared.unit}
+                decimals={compared.decimals}
               />
             </td>
           </tr>

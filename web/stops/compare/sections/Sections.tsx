@@ -19,7 +19,6 @@ import styles from '../compare.module.css'
 import { OtherWork } from './OtherWork'
 import { SectionCloseUp } from './SectionCloseUp'
 import { sectionsOut } from './table-out'
-import { verdict } from './verdict'
 
 const NONE: ComparedSection[] = []
 /** As high as its ridge. */
@@ -41,7 +40,7 @@ export function Sections(view: ViewProps) {
       orderRows(
         sections,
         (s) => {
-          const { lean, interval } = given && s.expected ? s.expected : { lean: s.lean.difference, interval: s.lean.interval }
+          const { difference: lean, interval } = given && s.expected ? s.expected.againstOthers : s.lean
           return { name: `${s.name} ${s.teacher ?? ''}`, lean, interval }
         },
         order,
@@ -141,10 +140,17 @@ export function Sections(view: ViewProps) {
                     <small>{s.teacher}</small>
                   </td>
                   <GroupRidge group={s} in={compared} chosen={s.id === chosen?.id} onPick={choose} />
-                  {withOther ? <GivenOtherWork section={s} compared={compared} /> : <AsMarked group={s} />}
+                  {withOther ? <GivenOtherWork section={s} compared={compared} /> : <AsMarked group={s} decimals={compared.decimals} />}
                   {!withOther && (
                     <td>
-                      <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={compared.tolerance} unit={unit} />
+                      <Vial
+                        name={s.name}
+                        lean={s.lean.difference}
+                        interval={s.lean.interval}
+                        tolerance={compared.tolerance}
+                        unit={unit}
+                        decimals={compared.decimals}
+                      />
                     </td>
                   )}
                 </tr>
@@ -155,7 +161,7 @@ export function Sections(view: ViewProps) {
                 <b>Everyone</b>
               </td>
               <GroupRidge group={compared.everyone} in={compared} chosen={false} />
-              {withOther ? <td colSpan={4} /> : <AsMarked group={compared.everyone} />}
+              {withOther ? <td colSpan={4} /> : <AsMarked group={compared.everyone} decimals={compared.decimals} />}
               {!withOther && <td />}
             </tr>
           </tbody>
@@ -173,13 +179,13 @@ export function Sections(view: ViewProps) {
 
 const NO_OTHER = 'There is no other work with marks to hold it against.'
 
-function AsMarked({ group: g }: { group: ComparedGroup }) {
+function AsMarked({ group: g, decimals }: { group: ComparedGroup; decimals: number }) {
   return (
     <>
       <td className="number">{g.figures.n}</td>
-      <td className="number">{fixed(g.figures.median)}</td>
-      <td className="number">{fixed(g.figures.mean)}</td>
-      <td className="number soft">{fixed(g.figures.sd)}</td>
+      <td className="number">{fixed(g.figures.median, decimals)}</td>
+      <td className="number">{fixed(g.figures.mean, decimals)}</td>
+      <td className="number soft">{fixed(g.figures.sd, decimals)}</td>
       <td className="number">{g.passed === null ? '–' : `${g.passed} of ${g.figures.n}`}</td>
       <td className={`number ${g.open > 0 ? 'ochre fw-semibold' : 'soft'}`}>{g.open}</td>
     </>
@@ -188,28 +194,35 @@ function AsMarked({ group: g }: { group: ComparedGroup }) {
 
 function GivenOtherWork({ section: s, compared }: { section: ComparedSection; compared: Compared }) {
   const unit = compared.unit === 'marks' ? 'marks' : 'percent'
-  const says = verdict({ lean: s.lean.difference, interval: s.lean.interval }, s.expected, compared.tolerance)
   return (
     <>
       <td className="number">{fixed(s.expected?.elsewhere ?? null)}</td>
       <td>
-        <Vial name={s.name} lean={s.lean.difference} interval={s.lean.interval} tolerance={compared.tolerance} unit={unit} />
+        <Vial
+          name={s.name}
+          lean={s.lean.difference}
+          interval={s.lean.interval}
+          tolerance={compared.tolerance}
+          unit={unit}
+          decimals={compared.decimals}
+        />
       </td>
       <td>
         <Vial
           name={`${s.name}, given their other work,`}
-          lean={s.expected?.lean ?? null}
-          interval={s.expected?.interval ?? null}
+          lean={s.expected?.againstOthers.difference ?? null}
+          interval={s.expected?.againstOthers.interval ?? null}
           tolerance={compared.tolerance}
           unit={unit}
+          decimals={compared.decimals}
         />
       </td>
-      <td className={styles.verdict}>{says && <span className={says.look ? 'ochre' : undefined}>{says.words}</span>}</td>
+      <td className={styles.verdict}>{s.says && <span className={s.says.look ? 'ochre' : undefined}>{s.says.words}</span>}</td>
     </>
   )
 }
 
-function Underneath({ compared: { kruskal, tolerance, unit, mean, everyone } }: { compared: Compared }) {
+function Underneath({ compared: { kruskal, tolerance, unit, mean, decimals, everyone } }: { compared: Compared }) {
   return (
     <p className="small mt-2">
       <b>Differences between sections:</b>{' '}
@@ -217,7 +230,8 @@ function Underneath({ compared: { kruskal, tolerance, unit, mean, everyone } }: 
         {kruskal
           ? `Kruskal–Wallis H = ${fixed(kruskal.h)}, ${kruskal.df} df, ${kruskal.p < 0.001 ? `p < ${numeral(0.001)}` : `p = ${fixed(kruskal.p, 3)}`}`
           : 'too little to test'}
-        {' · '}inside the lines: within ±{numeral(tolerance)} {unit} of the others · dotted line: everyone {fixed(mean)}
+        {' · '}inside the lines: within ±{numeral(tolerance)} {unit} of the others · dotted line: everyone {fixed(mean, decimals)} · bold:
+        not chance
         {everyone.unsettled > 0 && ` · ${everyone.unsettled} read and not yet settled: counted as the mean of their readings`}
       </span>
     </p>

@@ -1,11 +1,10 @@
 import type { Compared, ComparedGroup, ComparedSection } from '../../../parts/compared'
 import { figure, type TableOut } from '../../../parts/take-out/table-out'
-import { verdict } from './verdict'
 
 const isSection = (s: ComparedGroup | ComparedSection): s is ComparedSection => 'lean' in s
 
 /** The comparison of sections as a table: every figure that is on the page. */
-export const sectionsOut = ({ title, sections, everyone, tolerance }: Compared): TableOut => ({
+export const sectionsOut = ({ title, sections, everyone }: Compared): TableOut => ({
   title: `${title} by section`,
   header: [
     'section',
@@ -44,10 +43,10 @@ export const sectionsOut = ({ title, sections, everyone, tolerance }: Compared):
       figure(own?.lean.interval?.[1]),
       figure(own?.lean.pHolm),
       figure(own?.expected?.elsewhere),
-      figure(own?.expected?.lean),
-      figure(own?.expected?.interval[0]),
-      figure(own?.expected?.interval[1]),
-      (own && verdict({ lean: own.lean.difference, interval: own.lean.interval }, own.expected, tolerance)?.words) ?? null,
+      figure(own?.expected?.againstOthers.difference),
+      figure(own?.expected?.againstOthers.interval[0]),
+      figure(own?.expected?.againstOthers.interval[1]),
+      own?.says?.words ?? null,
     ]
   }),
 })
