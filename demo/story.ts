@@ -101,7 +101,7 @@ export function writeThisYear(db: Db, size: Size, rng: Random): void {
       id: randomUUID(),
       courseId: spec.id,
       kind: 'reconcile',
-      summary: summarise(changes, tables.load(spec.id)),
+      summary: summarise(changes, tables.load(spec.id), workingsOf(tables.load(spec.id))),
       changes,
       effect: null,
       reason,

@@ -157,6 +157,8 @@ function reread(marks: readonly AdjustableMark[], now: Float64Array, adjustments
       const read = reads[at]
       if (m.mark === null || !read || !covers(m)) return
       const { scriptId, rule, step } = read
+      // What was levelled is without the lean already.
+      if (rule?.kind === 'levelled' && a.method.kind === 'markerEffect') return
       let after: number | null = null
       if (rule === null) after = taken({ scriptId, markerId: null }, now[at]!)
       else {

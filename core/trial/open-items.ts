@@ -3,6 +3,7 @@ import { checkBoundaries } from '../grades/check-boundaries'
 import { STATUSES } from '../grades/course'
 import type { Standing } from './standing'
 import { HAS_WORK, SOURCES, standingMarks } from './standing-marks'
+import { unreachedBy } from './unreached'
 import { appliesGrid, NO_SCRIPT, readingPlaces, readingsOf, type Workings } from './workings'
 
 export type Stop = 'set-out' | 'agree' | 'mark' | 'compare' | 'reconcile' | 'rescale' | 'bound' | 'confirm'
@@ -10,7 +11,7 @@ export type Stop = 'set-out' | 'agree' | 'mark' | 'compare' | 'reconcile' | 'res
 /** Something not yet clear, at the stop where it is cleared. */
 export interface OpenItem {
   stop: Stop
-  kind: 'weight' | 'placement' | 'unmarked' | 'held' | 'readings' | 'clash' | 'spread' | 'unsettled' | 'boundaries'
+  kind: 'weight' | 'placement' | 'unmarked' | 'held' | 'readings' | 'clash' | 'spread' | 'unsettled' | 'unreached' | 'boundaries'
   /** Nothing can be confirmed while a blocking item is open. */
   blocking: boolean
   /** The assessments or components that it is about. */
@@ -58,7 +59,10 @@ export function openItems(w: Workings, facts: PlanFacts, standing: Standing = st
     held.reduce((n, x) => n + x, 0),
   )
   const { clash, overTolerance, within, thin } = readingQueue(w, facts.tolerances, standing)
-  const addScripts = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, scripts: readonly number[]) =>
+  const counts = new Set(course.assessments.filter((a) => a.counts).map((a) => a.id))
+  const addScripts = (stop: Stop, kind: OpenItem['kind'], blocking: boolean, all: readonly number[]) => {
+    // What does not count holds nothing up.
+    const scripts = all.filter((c) => counts.has(w.cells.assessmentId(c)))
     add(
       stop,
       kind,
@@ -67,10 +71,13 @@ export function openItems(w: Workings, facts: PlanFacts, standing: Standing = st
       scripts.length,
       scripts.filter((c) => w.reopened.has(c)).length,
     )
+  }
   addScripts('mark', 'readings', false, thin)
   addScripts('reconcile', 'clash', true, clash)
   addScripts('reconcile', 'spread', true, overTolerance)
   addScripts('reconcile', 'unsettled', true, within)
+  const unreached = w.adjustments.flatMap((a) => unreachedBy(w, a))
+  addScripts('rescale', 'unreached', false, [...new Set(unreached)])
   if (checkBoundaries(course.boundaries, course.policy.above100).length > 0) add('bound', 'boundaries', true, ['boundaries'])
   return items
 }
@@ -110,7 +117,7 @@ export function readingQueue(
     const read = from[c + 1]! - from[c]!
     if (read === 0 || applies[c] === 0 || !HAS_WORK[w.scripts.status[c]!]) continue
     const source = SOURCES[standing.source[c]!]!
-    if (source === 'agreed' || source === 'ruled') continue
+    if (source === 'agreed' || source === 'ruled' || source === 'entered') continue
     const assessmentId = cells.assessmentId(c)
     const wanted = w.readingsWanted[assessmentId] ?? 1
     if (source === 'clash') queue.clash.push(c)

@@ -127,7 +127,7 @@ function adjustable(w: Workings, plain: Float64Array, column: number) {
 }
 
 /** The readings that a plain mark came of, and how; null where it was typed. */
-function readBehind(w: Workings, cell: number): Read | null {
+export function readBehind(w: Workings, cell: number): Read | null {
   const readings = readingsOf(w, cell)
   if (readings.length === 0) return null
   const assessmentId = w.cells.assessmentId(cell)

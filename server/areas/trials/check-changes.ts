@@ -34,7 +34,7 @@ export function checkChanges(
   }
   check(changes, fits, (at, e) => {
     if (!(e instanceof ChangeError || e instanceof AgreeError || e instanceof AdjustmentError)) throw e
-    const which = changes.length > 1 ? `${summarise([changes[at]!], table)}: ${e.message}` : e.message
+    const which = changes.length > 1 ? `${summarise([changes[at]!], table, w)}: ${e.message}` : e.message
     throw new HttpProblem(e instanceof ChangeError && e.stale ? 409 : 422, which, { field: `changes.${at}` })
   })
 }

@@ -73,7 +73,7 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
         id: randomUUID(),
         courseId,
         kind: decisionKind(body.changes),
-        summary: summarise(body.changes, table),
+        summary: summarise(body.changes, table, before),
         changes: body.changes,
         effect: effectOf(before, applyChanges(before, body.changes)),
         reason: body.reason,

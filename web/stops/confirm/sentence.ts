@@ -24,6 +24,8 @@ export function useSentence(): (item: OpenItem) => string {
         return `${counted(i.count, 'script')} whose readings lie over tolerance`
       case 'unsettled':
         return `${counted(i.count, 'script')} within tolerance, not settled yet`
+      case 'unreached':
+        return `${counted(i.count, 'mark')} of ${i.refs.map(titleOf).join(', ')} that what is done to readings does not change`
       case 'boundaries':
         return 'The boundaries are not in order'
     }

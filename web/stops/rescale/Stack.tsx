@@ -3,7 +3,10 @@ import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, v
 import { GripVertical } from 'lucide-react'
 import { Button, Form } from 'react-bootstrap'
 import { actsOnReadings } from '#core/rescale'
+import { Link } from 'react-router'
 import { useDecidedCourse } from '../../course/course'
+import { counted } from '../../parts/format'
+import { usePersonLabels } from '../../settings/names'
 import { CopyTo } from './CopyTo'
 import { CountAnew } from './CountAnew'
 import { MapOut } from './MapOut'
@@ -88,7 +91,7 @@ interface ItemProps {
   onStep: ((by: number) => void) | null
 }
 
-function Item({ item: { adjustment: a, state, anew, uncounted }, place, subject, chosen, rescaling, onStep }: ItemProps) {
+function Item({ item: { adjustment: a, state, anew, uncounted, unreached }, place, subject, chosen, rescaling, onStep }: ItemProps) {
   const { table } = useDecidedCourse()
   const { mayDecide, flip, look, put } = rescaling
   const words = useWords()
@@ -142,6 +145,7 @@ function Item({ item: { adjustment: a, state, anew, uncounted }, place, subject,
       {mayDecide && <CopyTo adjustment={a} />}
       <MapOut adjustment={a} title={subject} />
       {a.on && <CountAnew adjustment={a} uncounted={uncounted} onAnew={(again) => put(again, `${words(a)} anew`)} />}
+      {unreached.length > 0 && <Unreached studentIds={unreached} lean={a.method.kind === 'markerEffect'} />}
       {anew && a.on && (
         <span className={`small ochre ${styles.anew}`}>
           {anew.words}{' '}
@@ -153,5 +157,25 @@ function Item({ item: { adjustment: a, state, anew, uncounted }, place, subject,
         </span>
       )}
     </li>
+  )
+}
+
+/** Who keeps their mark though it is covered, and why. */
+function Unreached({ studentIds, lean }: { studentIds: readonly string[]; lean: boolean }) {
+  const { id, table } = useDecidedCourse()
+  const label = usePersonLabels(table.students)
+  return (
+    <details className={`small ${styles.anew}`}>
+      <summary className="ochre">{counted(studentIds.length, 'mark')} it does not change</summary>
+      <span className="soft">
+        {lean ? 'Marks a person gave, and levelled ones, which are without the lean already: ' : 'Marks a person gave or typed: '}
+      </span>
+      {studentIds.map((s, i) => (
+        <span key={s}>
+          {i > 0 && ', '}
+          <Link to={`/courses/${id}/students/${s}`}>{label(s)}</Link>
+        </span>
+      ))}
+    </details>
   )
 }

@@ -1,5 +1,5 @@
 import { actsOnReadings, isRereading, markMethodOf, methodOf, type Adjustment, type TakenFrom } from '#core/rescale'
-import { applyChanges, sectionSat, type Change, type Workings } from '#core/trial'
+import { applyChanges, sectionSat, unreachedBy, type Change, type Workings } from '#core/trial'
 import type { CourseState } from '../../course/state'
 import { leansIn } from './leans-in'
 import type { Subject } from './subject'
@@ -15,6 +15,8 @@ export interface StackItem {
   anew: { adjustment: Adjustment; words: string } | null
   /** Readings that came since its criteria were counted, and count as they were made. */
   uncounted: number
+  /** Students whose mark it covers and does not change. */
+  unreached: string[]
 }
 
 /** A mark on its way through the stack. */
@@ -139,6 +141,7 @@ export function stackItems(state: CourseState, subject: Subject, ways: readonly 
     covered: ways.filter((w) => covers(a, w)).length,
     anew: takenAnew(state, a, ways, stack),
     uncounted: uncountedBy(tried, a),
+    unreached: unreachedBy(tried, a).map((cell) => tried.cells.studentId(cell)),
   }))
 }
 
