@@ -6,8 +6,21 @@ import { z } from 'zod'
 import { Reason, inCourse, lead, overseers } from './common'
 
 /** A trial as it is kept; version 0 where none ever was. */
-export const KeptTrial = z.strictObject({ changes: z.array(Change).max(20_000), version: z.number().int().min(0) })
+export const KeptTrial = z.strictObject({
+  changes: z.array(Change).max(20_000),
+  /** By change, the version of the course that it was tried on; null where nobody knows. */
+  since: z.array(z.number().int().min(0).nullable()).max(20_000).optional(),
+  version: z.number().int().min(0),
+})
 export type KeptTrial = z.infer<typeof KeptTrial>
+
+/** What was decided by others since it was tried, by the place of the change; sent with a refusal, so that one can replace it or leave it. */
+export const DecidedMeanwhile = z.strictObject({
+  /** The version of the course by now. */
+  courseVersion: z.number().int(),
+  decided: z.array(z.strictObject({ place: z.number().int(), words: z.string(), studentId: Id.nullable() })).min(1),
+})
+export type DecidedMeanwhile = z.infer<typeof DecidedMeanwhile>
 
 export const trialsRoutes = {
   trial: route({
@@ -37,6 +50,8 @@ export const trialsRoutes = {
     params: inCourse,
     body: z.strictObject({
       changes: z.array(Change).min(1).max(20_000),
+      /** As in the trial: what was decided since then about the same is not replaced unseen. */
+      since: z.array(z.number().int().min(0).nullable()).max(20_000).optional(),
       reason: Reason,
       /** The version of the open trial that it was; without it the trial stays as it is. */
       trialVersion: z.number().int().min(0).optional(),

@@ -1,8 +1,10 @@
-import { useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { DecidedMeanwhile, type CourseTable } from '#contract'
 import { Dialog } from '../parts/Dialog'
 import { messageOf, ProblemError } from '../api/client'
 import { useKept } from '../saving/useKept'
+import { usePersonLabels } from '../settings/names'
 import { counted } from '../parts/format'
 import { useCourseSoFar } from './course'
 import { useTrial } from './trial'
@@ -13,31 +15,53 @@ const placeOf = (e: unknown): number | null => {
   return at ? Number(at[1]) : null
 }
 
+/** What was decided about the same since it was tried, where that is why the server refused. */
+const decidedOf = (e: unknown): DecidedMeanwhile | null =>
+  e instanceof ProblemError ? (DecidedMeanwhile.safeParse(e.problem.current).data ?? null) : null
+const NOBODY: CourseTable['students'] = []
+/** So many are named, and the rest counted. */
+const NAMED = 6
+
 /** Adopting asks once, with the consequence in figures, and takes the reason for the record. */
 export function AdoptDialog({ onClose }: { onClose: () => void }) {
   const { courseId, changes, adopt, setTrial } = useTrial()
-  const moves = useCourseSoFar().course?.trial.change
+  const { course } = useCourseSoFar()
+  const moves = course?.trial.change
+  const label = usePersonLabels(course?.table.students ?? NOBODY)
   // Kept where it was refused, so that it need not be typed again.
   const [reason, setReason] = useKept(`adopt ${courseId}`, () => '')
   const [problem, setProblem] = useState<string | null>(null)
   /** Place of the change that does not fit the course any more. */
   const [unfit, setUnfit] = useState<number | null>(null)
+  const [meanwhile, setMeanwhile] = useState<DecidedMeanwhile | null>(null)
   const why = useRef<HTMLInputElement>(null)
   const [busy, setBusy] = useState(false)
-  const submit = async () => {
+  const submit = async (seen?: Parameters<typeof adopt>[1]) => {
     setBusy(true)
     setUnfit(null)
+    setMeanwhile(null)
     try {
-      await adopt(reason.trim())
+      await adopt(reason.trim(), seen)
       setReason('')
       onClose()
     } catch (e) {
       setProblem(messageOf(e))
       setUnfit(placeOf(e))
+      setMeanwhile(decidedOf(e))
       setBusy(false)
       why.current?.focus()
     }
   }
+  const leaveOut = (places: readonly number[], label: string) => {
+    const left = changes.filter((_, i) => !places.includes(i))
+    setTrial(left, label)
+    setUnfit(null)
+    setMeanwhile(null)
+    setProblem(null)
+    if (left.length === 0) onClose()
+    else why.current?.focus()
+  }
+  const places = useMemo(() => meanwhile?.decided.map((d) => d.place) ?? [], [meanwhile])
   return (
     <Dialog onClose={onClose} keeps>
       <Form
@@ -65,22 +89,35 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
             <div className="note bad mt-3" role="alert">
               <p className="mb-0">{problem}</p>
               {unfit !== null && changes.length > 1 && (
-                <Button
-                  size="sm"
-                  variant="outline-primary"
-                  className="mt-2"
-                  onClick={() => {
-                    setTrial(
-                      changes.filter((_, i) => i !== unfit),
-                      'leave a change out',
-                    )
-                    setUnfit(null)
-                    setProblem(null)
-                    why.current?.focus()
-                  }}
-                >
+                <Button size="sm" variant="outline-primary" className="mt-2" onClick={() => leaveOut([unfit], 'leave a change out')}>
                   Leave this one out, keep the other {changes.length - 1}
                 </Button>
+              )}
+              {meanwhile && (
+                <>
+                  <ul className="mb-0">
+                    {meanwhile.decided.slice(0, NAMED).map((d) => (
+                      <li key={d.place}>
+                        {d.studentId !== null && `${label(d.studentId)}: `}
+                        {d.words}
+                      </li>
+                    ))}
+                    {places.length > NAMED && <li>and {places.length - NAMED} more</li>}
+                  </ul>
+                  <div className="d-flex gap-2 mt-2">
+                    <Button
+                      size="sm"
+                      variant="outline-primary"
+                      disabled={busy || reason.trim() === ''}
+                      onClick={() => void submit({ places, version: meanwhile.courseVersion })}
+                    >
+                      Replace {places.length === 1 ? 'it' : `these ${places.length}`}
+                    </Button>
+                    <Button size="sm" variant="outline-primary" onClick={() => leaveOut(places, 'leave what was decided meanwhile')}>
+                      Leave {places.length === 1 ? 'it' : 'them'} as decided
+                    </Button>
+                  </div>
+                </>
               )}
             </div>
           )}

@@ -74,3 +74,34 @@ test('what does not fit any more is left out alone, the rest and the reason stay
   await user.keyboard('{Control>}{Enter}{/Control}')
   expect((await screen.findByLabelText<HTMLInputElement>('Why (kept in the record)')).value).toBe('Since it is fair')
 })
+
+test('what somebody decided meanwhile about the same is said, and is replaced or left as one chooses', async () => {
+  const met = { courseVersion: 9, decided: [{ place: 1, words: 'Paper weighs 40; Ny', studentId: null }] }
+  const paper = { kind: 'weigh', componentId: 'paper', weight: 50 } as const
+  const detail = '1 of these was decided meanwhile. Replace it, or leave it as decided.'
+  const server = serverAnswers([
+    [routes.trial, () => ({ changes: [heavier, paper], since: [4, 5], version: 1 })],
+    [routes.keepTrial, ({ changes, version }: { changes: unknown[]; version: number }) => ({ changes, version: version + 1 })],
+    [routes.adopt, () => new Refuses(409, detail, met)],
+  ])
+  const { user } = inPage(
+    <TrialProvider head={courseHead('lead')}>
+      <Page />
+    </TrialProvider>,
+  )
+  await screen.findByText('2 in trial')
+  await user.keyboard('{Control>}{Enter}{/Control}')
+  await user.type(await screen.findByLabelText('Why (kept in the record)'), 'Since it is fair{Enter}')
+  expect((await screen.findByRole('alert')).textContent).toMatch(/decided meanwhile.*Paper weighs 40; Ny/)
+  const adopted = () => server.sent.filter((s) => s.address.endsWith('/decisions')).map((s) => (s.body as { since: unknown }).since)
+  expect(adopted()).toEqual([[4, 5]])
+  await user.click(screen.getByRole('button', { name: 'Replace it' }))
+  await screen.findByRole('alert')
+  expect(adopted()).toEqual([
+    [4, 5],
+    [4, 9],
+  ])
+  await user.click(screen.getByRole('button', { name: 'Leave it as decided' }))
+  expect(screen.getByText('1 in trial')).toBeTruthy()
+  await waitFor(() => expect(server.sent.at(-1)!.body).toMatchObject({ changes: [heavier], since: [4] }))
+})

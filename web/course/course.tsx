@@ -8,7 +8,7 @@ import type { CourseOutcomes, TablePlan } from '#contract'
 import { problemOf } from '../api/problem-of'
 import { usePlanQuery } from './plan'
 import { useCourseEvents } from './events'
-import { useTrial, type OpenTrial } from './trial'
+import { tableKey, useTrial, type OpenTrial } from './trial'
 import type { CourseBook, WrittenFrom } from './book'
 import type {
   Figure,
@@ -62,7 +62,6 @@ interface CourseSoFar {
   ask: () => void
 }
 
-const tableKey = (courseId: string) => ['table', courseId]
 const CourseContext = createContext<CourseSoFar | null>(null)
 const DecidedContext = createContext<DecidedCourse | null>(null)
 const HorizonContext = createContext<Course | null>(null)

@@ -1,6 +1,6 @@
 import { hashKey, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, use, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
-import { addChanges, type Change } from '#core/trial'
+import { addChanges, changeTarget, type Change } from '#core/trial'
 import { sightOf } from '#core/roles'
 import { KeptTrial, routes, type CourseHead } from '#contract'
 import { call, page, ProblemError } from '../api/client'
@@ -9,6 +9,12 @@ import { useOutbox } from '../saving/useOutbox'
 import { useRefresh } from '../saving/refresh'
 import { useSaved } from '../saving/saved'
 import { useUndo } from '../saving/undo'
+
+/** What was decided meanwhile and has been seen: the changes at these places replace it. */
+interface Seen {
+  places: readonly number[]
+  version: number
+}
 
 /** The open trial of a course: what is being tried, before it is adopted or discarded. */
 export interface OpenTrial {
@@ -24,7 +30,8 @@ export interface OpenTrial {
   /** Hears of every next trial at once, before any screen is drawn anew. @returns an end to that */
   listen: (hears: (changes: readonly Change[]) => void) => () => void
   discard: () => void
-  adopt: (reason: string) => Promise<void>
+  /** @param seen places of changes, and the version of the course that they are to replace something of */
+  adopt: (reason: string, seen?: Seen) => Promise<void>
   /** The trial as another window of this person's left it, where both were changed; nothing is sent until one is chosen. */
   clash: Change[] | null
   settleClash: (whose: 'mine' | 'theirs') => void
@@ -33,6 +40,9 @@ export interface OpenTrial {
   /** Whether this person may decide now. */
   mayDecide: boolean
 }
+
+/** Under which the course with all its marks is kept. */
+export const tableKey = (courseId: string) => ['table', courseId]
 
 const TrialContext = createContext<OpenTrial | null>(null)
 const NO_CHANGES: Change[] = []
@@ -92,24 +102,38 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
     },
     [listeners],
   )
+  // By what it is about, the version of the course that each change was first tried on.
+  const triedOn = useRef(new Map<string, number | null>())
+  const sinceOf = useCallback(
+    (next: readonly Change[]): (number | null)[] => {
+      const on = queries.getQueryData<{ table: { version: number } }>(tableKey(courseId))?.table.version ?? null
+      triedOn.current = new Map(next.map((c) => [changeTarget(c), triedOn.current.get(changeTarget(c)) ?? on]))
+      return [...triedOn.current.values()]
+    },
+    [queries, courseId],
+  )
   const keep = useCallback(
     (next: Change[]) => {
       for (const hears of listeners) hears(next)
       setOwn(next)
-      outbox.put([{ changes: next, version: version.current }])
+      outbox.put([{ changes: next, since: sinceOf(next), version: version.current }])
     },
-    [outbox, listeners],
+    [outbox, listeners, sinceOf],
   )
+  const remember = useCallback(({ changes, since }: KeptTrial) => {
+    triedOn.current = new Map(changes.map((c, i) => [changeTarget(c), since?.[i] ?? null]))
+  }, [])
   const { data: there } = kept
   useEffect(() => {
     if (!there) return
     const first = version.current === 0
     version.current = Math.max(version.current, there.version)
     const left = first ? unsent.read()[0] : undefined
+    if (first) remember(left ?? there)
     if (!left || sameChanges(left, there)) return
     setOwn(left.changes)
     outbox.restore([left], left.version === there.version ? null : there)
-  }, [there, unsent, outbox])
+  }, [there, unsent, outbox, remember])
 
   const latest = useRef(keptTrial)
   latest.current = keptTrial
@@ -136,11 +160,11 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
   const anew = useRefresh()
   const refresh = useCallback(() => anew({ courseId }), [anew, courseId])
   const adopt = useCallback(
-    async (reason: string) => {
+    async (reason: string, seen?: Seen) => {
       await outbox.cancel()
-      const decision = await saving(
-        call(routes.adopt, { params: { courseId }, body: { changes: latest.current, reason, trialVersion: version.current } }),
-      ).catch((e: unknown) => {
+      for (const place of seen?.places ?? []) triedOn.current.set(changeTarget(latest.current[place]!), seen!.version)
+      const body = { changes: latest.current, since: sinceOf(latest.current), reason, trialVersion: version.current }
+      const decision = await saving(call(routes.adopt, { params: { courseId }, body })).catch((e: unknown) => {
         const there = keptThere(e)
         if (there) outbox.hold(there)
         throw e
@@ -156,18 +180,19 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
         label: `adopt: ${decision.summary}`,
         undo: async () => {
           await saving(call(routes.withdraw, { params: { courseId, decisionId: standing.id }, body: { reason: 'Undone' } }))
-          keep(standing.changes)
           await refresh()
+          keep(standing.changes)
         },
         redo: async () => {
           await outbox.cancel()
-          standing = await saving(call(routes.adopt, { params: { courseId }, body: { changes: standing.changes, reason } }))
+          const { changes } = standing
+          standing = await saving(call(routes.adopt, { params: { courseId }, body: { changes, since: sinceOf(changes), reason } }))
           keep([])
           await refresh()
         },
       })
     },
-    [courseId, saving, queries, refresh, did, keep, outbox],
+    [courseId, saving, queries, refresh, did, keep, outbox, sinceOf],
   )
   const settleClash = useCallback(
     (whose: 'mine' | 'theirs') => {
@@ -175,9 +200,12 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
       version.current = clash.version
       outbox.settle(whose, (trial) => ({ ...trial, version: clash.version }))
       if (whose === 'mine') keep(latest.current)
-      else setOwn(clash.changes)
+      else {
+        remember(clash)
+        setOwn(clash.changes)
+      }
     },
-    [clash, keep, outbox],
+    [clash, keep, outbox, remember],
   )
   const theirs = clash?.changes ?? null
   const value = useMemo(

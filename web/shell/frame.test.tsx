@@ -301,13 +301,13 @@ describe('a trial', () => {
     const { user } = trying('lead')
     act(() => trial.propose([RULE], 'weight of Exam'))
     expect(screen.getByText('1 in trial')).toBeTruthy()
-    await waitFor(() => expect(server.sent.map((s) => s.body)).toEqual([{ changes: [RULE], version: 0 }]))
+    await waitFor(() => expect(server.sent.map((s) => s.body)).toEqual([{ changes: [RULE], since: [null], version: 0 }]))
     act(() => trial.discard())
     await user.keyboard('{Control>}z{/Control}')
     expect(screen.getByText('1 in trial')).toBeTruthy()
     await user.keyboard('{Control>}z{/Control}')
     expect(screen.getByText('0 in trial')).toBeTruthy()
-    await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ changes: [], version: 1 }))
+    await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ changes: [], since: [], version: 1 }))
   })
 
   test('what is only pulled is shown and not kept', () => {
@@ -397,7 +397,7 @@ describe('a trial', () => {
     const server = answers()
     trying('lead')
     expect(await screen.findByText('1 in trial')).toBeTruthy()
-    await waitFor(() => expect(server.sent.map((s) => s.body)).toEqual([{ changes: [RULE], version: 3 }]))
+    await waitFor(() => expect(server.sent.map((s) => s.body)).toEqual([{ changes: [RULE], since: [null], version: 3 }]))
   })
 
   test('changed in another window meanwhile, both are there and nothing is sent until one is chosen', async () => {
@@ -418,7 +418,7 @@ describe('a trial', () => {
     await waitFor(() => expect(trial.clash).toEqual(theirs))
     expect(screen.getByText('1 in trial')).toBeTruthy()
     act(() => trial.settleClash('mine'))
-    await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ changes: [RULE], version: 1 }))
+    await waitFor(() => expect(server.sent.at(-1)!.body).toEqual({ changes: [RULE], since: [null], version: 1 }))
     expect(trial.clash).toBeNull()
   })
 })

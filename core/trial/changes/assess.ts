@@ -1,5 +1,5 @@
 import type { Assessment } from '../../grades/course'
-import { patched, there, type ChangeKind } from './kind'
+import { patched, samePart, there, type ChangeKind } from './kind'
 
 /** What an assessment counts for, and how. */
 export interface Assess {
@@ -22,6 +22,7 @@ export const assess: ChangeKind<Assess> = {
   word: 'assessment',
   target: (c) => c.assessmentId,
   merge: (earlier, later) => ({ ...later, patch: { ...earlier.patch, ...later.patch } }),
+  meets: samePart,
   apply(draft, c) {
     draft.assessments = patched(draft.assessments, c.assessmentId, c.patch)
   },

@@ -28,6 +28,10 @@ export const bound: ChangeKind<Bound> = {
   target: () => '',
   // Moved again before it is adopted, it is still drawn over the set in force.
   merge: (earlier, later) => (earlier.over && later.over ? { ...later, over: earlier.over } : later),
+  meets(a, b) {
+    const [lines, others] = [moved(a), moved(b)]
+    return !lines || !others || lines.some((l) => others.some((o) => o.grade === l.grade))
+  },
   apply(draft, c) {
     const lines = moved(c)
     if (!lines || !sameGrades(c.boundaries, draft.boundaries)) {

@@ -1,3 +1,4 @@
+import canonicalize from 'canonicalize'
 import type { Workings } from '../workings'
 import { adjust, type Adjust } from './adjust'
 import { agreeBy, type AgreeBy } from './agree-by'
@@ -61,6 +62,12 @@ const kindOf = (kind: Kind): ChangeKind<Change> => CHANGES[kind] as unknown as C
 
 /** What a change is about: a later change to the same thing takes its place in a trial. */
 export const changeTarget = (c: Change): string => `${kindOf(c.kind).inPlaceOf ?? c.kind} ${kindOf(c.kind).target(c)}`.trimEnd()
+
+/** Whether one change would decide otherwise what another one decided. */
+export const decidesOtherwise = (c: Change, decided: Change): boolean =>
+  changeTarget(c) === changeTarget(decided) &&
+  (c.kind !== decided.kind || (kindOf(c.kind).meets?.(c, decided) ?? true)) &&
+  canonicalize(c) !== canonicalize(decided)
 
 /** Adds changes to a trial; each takes the place of an earlier one to the same thing. */
 export function addChanges(trial: readonly Change[], added: readonly Change[]): Change[] {

@@ -72,6 +72,8 @@ export interface ChangeKind<C> {
   inPlaceOf?: string
   /** A later change to the same thing; in its place as it is, where this is left out. */
   merge?: (earlier: C, later: C) => C
+  /** Whether two of the same target decide the same part of it; they do where this is left out. */
+  meets?: (a: C, b: C) => boolean
   /** Puts it in force. A change to what is not there (any more) does nothing. */
   apply: (draft: Draft, c: C) => void
   /** @throws ChangeError, AgreeError or AdjustmentError where it does not fit the course */
@@ -86,6 +88,9 @@ export const counted = (n: number, one: string, several = `${one}s`): string => 
 /** The rows of a list with a patch in one of them. */
 export const patched = <T extends { id: string }>(rows: readonly T[], id: string, patch: Partial<NoInfer<T>>): T[] =>
   rows.map((x) => (x.id === id ? { ...x, ...patch } : x))
+
+/** Whether two patches say something of the same field. */
+export const samePart = (a: { patch: object }, b: { patch: object }): boolean => Object.keys(a.patch).some((key) => key in b.patch)
 
 export function there(has: { has: (id: string) => boolean }, id: string, what: string): void {
   if (!has.has(id)) throw new ChangeError(`There is no such ${what}.`)

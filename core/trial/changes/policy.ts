@@ -29,6 +29,7 @@ export const policy: ChangeKind<SetPolicy> = {
   word: 'policies',
   target: () => '',
   merge: (earlier, later) => (earlier.over && later.over ? { ...later, over: earlier.over } : later),
+  meets: (a, b) => changed(a).some((part) => changed(b).includes(part)),
   apply(draft, c) {
     draft.policy = { ...draft.policy, ...Object.fromEntries(changed(c).map((part) => [part, c.policy[part]])) }
   },

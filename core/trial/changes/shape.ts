@@ -1,5 +1,5 @@
 import type { Component } from '../../grades/course'
-import { patched, there, type ChangeKind } from './kind'
+import { patched, samePart, there, type ChangeKind } from './kind'
 
 /** How a component is put together of its assessments. */
 export interface Shape {
@@ -21,6 +21,7 @@ export const shape: ChangeKind<Shape> = {
   several: 'components',
   target: (c) => c.componentId,
   merge: (earlier, later) => ({ ...later, patch: { ...earlier.patch, ...later.patch } }),
+  meets: samePart,
   apply(draft, c) {
     draft.components = patched(draft.components, c.componentId, c.patch)
   },

@@ -3,13 +3,14 @@ import type { AssessmentRow } from '../../kernel/course/rows'
 
 /** Plain SQL of what a decision needs to know. */
 export function trialQueries(db: Db) {
-  const trialOf = db.prepare<[string, string], { changes: string; version: number }>(
-    'SELECT changes, version FROM trial WHERE course_id = ? AND person_id = ?',
+  const trialOf = db.prepare<[string, string], { changes: string; since: string; version: number }>(
+    'SELECT changes, since, version FROM trial WHERE course_id = ? AND person_id = ?',
   )
-  const keep = db.prepare<[string, string, string, string], { version: number }>(
-    `INSERT INTO trial (course_id, person_id, changes, kept_at) VALUES (?, ?, ?, ?)
-     ON CONFLICT DO UPDATE SET changes = excluded.changes, kept_at = excluded.kept_at, version = version + 1 RETURNING version`,
+  const keep = db.prepare<[string, string, string, string, string], { version: number }>(
+    `INSERT INTO trial (course_id, person_id, changes, since, kept_at) VALUES (?, ?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET changes = excluded.changes, since = excluded.since, kept_at = excluded.kept_at, version = version + 1 RETURNING version`,
   )
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
-  return { trialOf, keep, assessment }
+  const versionOf = db.prepare<[string], number>('SELECT version FROM course WHERE id = ?').pluck()
+  return { trialOf, keep, assessment, versionOf }
 }

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { checkBoundaries } from '#core/grades'
 import { compareResults } from '#core/rescale'
 import { decisionKind, applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
-import { routes, type Change, type Decision, type Effect, type KeptTrial } from '#contract'
+import { routes, type Change, type DecidedMeanwhile, type Decision, type Effect, type KeptTrial } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { inTurns } from '../../kernel/in-turns'
@@ -17,24 +17,43 @@ import { carrier } from '../../kernel/standards/carry'
 import { recounter } from '../../kernel/standards/recount'
 import { checkChanges } from './check-changes'
 import { decisions } from '../../kernel/course/decisions'
+import { decidedMeanwhile } from './meanwhile'
 import { summarise } from './summarise'
 import { trialQueries } from './queries'
 
 export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
   const record = decisions(db)
-  const { trialOf, keep, assessment } = trialQueries(db)
+  const { trialOf, keep, assessment, versionOf } = trialQueries(db)
   const carriedOver = carrier(db)
   const standardOf = standardsOf(libraryQueries(db))
   const recount = recounter(db)
 
   const kept = (courseId: string, personId: string): KeptTrial => {
     const row = trialOf.get(courseId, personId)
-    return row ? { changes: JSON.parse(row.changes) as Change[], version: row.version } : { changes: [], version: 0 }
+    return row
+      ? { changes: JSON.parse(row.changes) as Change[], since: JSON.parse(row.since) as number[], version: row.version }
+      : { changes: [], since: [], version: 0 }
   }
   /** @throws HttpProblem 409 with the trial as it is, where it is another than the one that is known */
   const requireKnown = (courseId: string, personId: string, version: number) => {
     const current = kept(courseId, personId)
     madeOver(version, current, 'You changed the trial in another window.')
+  }
+
+  /** @throws HttpProblem 409 with what was decided about the same since it was tried */
+  const requireSeen = (
+    courseId: string,
+    { changes, since = [] }: { changes: Change[]; since?: (number | null)[] | undefined },
+    called: Parameters<typeof decidedMeanwhile>[3],
+  ) => {
+    const first = since.reduce<number>((least, on) => Math.min(least, on ?? Infinity), Infinity)
+    if (first === Infinity) return
+    const decided = decidedMeanwhile(changes, since, record.since(courseId, first), called)
+    if (decided.length === 0) return
+    const [were, them] = decided.length === 1 ? ['was', 'it'] : ['were', 'them']
+    throw new HttpProblem(409, `${decided.length} of these ${were} decided meanwhile. Replace ${them}, or leave ${them} as decided.`, {
+      current: { courseVersion: versionOf.get(courseId)!, decided } satisfies DecidedMeanwhile,
+    })
   }
 
   handle(routes.trial, ({ params, me }) => kept(params.courseId, me.id))
@@ -46,7 +65,8 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
     // Sent again because the answer was lost: it is there already.
     if (current.version === body.version + 1 && JSON.stringify(current.changes) === changes) return current
     requireKnown(params.courseId, me.id, body.version)
-    return { changes: body.changes, version: keep.get(params.courseId, me.id, changes, now())!.version }
+    const { version } = keep.get(params.courseId, me.id, changes, JSON.stringify(body.since ?? []), now())!
+    return { changes: body.changes, since: body.since ?? [], version }
   })
 
   handle(routes.adopt, ({ params: { courseId }, body, me, role }) => {
@@ -54,6 +74,13 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
     return decide(courseId, body.changes, (): Decision => {
       if (body.trialVersion !== undefined) requireKnown(courseId, me.id, body.trialVersion)
       const before = workingsOf(table)
+      requireSeen(courseId, body, {
+        words: (c) => summarise([c], table, before),
+        studentOf(c) {
+          const cell = 'scriptId' in c ? before.cells.ofScript(c.scriptId) : -1
+          return cell < 0 ? null : before.cells.studentId(cell)
+        },
+      })
       checkChanges(table, before, body.changes, {
         carriedOver(assessmentId, standardId) {
           const row = assessment.get(assessmentId, courseId)
@@ -79,7 +106,7 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
         reason: body.reason,
         by: me.id,
       })
-      if (body.trialVersion !== undefined) keep.get(courseId, me.id, '[]', now())
+      if (body.trialVersion !== undefined) keep.get(courseId, me.id, '[]', '[]', now())
       return record.get(id)!
     })
   })

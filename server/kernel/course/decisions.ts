@@ -27,6 +27,12 @@ export interface NewDecision {
   by: string
 }
 
+/** A decision with the versions of the course that it made, and that taking it back made. */
+export interface DecidedSince extends Decision {
+  made: number
+  takenBack: number | null
+}
+
 /** The record of a course. What is in force is what its decisions, less the withdrawn ones, say in their order. */
 export function decisions(db: Db) {
   const select = `SELECT d.*, m.name AS by_name, w.name AS withdrawn_name FROM decision d
@@ -34,11 +40,17 @@ export function decisions(db: Db) {
   const all = db.prepare<[string], Row>(`${select} WHERE d.course_id = ? ORDER BY d.seq DESC`)
   const one = db.prepare<[string], Row & { course_id: string }>(`${select} WHERE d.id = ?`)
   const insert = db.prepare(
-    `INSERT INTO decision (id, course_id, seq, kind, summary, changes, effect, reason, made_by, made_at)
+    `INSERT INTO decision (id, course_id, seq, kind, summary, changes, effect, reason, made_by, made_at, version)
      VALUES (@id, @courseId, (SELECT coalesce(max(seq), 0) + 1 FROM decision WHERE course_id = @courseId),
-       @kind, @summary, @changes, @effect, @reason, @by, @at)`,
+       @kind, @summary, @changes, @effect, @reason, @by, @at, (SELECT version + 1 FROM course WHERE id = @courseId))`,
   )
-  const withdrawn = db.prepare('UPDATE decision SET withdrawn_by = ?, withdrawn_at = ?, withdrawn_reason = ? WHERE id = ?')
+  const withdrawn = db.prepare(
+    `UPDATE decision SET withdrawn_by = ?, withdrawn_at = ?, withdrawn_reason = ?,
+       withdrawn_version = (SELECT version + 1 FROM course WHERE id = course_id) WHERE id = ?`,
+  )
+  const since = db.prepare<[{ courseId: string; version: number }], Row & { version: number | null; withdrawn_version: number | null }>(
+    `${select} WHERE d.course_id = @courseId AND (d.version > @version OR d.withdrawn_version > @version) ORDER BY d.seq DESC`,
+  )
   const insertAgreed = db.prepare(
     `INSERT INTO agreed_mark (script_id, decision_id, mark, rule, in_force, over)
      VALUES (@scriptId, @decisionId, @mark, @rule, 0, ${readingsOf('@scriptId')})`,
@@ -68,6 +80,9 @@ export function decisions(db: Db) {
       const row = one.get(id)
       return row && (courseId === undefined || row.course_id === courseId) ? toDecision(row) : null
     },
+    /** What was decided, or taken back, since a version of the course; the latest first. */
+    since: (courseId: string, version: number): DecidedSince[] =>
+      since.all({ courseId, version }).map((r) => ({ ...toDecision(r), made: r.version ?? 0, takenBack: r.withdrawn_version })),
     add(d: NewDecision): string {
       insert.run({ ...d, changes: JSON.stringify(d.changes), effect: d.effect && JSON.stringify(d.effect), at: now() })
       const settled = d.changes.filter((c) => c.kind === 'settle' || c.kind === 'reopen')

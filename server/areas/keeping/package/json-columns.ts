@@ -49,7 +49,7 @@ export const JSON_COLUMNS: Record<string, Record<string, z.ZodType | ((row: Row)
   decision: { changes, effect: Effect.nullable() },
   agreed_mark: { rule: AgreeRule.nullable(), over },
   between_two: { over },
-  trial: { changes },
+  trial: { changes, since: z.array(z.number().int().min(0).nullable()) },
   idea: { changes },
   hand_over: { sent: z.array(SentResult), refused: z.array(RefusedResult) },
   issue: { content: IssueContent, signers: Signers, boundaries: z.array(Boundary), counts: z.record(z.string(), z.number().int()) },

@@ -81,7 +81,7 @@ function fillAll(): void {
   put("INSERT INTO blind_script VALUES ('b1', ?, ?, '4711')", script.assessment, script.student)
   put("INSERT INTO carried_reading VALUES (?, ?, 1, 'rubric-map', '{}', 0.30000000000000004)", decision.id, reading.id)
   put("INSERT INTO marking_deadline VALUES (?, 'marker-1', '2026-12-03')", script.assessment)
-  put("INSERT INTO trial VALUES (?, 'lead', '[]', ?, 3)", COURSE, at)
+  put("INSERT INTO trial (course_id, person_id, changes, kept_at, version) VALUES (?, 'lead', '[]', ?, 3)", COURSE, at)
   put("INSERT INTO idea VALUES ('i1', ?, 'rescale', 'Gentler', '[]', 'lead', ?)", COURSE, at)
   put("INSERT INTO finding_accepted VALUES (?, 'key', ?, 'lead', ?)", COURSE, "'=so", at)
   put("INSERT INTO look VALUES ('l1', ?, 'lead', 'marker-1', ?, NULL)", COURSE, at)
@@ -291,7 +291,7 @@ test('a lead takes out what the page shows them, and who administers all of it, 
   db.prepare("INSERT INTO line_list_student VALUES ('ll', ?, 0)").run(student)
   db.prepare("INSERT INTO line_list_judge VALUES ('ll', 'marker-1')").run()
   db.prepare("INSERT INTO line_judgement VALUES ('ll', ?, 'marker-1', 0, ?)").run(student, at)
-  db.prepare("INSERT INTO trial VALUES (?, 'marker-2', '[]', ?, 1)").run(COURSE, at)
+  db.prepare("INSERT INTO trial (course_id, person_id, changes, kept_at, version) VALUES (?, 'marker-2', '[]', ?, 1)").run(COURSE, at)
   try {
     const rows = (bytes: Uint8Array, table: string) => {
       const text = strFromU8(unzipSync(bytes)[`data/${table}.csv`]!)
