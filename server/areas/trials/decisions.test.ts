@@ -185,9 +185,9 @@ test.each<[string, Change, number, RegExp]>([
 test('an open trial is kept for the person who opened it, and gone when discarded', async () => {
   const changes: Change[] = [{ kind: 'weigh', componentId: `${COURSE}-c-viva`, weight: 12 }]
   await lead('put', api('/trial'), { changes, version: 0 }).expect(200)
-  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes, version: 1 })
+  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes, since: [], version: 1 })
   await lead('put', api('/trial'), { changes: [], version: 1 }).expect(200)
-  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes: [], version: 2 })
+  expect((await lead('get', api('/trial')).expect(200)).body).toEqual({ changes: [], since: [], version: 2 })
 })
 
 test('weights are not edited past a trial once there are marks; titles are', async () => {
