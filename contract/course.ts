@@ -95,8 +95,10 @@ export const CourseHead = z.strictObject({
   role: Role,
   sections: z.number().int(),
   students: z.number().int(),
-  /** Number of the issue in force; null while the course is open. */
+  /** Number of the issue that the course is closed by; null while it is open. */
   confirmedIssue: z.number().int().nullable(),
+  /** The issue that counts: the latest that all who must have signed and nobody objects to; a reopened one as well. */
+  issueInForce: z.number().int().nullable(),
   /** When it was put away, so that it can be read and not changed; null where it was not. */
   awayAt: z.string().nullable(),
   /** When names and works were erased from it for good; null where they were not. */

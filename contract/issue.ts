@@ -152,7 +152,9 @@ export const IssueHead = z.strictObject({
   objections: z.array(Objection),
   /** The roles that have yet to sign. */
   waitsFor: z.array(Role),
-  /** Signed by all who must and objected to by nobody: what counts, until the next one is. */
+  /** Signed by all who must, and objected to by nobody: it counts, or did until the next one. */
+  counted: z.boolean(),
+  /** The latest that counts. */
   inForce: z.boolean(),
   reopened: z.strictObject({ by: z.string(), at: z.iso.datetime(), reason: z.string() }).nullable(),
 })

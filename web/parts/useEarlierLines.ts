@@ -35,7 +35,7 @@ export function useEarlierLines(): EarlierLines[] {
       counts: i.counts,
     })
     return [
-      ...(own.data ?? []).map((i) => lines(`lines of issue ${i.number}`, id, i)),
+      ...(own.data ?? []).filter((i) => i.counted).map((i) => lines(`lines of issue ${i.number}`, id, i)),
       ...courses.flatMap((c, at) => {
         const issue = heads[at]?.find((i) => i.inForce)
         return issue ? [lines(`lines of ${c.term}`, c.id, issue)] : []

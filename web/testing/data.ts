@@ -31,6 +31,7 @@ export const courseHead = (role: CourseHead['role'], more: Partial<CourseHead> =
   sections: 2,
   students: 4,
   confirmedIssue: null,
+  issueInForce: null,
   awayAt: null,
   namelessAt: null,
   ...more,

@@ -23,7 +23,7 @@ interface By {
 /** Told of an issue that counts from now on, and of one that is opened again. */
 interface Announces {
   changed: (courseId: string, number: number, from: By) => Promise<unknown>
-  reopened: (courseId: string, number: number, reason: string, from: By) => Promise<unknown>
+  reopened: (courseId: string, head: IssueHead, reason: string, from: By) => Promise<unknown>
 }
 
 /** How often results are made anew where somebody writes meanwhile. */
@@ -61,8 +61,8 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
   }
   const last = (courseId: string): number => latest.get(courseId)!.number ?? 0
   /** The latest issue, which is not reopened. */
-  function current(courseId: string, number: number): IssueHead {
-    const head = issues.head(courseId, number)
+  function current(courseId: string, number: number, personId: string): IssueHead {
+    const head = issues.head(courseId, number, personId)
     if (head.reopened || number !== last(courseId)) throw new HttpProblem(409, `Issue ${number} was reopened: sign the next one.`)
     return head
   }
@@ -122,11 +122,13 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
 
   handle(routes.countersign, async ({ params: { courseId, number }, body, me, role }) => {
     const head = writes.writeBeside(courseId, () => {
-      const head = current(courseId, number)
+      const head = current(courseId, number, me.id)
       if (head.hash !== body.hash)
         throw new HttpProblem(409, 'What you looked at is not what stands in this issue. Load it again, and sign what you see.')
       if (signed.get(courseId, number, me.id))
         throw new HttpProblem(409, 'You have signed this issue already: the second signature is another person’s.')
+      if (head.objections.some((o) => o.own && o.takenBack === null))
+        throw new HttpProblem(409, 'You object to this issue. Take your objection back before you sign it.')
       sign.run(courseId, number, me.id, role, body.statement, now(), head.hash)
       return issues.head(courseId, number, me.id)
     })
@@ -135,7 +137,7 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
 
   handle(routes.object, ({ params: { courseId, number }, body, me, role }) =>
     writes.writeBeside(courseId, () => {
-      current(courseId, number)
+      current(courseId, number, me.id)
       object.run(randomUUID(), courseId, number, me.id, role, body.reason, now())
       return issues.head(courseId, number, me.id)
     }),
@@ -143,6 +145,8 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
 
   handle(routes.takeBackObjection, async ({ params: { courseId, number, objectionId }, me }) => {
     const head = writes.writeBeside(courseId, () => {
+      if (issues.head(courseId, number).reopened)
+        throw new HttpProblem(409, `Issue ${number} was reopened, and your objection to it is closed: it never counts again.`)
       if (takeBack.run(now(), objectionId, courseId, number, me.id).changes === 0)
         throw new HttpProblem(404, 'There is no such objection of yours that stands.')
       return issues.head(courseId, number, me.id)
@@ -152,12 +156,13 @@ export function confirmRoutes(handle: Handle, db: Db, writes: CourseWrites, { ta
 
   handle(routes.reopen, async ({ params: { courseId }, body, me }) => {
     const number = last(courseId)
+    const head = number === 0 ? null : issues.head(courseId, number)
     const id = writes.writeBeside(courseId, () => {
-      if (number === 0 || issues.head(courseId, number).reopened) throw new HttpProblem(409, 'The course is open already.')
+      if (!head || head.reopened) throw new HttpProblem(409, 'The course is open already.')
       reopened.run(me.id, now(), body.reason, courseId, number)
       return note(courseId, 'reopen', `Issue ${number} reopened`, { reason: body.reason, by: me.id })
     })
-    await announcing.reopened(courseId, number, body.reason, me)
+    await announcing.reopened(courseId, head!, body.reason, me)
     return record.get(id)!
   })
 

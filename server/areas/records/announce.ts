@@ -1,10 +1,12 @@
 import { group } from 'd3-array'
 import type { IssuedFigures } from '#core/issues'
+import type { IssueHead } from '#contract'
 import type { Clock } from '../../kernel/clock'
 import { issuesOf } from '../../kernel/course/issues'
 import { now, type Db } from '../../kernel/db/open'
+import { writing } from '../../kernel/db/transactions'
 import { orProblem } from '../../kernel/or-problem'
-import { letterSender, type Sender } from '../../kernel/letters'
+import { letterSender, type Sender, type Written } from '../../kernel/letters'
 import type { Post } from '../../standins/post'
 import type { WorkerPool } from '../../workers/pool'
 
@@ -50,6 +52,18 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
      ORDER BY a.position`,
   )
 
+  const toldResults = db.prepare<[string], { studentId: string; number: number }>(
+    'SELECT student_id AS studentId, number FROM told_result WHERE course_id = ?',
+  )
+  const keep = db.prepare(
+    `INSERT INTO told_result (course_id, student_id, number, at) VALUES (?, ?, ?, ?)
+     ON CONFLICT DO UPDATE SET number = excluded.number, at = excluded.at`,
+  )
+  const keepTold = (courseId: string, number: number, studentIds: readonly string[]) =>
+    writing(db, () => {
+      for (const id of studentIds) keep.run(courseId, id, number, now())
+    })
+
   async function tellDue(): Promise<number> {
     let sent = 0
     for (const { courseId, sectionId, onDay, by, byName, since } of untold.all(clock.today())) {
@@ -67,6 +81,11 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
         those.map((s) => ({ to: s, toId: s.personId, subject, body: body(s.name) })),
       )
       sent += went
+      keepTold(
+        courseId,
+        issue.number,
+        those.slice(0, went).map((s) => s.studentId),
+      )
       // Where the post is down, those who have none yet get theirs when it is looked again.
       if (went === those.length) told.run(now(), courseId, sectionId, onDay)
     }
@@ -94,8 +113,13 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
       )
     },
     /** Tells those who signed an issue, other than who did it, that it was opened again, and why. */
-    async reopened(courseId: string, number: number, reason: string, from: Sender): Promise<number> {
+    async reopened(courseId: string, { number, inForce }: IssueHead, reason: string, from: Sender): Promise<number> {
       const { code, title } = course.get(courseId)!
+      const still = inForce ? number : issues.inForce(courseId)?.number
+      const stands =
+        still === undefined
+          ? 'No issue is in force until the next one is signed.'
+          : `Issue ${still} stays in force until the next one is signed.`
       return send(
         courseId,
         from,
@@ -103,36 +127,42 @@ export function announcing(db: Db, post: Post, pool: WorkerPool, clock: Clock) {
           to: s,
           toId: s.personId,
           subject: `${code}: issue ${number} is reopened`,
-          body: `${s.name},\n\nyou signed issue ${number} of ${code} ${title}. ${from.name} has reopened the course: ${reason}\n\nIt stays in force until the next issue is signed.\n\n${from.name}`,
+          body: `${s.name},\n\nyou signed issue ${number} of ${code} ${title}. ${from.name} has reopened the course: ${reason}\n\n${stands}\n\n${from.name}`,
         })),
       )
     },
-    /** Tells those whose results are out what an issue that has come into force changes for them. */
+    /** Tells those whose results are out what an issue that has come into force changes for them, against what they were last told. */
     async changed(courseId: string, number: number, from: Sender): Promise<number> {
-      const before = issues.heads(courseId).find((i) => i.number < number && i.waitsFor.length === 0)
+      const last = new Map(toldResults.all(courseId).map((t) => [t.studentId, t.number]))
+      // Who was let out before it was kept, or had no way in then, was to be told of the issue that counted then.
+      const before = issues.heads(courseId).find((i) => i.number < number && i.counted)?.number
       const out = reached.all(courseId).filter((s) => s.onDay !== null && s.onDay <= clock.today())
-      if (!before || out.length === 0) return 0
-      const { students } = orProblem(
-        await pool.compareIssues({ file: db.name, courseId, from: before.number, to: number }, { personId: from.id }),
-      )
-      const changed = new Map(students.map((s) => [s.studentId, s]))
       const { code, title } = course.get(courseId)!
-      return send(
+      const letters: { studentId: string; letter: Written }[] = []
+      for (const [was, students] of group(out, (s) => last.get(s.studentId) ?? before)) {
+        if (was === undefined || was === number) continue
+        const { students: compared } = orProblem(
+          await pool.compareIssues({ file: db.name, courseId, from: was, to: number }, { personId: from.id }),
+        )
+        const changed = new Map(compared.map((s) => [s.studentId, s]))
+        for (const s of students) {
+          const own = changed.get(s.studentId)
+          if (!own || (own.was?.grade === own.now?.grade && own.was?.rounded === own.now?.rounded)) continue
+          const body = `${s.name},\n\nyour result in ${code} ${title} was ${inWords(own.was)} and is now ${inWords(own.now)} (issue ${number}).\n\n${from.name}`
+          letters.push({ studentId: s.studentId, letter: { to: s, toId: s.personId, subject: `${code}: your result has changed`, body } })
+        }
+      }
+      const went = await send(
         courseId,
         from,
-        out.flatMap((s) => {
-          const own = changed.get(s.studentId)
-          if (!own || (own.was?.grade === own.now?.grade && own.was?.rounded === own.now?.rounded)) return []
-          return [
-            {
-              to: s,
-              toId: s.personId,
-              subject: `${code}: your result has changed`,
-              body: `${s.name},\n\nyour result in ${code} ${title} was ${inWords(own.was)} and is now ${inWords(own.now)} (issue ${number}).\n\n${from.name}`,
-            },
-          ]
-        }),
+        letters.map((l) => l.letter),
       )
+      keepTold(
+        courseId,
+        number,
+        letters.slice(0, went).map((l) => l.studentId),
+      )
+      return went
     },
   }
 }

@@ -21,6 +21,10 @@ export function recordQueries(db: Db) {
      ON CONFLICT DO UPDATE SET on_day = excluded.on_day, by_id = excluded.by_id, at = excluded.at, told_at = NULL`,
   )
   const holdBack = db.prepare('DELETE FROM result_release WHERE course_id = ? AND section_id = ?')
+  const all = db.prepare<[string], HandOverRow>(
+    `SELECT h.id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
+     WHERE h.course_id = ? ORDER BY h.at DESC, h.rowid DESC`,
+  )
   const rows = db.prepare<[string, number], HandOverRow>(
     `SELECT h.id, h.number, p.name AS "by", h.at, h.sent, h.receipt, h.refused FROM hand_over h JOIN person p ON p.id = h.by_id
      WHERE h.course_id = ? AND h.number = ? ORDER BY h.at DESC, h.rowid DESC`,
@@ -31,9 +35,9 @@ export function recordQueries(db: Db) {
   )
   const insert = db.prepare('INSERT INTO hand_over (id, course_id, number, by_id, at, sent) VALUES (?, ?, ?, ?, ?, ?)')
   const answered = db.prepare('UPDATE hand_over SET receipt = ?, refused = ?, answered_at = ? WHERE id = ?')
-  const numbers = db.prepare<[string], { id: string; number: string | null }>(
-    'SELECT id, external_id AS number FROM student WHERE course_id = ?',
+  const numbers = db.prepare<[string], { id: string; name: string; number: string | null }>(
+    'SELECT id, name, external_id AS number FROM student WHERE course_id = ?',
   )
   const course = db.prepare<[string], { code: string; term: string }>('SELECT code, term FROM course WHERE id = ?')
-  return { sections, setRelease, holdBack, rows, one, insert, answered, numbers, course }
+  return { sections, setRelease, holdBack, all, rows, one, insert, answered, numbers, course }
 }

@@ -12,6 +12,7 @@ import { sendFile } from '../../kernel/send-file'
 import type { RecordsOffice } from '../../standins/records-office'
 import type { WorkerPool } from '../../workers/pool'
 import type { Announcing } from './announce'
+import { officeNumbers } from './office-numbers'
 import { recordQueries, type HandOverRow } from './queries'
 
 interface Needs {
@@ -26,7 +27,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   const issues = issuesOf(db)
   const record = decisions(db)
   const file = db.name
-  const { sections, setRelease, holdBack, rows, one, insert, answered, numbers, course } = recordQueries(db)
+  const { sections, setRelease, holdBack, all, rows, one, insert, answered, numbers, course } = recordQueries(db)
 
   const releasesOf = (courseId: string) => sections.all(courseId).map(({ id, onDay }) => ({ sectionId: id, onDay }))
   /** @throws HttpProblem 409 where nothing is in force */
@@ -92,11 +93,11 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
 
   handle(routes.recordsState, async ({ params: { courseId }, me }): Promise<RecordsState> => {
     const issue = issues.inForce(courseId)
-    if (!issue) return { list: [], taken: 0, refused: [], waiting: 0, ungraded: 0 }
+    if (!issue) return { list: all.all(courseId).map(shown), taken: 0, refused: [], waiting: 0, ungraded: 0 }
     const { results, taken, refused } = await stateOf(courseId, issue.number, me.id)
     const graded = results.filter((r) => r.grade !== null)
     return {
-      list: rows.all(courseId, issue.number).map(shown),
+      list: all.all(courseId).map(shown),
       taken: taken.size,
       refused: graded.flatMap((r) => {
         const no = refused.get(r.studentId)
@@ -113,23 +114,33 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
     if (known?.receipt) return shown(known)
     const number = known?.number ?? inForce(courseId)
     if (!known) {
-      const before = rows.all(courseId, number)
+      const before = all.all(courseId)
+      const later = before.find((r) => r.number > number)
+      if (later)
+        throw new HttpProblem(
+          409,
+          `Issue ${later.number} was handed over, and does not count now. Clear the objection to it, or sign the next issue, before you hand over anything else.`,
+        )
       if (before.some((r) => r.receipt === null))
         throw new HttpProblem(
           409,
           'The office has not answered the last hand-over yet: ask it again first, so that nothing is entered twice.',
         )
       const { results, taken, refused } = await stateOf(courseId, number, me.id)
-      const numberOf = new Map(numbers.all(courseId).map((s) => [s.id, s.number ?? '']))
+      const known = officeNumbers(numbers.all(courseId), before)
       const other = new Map(mended?.map((m) => [m.studentId, m.number]))
       for (const { studentId } of mended ?? [])
         if (!refused.has(studentId)) throw new HttpProblem(409, 'One of them was not refused, or is taken by now.', { field: 'mended' })
+      for (const [studentId, number] of other) {
+        const wrong = known.whyNot(studentId, number, other)
+        if (wrong) throw new HttpProblem(422, wrong, { field: 'mended' })
+      }
       const sent = results.flatMap((r): SentResult[] => {
         if (r.grade === null || taken.has(r.studentId) || (mended ? !other.has(r.studentId) : refused.has(r.studentId))) return []
         return [
           {
             studentId: r.studentId,
-            number: other.get(r.studentId) ?? numberOf.get(r.studentId) ?? '',
+            number: other.get(r.studentId) ?? known.of(r.studentId),
             grade: r.grade,
             percent: r.percent!,
           },
@@ -137,7 +148,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
       })
       if (sent.length === 0) throw new HttpProblem(409, 'The office has all of it: nothing is left to hand over.')
       writes.writeBeside(courseId, () => {
-        if (rows.all(courseId, number).length !== before.length)
+        if (all.all(courseId).length !== before.length)
           throw new HttpProblem(409, 'Somebody else has just handed over: look at what the office took first.')
         insert.run(key, courseId, number, me.id, now(), JSON.stringify(sent))
       })

@@ -15,7 +15,7 @@ export function ownResults(db: Db, issued: IssuedResults, clock: Clock) {
     const onDay = release.get(courseId, sectionId)
     if (onDay === undefined || onDay > clock.today()) return { result: null, earlier: [] }
     const heads = issues.heads(courseId)
-    const counts = heads.filter((h) => h.waitsFor.length === 0 && h.objections.every((o) => o.takenBack !== null))
+    const counts = heads.filter((h) => h.counted)
     const now = counts.findIndex((h) => h.inForce)
     if (now < 0) return { result: null, earlier: [] }
     const current = await issued(courseId, counts[now]!, studentId)

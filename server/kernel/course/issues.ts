@@ -55,8 +55,11 @@ export function issuesOf(db: Db) {
       const waits = waitsFor(JSON.parse(r.signers) as Signers, own)
       const counts = JSON.parse(r.counts) as Record<string, number>
       const boundaries = JSON.parse(r.boundaries) as IssueHead['boundaries']
-      // The latest that all have signed counts, and none before it.
-      const inForce = !found && waits.length === 0 && against.every((o) => o.takenBack !== null)
+      // An objection that stood when it was reopened is never taken back.
+      const closed = r.reopened_at ?? '9'
+      const counted = waits.length === 0 && against.every((o) => o.takenBack !== null && o.takenBack < closed)
+      // The latest that counts, and none before it.
+      const inForce = !found && counted
       found ||= inForce
       return {
         number: r.number,
@@ -76,6 +79,7 @@ export function issuesOf(db: Db) {
           own: who === personId,
         })),
         waitsFor: waits,
+        counted,
         inForce,
         reopened: r.reopened_at === null ? null : { by: r.reopened_name!, at: r.reopened_at, reason: r.reopened_reason! },
       }

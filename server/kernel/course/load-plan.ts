@@ -2,6 +2,7 @@ import { planWithChanges, type Workings } from '#core/trial'
 import type { Change, CourseHead, Plan, Release, Role } from '#contract'
 import type { Db } from '../db/open'
 import { HttpProblem } from '../problem'
+import { issuesOf } from './issues'
 import { toAssessment, toComponent, type AssessmentRow, type ComponentRow } from './rows'
 
 interface HeadRow {
@@ -33,6 +34,7 @@ export interface Decided {
 
 /** Reads a course's plan with its decisions in force, without its scripts; kept until a write to more than its marks. */
 export function planLoader(db: Db) {
+  const issues = issuesOf(db)
   const versions = db.prepare<[string], { version: number; planVersion: number }>(
     'SELECT version, plan_version AS planVersion FROM course WHERE id = ?',
   )
@@ -112,6 +114,7 @@ export function planLoader(db: Db) {
         sections: row.sections,
         students: row.students,
         confirmedIssue: row.issue,
+        issueInForce: issues.inForce(id)?.number ?? null,
         awayAt: row.away_at,
         namelessAt: row.nameless_at,
       },

@@ -39,6 +39,7 @@ const ISSUE = {
   ungraded: 0,
   objections: [],
   waitsFor: ['external'],
+  counted: false,
   inForce: false,
   signatures: [
     {

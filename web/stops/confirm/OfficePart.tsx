@@ -55,6 +55,8 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
     const number = mended[r.studentId]
     return number !== undefined && number !== r.number ? [{ studentId: r.studentId, number }] : []
   })
+  // Where the office has mended its side.
+  const unchanged = refused.filter((r) => r.number !== '').map(({ studentId, number }) => ({ studentId, number }))
   return (
     <div className="work">
       <main className="table-side">
@@ -151,6 +153,14 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                     >
                       Send {changed.length === 0 ? 'what is mended' : `the ${changed.length} mended`}
                     </Button>
+                    <Button
+                      size="sm"
+                      variant="outline-primary"
+                      disabled={busy || changed.length > 0 || !!unanswered || unchanged.length === 0}
+                      onClick={() => void send({ key: fresh(), mended: unchanged })}
+                    >
+                      Send {counted(unchanged.length, 'result')} again unchanged
+                    </Button>
                     <span className="soft small">
                       Ask the office for the number it knows them by. Who has withdrawn stays refused: the issue has their result all the
                       same.
@@ -171,7 +181,7 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
             <ul className="people small">
               {list.map((h) => (
                 <li key={h.id} className="d-block">
-                  {shownAt(h.at, 'd MMM yyyy, HH:mm')}, {h.by}: {counted(h.sent, 'result')}
+                  {shownAt(h.at, 'd MMM yyyy, HH:mm')}, {h.by}: {counted(h.sent, 'result')} of issue {h.number}
                   <span className="d-block soft">
                     {h.receipt === null
                       ? 'not answered'

@@ -38,6 +38,7 @@ const issue = (number: number, more: Partial<IssueHead> = {}): IssueHead => ({
   ungraded: 0,
   objections: [],
   waitsFor: [],
+  counted: true,
   inForce: true,
   signatures: [signature('Ines Valdry', 'lead'), signature('Tamsin Oyelaran-Holt', 'external')],
   ...more,
@@ -102,7 +103,7 @@ describe('to students', () => {
   })
 
   test('while no issue is in force nothing can be released, and why is said', async () => {
-    issues = [issue(1, { inForce: false, waitsFor: ['external'] })]
+    issues = [issue(1, { counted: false, inForce: false, waitsFor: ['external'] })]
     show('to students')
     expect(await screen.findByText(/^No issue is in force yet/)).toBeTruthy()
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Release to everyone now' }).disabled).toBe(true)
@@ -294,7 +295,7 @@ describe('signing', () => {
       takenBack: null,
       own,
     })
-    issues = [issue(1, { inForce: false, objections: [objection('mine', true), objection('theirs', false)] })]
+    issues = [issue(1, { counted: false, inForce: false, objections: [objection('mine', true), objection('theirs', false)] })]
     const { user, server } = show('sign')
     server.answer(routes.takeBackObjection, () => issue(1))
     expect(await screen.findByText(/one section is not moderated/)).toBeTruthy()

@@ -169,6 +169,7 @@ test('the demo’s course, out and in on an empty installation: every table, eve
     'signature',
     'objection',
     'result_release',
+    'told_result',
     'hand_over',
     'line_list',
     'line_list_student',

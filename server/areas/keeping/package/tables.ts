@@ -77,6 +77,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'signature', rows: OF_COURSE },
   { name: 'objection', rows: OF_COURSE },
   { name: 'result_release', rows: OF_COURSE },
+  { name: 'told_result', rows: OF_COURSE },
   { name: 'hand_over', rows: OF_COURSE },
   { name: 'line_list', rows: OF_COURSE },
   { name: 'line_list_student', rows: OF_LIST },

@@ -195,7 +195,14 @@ test('where nothing gives evidence it says what to do', async () => {
 })
 
 test('last year stands beside this one where the same was followed then, section by section', async () => {
-  const before = courseHead('lead', { id: 'before', term: 'autumn 2025', confirmedIssue: 1, firstDay: '2025-09-08', lastDay: '2025-12-19' })
+  const before = courseHead('lead', {
+    id: 'before',
+    term: 'autumn 2025',
+    confirmedIssue: 1,
+    issueInForce: 1,
+    firstDay: '2025-09-08',
+    lastDay: '2025-12-19',
+  })
   const counts = { perLevel: [1, 0, 3], none: 0, reached: 3 }
   serverAnswers([
     [routes.courseOutcomes, () => given],
