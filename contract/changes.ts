@@ -137,6 +137,10 @@ export const Effect = z.strictObject({
   grades: z.number().int(),
   up: z.number().int(),
   down: z.number().int(),
+  /** Left out of what was decided before they were told apart. */
+  gained: z.number().int().optional(),
+  lost: z.number().int().optional(),
+  renamed: z.number().int().optional(),
   reversed: z.number().int(),
 })
 export type Effect = z.infer<typeof Effect>

@@ -2,7 +2,7 @@ import { CourseError, partOf, STATUSES, type Course, type Status, type StudentRe
 import { gradeOne, PENDING, SCORED } from './grade-course'
 import { methodOf } from '../rescale/methods'
 import { packCourse } from './pack'
-import { descending, gradeIndex } from './rounding'
+import { decimalsInWords, descending, gradeIndex } from './rounding'
 import { afterLate } from './scoring'
 
 /** One assessment's part in a grade. */
@@ -173,7 +173,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
     steps.push({
       kind: 'rounding',
       id: null,
-      text: `Rounded half up to ${course.policy.rounding.decimals} decimals: ${g.rounded}`,
+      text: `Rounded half up to ${decimalsInWords(course.policy.rounding.decimals)}: ${g.rounded}`,
       value: g.rounded,
     })
   if (g.final !== null) {
@@ -215,6 +215,9 @@ function itemSentence(i: ExplainedItem): string {
   if (i.state === 'pending') return i.status === 'in' ? 'no mark yet' : `${i.status}, so it is pending`
   const tail = `${i.bonus ? ', a bonus' : ''}${i.dropped ? ', dropped' : ''}`
   if (i.status === 'missing' || i.status === 'absent') return `${i.status}, counted as ${percentOf(i.fraction!)}${tail}`
-  const late = i.beforeLate === null ? '' : `, ${i.daysLate} days late: ${percentOf(i.beforeLate)} becomes ${percentOf(i.fraction!)}`
+  const late =
+    i.beforeLate === null
+      ? ''
+      : `, ${i.daysLate} ${i.daysLate === 1 ? 'day' : 'days'} late: ${percentOf(i.beforeLate)} becomes ${percentOf(i.fraction!)}`
   return `${plain(i.mark!)} of ${plain(i.outOf)} is ${percentOf(i.mark! / i.outOf)}${late}${tail}`
 }

@@ -13,3 +13,12 @@ export function conditionsRenamed<C extends Condition>(conditions: C[], was: rea
   if (!conditions.some((c) => names.has(c.atMost))) return conditions
   return conditions.map((c) => ({ ...c, atMost: names.get(c.atMost) ?? c.atMost }))
 }
+
+/** Why conditions do not fit a set of grades, in a sentence: one names a grade that is gone. Null where all fit. */
+export function conditionWithoutGrade(conditions: readonly Condition[], boundaries: readonly Boundary[]): string | null {
+  const grades = new Set(boundaries.map((b) => b.grade))
+  const asks = conditions.find((c) => !grades.has(c.atMost))
+  return asks
+    ? `A condition gives at most ${asks.atMost}, a grade that would be gone: change or remove the condition first (Bound, conditions).`
+    : null
+}

@@ -4,6 +4,9 @@ import { compare, rationalOf, roundHalfUp, toNumber, type Rational } from './rat
 /** Distance in percent under which a double is not trusted to say on which side of a tie it lies. */
 export const NEAR = 1e-7
 
+/** How far percents are rounded, in words. */
+export const decimalsInWords = (decimals: number): string => `${decimals} ${decimals === 1 ? 'decimal' : 'decimals'}`
+
 /** Boundaries from the highest limit down, as the engine looks grades up. */
 export function descending(boundaries: Boundary[]): Boundary[] {
   return [...boundaries].sort((a, b) => b.from - a.from)

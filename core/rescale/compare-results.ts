@@ -17,6 +17,10 @@ export interface ResultChange {
   movers: Mover[]
   up: number
   down: number
+  /** Of them those who get a grade and had none, who have none and had one, and whose grade has another name at the same place. */
+  gained: number
+  lost: number
+  renamed: number
   /** Pairs whose order by final percent was reversed, and the first of them: `passes` was behind `passed`. */
   reversed: number
   pairs: { passes: string; passed: string }[]
@@ -70,11 +74,18 @@ export function compareResults(before: Places, after: Places): ResultChange {
     }
   }
   movers.sort((x, y) => Math.abs(y.direction) - Math.abs(x.direction) || (y.toPercent ?? 0) - (x.toPercent ?? 0))
+  const gained = movers.filter((m) => m.fromGrade === null).length
+  const lost = movers.filter((m) => m.toGrade === null).length
+  const up = movers.filter((m) => m.direction > 0).length
+  const down = movers.filter((m) => m.direction < 0).length
   return {
     percents,
     movers,
-    up: movers.filter((m) => m.direction > 0).length,
-    down: movers.filter((m) => m.direction < 0).length,
+    up,
+    down,
+    gained,
+    lost,
+    renamed: movers.length - up - down - gained - lost,
     // Where no percent moves nobody overtakes anybody, and thousands need not be put in order.
     ...(finalsMoved ? reversals(placed) : { reversed: 0, pairs: [] }),
   }

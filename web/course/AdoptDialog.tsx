@@ -1,5 +1,6 @@
 import { useMemo, useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
+import { movesInWords, movesOf } from '#core/rescale'
 import { DecidedMeanwhile, type CourseTable } from '#contract'
 import { Dialog } from '../parts/Dialog'
 import { messageOf, ProblemError } from '../api/client'
@@ -77,7 +78,7 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
           <p>
             {counted(changes.length, 'change')}
             {moves
-              ? `: ${counted(moves.movers.length, 'grade')} ${moves.movers.length === 1 ? 'moves' : 'move'}, ${moves.up} up, ${moves.down} down.`
+              ? `: ${moves.movers.length === 0 ? 'no grade changes' : `${counted(moves.movers.length, 'grade')} ${moves.movers.length === 1 ? 'changes' : 'change'}: ${movesInWords(movesOf(moves))}`}.`
               : '.'}{' '}
             It can be withdrawn from the record at any time before the course is confirmed.
           </p>

@@ -47,7 +47,7 @@ function slowBook(fetched: Fetched = { course }) {
       return Promise.resolve(isKnown ? ++revision : null)
     },
   } as unknown as Book
-  const change = { percents: 0, movers: [], up: 0, down: 0, reversed: 0, pairs: [] }
+  const change = { percents: 0, movers: [], up: 0, down: 0, gained: 0, lost: 0, renamed: 0, reversed: 0, pairs: [] }
   const answer = (at: number) => waiting[at]!.answer({ revision: ++revision, tried: { graded: adopted.graded, change } })
   const foretold = async (at: number) => {
     foretelling[at]!.answer({ graded: adopted.graded, change })

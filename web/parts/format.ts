@@ -33,7 +33,8 @@ function written(x: number | null | undefined, least: number, most: number, sign
     })
     formats.set(key, of)
   }
-  return of.format(`${x}`).replace('-', '−')
+  // Of a sum of doubles the last places are none of its own: 60.74999999999999 is 60.75.
+  return of.format(x.toFixed(9) as `${number}`).replace('-', '−')
 }
 
 export const share = (x: number | null): string => (x === null ? DASH : `${Math.round(x * 100)}%`)

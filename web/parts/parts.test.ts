@@ -33,6 +33,8 @@ test('an axis has at most ten parts, of a plain step', () =>
 test('figures as people read them; what is undefined is a dash and never a zero', () => {
   for (const said of [fixed(null), fixed(undefined), numeral(null), signed(null), share(null)]) expect(said).toBe(DASH)
   expect([fixed(-1.25, 1), fixed(2, 2), numeral(2.5), numeral(-0.3333333), numeral(12)]).toEqual(['−1.3', '2.00', '2.5', '−0.333', '12'])
+  // A sum of doubles a hair below the half that it is.
+  expect([fixed(60.74999999999999), fixed(60.75), fixed(1.005, 2)]).toEqual(['60.8', '60.8', '1.01'])
   expect([signed(1.04), signed(-2), signed(0)]).toEqual(['+1.0', '−2.0', '0.0'])
   expect([share(0.125), counted(1, 'script'), counted(0, 'script'), counted(2, 'criterion', 'criteria')]).toEqual([
     '13%',

@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { meanOf } from '#core/compare'
 import { countsOfTable } from '#core/grades'
+import { movesInWords, movesOf } from '#core/rescale'
 import { trialInWords, type GradedColumns } from '#core/trial'
 import { GradeStrip } from '../parts/GradeStrip'
 import { peopleOf } from '../parts/strip-people'
@@ -78,8 +79,7 @@ function TrialWords() {
   const { trial } = useCourseAtHorizon()
   if (trial.problem) return <span className="brick">{trial.problem}</span>
   if (!trial.change) return <>Trial: working it out…</>
-  const { movers, up, down, reversed, percents } = trial.change
-  const settled = movers.filter((m) => m.fromGrade === null).length
+  const { movers, reversed, percents } = trial.change
   return (
     <>
       <b>
@@ -88,9 +88,16 @@ function TrialWords() {
       </b>
       <br />
       <span className="soft">
-        {settled > 0 && `${settled} become final · `}
-        {up} up, {down} down
-        {reversed > 0 ? ` · ${reversed} overtake` : movers.length === 0 ? ` · ${counted(percents, 'percent')} move` : ''}
+        {[
+          movesInWords(movesOf(trial.change)),
+          reversed > 0
+            ? `${counted(reversed, 'pair')} in another order`
+            : movers.length === 0
+              ? `${counted(percents, 'percent')} move`
+              : '',
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </span>
     </>
   )

@@ -1,6 +1,6 @@
 import { checkBoundaries } from '../../grades/check-boundaries'
 import type { Boundary } from '../../grades/course'
-import { conditionsRenamed } from '../../grades/renamed-grades'
+import { conditionsRenamed, conditionWithoutGrade } from '../../grades/renamed-grades'
 import { ChangeError, type ChangeKind } from './kind'
 
 /** Where each grade begins. */
@@ -43,7 +43,15 @@ export const bound: ChangeKind<Bound> = {
     const from = new Map(lines.map((b) => [b.grade, b.from]))
     draft.boundaries = draft.boundaries.map((b) => ({ ...b, from: from.get(b.grade) ?? b.from }))
   },
-  check(c, { above100, after }) {
+  check(c, { above100, w, after }) {
+    if (c.over && !sameGrades(c.over, w.course.boundaries))
+      throw new ChangeError(
+        'The grades of the course have other names by now than those that these lines were drawn for: draw them again.',
+        true,
+      )
+    const without = conditionWithoutGrade(after.course.conditions, after.course.boundaries)
+    if (without) throw new ChangeError(without)
+
     const finding = checkBoundaries(c.boundaries, above100)[0] ?? checkBoundaries(after.course.boundaries, above100)[0]
     if (finding) throw new ChangeError(finding.message)
   },

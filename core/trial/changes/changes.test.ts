@@ -138,3 +138,20 @@ test('a condition is set, changed and taken away by its id, and goes along with 
     'other',
   ])
 })
+
+test('a grade that a condition names is not taken away, nor lost under another name beside a new one', () => {
+  const asks: Change = { kind: 'condition', conditionId: 'k', condition: { componentId: 'work', least: 40, atMost: 'Fail' } }
+  const set = applyChanges(w, [asks])
+  const bound = (boundaries: { grade: string; from: number }[]): Change => ({ kind: 'bound', boundaries })
+  const [first] = TABLE.boundaries
+  expect(refused(bound([first!, { grade: 'Not yet', from: 0 }]), { w: set })).toBeNull()
+  expect(refused(bound([{ ...first!, from: 0 }]), { w: set })?.[0]).toMatch(/^A condition gives at most Fail, a grade that would be gone/)
+  const beside = [{ grade: 'Merit', from: 70 }, first!, { grade: 'Not yet', from: 0 }]
+  expect(refused(bound(beside), { w: set })?.[0]).toMatch(/would be gone/)
+})
+
+test('lines that were drawn for grades under other names are drawn again', () => {
+  const over = [{ ...TABLE.boundaries[0]!, grade: 'Old name' }, TABLE.boundaries[1]!]
+  const drawn: Change = { kind: 'bound', boundaries: over.map((b, i) => (i === 0 ? { ...b, from: b.from + 1 } : b)), over }
+  expect(refused(drawn)).toEqual([expect.stringMatching(/^The grades of the course have other names by now/), true])
+})

@@ -1,5 +1,6 @@
 import canonicalize from 'canonicalize'
 import type { Policy } from '../../grades/course'
+import { decimalsInWords } from '../../grades/rounding'
 import type { ChangeKind } from './kind'
 
 /** What missing, absent and late work counts, and how percents are rounded. */
@@ -14,7 +15,7 @@ const SAID: { [K in keyof Policy]: (of: Policy[K]) => string } = {
   missing: (m) => `missing ${m.kind === 'floor' ? `counts ${m.percent}%` : m.kind === 'zero' ? 'counts nothing' : 'is pending'}`,
   absent: (a) => `absent ${a.kind === 'zero' ? 'counts nothing' : a.kind}`,
   late: (l) => `late ${l.kind === 'none' ? 'costs nothing' : l.kind === 'cap' ? `at most ${l.percent}%` : `costs ${l.percent}% a day`}`,
-  rounding: (r) => (r ? `rounded to ${r.decimals} decimals` : 'not rounded'),
+  rounding: (r) => (r ? `rounded to ${decimalsInWords(r.decimals)}` : 'not rounded'),
   above100: (a) => (a === 'cap' ? 'at most 100' : 'above 100 allowed'),
 }
 const PARTS = Object.keys(SAID) as (keyof Policy)[]

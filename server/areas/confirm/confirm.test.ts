@@ -21,7 +21,7 @@ const detail = (answer: { body: unknown }) => (answer.body as { detail: string }
 
 test('what blocks is said, with how many and where', async () => {
   const answer = await lead('post', api('/issues'), { statement: 'all is well' }).expect(409)
-  expect(detail(answer)).toMatch(/^Not yet: 9 open at reconcile, \d+ open at reconcile\. Clear these first\.$/)
+  expect(detail(answer)).toMatch(/^Not yet: \d\d open at reconcile\. Clear these first\.$/)
 })
 
 test('signed, frozen, countersigned once by another, reopened, and the next issue beside it', async () => {

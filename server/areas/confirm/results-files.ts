@@ -1,5 +1,6 @@
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeSheets, type ColumnKind } from '#core/exchange/workbook'
+import { decimalsInWords } from '#core/grades'
 import { issuedMark } from '#core/issues'
 import type { IssueContent, IssueHead } from '#contract'
 
@@ -83,7 +84,7 @@ export function resultsXlsx(content: IssueContent, issue: Head): Promise<Uint8Ar
           'late work',
           policy.late.kind === 'none' ? 'costs nothing' : `${policy.late.kind === 'cap' ? 'at most' : 'a day'} ${policy.late.percent}%`,
         ],
-        ['rounding', policy.rounding ? `${policy.rounding.decimals} decimals, half up` : 'none'],
+        ['rounding', policy.rounding ? `${decimalsInWords(policy.rounding.decimals)}, half up` : 'none'],
         ['above 100', policy.above100 === 'cap' ? 'counts as 100' : 'allowed'],
       ],
     },

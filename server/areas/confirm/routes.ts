@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { rollup } from 'd3-array'
 import { routes, type IssueContent, type IssueHead, type MakingStep, type Signers } from '#contract'
 import type { AuditList } from '../../kernel/access/audit'
 import { decisions } from '../../kernel/course/decisions'
@@ -195,7 +196,15 @@ function requireClear({ blocking, counts, students }: IssueMade): void {
   if (blocking.length > 0)
     throw new HttpProblem(
       409,
-      `Not yet: ${blocking.map((i) => `${i.count} open at ${i.stop.replace('-', ' ')}`).join(', ')}. Clear these first.`,
+      `Not yet: ${[
+        ...rollup(
+          blocking,
+          (all) => all.reduce((n, i) => n + i.count, 0),
+          (i) => i.stop,
+        ),
+      ]
+        .map(([stop, n]) => `${n} open at ${stop.replace('-', ' ')}`)
+        .join(', ')}. Clear these first.`,
     )
   if ((counts[''] ?? 0) === students) throw new HttpProblem(409, 'Nobody has a final grade yet, so there is nothing to confirm.')
 }

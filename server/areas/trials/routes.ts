@@ -155,6 +155,6 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
 const changesScripts = (changes: readonly Change[]): boolean => changes.some((c) => c.kind === 'carry' || c.kind === 'take away')
 
 function effectOf(before: Workings, after: Workings): Effect {
-  const { percents, movers, up, down, reversed } = compareResults(gradeWorkings(before), gradeWorkings(after))
-  return { percents, grades: movers.length, up, down, reversed }
+  const { percents, movers, up, down, gained, lost, renamed, reversed } = compareResults(gradeWorkings(before), gradeWorkings(after))
+  return { percents, grades: movers.length, up, down, gained, lost, renamed, reversed }
 }

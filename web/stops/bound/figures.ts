@@ -14,7 +14,7 @@ export interface BoundFigures {
   before: Counts
   mean: number | null
   /** Who moves against the adopted limits and conditions. */
-  impact: Pick<ResultChange, 'movers' | 'up' | 'down'>
+  impact: Pick<ResultChange, 'movers' | 'up' | 'down' | 'gained' | 'lost' | 'renamed'>
   /** Students within the zone of any line, nearest first. */
   near: NearBoundary[]
   sections: { id: string; name: string; counts: Counts; finals: number; mean: number | null }[]
@@ -35,13 +35,13 @@ export function boundFigures(state: CourseState, zone: number): BoundFigures {
   const own = new Map(table.sections.map((s) => [s.id, [] as StudentResult[]]))
   table.students.forEach((s, i) => own.get(s.sectionId)!.push(result.students[i]!))
   const finals = (students: readonly StudentResult[]) => students.flatMap((s) => s.adjusted ?? [])
-  const { movers, up, down } = compareResults(underAdopted(state).places, current.places)
+  const { movers, up, down, gained, lost, renamed } = compareResults(underAdopted(state).places, current.places)
   return {
     boundaries,
     counts: gradeCounts(result),
     before: gradeCounts(adopted.result),
     mean: meanOf(finals(result.students)),
-    impact: { movers, up, down },
+    impact: { movers, up, down, gained, lost, renamed },
     near: nearBoundary(result, zone),
     sections: table.sections.map(({ id, name }) => {
       const students = own.get(id)!

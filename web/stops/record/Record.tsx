@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { movesInWords } from '#core/rescale'
 import { routes, type Decision } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
@@ -174,9 +175,7 @@ function WholeRecord() {
                   </button>
                 </td>
                 <td className="soft text-nowrap">{d.by}</td>
-                <td className="soft text-nowrap">
-                  {d.withdrawn ? 'withdrawn' : d.effect ? `${d.effect.up} up, ${d.effect.down} down` : '–'}
-                </td>
+                <td className="soft text-nowrap">{d.withdrawn ? 'withdrawn' : d.effect ? movesInWords(d.effect) || 'no grade' : '–'}</td>
               </tr>
             ))}
           </tbody>
@@ -198,8 +197,8 @@ function WholeRecord() {
             </p>
             {chosen.effect && (
               <p>
-                {counted(chosen.effect.percents, 'percent')} and {counted(chosen.effect.grades, 'grade')} changed: {chosen.effect.up} up,{' '}
-                {chosen.effect.down} down; {counted(chosen.effect.reversed, 'pair')} changed places.
+                {counted(chosen.effect.percents, 'percent')} and {counted(chosen.effect.grades, 'grade')} changed
+                {chosen.effect.grades > 0 && `: ${movesInWords(chosen.effect)}`}; {counted(chosen.effect.reversed, 'pair')} changed places.
               </p>
             )}
             <Touched key={chosen.id} decision={chosen} />

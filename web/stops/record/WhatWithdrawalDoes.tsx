@@ -1,3 +1,4 @@
+import { movesInWords, movesOf } from '#core/rescale'
 import { useWithdrawal } from '../../course/course'
 import { PeopleList } from '../../parts/PeopleList'
 import { counted } from '../../parts/format'
@@ -16,8 +17,8 @@ export function WhatWithdrawalDoes({ decisionId }: { decisionId: string }) {
         <span className="ochre">No grade and no percent would change: later decisions say the same, or it changed none.</span>
       ) : (
         <>
-          {counted(found.change.percents, 'percent')} and {counted(found.change.movers.length, 'grade')} would change: {found.change.up} up,{' '}
-          {found.change.down} down. What was decided before or after it stays.
+          {counted(found.change.percents, 'percent')} and {counted(found.change.movers.length, 'grade')} would change
+          {found.change.movers.length > 0 && `: ${movesInWords(movesOf(found.change))}`}. What was decided before or after it stays.
           {found.change.movers.length > 0 && (
             <PeopleList
               people={found.change.movers.map((m) => ({

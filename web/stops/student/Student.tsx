@@ -8,7 +8,7 @@ import { useDecidedCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
 import { NumberField } from '../../parts/NumberField'
-import { fixed, numeral, share } from '../../parts/format'
+import { counted, fixed, numeral, share } from '../../parts/format'
 import { WorkingOut } from '../../parts/WorkingOut'
 import type { StudentFigures } from './figures'
 import { MarkChain } from './MarkChain'
@@ -130,7 +130,7 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
                         {titles[i.assessmentId]}
                       </button>{' '}
                       <span className="small soft">
-                        {i.status === 'late' ? `${i.daysLate} days late` : i.status !== 'in' ? i.status : ''}
+                        {i.status === 'late' ? `${counted(i.daysLate, 'day')} late` : i.status !== 'in' ? i.status : ''}
                         {i.beforeLate !== null && `, ${fixed(i.beforeLate * 100)}% before`}
                         {i.state === 'pending' && ' pending'}
                         {i.state === 'not applying' &&

@@ -2,6 +2,7 @@ import { useEffect, useEffectEvent, useMemo, useState, type ReactNode } from 're
 import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { isSameSet } from '#core/grades'
+import { movesInWords, movesOf } from '#core/rescale'
 import { useCourse, useFigures, useFiguresOnce } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { WorkingOut } from '../../../parts/WorkingOut'
@@ -100,7 +101,7 @@ export function LinesPart({ nav }: { nav: ReactNode }) {
               </h2>
               <p aria-live="polite" className="mb-2">
                 {impact.movers.length > 0
-                  ? `Against what is adopted ${counted(impact.movers.length, 'grade')} move: ${impact.up} up, ${impact.down} down.`
+                  ? `Against what is adopted ${counted(impact.movers.length, 'grade')} ${impact.movers.length === 1 ? 'changes' : 'change'}: ${movesInWords(movesOf(impact))}.`
                   : isSameSet(boundaries, table.boundaries)
                     ? 'Lines as adopted.'
                     : 'Against what is adopted no grade moves.'}{' '}
