@@ -7,11 +7,16 @@ import { needed, openWork, whatIf } from './what-if'
 /** Courses in which much is still open. */
 const halfDone = fc
   .tuple(courses, fc.array(fc.boolean(), { minLength: 7, maxLength: 7 }))
-  .map(([course, open]): Course => ({ ...course, marks: course.marks.map((m, i) => (open[i] ? { ...m, mark: null, status: 'in' } : m)) }))
+  .map(([course, open]): Course => ({
+    ...course,
+    marks: course.marks.map((m, i) => (open[i] ? { ...m, mark: null, status: m.status === 'late' ? 'late' : 'in' } : m)),
+  }))
 
 const withMarks = (course: Course, marks: Record<string, number>): Course => ({
   ...course,
-  marks: course.marks.map((m) => (m.assessmentId in marks ? { ...m, mark: marks[m.assessmentId]!, status: 'in', daysLate: 0 } : m)),
+  marks: course.marks.map((m) =>
+    m.assessmentId in marks ? { ...m, mark: marks[m.assessmentId]!, ...(m.status === 'late' ? {} : { status: 'in', daysLate: 0 }) } : m,
+  ),
 })
 
 test('what would come of tried marks is what exact arithmetic says of a course that has them', () =>

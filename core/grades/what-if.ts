@@ -15,7 +15,8 @@ export function openWork(course: Course, studentId: string): string[] {
 }
 
 /**
- * What a student's result would be if open work came back with these marks; by the whole engine, and nothing else is touched.
+ * What a student's result would be if open work came back with these marks, late work with its lateness; by the whole engine, and nothing
+ * else is touched.
  * @throws CourseError for an unknown student or assessment
  */
 export function whatIf(course: Course, studentId: string, tried: TriedMarks): StudentResult {
@@ -84,13 +85,14 @@ function triedOut(course: Course, studentId: string, tried: TriedMarks): [Return
   const strange = Object.keys(tried).find((id) => !known.has(id))
   if (strange !== undefined) throw new CourseError(`There is no assessment ${strange}.`, 'tried')
   const kept = course.marks.filter((m) => m.studentId !== studentId || !(m.assessmentId in tried))
-  const marks = Object.entries(tried).map(([assessmentId, mark]) => ({
-    studentId,
-    assessmentId,
-    mark,
-    status: 'in' as const,
-    daysLate: 0,
-  }))
+  // What came late stays late, whatever it comes back with.
+  const late = new Map(
+    course.marks.flatMap((m) => (m.studentId === studentId && m.status === 'late' ? [[m.assessmentId, m.daysLate] as const] : [])),
+  )
+  const marks = Object.entries(tried).map(([assessmentId, mark]) => {
+    const daysLate = late.get(assessmentId)
+    return { studentId, assessmentId, mark, status: daysLate === undefined ? ('in' as const) : ('late' as const), daysLate: daysLate ?? 0 }
+  })
   const packed = packCourse({ ...course, marks: [...kept, ...marks] })
   return [packed, placeOf(packed.studentIds, studentId)]
 }

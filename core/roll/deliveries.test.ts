@@ -34,6 +34,8 @@ test('what does not fit waits with the reason; the same file again is set aside'
     kind: 'set aside',
     why: 'The same file came before.',
   })
+  // The first version once more, after another one, is the latest.
+  expect(placeDelivery(delivery, { ...expected, hashes: ['b', 'a'], attempts: 2 })).toMatchObject({ kind: 'place', attempt: 3 })
 })
 
 test('days late are whole days after the due day', () => {

@@ -32,8 +32,8 @@ export type Placing =
   | { kind: 'set aside'; why: string }
 
 /**
- * Where a delivery belongs: the next attempt at a script, or among what waits to be sorted by hand, with why. The very same
- * file a second time is no attempt.
+ * Where a delivery belongs: the next attempt at a script, or among what waits to be sorted by hand, with why. The same file as the latest
+ * one is no attempt.
  * @param expected what its candidate and assessment lead to; a sentence where they lead nowhere
  */
 export function placeDelivery(delivery: Delivery, expected: Expected | string): Placing {
@@ -42,7 +42,8 @@ export function placeDelivery(delivery: Delivery, expected: Expected | string): 
   const { studentId, assessmentId, title, status, due, hashes } = expected
   if (!expected.applies) return { kind: 'wait', why: `${title} is not set for this student.` }
   if (status === 'exempt' || status === 'absent') return { kind: 'wait', why: `This student is ${status} for ${title}.` }
-  if (hashes.includes(delivery.hash)) return { kind: 'set aside', why: 'The same file came before.' }
+  // An earlier version handed in again is the latest by that.
+  if (hashes.at(-1) === delivery.hash) return { kind: 'set aside', why: 'The same file came before.' }
   return { kind: 'place', studentId, assessmentId, attempt: expected.attempts + 1, daysLate: daysLateOn(due, delivery.day) }
 }
 

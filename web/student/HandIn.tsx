@@ -37,12 +37,13 @@ export function HandIn({ courseId, work, handIn: { open, why, attempts } }: Prop
       <h2>{attempts.length > 0 ? 'What you handed in' : 'Hand in'}</h2>
       {attempts.length > 0 && (
         <ol className={styles.receipts}>
-          {attempts.map((a) => (
+          {attempts.map((a, i) => (
             <li key={a.at + a.hash}>
               <b>{a.fileName}</b>{' '}
               <span className="soft small">
                 {shownAt(a.at, 'EEE d MMM, HH:mm')}
                 {a.daysLate > 0 && `, ${counted(a.daysLate, 'day')} late`}
+                {attempts.length > 1 && i === attempts.length - 1 && ' · the version that counts'}
               </span>
               <br />
               <code>

@@ -40,7 +40,7 @@ test('what is handed in is an attempt with a receipt, where what comes through t
     api(`/deliveries/${server.db.prepare("SELECT id FROM delivery WHERE file_name = 'My map.pdf'").pluck().get() as string}/file`),
   )
   expect(file.body).toEqual(PDF)
-  expect(detail(await handIn('Again.pdf', PDF).expect(409))).toMatch(/this very file before/)
+  expect(detail(await handIn('Again.pdf', PDF).expect(409))).toMatch(/that you handed in last/)
 })
 
 test('after the due day it counts as late, and is taken', async () => {

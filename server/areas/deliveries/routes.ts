@@ -170,7 +170,7 @@ export function deliveryRoutes(
       if (tooMuch !== null) throw new HttpProblem(413, tooMuch, { field: 'file' })
       const placing = placeDelivery({ ...delivery, day: clock.dayOf(cameAt) }, expected)
       if (placing.kind !== 'place')
-        throw new HttpProblem(409, placing.kind === 'set aside' ? 'You have handed in this very file before.' : placing.why, {
+        throw new HttpProblem(409, placing.kind === 'set aside' ? 'This is the file that you handed in last: it counts already.' : placing.why, {
           field: 'file',
         })
       queries.insert(delivery, settle(placing, cameAt, me.id, true))

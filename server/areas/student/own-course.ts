@@ -43,9 +43,12 @@ export function ownCourse(
       bonus,
       droppable,
     })),
-    marks: [...seen].flatMap(([assessmentId, mark]) =>
-      released.has(assessmentId) && applying.has(assessmentId) ? [{ assessmentId, ...mark }] : [],
-    ),
+    marks: [...seen].flatMap(([assessmentId, mark]) => {
+      if (!applying.has(assessmentId)) return []
+      if (released.has(assessmentId)) return [{ assessmentId, ...mark }]
+      // That it came late is known to whoever handed it in, and counts in what it can come to.
+      return mark.status === 'late' ? [{ assessmentId, mark: null, status: mark.status, daysLate: mark.daysLate }] : []
+    }),
     boundaries: course.boundaries,
     conditions: (course.conditions ?? []).flatMap((c) =>
       parts.has(partOf(c))
