@@ -75,6 +75,16 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     return found
   })
 
+  /** What somebody marks by keeps something to mark by. */
+  const requireNotEmptied = ({ id, title }: StandardRow, body: object) => {
+    const { criteria, labels } = body as { criteria?: unknown[]; labels?: unknown[] }
+    const parts = criteria ?? labels
+    if (parts?.length === 0 && library.uses(id).length > 0)
+      throw new HttpProblem(
+        409,
+        `${title} is in use: leave it at least one ${criteria ? 'criterion' : 'label'}, so that work can still be marked by it.`,
+      )
+  }
   const existing = (id: string): StandardRow => {
     const row = library.get(id)
     if (!row) throw new HttpProblem(404, 'There is no such entry in the library.')
@@ -106,6 +116,7 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       if (row.revision !== revision)
         throw new HttpProblem(409, `${row.title} was changed meanwhile.`, { current: { revision: row.revision } })
       if (row.kind !== standard.kind) throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]} and stays one.`)
+      requireNotEmptied(row, standard.body)
       return library.change(row, standard)
     }),
   )
@@ -191,8 +202,9 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
       const suggestion = library.suggestions(row.id).find((g) => g.id === suggestionId)
       if (!suggestion) throw new HttpProblem(404, 'There is no such suggestion.')
       if (suggestion.answer) throw new HttpProblem(409, `It is ${suggestion.answer} already.`)
-      library.answer(suggestion.id, answer, reply)
       const copy = answer === 'taken over' && suggestion.copyId !== null ? existing(suggestion.copyId) : null
+      if (copy) requireNotEmptied(row, JSON.parse(copy.body) as object)
+      library.answer(suggestion.id, answer, reply)
       if (!copy) return { id: row.id, revision: row.revision }
       return library.change(row, { kind: row.kind, title: row.title, body: JSON.parse(copy.body) as never })
     }),
