@@ -80,9 +80,8 @@ test('what is in use is not emptied', async () => {
     kind: 'scheme' | 'scale',
     body: object,
   ) => {
-    const owner = server.db.prepare('SELECT p.sign_in FROM standard s JOIN person p ON p.id = s.owner_id WHERE s.id = ?').pluck().get(id)
-    const own = await server.as(owner as string)
-    return own('put', api(`/library/${id}`), { revision, standard: { kind, title, body } })
+    server.db.prepare("UPDATE standard SET owner_id = 'lead' WHERE id = ?").run(id)
+    return put(id, revision, { kind, title, body } as Standard)
   }
   const inUse = (s: { uses: unknown[]; superseded: boolean }) => s.uses.length > 0 && !s.superseded
   const scheme = await empty(schemes.find(inUse)!, 'scheme', { criteria: [] })
