@@ -90,7 +90,8 @@ test.each([
   ['a ring of four', (s: number) => [s % 4, (s + 1) % 4]],
 ])('%s: a variance could as well be the other’s, so none is told', (_, readers) => {
   const fit = fitOf(drawn(240, readers, [2, 2, 4, 2]))
-  for (const f of fit.filter((x) => x.pairs > 0)) expect(f).toMatchObject({ sd: null, spread: null, erratic: false, why: 'cannot be told apart' })
+  for (const f of fit.filter((x) => x.pairs > 0))
+    expect(f).toMatchObject({ sd: null, spread: null, erratic: false, why: 'cannot be told apart' })
 })
 
 test('no variance lies below 0, and the others are the best that is left', () => {

@@ -41,5 +41,12 @@ function solveWithin(a: Float64Array, b: Float64Array, places: readonly number[]
   const part = new Float64Array(n * n)
   places.forEach((i, r) => places.forEach((j, c) => (part[r * n + c] = a[i * size + j]!)))
   const l = cholesky(part, n)
-  return l && solve(l, n, Float64Array.from(places, (i) => b[i]!))
+  return (
+    l &&
+    solve(
+      l,
+      n,
+      Float64Array.from(places, (i) => b[i]!),
+    )
+  )
 }

@@ -14,7 +14,7 @@ test.each([
   [of(-6), of(4), of(-8), `marked lower than its students’ other work tells: ${LOOK}`],
   [of(1), of(-5), of(4), `the marks look level, and its students do less well elsewhere: ${LOOK}`],
   [of(-1), of(5), of(-4), `the marks look level, and its students do better elsewhere: ${LOOK}`],
-  [of(1), of(-2, 4), of(4), `as marked it looks level; marked higher than its students’ other work tells: ${LOOK}`],
+  [of(1), of(-2, 4), of(4), `looks level, but higher than its students’ other work tells: ${LOOK}`],
   // Large and not clear.
   [of(5, 9), of(0), of(5, 9), 'marked higher than its students’ other work tells; may be chance'],
   [of(-1), of(0), of(-4, 6), 'marked lower than its students’ other work tells; may be chance'],

@@ -45,7 +45,7 @@ export function sectionSays(here: Against, there: Against, given: Against, toler
           `the marks look level, and its students do ${tells === 'higher' ? 'less well' : 'better'} elsewhere: look at the marking and the paper`,
           true,
         )
-      : says(`as marked it looks level; ${marked}: look at the marking and the paper`, true)
+      : says(`looks level, but ${tells} than its students’ other work tells: look at the marking and the paper`, true)
   }
   if (!large(here)) return says('level')
   return clear(there) && Math.sign(there.difference!) === sign

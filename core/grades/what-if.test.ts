@@ -5,12 +5,10 @@ import { CourseError, type Course } from './course'
 import { needed, openWork, whatIf } from './what-if'
 
 /** Courses in which much is still open. */
-const halfDone = fc
-  .tuple(courses, fc.array(fc.boolean(), { minLength: 7, maxLength: 7 }))
-  .map(([course, open]): Course => ({
-    ...course,
-    marks: course.marks.map((m, i) => (open[i] ? { ...m, mark: null, status: m.status === 'late' ? 'late' : 'in' } : m)),
-  }))
+const halfDone = fc.tuple(courses, fc.array(fc.boolean(), { minLength: 7, maxLength: 7 })).map(([course, open]): Course => ({
+  ...course,
+  marks: course.marks.map((m, i) => (open[i] ? { ...m, mark: null, status: m.status === 'late' ? 'late' : 'in' } : m)),
+}))
 
 const withMarks = (course: Course, marks: Record<string, number>): Course => ({
   ...course,

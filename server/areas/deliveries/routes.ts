@@ -170,9 +170,13 @@ export function deliveryRoutes(
       if (tooMuch !== null) throw new HttpProblem(413, tooMuch, { field: 'file' })
       const placing = placeDelivery({ ...delivery, day: clock.dayOf(cameAt) }, expected)
       if (placing.kind !== 'place')
-        throw new HttpProblem(409, placing.kind === 'set aside' ? 'This is the file that you handed in last: it counts already.' : placing.why, {
-          field: 'file',
-        })
+        throw new HttpProblem(
+          409,
+          placing.kind === 'set aside' ? 'This is the file that you handed in last: it counts already.' : placing.why,
+          {
+            field: 'file',
+          },
+        )
       queries.insert(delivery, settle(placing, cameAt, me.id, true))
       return { fileName: body.fileName, at: cameAt, daysLate: placing.daysLate, attempt: placing.attempt, hash: file.hash }
     })

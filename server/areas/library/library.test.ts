@@ -73,26 +73,6 @@ test('a version that readings use never changes: the edit makes the next, and wh
   expect(() => server.db.prepare("UPDATE standard SET body = '{}' WHERE id = 'rubric-map'").run()).toThrow('never changes')
 })
 
-test('what is in use is not emptied', async () => {
-  const { schemes, scales } = await library()
-  const empty = async (
-    { id, revision, title }: { id: string; revision: number; title: string },
-    kind: 'scheme' | 'scale',
-    body: object,
-  ) => {
-    server.db.prepare("UPDATE standard SET owner_id = 'lead' WHERE id = ?").run(id)
-    return put(id, revision, { kind, title, body } as Standard)
-  }
-  const inUse = (s: { uses: unknown[]; superseded: boolean }) => s.uses.length > 0 && !s.superseded
-  const scheme = await empty(schemes.find(inUse)!, 'scheme', { criteria: [] })
-  expect([scheme.status, detail(scheme)]).toEqual([409, expect.stringMatching(/is in use: leave it at least one criterion/)])
-  const scale = await empty(scales.find(inUse)!, 'scale', { labels: [] })
-  expect([scale.status, detail(scale)]).toEqual([409, expect.stringMatching(/at least one label/)])
-  // Of what nobody uses, everything may go.
-  const draft = await made('Nobody’s')
-  await put(draft, 1, { kind: 'rubric', title: 'Nobody’s', body: { criteria: [] } }).expect(200)
-})
-
 test('what is another’s is copied, not changed', async () => {
   const scheme = (await library()).schemes.find((s) => s.owner !== 'Ines Valdry')!
   const edit = { kind: 'scheme', title: 'Mine', body: { criteria: scheme.criteria } } as const
@@ -240,6 +220,26 @@ test('a table in a document is found; a document without one, a damaged one and 
 test('markers read the library and change nothing in it', async () => {
   await marker('get', api('/library')).expect(200)
   await marker('post', api('/library'), { standard: { kind: 'rubric', title: 'x', body: body() }, source: null }).expect(403)
+})
+
+test('what is in use is not emptied', async () => {
+  const { schemes, scales } = await library()
+  const empty = async (
+    { id, revision, title }: { id: string; revision: number; title: string },
+    kind: 'scheme' | 'scale',
+    body: object,
+  ) => {
+    server.db.prepare("UPDATE standard SET owner_id = 'lead' WHERE id = ?").run(id)
+    return put(id, revision, { kind, title, body } as Standard)
+  }
+  const inUse = (s: { uses: unknown[]; superseded: boolean }) => s.uses.length > 0 && !s.superseded
+  const scheme = await empty(schemes.find(inUse)!, 'scheme', { criteria: [] })
+  expect([scheme.status, detail(scheme)]).toEqual([409, expect.stringMatching(/is in use: leave it at least one criterion/)])
+  const scale = await empty(scales.find(inUse)!, 'scale', { labels: [] })
+  expect([scale.status, detail(scale)]).toEqual([409, expect.stringMatching(/at least one label/)])
+  // Of what nobody uses, everything may go.
+  const draft = await made('Nobody’s')
+  await put(draft, 1, { kind: 'rubric', title: 'Nobody’s', body: { criteria: [] } }).expect(200)
 })
 
 describe('what is too large', () => {

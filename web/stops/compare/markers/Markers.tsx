@@ -164,7 +164,8 @@ export function Markers(view: ViewProps) {
         {rows.length === 0 && markers.length > 0 && <p className="soft mt-2">No marker is called that.</p>}
         <p className="small soft mt-2">
           bold: not chance · {leans && 'on pine: gives more than the others, on ochre: less · '}inside the lines: within ±
-          {numeral(compared.tolerance)} {compared.unit} · own spread: 1 is as even as the others; from 1.5 on, where it is not chance, erratic: no rescaling corrects that
+          {numeral(compared.tolerance)} {compared.unit} · own spread: 1 is as even as the others; from 1.5 on, where it is not chance,
+          erratic: no rescaling corrects that
         </p>
       </main>
       <CloseUp placeRef={within}>
