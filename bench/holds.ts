@@ -121,7 +121,8 @@ function probing(address: string): (said: 'begin' | 'end' | 'leave') => Promise<
        await (await fetch('${address}/api/health')).text()
        longest = Math.max(longest, performance.now() - asked)
        if (waiting) { waiting = null; parentPort.postMessage(longest) }
-       if (!over) setTimeout(round, 5)
+       if (over) parentPort.close()
+       else setTimeout(round, 5)
      }
      round()`,
     { eval: true },

@@ -15,14 +15,15 @@ const kept = (page: Page) =>
   }))
 
 const PEOPLE: [role: string, name: string, views: string[]][] = [
-  ['lead', LEAD, ['/mark', '/bound', '/confirm']],
-  ['marker', MARKER, ['/mark', '/mark/desk']],
-  ['external', EXTERNAL, ['/compare', '/record']],
-  ['student', 'student', ['']],
+  ['lead', LEAD, [`${COURSE}/mark`, `${COURSE}/bound`, `${COURSE}/confirm`]],
+  ['marker', MARKER, [`${COURSE}/mark`, `${COURSE}/mark/desk`]],
+  ['external', EXTERNAL, [`${COURSE}/compare`, `${COURSE}/record`]],
+  ['student', 'student', [COURSE]],
+  ['administrator', 'Orsolya Tamm', ['/installation/people', '/installation/courses', '/installation/audit']],
 ]
 
 for (const [role, name, views] of PEOPLE)
-  test(`when a ${role} signs out, another tab is left at once, and nothing that can be read stays in the browser`, async ({
+  test(`signing out (${role}): another tab is left at once, and nothing that can be read stays in the browser`, async ({
     page,
     served,
   }) => {
@@ -34,11 +35,11 @@ for (const [role, name, views] of PEOPLE)
     await page.getByRole('button', { name: called }).click()
     await page.getByRole('button', { name: new RegExp(`^${called}, `) }).waitFor()
     for (const view of views) {
-      await page.goto(`${COURSE}${view}`)
+      await page.goto(view)
       await page.getByRole('heading', { level: 1 }).first().waitFor()
     }
     const other = await page.context().newPage()
-    await other.goto(`${COURSE}${views[0]}`)
+    await other.goto(views[0]!)
     await other.getByRole('heading', { level: 1 }).first().waitFor()
     await signOut(page, called)
     await expect(other.getByRole('heading', { name: 'Sign in' })).toBeVisible()

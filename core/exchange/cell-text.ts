@@ -1,5 +1,6 @@
 import { over, rationalOf, roundToStep, times, toNumber } from '../grades/rational'
 import type { Status } from '../grades/course'
+import { whyNoMark } from '../marking/why-no-mark'
 import { scaleValue, type Scale } from '../scales/scale'
 import { shownDay, type Day, type Term } from '../roll/days'
 import { daysLateOn } from '../roll/place-delivery'
@@ -76,9 +77,8 @@ function readMark(written: string, shown: string, outOf: number, belowZero: bool
     return `${quoted} is not a mark: give a number from 0 to ${outOf}${scale ? `, ${scale.labels.map((l) => l.label).join(', ')}` : ''}, or late, missing, absent, exempt or held.`
   const mark = Number(number.replace('−', '-'))
   if (Number((mark * 1000).toFixed(6)) % 1 !== 0) return `${quoted} has more than 3 decimals.`
-  if (mark > outOf) return `${mark} is over the maximum of ${outOf}.`
-  if (mark < 0 && !belowZero) return `${mark} is below 0, which only a bonus may be.`
-  return mark
+  // What is done or not is told by the labels, and by whoever writes it down.
+  return whyNoMark(mark, { outOf, bonus: belowZero, completion: false }) ?? mark
 }
 
 /** The mark that a label stands for, to three decimals; the label in full, or the first letters that no other begins with. */

@@ -36,7 +36,7 @@ function crossing(judged: readonly Judged[]): Crossing {
   // Read off where nobody was judged it would be a guess.
   if (from < Math.min(...all) || from > Math.max(...all))
     return {
-      why: `As many could as could not only at ${from.toFixed(1)}, ${from < Math.min(...all) ? 'below' : 'above'} all who were judged.`,
+      why: `Between ${Math.min(...all)} and ${Math.max(...all)}, where students were judged, there is no percent at which as many could as could not.`,
     }
   return { from, same: null, curve }
 }

@@ -1,3 +1,4 @@
+import { whyNoMark } from '../why-no-mark'
 import { direct } from './direct'
 import { JudgedError, type Way } from './way'
 
@@ -7,6 +8,7 @@ export const completion: Way<null> = {
   title: 'completion: done or not',
   asks: () => new JudgedError('Say whether it was done.', 'mark'),
   check({ mark }, _, outOf) {
-    if (mark !== null && mark !== 0 && mark !== outOf) throw new JudgedError(`It is done, ${outOf}, or not done, 0.`, 'mark')
+    const why = mark === null ? null : whyNoMark(mark, { outOf, bonus: false, completion: true })
+    if (why) throw new JudgedError(why, 'mark')
   },
 }

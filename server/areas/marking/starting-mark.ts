@@ -1,3 +1,4 @@
+import { whyNoMark } from '#core/marking'
 import { appliesIn } from '#core/roll'
 import { scriptIdOf } from '#core/trial'
 import { routes, type CellWrite } from '#contract'
@@ -18,8 +19,8 @@ export function startingMarkRoutes(handle: Handle, db: Db, plans: PlanLoader, ta
     const table = tables.load(courseId)
     const assessment = table.assessments.find((a) => a.id === assessmentId)
     if (!assessment) throw new HttpProblem(404, 'There is no such assessment.')
-    if (body.mark > assessment.outOf)
-      throw new HttpProblem(422, `${body.mark} is over the maximum of ${assessment.outOf}.`, { field: 'mark' })
+    const why = whyNoMark(body.mark, { ...assessment, completion: assessment.marking === 'completion' })
+    if (why) throw new HttpProblem(422, why, { field: 'mark' })
     const applies = appliesIn(table)
     const readBy = readers.inAssessment(assessmentId)
     const at = table.assessments.indexOf(assessment)

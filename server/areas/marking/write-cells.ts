@@ -1,7 +1,7 @@
 import type { Status } from '#core/grades'
-import { withStatus } from '#core/marking'
+import { whyNoMark, withStatus } from '#core/marking'
 import { sightOf } from '#core/roles'
-import type { Cell, CellRefusal, CellWrite, Role } from '#contract'
+import type { Assessment, Cell, CellRefusal, CellWrite, Role } from '#contract'
 import { appliesTo } from '../../kernel/course/applies-to'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { now, type Db } from '../../kernel/db/open'
@@ -43,6 +43,8 @@ export function cellWriter(db: Db, plans: PlanLoader) {
     const outcomeOf = following ? new Map<string, string>() : followedIn(courseId)
     const saved: Cell[] = []
     const refused: CellRefusal[] = []
+    const outside = ({ mark }: CellWrite, { outOf, bonus, marking }: Assessment) =>
+      mark === null ? null : whyNoMark(mark, { outOf, bonus, completion: marking === 'completion' && !following })
     for (const cell of cells) {
       const whose = students.get(cell.studentId)
       const assessment = assessments.get(cell.assessmentId)
@@ -86,10 +88,7 @@ export function cellWriter(db: Db, plans: PlanLoader) {
             ? `${assessment.title} is marked by readings: settle it at Reconcile.`
             : readNotTyped(readBy, personId, sight.readings === 'all'),
         )
-      else if (cell.mark !== null && cell.mark > assessment.outOf)
-        refuse('range', `${cell.mark} is over the maximum of ${assessment.outOf}.`)
-      else if (cell.mark !== null && cell.mark < 0 && !assessment.bonus)
-        refuse('range', `${cell.mark} is below 0, which only a bonus may be.`)
+      else if (outside(cell, assessment)) refuse('range', outside(cell, assessment)!)
       else if (cell.daysLate > 0 && cell.status !== 'late') refuse('late', 'Only late work has days late.')
       else saved.push(save(cell, row, personId))
     }

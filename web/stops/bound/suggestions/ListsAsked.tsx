@@ -43,6 +43,8 @@ export function ListsAsked({ boundaries, students, lists, chosen, onChoose }: Pr
   const [within, setWithin] = useState(3)
   const [judges, setJudges] = useState<ReadonlySet<string>>(new Set())
   const [problem, setProblem] = useState<string | null>(null)
+  /** The list that is asked about before it is closed. */
+  const [closing, setClosing] = useState<string | null>(null)
   const from = boundaries.find((b) => b.grade === grade)?.from
   const near = useMemo(
     () => students.filter((s) => s.rounded !== null && from !== undefined && Math.abs(s.rounded - from) <= within).map((s) => s.studentId),
@@ -79,15 +81,25 @@ export function ListsAsked({ boundaries, students, lists, chosen, onChoose }: Pr
               {l.judges.map((j) => `${j.name} ${j.judged} of ${l.students}`).join(', ')}
               {l.closedAt !== null && ' · closed'}
             </span>
-            {l.closedAt === null && mayDecide && (
-              <Button
-                size="sm"
-                variant="link"
-                className="p-0"
-                onClick={() => void send(call(routes.closeLineList, { params: { courseId: id, listId: l.id } }))}
-              >
-                Close it, and see what they said
+            {l.closedAt === null && mayDecide && closing !== l.id && (
+              <Button size="sm" variant="link" className="p-0" onClick={() => setClosing(l.id)}>
+                Close it…
               </Button>
+            )}
+            {l.closedAt === null && closing === l.id && (
+              <span className="small d-block" role="group" aria-label="Close this list?">
+                {missingFrom(l)} Once it is closed nothing more can be judged, and what was said is shown.{' '}
+                <Button
+                  size="sm"
+                  autoFocus
+                  onClick={() => void send(call(routes.closeLineList, { params: { courseId: id, listId: l.id } }))}
+                >
+                  Close it
+                </Button>{' '}
+                <Button size="sm" variant="link" onClick={() => setClosing(null)}>
+                  Not yet
+                </Button>
+              </span>
             )}
           </li>
         ))}
@@ -153,4 +165,10 @@ export function ListsAsked({ boundaries, students, lists, chosen, onChoose }: Pr
       )}
     </>
   )
+}
+
+/** How much of a list is not judged yet, in a sentence. */
+function missingFrom({ judges, students }: LineList): string {
+  const missing = judges.reduce((n, j) => n + students - j.judged, 0)
+  return missing === 0 ? 'Everything is judged.' : `${counted(missing, 'judgement')} ${missing === 1 ? 'is' : 'are'} missing.`
 }

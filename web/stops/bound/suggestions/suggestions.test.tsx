@@ -101,7 +101,9 @@ test('what was said of whom is shown once the list is closed, and then gives a l
   await user.click(screen.getByRole('button', { name: 'could or could not' }))
   expect(await screen.findByText('What was said of whom is shown once the list is closed.')).toBeTruthy()
   expect(screen.getByText(/Mo 4 of 4/)).toBeTruthy()
-  await user.click(screen.getByRole('button', { name: /^Close it/ }))
+  await user.click(screen.getByRole('button', { name: /^Close it…/ }))
+  expect(screen.getByRole('group', { name: 'Close this list?' }).textContent).toMatch(/judgements? (is|are) missing|Everything is judged/)
+  await user.click(screen.getByRole('button', { name: 'Close it' }))
   // 52.5 could not, 65 could: the middle between them.
   await waitFor(() => expect(screen.getByRole('button', { name: 'Try Merit at 58.75' })).toBeTruthy())
 })

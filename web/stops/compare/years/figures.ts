@@ -1,7 +1,7 @@
 import { compareGroups, describe, type Description } from '#core/compare'
 import type { CourseState } from '../../../course/state'
 import { compareSections, startOf, tallestOf, type Compared, type Person } from '../../../parts/compared'
-import { ofWhat } from '../../../parts/of-what'
+import { ofWhat, WHOLE_COURSE } from '../../../parts/of-what'
 
 export interface ComparedYear {
   courseId: string
@@ -57,6 +57,7 @@ export function compareYears(state: CourseState, earlier: readonly EarlierCourse
     const then = compareSections(other, match.id, NO_OTHERS)
     if (then.unit === 'marks' && then.top !== what.top)
       odd.push(`${match.title} was out of ${then.top} in ${other.table.head.term}: its marks are shown out of ${what.top}.`)
+    odd.push(...countedOtherwise(other, match.id, then))
     const scale = what.top / then.top
     const year = yearOf(
       other,
@@ -107,6 +108,18 @@ function yearOf({ table, current }: EarlierCourse, title: string, people: Person
 function against(then: ComparedYear, now: ComparedYear): Pick<ComparedYear, 'difference' | 'interval'> {
   const [own] = compareGroups([then, now].map((y) => ({ id: y.courseId, values: y.people.map((p) => p.value) }))).groups
   return { difference: own!.difference, interval: own!.interval }
+}
+
+/** How figures of an earlier year differ from what was marked, or from what was confirmed. */
+function countedOtherwise({ table, tried, current }: EarlierCourse, subject: string, { unit, everyone }: Compared): string[] {
+  const { term } = table.head
+  const rescaled = tried.adjustments.some((a) => a.on && (unit === 'marks' ? a.assessmentId === subject : true))
+  const n = everyone.people.length
+  const open = subject === WHOLE_COURSE ? n - current.result.students.filter((s) => s.grade !== null).length : 0
+  return [
+    ...(rescaled ? [`Figures of ${term} are as rescaled, not as marked.`] : []),
+    ...(open > 0 ? [`${open} of ${n} in ${term} have no final grade: their percent so far is in its figures.`] : []),
+  ]
 }
 
 /** What one year has and the other has not, by title. */
