@@ -162,3 +162,17 @@ test('where a later issue was handed over and is objected to, the one before is 
   expect(await inForce()).toBe(4)
   expect(detail(await handOver(5).expect(409))).toMatch(/^Issue 5 was handed over, and does not count now/)
 })
+
+test('a result that a student has seen stays in sight when they move to a section that is not released', async () => {
+  const before = await own()
+  expect(before).not.toBeNull()
+  const other = server.db
+    .prepare(
+      'SELECT id FROM section s WHERE course_id = ? AND NOT EXISTS (SELECT 1 FROM result_release r WHERE r.section_id = s.id) LIMIT 1',
+    )
+    .pluck()
+    .get(COURSE) as string
+  server.db.prepare('UPDATE enrolment SET section_id = ? WHERE student_id = ? AND to_day IS NULL').run(other, studentId)
+  server.db.prepare('UPDATE course SET version = version + 1, plan_version = plan_version + 1 WHERE id = ?').run(COURSE)
+  expect(await own()).toEqual(before)
+})

@@ -9,11 +9,19 @@ import type { IssuedResults, IssuedToOne } from '../../kernel/course/issued-resu
 export function ownResults(db: Db, issued: IssuedResults, clock: Clock) {
   const issues = issuesOf(db)
   const release = db.prepare<[string, string], string>('SELECT on_day FROM result_release WHERE course_id = ? AND section_id = ?').pluck()
+  const told = db.prepare<[string, string], string>('SELECT at FROM told_result WHERE course_id = ? AND student_id = ?').pluck()
+  /** From which day they see it: their section's, or the day they were told where they have moved since. */
+  function outSince(courseId: string, studentId: string, sectionId: string): string | null {
+    const onDay = release.get(courseId, sectionId)
+    if (onDay !== undefined && onDay <= clock.today()) return onDay
+    const at = told.get(courseId, studentId)
+    return at === undefined ? null : clock.dayOf(at)
+  }
   const figures = (issue: number, { result: { rounded, grade } }: IssuedToOne) => ({ issue, percent: rounded, grade })
 
   return async (courseId: string, studentId: string, sectionId: string): Promise<Pick<OwnWork, 'result' | 'earlier'>> => {
-    const onDay = release.get(courseId, sectionId)
-    if (onDay === undefined || onDay > clock.today()) return { result: null, earlier: [] }
+    const onDay = outSince(courseId, studentId, sectionId)
+    if (onDay === null) return { result: null, earlier: [] }
     const heads = issues.heads(courseId)
     const counts = heads.filter((h) => h.counted)
     const now = counts.findIndex((h) => h.inForce)

@@ -30,7 +30,9 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
   const record = useQuery({ queryKey: ['record', id], queryFn: () => call(routes.record, { params: { courseId: id } }) })
   const [kept, keep] = useKeptHere(`report ${id}`, USUAL)
   if (!figures || !record.data || !all) return <WorkingOut />
-  const of = { figures, decisions: record.data, issues: all, byNumber: kept.byNumber }
+  // Only while the course is closed by an issue are its figures the ones that were signed.
+  const issue = all.find((i) => i.number === table.head.confirmedIssue) ?? null
+  const of = { figures, decisions: record.data, issue, byNumber: kept.byNumber }
   const shown = ALL.filter((c) => !kept.without.includes(c))
   const { code, title, term } = table.head
   return (
@@ -48,7 +50,12 @@ export function ReportPart({ nav }: { nav: ReactNode }) {
             <p className="soft">
               {term}, {table.sections.length} sections, {table.students.length} students. As of{' '}
               {shownAt(new Date().toISOString(), 'd MMMM yyyy')}
-              {all[0]?.inForce ? `, issue ${all[0].number} in force` : ', not in force yet'}.
+              {!issue
+                ? ': as it stands now, not signed'
+                : issue.inForce
+                  ? `, issue ${issue.number} in force`
+                  : `, issue ${issue.number}, not in force yet`}
+              .
             </p>
           </header>
           {shown.map((c) => (

@@ -315,3 +315,21 @@ test('] walks from part to part, and the first comes after the last', async () =
   await user.keyboard(']')
   expect(screen.getByRole('button', { name: 'sign' }).getAttribute('aria-pressed')).toBe('true')
 })
+
+describe('the report', () => {
+  const hash = () => screen.queryByText(/^1a1b2c3d4/)
+
+  test('is of the issue that the course is closed by, with its hash and who signed', async () => {
+    show('report')
+    expect(await screen.findByText(/, issue 1 in force\./)).toBeTruthy()
+    expect(hash()).not.toBeNull()
+  })
+
+  test('of a course that is open again says so, and puts nobody’s signature under its figures', async () => {
+    issues = [issue(1, { reopened: { by: 'Ines Valdry', at: '2026-12-22T10:00:00.000Z', reason: 'an appeal' } })]
+    show('report', table({ confirmedIssue: null }))
+    expect(await screen.findByText(/: as it stands now, not signed\./)).toBeTruthy()
+    expect(screen.getByText('Not signed: these figures are the course as it stands now.')).toBeTruthy()
+    expect(hash()).toBeNull()
+  })
+})

@@ -6,7 +6,8 @@ import type { ReportFigures } from './figures'
 export interface ReportOf {
   figures: ReportFigures
   decisions: readonly Decision[]
-  issues: readonly IssueHead[]
+  /** The issue that these figures are of; null where nobody signed them. */
+  issue: IssueHead | null
   /** Markers by number in place of their names. */
   byNumber: boolean
 }
@@ -185,10 +186,9 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
     ) : (
       <p>Without a final percent: {f.pending.map((p) => `${p.section} ${p.count}`).join(', ')}.</p>
     ),
-  signatures: ({ issues }) => {
-    const [latest] = issues
+  signatures: ({ issue: latest }) => {
     return !latest ? (
-      <p>Not signed yet.</p>
+      <p>Not signed: these figures are the course as it stands now.</p>
     ) : (
       <>
         <p>
