@@ -90,4 +90,5 @@ export const ROWS: Readonly<Record<number, string>> = {
     INSERT INTO roster_name VALUES ('x', 'Aylin', '', '');`,
   40: `INSERT INTO own_settings VALUES ('p', '{}');`,
   41: `INSERT INTO marks_match VALUES ('c', '[]', '{}', '${AT}');`,
+  50: `INSERT INTO told_result VALUES ('c', 'x', 1, '${AT}');`,
 }

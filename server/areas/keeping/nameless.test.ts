@@ -60,7 +60,7 @@ beforeAll(async () => {
     JSON.stringify([{ studentId: student, number: 'W-1-Aldous', why: 'Nobody has W-1-Aldous.' }]),
     at,
   )
-  const decision = "INSERT INTO decision VALUES (?, ?, ?, 'plan', 'a plan', ?, NULL, ?, 'lead', ?, NULL, NULL, NULL)"
+  const decision = "INSERT INTO decision (id, course_id, seq, kind, summary, changes, reason, made_by, made_at) VALUES (?, ?, ?, 'plan', 'a plan', ?, ?, 'lead', ?)"
   const change = { kind: 'settle', scriptId: 'none', step: null, mark: 1 }
   put(
     decision,
