@@ -50,6 +50,12 @@ test('ranges scale alike; half a step goes up; what cannot be resized says so', 
     [8, 19],
     [20, undefined],
   ])
+  // Halved to whole points, 3.5 would become the 2 that the next level begins at.
+  expect(resizeCriterion(c, 5, 1).levels.map((l) => [l.points, l.to])).toEqual([
+    [0, 1],
+    [2, 4],
+    [5, undefined],
+  ])
   expect(resizeCriterion(criterion('h', [0, 1, 4]), 10, 1).levels.map((l) => l.points)).toEqual([0, 3, 10])
   expect(() => resizeCriterion(c, 0, null)).toThrow('above 0')
   expect(() => resizeCriterion(criterion('z', [0]), 5, null)).toThrow('no points to keep in proportion')

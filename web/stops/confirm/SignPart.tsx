@@ -55,7 +55,9 @@ export function SignPart({ nav }: { nav: ReactNode }) {
                 ? `Issue ${current} is in force`
                 : `Issue ${current} is frozen`
               : items.length === 0 && awaited === 0
-                ? 'Nothing is open'
+                ? without.length === 0
+                  ? 'Nothing is open'
+                  : 'Nothing blocks signing'
                 : 'What is still open'}
           </h1>
           {nav}
