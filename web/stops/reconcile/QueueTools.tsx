@@ -1,3 +1,4 @@
+import { useMemo } from 'react'
 import { Form } from 'react-bootstrap'
 import { SectionSelect } from '../../parts/SectionSelect'
 import { useDecidedCourse } from '../../course/course'
@@ -5,6 +6,7 @@ import { QUEUE_ORDERS, type QueueOrder } from './queue'
 import type { ReadingQueue } from './queue-rows'
 import type { Filter } from './filter'
 import { StandingRuleSelect } from './StandingRuleSelect'
+import { shortNames } from '../../parts/short-names'
 import styles from './reconcile.module.css'
 
 interface Props {
@@ -21,9 +23,8 @@ const MOST_PAIRS = 60
 /** Which scripts stand in the queue, and in which order. */
 export function QueueTools({ queue, order, onOrder, filter, onFilter, onAssessment }: Props) {
   const { table } = useDecidedCourse()
-  const nameOf = new Map(table.markers.map((m) => [m.id, m.name]))
   const one = table.assessments.find((a) => a.id === queue.assessmentId)
-  const surname = (id: string) => nameOf.get(id)?.split(' ').at(-1) ?? id
+  const surname = useMemo(() => shortNames(table.markers), [table.markers])
   return (
     <div className={styles.tools}>
       <Form.Select

@@ -9,6 +9,7 @@ import { useDecidedCourse, useFigures } from '../../course/course'
 import { useDraft } from '../../saving/drafts'
 import { usePersonLabels } from '../../settings/names'
 import { fixed, numeral, signed, typedNumber } from '../../parts/format'
+import { shortNames } from '../../parts/short-names'
 import { NotesOn } from '../../parts/NotesOn'
 import { Attempts } from '../../parts/script/Attempts'
 import { BetweenThem } from './BetweenThem'
@@ -57,11 +58,7 @@ export function SettleCloseUp({ row, assessment, leans, between, said, questions
   const [ownText, setOwn, dropOwn] = useDraft(`own mark ${row.scriptId}`)
   const [reason, setReason, dropReason] = useDraft(`own mark because ${row.scriptId}`)
   const [opened, setOpened] = useState(false)
-  const surname = (markerId: string) =>
-    table.markers
-      .find((m) => m.id === markerId)
-      ?.name.split(' ')
-      .at(-1) ?? markerId
+  const surname = useMemo(() => shortNames(table.markers), [table.markers])
   const ways: Way[] = [
     { key: 'm', words: 'mean', rule: { kind: 'mean' } },
     ...(leans ? [{ key: 'v', words: 'levelled', rule: { kind: 'levelled' as const, leans, outOf: assessment.outOf } }] : []),

@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import { counted, signed } from '../../../parts/format'
+import { shortNames } from '../../../parts/short-names'
 import { ChartTable } from '../../../parts/ChartTable'
 import styles from '../compare.module.css'
 import type { ComparedMarkers } from './figures'
@@ -16,11 +17,10 @@ const H = 300
 /** With more of them than this, those who share scripts with the chosen one are drawn. */
 const MOST = 30
 
-const surname = (name: string) => name.split(' ').at(-1)!
-
 /** The web of markers as a survey net: a triangle each, joined by a line as thick as the scripts they share; groups apart stand apart. */
 export function Web({ compared, chosenId, onChoose }: Props) {
   const { markers, links, groups, tolerance } = compared
+  const surname = useMemo(() => shortNames(markers), [markers])
   const near = useMemo(() => {
     if (markers.length <= MOST) return null
     const own = links.filter((l) => l.a === chosenId || l.b === chosenId).flatMap((l) => [l.a, l.b])
@@ -67,7 +67,7 @@ export function Web({ compared, chosenId, onChoose }: Props) {
             >
               <path className={styles.node} d="M0 -10L9.5 7H-9.5Z" />
               <circle cy={1} r={3} fill={leans ? 'var(--ochre)' : 'var(--bubble)'} />
-              <text y={20}>{surname(m.name)}</text>
+              <text y={20}>{surname(m.id)}</text>
             </g>
           )
         })}
