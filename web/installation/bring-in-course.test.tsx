@@ -44,6 +44,7 @@ function courses(answer: () => unknown = () => TRIED) {
             namelessAt: null,
             namelessFrom: '2028-01-01',
             confirmedIssue: null,
+            issueInForce: null,
             bare: false,
           },
         ]
