@@ -4,7 +4,7 @@ import { routes } from '#contract'
 import { courseHead } from '../testing/data'
 import { inPage, Refuses, serverAnswers } from '../testing/in-page'
 import { Adopting } from './Adopting'
-import { TrialProvider, useTrial } from './trial'
+import { tableKey, TrialProvider, useTrial } from './trial'
 
 // The grades are on their way.
 jest.mock('./course', () => ({ useCourseSoFar: () => ({ course: null }) }))
@@ -104,4 +104,39 @@ test('what somebody decided meanwhile about the same is said, and is replaced or
   await user.click(screen.getByRole('button', { name: 'Leave it as decided' }))
   expect(screen.getByText('1 in trial')).toBeTruthy()
   await waitFor(() => expect(server.sent.at(-1)!.body).toMatchObject({ changes: [heavier], since: [4] }))
+})
+
+test('what is tried after it was adopted is tried on the course as it then is, and not on what was before', async () => {
+  const server = serverAnswers([
+    [routes.trial, () => ({ changes: [], since: [], version: 0 })],
+    [routes.keepTrial, ({ changes, version }: { changes: unknown[]; version: number }) => ({ changes, version: version + 1 })],
+    [
+      routes.adopt,
+      ({ changes, reason }: { changes: unknown[]; reason: string }) => ({
+        id: 'd',
+        kind: 'weights',
+        summary: 'Exam weighs 60',
+        changes,
+        effect: null,
+        reason,
+        by: 'Ines Valdry',
+        at: '2026-12-01T10:00:00.000Z',
+        withdrawn: null,
+      }),
+    ],
+  ])
+  const { user, queries } = inPage(
+    <TrialProvider head={courseHead('lead')}>
+      <Page />
+    </TrialProvider>,
+  )
+  const adopted = () => server.sent.filter((s) => s.address.endsWith('/decisions')).map((s) => (s.body as { since: unknown }).since)
+  for (const version of [7, 9]) {
+    queries.setQueryData(tableKey('c'), { table: { version } })
+    await user.click(screen.getByRole('button', { name: 'heavier' }))
+    await user.keyboard('{Control>}{Enter}{/Control}')
+    await user.type(await screen.findByLabelText('Why (kept in the record)'), 'Since it is fair{Enter}')
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
+  }
+  expect(adopted()).toEqual([[7], [9]])
 })

@@ -172,6 +172,7 @@ export function TrialProvider({ head, children }: { head: CourseHead; children: 
       version.current++
       // The trial stays in sight until what it became has arrived, so that nothing flickers back.
       await refresh()
+      triedOn.current = new Map()
       setOwn([])
       queries.setQueryData<KeptTrial>(['trial', courseId], { changes: [], version: version.current })
       // Each redo makes a decision of its own, which is the one that the next undo withdraws.
