@@ -19,7 +19,6 @@ const PEOPLE: [role: string, name: string, views: string[]][] = [
   ['marker', MARKER, [`${COURSE}/mark`, `${COURSE}/mark/desk`]],
   ['external', EXTERNAL, [`${COURSE}/compare`, `${COURSE}/record`]],
   ['student', 'student', [COURSE]],
-  ['administrator', 'Orsolya Tamm', ['/installation/people', '/installation/courses', '/installation/audit']],
 ]
 
 for (const [role, name, views] of PEOPLE)
