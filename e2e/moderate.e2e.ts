@@ -33,7 +33,9 @@ test('the generous marker is found, with their criteria, and five of their scrip
     }
     const csv = await takeOut('Table as CSV')
     expect(csv.name).toBe('Map-project-by-marker.csv')
-    expect(csv.content.toString()).toMatch(/^\uFEFFmarker,read,shared,lean,from,to,own spread,own spread from,own spread to,group,lean: Purpose and reader/)
+    expect(csv.content.toString()).toMatch(
+      /^\uFEFFmarker,read,shared,lean,from,to,own spread,own spread from,own spread to,group,lean: Purpose and reader/,
+    )
     expect(csv.content.toString()).toMatch(/\r\nLea Ostrand,51,51,4\.\d+,/)
     expect((await takeOut('Table as XLSX')).content.subarray(0, 2).toString()).toBe('PK')
     const svg = (await takeOut('Chart as SVG')).content.toString()

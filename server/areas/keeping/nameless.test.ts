@@ -60,7 +60,8 @@ beforeAll(async () => {
     JSON.stringify([{ studentId: student, number: 'W-1-Aldous', why: 'Nobody has W-1-Aldous.' }]),
     at,
   )
-  const decision = "INSERT INTO decision (id, course_id, seq, kind, summary, changes, reason, made_by, made_at) VALUES (?, ?, ?, 'plan', 'a plan', ?, ?, 'lead', ?)"
+  const decision =
+    "INSERT INTO decision (id, course_id, seq, kind, summary, changes, reason, made_by, made_at) VALUES (?, ?, ?, 'plan', 'a plan', ?, ?, 'lead', ?)"
   const change = { kind: 'settle', scriptId: 'none', step: null, mark: 1 }
   put(
     decision,
