@@ -77,7 +77,7 @@ function readMark(written: string, shown: string, outOf: number, belowZero: bool
     return `${quoted} is not a mark: give a number from 0 to ${outOf}${scale ? `, ${scale.labels.map((l) => l.label).join(', ')}` : ''}, or late, missing, absent, exempt or held.`
   const mark = Number(number.replace('−', '-'))
   if (Number((mark * 1000).toFixed(6)) % 1 !== 0) return `${quoted} has more than 3 decimals.`
-  // What is done or not is told by the labels, and by whoever writes it down.
+  // Done or not done is checked when the mark is saved.
   return whyNoMark(mark, { outOf, bonus: belowZero, completion: false }) ?? mark
 }
 

@@ -18,7 +18,7 @@ export interface PossibleReader {
 
 /**
  * Who could read each of some scripts once more: first whoever can be compared with those who read it, then whoever does not teach
- * its section, then whoever has the least to do, counting what is given out on the way. A script that stands there twice gets two readers.
+ * its section, then whoever has the least to do, counting what is given out on the way. A script listed twice gets two readers.
  * @returns a reader each, in the order of the scripts; those that nobody is left for are left out
  */
 export function suggestReaders(scripts: readonly ScriptToRead[], markers: readonly PossibleReader[]): Allotment[] {

@@ -5,7 +5,7 @@ interface VialProps {
   name: string
   /** Estimated deviation: + generous, − severe; null where it cannot be told. */
   lean: number | null
-  interval: [number, number] | null
+  interval: readonly [number, number] | null
   /** Leans up to this count as level: where the index lines stand. */
   tolerance: number
   unit?: string

@@ -5,6 +5,7 @@ import {
   describe,
   expectedFromOtherWork,
   sectionSays,
+  type Against,
   type Description,
   type ExpectedGroup,
   type GroupComparison,
@@ -64,7 +65,7 @@ export interface Compared extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 't
   otherWork: { slope: number; df: number; assessmentIds: string[]; elsewhere: Record<string, number> } | null
 }
 
-const NOT_TOLD = { difference: null, interval: null }
+export const NOT_TOLD: Against = { difference: null, interval: null }
 
 /** Share of the axis within which a group counts as level. */
 export const LEVEL_SHARE = 0.03

@@ -127,12 +127,12 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
           'The office has not answered the last hand-over yet: ask it again first, so that nothing is entered twice.',
         )
       const { results, taken, refused } = await stateOf(courseId, number, me.id)
-      const known = officeNumbers(numbers.all(courseId), before)
+      const numbered = officeNumbers(numbers.all(courseId), before)
       const other = new Map(mended?.map((m) => [m.studentId, m.number]))
       for (const { studentId } of mended ?? [])
         if (!refused.has(studentId)) throw new HttpProblem(409, 'One of them was not refused, or is taken by now.', { field: 'mended' })
       for (const [studentId, number] of other) {
-        const wrong = known.whyNot(studentId, number, other)
+        const wrong = numbered.whyNot(studentId, number, other)
         if (wrong) throw new HttpProblem(422, wrong, { field: 'mended' })
       }
       const sent = results.flatMap((r): SentResult[] => {
@@ -140,7 +140,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
         return [
           {
             studentId: r.studentId,
-            number: other.get(r.studentId) ?? known.of(r.studentId),
+            number: other.get(r.studentId) ?? numbered.of(r.studentId),
             grade: r.grade,
             percent: r.percent!,
           },

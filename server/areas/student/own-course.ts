@@ -46,7 +46,7 @@ export function ownCourse(
     marks: [...seen].flatMap(([assessmentId, mark]) => {
       if (!applying.has(assessmentId)) return []
       if (released.has(assessmentId)) return [{ assessmentId, ...mark }]
-      // That it came late is known to whoever handed it in, and counts in what it can come to.
+      // The student knows that it was late, and lateness limits what it can be worth.
       return mark.status === 'late' ? [{ assessmentId, mark: null, status: mark.status, daysLate: mark.daysLate }] : []
     }),
     boundaries: course.boundaries,

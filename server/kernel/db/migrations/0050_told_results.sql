@@ -1,4 +1,4 @@
--- Which issue a student was last told of by a letter: what a later one changes is told against it.
+-- The issue of each student's last letter: changes in a later issue are compared with it.
 CREATE TABLE told_result (
   course_id TEXT NOT NULL REFERENCES course (id),
   student_id TEXT NOT NULL REFERENCES student (id),

@@ -7,7 +7,8 @@ import { Rows } from '../../../parts/Rows'
 import { Vial } from '../../../parts/Vial'
 import { WorkingOut } from '../../../parts/WorkingOut'
 import { counted, fixed, numeral, today } from '../../../parts/format'
-import type { Compared, ComparedGroup, ComparedSection } from '../../../parts/compared'
+import type { Against } from '#core/compare'
+import { NOT_TOLD, type Compared, type ComparedGroup, type ComparedSection } from '../../../parts/compared'
 import { TakeOut } from '../../../parts/take-out/TakeOut'
 import { CompareHead } from '../CompareHead'
 import { GroupRidge } from '../GroupRidge'
@@ -67,7 +68,6 @@ export function Sections(view: ViewProps) {
     { key: 'g', does: 'as marked, or given their other work', run: () => setGiven((was) => !was) },
   ])
   if (!compared) return <WorkingOut />
-  const unit = compared.unit === 'marks' ? 'marks' : 'percent'
   const mayGive = compared.otherWork !== null
   const withOther = given && mayGive
   const under = `${compared.title}, ${counted(compared.everyone.figures.n, 'student')}, ${today()}`
@@ -143,14 +143,7 @@ export function Sections(view: ViewProps) {
                   {withOther ? <GivenOtherWork section={s} compared={compared} /> : <AsMarked group={s} decimals={compared.decimals} />}
                   {!withOther && (
                     <td>
-                      <Vial
-                        name={s.name}
-                        lean={s.lean.difference}
-                        interval={s.lean.interval}
-                        tolerance={compared.tolerance}
-                        unit={unit}
-                        decimals={compared.decimals}
-                      />
+                      <AgainstOthers name={s.name} against={s.lean} compared={compared} />
                     </td>
                   )}
                 </tr>
@@ -193,33 +186,24 @@ function AsMarked({ group: g, decimals }: { group: ComparedGroup; decimals: numb
 }
 
 function GivenOtherWork({ section: s, compared }: { section: ComparedSection; compared: Compared }) {
-  const unit = compared.unit === 'marks' ? 'marks' : 'percent'
   return (
     <>
       <td className="number">{fixed(s.expected?.elsewhere ?? null)}</td>
       <td>
-        <Vial
-          name={s.name}
-          lean={s.lean.difference}
-          interval={s.lean.interval}
-          tolerance={compared.tolerance}
-          unit={unit}
-          decimals={compared.decimals}
-        />
+        <AgainstOthers name={s.name} against={s.lean} compared={compared} />
       </td>
       <td>
-        <Vial
-          name={`${s.name}, given their other work,`}
-          lean={s.expected?.againstOthers.difference ?? null}
-          interval={s.expected?.againstOthers.interval ?? null}
-          tolerance={compared.tolerance}
-          unit={unit}
-          decimals={compared.decimals}
-        />
+        <AgainstOthers name={`${s.name}, given their other work,`} against={s.expected?.againstOthers ?? NOT_TOLD} compared={compared} />
       </td>
       <td className={styles.verdict}>{s.says && <span className={s.says.look ? 'ochre' : undefined}>{s.says.words}</span>}</td>
     </>
   )
+}
+
+/** How far a section stands from all the others. */
+function AgainstOthers({ name, against, compared }: { name: string; against: Against; compared: Compared }) {
+  const { tolerance, decimals, unit } = compared
+  return <Vial name={name} lean={against.difference} interval={against.interval} tolerance={tolerance} unit={unit} decimals={decimals} />
 }
 
 function Underneath({ compared: { kruskal, tolerance, unit, mean, decimals, everyone } }: { compared: Compared }) {
