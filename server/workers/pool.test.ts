@@ -1,3 +1,6 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { strToU8, zipSync } from 'fflate'
 import { workerPool } from './pool'
 
@@ -42,3 +45,16 @@ test('one person has one file read at a time, and one more may wait: the one bef
     await pool.stop()
   }
 }, 60_000)
+
+test('a thread imports its code and does not require it: ended while it is linked, a required module would take the whole server along', async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'level-table-thread-'))
+  const filename = join(folder, 'thread.mjs')
+  await writeFile(filename, 'const how = new Error().stack\nexport const roll = () => how\nexport const library = () => how\n')
+  const pool = workerPool({ filename })
+  try {
+    expect(await pool.readLibraryFile(bytes(''), { personId: 'one' })).not.toMatch(/loadESMFromCJS|importSyncForRequire/)
+  } finally {
+    await pool.stop()
+    await rm(folder, { recursive: true })
+  }
+})

@@ -30,6 +30,12 @@ export interface WorkerSource {
 /** Where the workers are when the server runs from its sources. */
 const FROM_SOURCE: WorkerSource = { filename: join(process.cwd(), 'server/workers/files.ts'), execArgv: ['--import', 'tsx'] }
 
+/**
+ * A thread is ended at any moment: who waited gave up. What it would `require` just then is linked without a thought of that in
+ * Node 20, and ends the whole process; `import` is not.
+ */
+const BY_IMPORT = '--no-experimental-require-module'
+
 /** A file that takes longer than this, or more room than this, is given up. */
 const LONGEST_MS = 20_000
 /** From sources a thread is long in loading, and that is no fault of the file. */
@@ -70,7 +76,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = source 
   let pool: Piscina | null = null
   const start = () =>
     (pool ??= new Piscina({
-      ...source,
+      filename: source.filename,
+      execArgv: [BY_IMPORT, ...(source.execArgv ?? [])],
       // The one that a thread loads at its start.
       name: 'roll',
       minThreads: source === FROM_SOURCE ? 0 : READY,
