@@ -74,7 +74,7 @@ export async function goTo(page: Page, stop: string): Promise<void> {
 
 /** Signs out and waits for the door: until it stands there, the server may not have heard of it. */
 export async function signOut(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`^${name}, `) }).click()
+  await page.getByRole('button', { name: new RegExp(`^${name}(, |$)`) }).click()
   await page.getByRole('button', { name: 'Sign out' }).click()
   await page.getByRole('heading', { name: 'Sign in' }).waitFor()
 }
