@@ -72,6 +72,7 @@ import { tableRoutes } from './areas/courses/table-routes'
 import { tuningRoutes } from './areas/exemplars/routes'
 import { trialRoutes } from './areas/trials/routes'
 import { diskCheck, isDiskFull } from './kernel/db/disk'
+import { fileGate } from './kernel/db/file-gate'
 import type { Db } from './kernel/db/open'
 import { registrar } from './kernel/http'
 import { keeper } from './areas/keeping/schedule'
@@ -203,6 +204,8 @@ export function createApp(
     next()
   })
 
+  const gate = fileGate()
+  app.use('/api', (req, _res, next) => (req.path === '/health' ? next() : gate.pass(next)))
   const signIns = sessions(db)
   const audit = auditList(db)
   // Whoever listens is told to come again; what is being written is let finish.
@@ -260,7 +263,7 @@ export function createApp(
   personRoutes(handle, db, signIns, { audit, ways, invite, pool })
   lookRoutes(handle, db, signIns, audit)
   startCourseRoutes(handle, db, plans, audit)
-  installedCourseRoutes(handle, db, plans, writes, { audit, pool, settings, clock })
+  installedCourseRoutes(handle, db, plans, writes, { audit, pool, settings, clock, gate })
   coursePeopleRoutes(handle, db, writes, { audit, invite })
   planRoutes(handle, db, plans, writes)
   wholePlanRoutes(handle, db, plans, writes)

@@ -61,7 +61,7 @@ export async function backup(of: { file: string; into: string }): Promise<BackUp
 }
 
 export { issueFile, issueMade, issueParts, issueRows, issuesCompared, officeFile, oneRosterFile } from './issue'
-export { countNames, makeNameless } from '../areas/keeping/nameless'
+export { countNames, makeNameless, writeAnew } from '../areas/keeping/nameless'
 /** A course as a data package, in a file. */
 export function takeOutCourse(of: CourseToTake): Record<string, number> {
   return takeOut(of)

@@ -172,6 +172,8 @@ export function workerPool(source: WorkerSource = FROM_SOURCE, longest = source 
     /** Erases the names and works of a course. */
     makeNameless: (task: { file: string; courseId: string; at: string; reasons: readonly string[] }, asks: Asks) =>
       run<Erased>('makeNameless', task, { ...asks, longest: LONGEST_BACKUP_MS }),
+    /** The database's file written anew; nobody else can write meanwhile. */
+    writeAnew: (file: string) => run<undefined>('writeAnew', { file }, { personId: 'write anew', longest: LONGEST_BACKUP_MS }),
     /** A course as a data package, in a file of its own. */
     takeOutCourse: (task: CourseToTake, asks: Asks) =>
       run<Record<string, number>>('takeOutCourse', task, { ...asks, longest: LONGEST_BACKUP_MS }),

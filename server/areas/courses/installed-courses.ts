@@ -11,6 +11,7 @@ import type { InstallationSettings } from '../../kernel/access/installation-sett
 import type { Clock } from '../../kernel/clock'
 import type { WorkerPool } from '../../workers/pool'
 import type { CourseWrites } from '../../kernel/course/course-writes'
+import type { FileGate } from '../../kernel/db/file-gate'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { installedQueries } from './queries'
 
@@ -23,7 +24,13 @@ export function installedCourseRoutes(
   db: Db,
   plans: PlanLoader,
   writes: CourseWrites,
-  { audit, pool, settings, clock }: { audit: AuditList; pool: WorkerPool; settings: InstallationSettings; clock: Clock },
+  {
+    audit,
+    pool,
+    settings,
+    clock,
+    gate,
+  }: { audit: AuditList; pool: WorkerPool; settings: InstallationSettings; clock: Clock; gate: FileGate },
 ): void {
   const { all, person, lead, isStudent, setAway, remove, dropRoles, same, edit } = installedQueries(db)
 
@@ -81,6 +88,7 @@ export function installedCourseRoutes(
     const erased = await pool.makeNameless({ file: db.name, courseId, at: now(), reasons }, { personId: me.id })
     if (typeof erased === 'string')
       throw new HttpProblem(503, `${erased} What is erased already stays so; the rest is erased when it is asked for again.`)
+    await gate.whileShut(() => pool.writeAnew(db.name))
     // Files beside the database hold names too.
     for (const folder of outside) await rm(join(dirname(db.name), folder, basename(courseId)), { recursive: true, force: true })
     writes.write(courseId, () =>

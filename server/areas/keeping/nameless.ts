@@ -110,7 +110,7 @@ export function countNames({ file, courseId }: Which): Erased {
 
 /**
  * Erases the names, works and remarks of a course for good; its figures and decisions stay. Begun and not ended, it is begun again: what
- * is erased already is left. Saves go on meanwhile, but for the moment in which the file is written anew at the end.
+ * is erased already is left. Saves go on meanwhile. The file is then to be written anew.
  * @param at when
  * @param reasons which of those that name a student are erased as well
  */
@@ -144,12 +144,22 @@ export function makeNameless({ file, courseId, at, reasons }: Which & { at: stri
       )
       takeNamesOutOfIssues(db, courseId)
     })
+  } finally {
+    db.close()
+  }
+  return counts
+}
+
+/** Writes the database's file anew, so that nothing stands in pages that were let go of before. Nobody else can write meanwhile. */
+export function writeAnew({ file }: { file: string }): void {
+  const db = new Database(file, { fileMustExist: true })
+  try {
+    db.pragma('busy_timeout = 30000')
     db.exec('VACUUM')
     db.pragma('wal_checkpoint(TRUNCATE)')
   } finally {
     db.close()
   }
-  return counts
 }
 
 /** Sets columns of a course's rows, which are found once and written in pieces. */
