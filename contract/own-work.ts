@@ -107,19 +107,21 @@ export const OwnWork = z.strictObject({
   ),
   /** By which one may reckon where one stands, of released marks alone; null where students are not shown that, or have their result. */
   course: OwnCourse.nullable(),
-  /** Where one stands on outcomes that students are shown, by what is released. */
-  standings: z.array(
-    z.strictObject({
-      title: z.string(),
-      statement: z.string(),
-      levels: OutcomeBody.shape.levels,
-      reached: z.number().int(),
-      level: z.number().int().nullable(),
-      isReached: z.boolean(),
-      results: z.number().int(),
-      history: z.array(z.number().int()),
-    }),
-  ),
+  /** Where one stands on outcomes that students are shown, by what is released; null while a reopened course is looked at again. */
+  standings: z
+    .array(
+      z.strictObject({
+        title: z.string(),
+        statement: z.string(),
+        levels: OutcomeBody.shape.levels,
+        reached: z.number().int(),
+        level: z.number().int().nullable(),
+        isReached: z.boolean(),
+        results: z.number().int(),
+        history: z.array(z.number().int()),
+      }),
+    )
+    .nullable(),
   /** The course result, once it is confirmed and released to their section. */
   result: OwnResult.nullable(),
   /** Results of earlier issues that were out before, the latest first. */

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Id } from '../course'
 import { LineList, ListNumber, NewLineList, ToJudge, WorkToJudge } from '../line-lists'
 import { route } from '../route'
+import { MEDIA_TYPES } from '#core/exchange/media-types'
 import { inCourse, lead, overseers, staff } from './common'
 
 const ofList = inCourse.extend({ listId: Id })
@@ -31,6 +32,14 @@ export const lineListRoutes = {
     access: lead,
     summary: 'Close a list: nothing more is said, and what was said is shown',
     params: ofList,
+  }),
+  lineListKey: route({
+    method: 'GET',
+    path: '/api/courses/:courseId/line-lists/:listId/numbers-of-papers.csv',
+    access: lead,
+    summary: 'Which number of a list stands for which student, to label work on paper by; noted on the audit list',
+    params: ofList,
+    produces: MEDIA_TYPES.csv,
   }),
   toJudge: route({
     method: 'GET',

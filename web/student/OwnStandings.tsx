@@ -7,7 +7,10 @@ export function OwnStandings({ standings }: { standings: OwnWork['standings'] })
   return (
     <section aria-label="Where you stand">
       <h2>Where you stand</h2>
-      {standings.map((s) => (
+      {standings === null && (
+        <p className="soft">The course is being looked at again. Where you stand is shown once it is confirmed anew.</p>
+      )}
+      {standings?.map((s) => (
         <article key={s.title} className={styles.ownStanding}>
           <h3>{s.title}</h3>
           <p className="soft mb-1">{s.statement}</p>

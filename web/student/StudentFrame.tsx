@@ -83,7 +83,7 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
                 </>
               )}
               {own.data.codeName !== null && <CodeName courseId={head.id} name={own.data.codeName} />}
-              {own.data.standings.length > 0 && (
+              {own.data.standings?.length !== 0 && (
                 <div className={styles.ifNarrow}>
                   <OwnStandings standings={own.data.standings} />
                 </div>
@@ -109,7 +109,7 @@ export default function StudentFrame({ me, courses, head }: { me: Me; courses: C
               {work.some(opens) && (
                 <p className="soft mb-0">Choose a title in colour: how it is judged, what was remarked on yours, and what can be asked.</p>
               )}
-              {own.data && own.data.standings.length > 0 && <OwnStandings standings={own.data.standings} />}
+              {own.data && own.data.standings?.length !== 0 && <OwnStandings standings={own.data.standings} />}
             </>
           )}
         </aside>

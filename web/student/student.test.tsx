@@ -155,6 +155,12 @@ test('where one stands is a place and a word, with what comes next; with nothing
   expect(within(own).getByText('not seen yet')).toBeTruthy()
 })
 
+test('while a course is looked at again it says so in the place of where one stands', async () => {
+  seen([], { standings: null })
+  const [own] = (await screen.findAllByRole('region', { name: 'Where you stand' })) as [HTMLElement]
+  expect(within(own).getByText(/^The course is being looked at again/)).toBeTruthy()
+})
+
 test('what one’s work reached is shown on the rubric, level by level, and whether its readers agreed on it', async () => {
   const levels = (points: number[], words: string[]) => points.map((p, i) => ({ points: p, words: words[i]! }))
   const standard: NonNullable<OwnWork['work'][number]['standard']> = {

@@ -1,4 +1,4 @@
-import type { LineList, ToJudge } from '#contract'
+import type { Decision, LineList, Plan, ToJudge } from '#contract'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 
 const { server, lead } = demoServer()
@@ -90,4 +90,56 @@ test('who does not judge a list sees and says nothing, and a list of strangers i
   await lead('post', api('/line-lists'), { grade: 'Gold', studentIds: students, judgeIds }).expect(422)
   await lead('post', api('/line-lists'), { grade: 'Pass', studentIds: ['a', 'b'], judgeIds }).expect(422)
   await lead('post', api('/line-lists'), { grade: 'Pass', studentIds: students, judgeIds: ['nobody'] }).expect(422)
+})
+
+test('a list is of the grade under its present name, also once a decision to rename it is withdrawn', async () => {
+  const { id } = (await lead('post', api('/line-lists'), { grade: 'Merit', studentIds: students, judgeIds }).expect(200)).body as {
+    id: string
+  }
+  const { boundaries, head } = (await lead('get', api('/plan')).expect(200)).body as Plan
+  const change = {
+    kind: 'bound',
+    boundaries: boundaries.map((b) => (b.grade === 'Merit' ? { ...b, grade: 'Worthy' } : b)),
+    over: boundaries,
+  }
+  const decision = (await lead('post', api('/decisions'), { changes: [change], reason: `a new name in ${head.code}` }).expect(200))
+    .body as Decision
+  const grade = async () => (await listsNow()).find((l) => l.id === id)!.grade
+  expect(await grade()).toBe('Worthy')
+  expect((await own(marker)).find((l) => l.id === id)!.grade).toBe('Worthy')
+  await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'the old name was right' }).expect(200)
+  expect(await grade()).toBe('Merit')
+  await lead('post', api(`/line-lists/${id}/close`)).expect(204)
+})
+
+test('who withdraws from the course is judged no more; the others keep their numbers', async () => {
+  const { id } = (await lead('post', api('/line-lists'), { grade: 'Credit', studentIds: students, judgeIds }).expect(200)).body as {
+    id: string
+  }
+  server.db
+    .prepare(
+      `UPDATE enrolment SET to_day = '2026-11-01' WHERE to_day IS NULL
+         AND student_id = (SELECT student_id FROM line_list_student WHERE list_id = ? AND place = 1)`,
+    )
+    .run(id)
+  expect((await own(marker)).find((l) => l.id === id)!.students.map((s) => s.number)).toEqual([1, 3, 4, 5, 6])
+  await marker('put', api(`/line-lists/${id}/students/2`), { able: true }).expect(404)
+  expect((await listsNow()).find((l) => l.id === id)!.students).toBe(5)
+})
+
+test('work on paper: the lead takes out which number is whose, and that is noted; nobody else may', async () => {
+  const list = (await listsNow())[0]!
+  const key = api(`/line-lists/${list.id}/numbers-of-papers.csv`)
+  const [head, first] = (await lead('get', key).expect(200)).text.replace('\uFEFF', '').split(/\r?\n/)
+  expect(head).toBe('number,candidate,name,section')
+  const { candidate } = server.db
+    .prepare<[string], { candidate: string }>(
+      'SELECT candidate FROM student WHERE id = (SELECT student_id FROM line_list_student WHERE list_id = ? AND place = 0)',
+    )
+    .get(list.id)!
+  expect(first!.split(',').slice(0, 2)).toEqual(['1', candidate])
+  expect(server.db.prepare('SELECT words FROM audit ORDER BY rowid DESC LIMIT 1').pluck().get()).toMatch(/numbers-of-papers/)
+  await marker('get', key).expect(403)
+  await external('get', key).expect(403)
+  await lead('get', api('/line-lists/nothing/numbers-of-papers.csv')).expect(404)
 })

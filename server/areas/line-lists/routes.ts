@@ -1,10 +1,12 @@
 import { randomInt, randomUUID } from 'node:crypto'
+import { writeDelimited } from '#core/exchange/write-delimited'
 import { seeded } from '#core/share'
 import { routes } from '#contract'
 import type { PlanLoader } from '../../kernel/course/load-plan'
 import { now, type Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
+import { sendFile } from '../../kernel/send-file'
 import { lineListQueries } from './queries'
 import { writing } from '../../kernel/db/transactions'
 
@@ -50,6 +52,12 @@ export function lineListRoutes(handle: Handle, db: Db, plans: PlanLoader): void 
   handle(routes.closeLineList, ({ params: { courseId, listId } }) => {
     if (sql.close.run(now(), listId, courseId).changes === 0) throw new HttpProblem(404, 'There is no such list, or it is closed already.')
     return undefined
+  })
+
+  handle(routes.lineListKey, ({ params: { courseId, listId }, res }) => {
+    const rows = sql.numbers.all(listId, courseId).map((s) => [s.number, s.candidate, s.name, s.section])
+    if (rows.length === 0) throw new HttpProblem(404, 'There is no such list, or nobody on it is on the roll.')
+    return sendFile(res, 'numbers of papers', 'csv', writeDelimited([['number', 'candidate', 'name', 'section'], ...rows]))
   })
 
   handle(routes.toJudge, ({ params: { courseId }, me }) =>

@@ -19,7 +19,7 @@ export function ownStandings(db: Db) {
   const judged = judgedQueries(db)
   const standardOf = standardsOf(libraryQueries(db))
 
-  return (plan: Plan, workings: Workings, studentId: string, released: ReadonlySet<string>): OwnWork['standings'] => {
+  return (plan: Plan, workings: Workings, studentId: string, released: ReadonlySet<string>): NonNullable<OwnWork['standings']> => {
     const shown = [...new Set([...outcomes.shown(plan.head.id)].flatMap((id) => newest(id) ?? []))]
     if (shown.length === 0) return []
     const links = linksOf(plan).filter((l) => released.has(l.assessmentId))

@@ -146,10 +146,12 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
         },
       ]
     })
+    const standings = standingsOf(plan, workings, student.id, releasedIds)
     const results = await resultsOf(courseId, student.id, student.sectionId)
     return {
       studentId,
-      standings: standingsOf(plan, workings, student.id, releasedIds),
+      // No issue holds where they stood: while a course is reopened nothing is told from readings that nobody has confirmed.
+      standings: issue?.reopened && standings.length > 0 ? null : standings,
       name: student.name,
       candidate: student.candidate,
       section: plan.sections.find((s) => s.id === student.sectionId)?.name ?? '',

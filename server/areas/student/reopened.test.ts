@@ -36,6 +36,9 @@ const assessment = () =>
 
 test('while a course is reopened its students see the marks of the issue that still counts, and not what is typed anew', async () => {
   expect(await mark()).toBe(confirmed)
+  server.db
+    .prepare("INSERT INTO outcome_shown (course_id, outcome_id, by_id, at) VALUES (?, 'outcome-draw', 'lead', '2026-01-01')")
+    .run(LAST)
   const before = await own()
   server.db
     .prepare(
@@ -51,6 +54,8 @@ test('while a course is reopened its students see the marks of the issue that st
   const after = await own()
   expect(after.work.map((w) => w.mark)).toEqual(before.work.map((w) => w.mark))
   expect(after.result).toEqual(before.result)
+  // Where they stand is read from readings, of which no issue holds those that counted then.
+  expect([before.standings?.length, after.standings]).toEqual([1, null])
   const section = server.db.prepare<[string], string>('SELECT section_id FROM enrolment WHERE student_id = ?').pluck().get(studentId)!
   const seen = await lead('get', `/api/courses/${LAST}/sections/${section}/class`).expect(200)
   expect(seen.text).not.toContain(String(confirmed - 0.375))

@@ -12,5 +12,6 @@ export function trialQueries(db: Db) {
   )
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const versionOf = db.prepare<[string], number>('SELECT version FROM course WHERE id = ?').pluck()
-  return { trialOf, keep, assessment, versionOf }
+  const renameLists = db.prepare('UPDATE line_list SET grade = ? WHERE course_id = ? AND grade = ? AND closed_at IS NULL')
+  return { trialOf, keep, assessment, versionOf, renameLists }
 }

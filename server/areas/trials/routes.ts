@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { checkBoundaries } from '#core/grades'
+import { checkBoundaries, renamedGrades } from '#core/grades'
 import { compareResults } from '#core/rescale'
 import { decisionKind, applyChanges, gradeWorkings, workingsOf, type Workings } from '#core/trial'
 import { routes, type Change, type DecidedMeanwhile, type Decision, type Effect, type KeptTrial } from '#contract'
@@ -23,7 +23,7 @@ import { trialQueries } from './queries'
 
 export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
   const record = decisions(db)
-  const { trialOf, keep, assessment, versionOf } = trialQueries(db)
+  const { trialOf, keep, assessment, versionOf, renameLists } = trialQueries(db)
   const carriedOver = carrier(db)
   const standardOf = standardsOf(libraryQueries(db))
   const recount = recounter(db)
@@ -147,8 +147,17 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
   })
 
   /** Most decisions leave scripts and readings as they are, which then need not be read or sent again. */
-  const decide = <T>(courseId: string, changes: readonly Change[], work: () => T): T =>
-    changesScripts(changes) ? writes.writeOpen(courseId, work) : writes.writeBesideOpen(courseId, work)
+  const decide = <T>(courseId: string, changes: readonly Change[], work: () => T): T => {
+    const named = () => {
+      if (!changes.some((c) => c.kind === 'bound')) return work()
+      const was = plans.load(courseId).plan.boundaries
+      const done = work()
+      // A list that is being judged goes along with the grade that it names.
+      for (const [from, to] of renamedGrades(was, plans.now(courseId).plan.boundaries)) renameLists.run(to, courseId, from)
+      return done
+    }
+    return changesScripts(changes) ? writes.writeOpen(courseId, named) : writes.writeBesideOpen(courseId, named)
+  }
 }
 
 /** Whether scripts or readings are others by it, so that they have to be read anew. */

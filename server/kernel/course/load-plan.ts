@@ -155,6 +155,8 @@ export function planLoader(db: Db) {
       }
       return before.decided
     },
+    /** What is in force at this point of a write, which is not yet a version of the course. @throws HttpProblem 404 where there is no such course */
+    now: (courseId: string): Decided => read(headOf(courseId)),
     /** What would be in force without a decision. @throws HttpProblem 404 where there is no such course */
     without: (courseId: string, decisionId: string): Decided => read(headOf(courseId), decisionId),
     head(courseId: string, role: Role): CourseHead {

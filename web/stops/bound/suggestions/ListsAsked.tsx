@@ -4,7 +4,7 @@ import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { Boundary, StudentResult } from '#core/grades'
 import { routes, type LineList } from '#contract'
-import { call, messageOf } from '../../../api/client'
+import { addressOf, call, messageOf } from '../../../api/client'
 import { useDecidedCourse } from '../../../course/course'
 import { useSaved } from '../../../saving/saved'
 import { NumberField } from '../../../parts/NumberField'
@@ -85,6 +85,15 @@ export function ListsAsked({ boundaries, students, lists, chosen, onChoose }: Pr
               <Button size="sm" variant="link" className="p-0" onClick={() => setClosing(l.id)}>
                 Close it…
               </Button>
+            )}
+            {l.closedAt === null && mayDecide && (
+              <span className="soft small d-block">
+                Work on paper has to bear its numbers:{' '}
+                <a href={addressOf(routes.lineListKey, { courseId: id, listId: l.id })} download>
+                  export the key
+                </a>
+                .
+              </span>
             )}
             {l.closedAt === null && closing === l.id && (
               <span className="small d-block" role="group" aria-label="Close this list?">
