@@ -7,6 +7,10 @@ const MOST_SHARE = 1 - 1e-7
 /** Shares this near are the same. */
 const SAME = 1e-9
 const MOST_STEPS = 40
+/** Of the steps that go by the slope: how many, how far in logarithms of the ratio, and from how near the first one is told. */
+const LAST_STEPS = 20
+const FARTHEST = 2
+const APART = 1e-3
 /** Columns up to which looking everywhere takes no time; few readings may also have more than one valley. */
 const FEW = 40
 
@@ -60,9 +64,45 @@ export function fitted(sums: Sums): Fit | null {
   }
   const inside = (width > FEW ? inTurns(sums) : null) ?? searched(sums)
   // A valley far from nothing is deeper than nothing.
-  if (inside && inside.ratio! > 0.05) return inside
+  if (inside && inside.ratio! > 0.05) return polished(inside, sums)
   const none = solvedAt(0, sums)
   return none && (!inside || none.deviance <= inside.deviance) ? none : inside
+}
+
+/** How the deviance changes with the logarithm of the ratio; for the fixed effects of that ratio, which do not count for it. */
+function slopeAt({ ratio, variance, b, l }: Solved, { bySize }: Sums): number {
+  const width = b.length
+  let slope = 0
+  const inside = new Float64Array(width * width)
+  for (const [size, of] of bySize) {
+    const c = (1 + size * ratio!) ** -2
+    slope += (of.scripts * size) / (1 + size * ratio!) - (c * (of.ss - 2 * dot(b, of.xs) + squared(b, of.xx))) / variance
+    for (let i = 0; i < width; i++) for (let j = 0; j <= i; j++) inside[i * width + j]! += c * of.xx[i * width + j]!
+  }
+  // tr((L·Lᵀ)⁻¹·C), a column of C at a time.
+  const column = new Float64Array(width)
+  for (let j = 0; j < width; j++) {
+    for (let i = 0; i < width; i++) column[i] = i < j ? inside[j * width + i]! : inside[i * width + j]!
+    slope -= solve(l, width, column)[j]!
+  }
+  return ratio! * slope
+}
+
+/**
+ * The last steps go by the slope: the deviance itself is so flat at its bottom that rounding hides the place.
+ * @returns what was given where the slope does not come nearer to 0
+ */
+function polished(found: Solved, sums: Sums): Solved {
+  let [before, best] = [solvedAt(found.ratio! * (1 + APART), sums), found]
+  let [g0, g1] = [before && slopeAt(before, sums), slopeAt(found, sums)]
+  for (let step = 0; step < LAST_STEPS && before && g0 !== null && g0 !== g1; step++) {
+    const by = (-g1 * Math.log(best.ratio! / before.ratio!)) / (g1 - g0)
+    const next = solvedAt(best.ratio! * Math.exp(Math.min(FARTHEST, Math.max(-FARTHEST, by))), sums)
+    const g = next && slopeAt(next, sums)
+    if (!next || Math.abs(g!) >= Math.abs(g1)) break
+    ;[before, g0, best, g1] = [best, g1, next, g!]
+  }
+  return best
 }
 
 /** By its share of the whole, which lies between 0 and 1. */
