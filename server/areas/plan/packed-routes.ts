@@ -1,5 +1,5 @@
 import { markingBy } from '#core/marking'
-import { routes, Standard, type LibraryFile, type RubricBody } from '#contract'
+import { routes, Standard, USUAL_USE, type LibraryFile, type RubricBody } from '#contract'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { PlanLoader } from '../../kernel/course/load-plan'
@@ -68,7 +68,7 @@ export function packedAssessmentRoutes(handle: Handle, db: Db, plans: PlanLoader
         throw new HttpProblem(422, 'There is no such component.', { field: 'componentId' })
       const standardId = markedBy && found ? (markedBy.here ?? added(markedBy, found, me.id)) : null
       const id = copy(
-        { ...a, id: '', standardId, marking: markedBy ? markingBy(markedBy.standard.kind) : a.marking },
+        { ...a, id: '', standardId, use: USUAL_USE, marking: markedBy ? markingBy(markedBy.standard.kind) : a.marking },
         { courseId, componentId, title: free.assessment(courseId, a.title), counts: a.counts && !plan.hasMarks },
         { standard: true, passMark: true, moderation: true, notes: true },
       )

@@ -99,6 +99,21 @@ describe('a course from nothing', () => {
     await edit(a, { notes: 'Bring a pointer' }).expect(200)
     expect(detail(await edit(a, { notes: 'x' }).expect(409))).toMatch(/Somebody changed this assessment meanwhile/)
   })
+  test('set back to direct it is marked by nothing, and can be marked by something again', async () => {
+    let a = await add('Chart')
+    const { id: standardId } = server.db.prepare("SELECT id FROM standard WHERE kind = 'rubric' AND state = 'ready'").get() as {
+      id: string
+    }
+    const attach = async (to: string | null) =>
+      (await lead('put', at(`/assessments/${a.id}/standard`), { version: a.version, standardId: to }).expect(200)).body as Assessment
+    a = await attach(standardId)
+    expect(a).toMatchObject({ marking: 'rubric', standardId })
+    a = (await edit(a, { marking: 'direct' }).expect(200)).body as Assessment
+    expect(a).toMatchObject({ marking: 'direct', standardId: null })
+    a = await attach(standardId)
+    a = (await edit(a, { marking: 'completion' }).expect(200)).body as Assessment
+    expect(a).toMatchObject({ marking: 'completion', standardId: null })
+  })
   test('policies are set while there are no marks', async () => {
     const { policy } = await planOf(id)
     await lead('put', at('/policy'), { policy: { ...policy, late: { kind: 'cap', percent: 50 } } }).expect(200)
@@ -324,6 +339,24 @@ test('a department keeps sets of grades: whoever kept one replaces or drops it, 
       "UPDATE course_role SET role = 'marker' WHERE course_id = 'cfs118-2026' AND person_id = (SELECT id FROM person WHERE sign_in = 'lea.ostrand')",
     )
     .run()
+})
+
+test('a copy uses its standard as the original does: hidden points stay hidden, and what is noted on is', async () => {
+  const original = (await planOf(COURSE)).assessments.find((a) => a.marking === 'rubric')!
+  const use = { ...original.use, hidePoints: true, noteOn: ['line weight'] }
+  await lead('patch', api(`/assessments/${original.id}`), { version: original.version, use }).expect(200)
+  const id = await started(COURSE)
+  const copy = (await planOf(id)).assessments.find((a) => a.title === original.title)!
+  expect(copy.use).toEqual(use)
+  const taken = { fromCourseId: COURSE, assessmentId: original.id, componentId: copy.componentId }
+  const take = { standard: true, passMark: false, moderation: false, notes: false, placements: false }
+  const again = (await lead('post', `/api/courses/${id}/assessments/copies`, { ...taken, take }).expect(200)).body as {
+    assessment: Assessment
+  }
+  expect(again.assessment.use).toEqual(use)
+  const bare = (await lead('post', `/api/courses/${id}/assessments/copies`, { ...taken, take: { ...take, standard: false } }).expect(200))
+    .body as { assessment: Assessment }
+  expect(bare.assessment.use).toMatchObject({ hidePoints: false, noteOn: [] })
 })
 
 test('a course begun from another one takes along what gives evidence of outcomes and who sees it, and no result', async () => {

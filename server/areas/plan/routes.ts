@@ -91,6 +91,8 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
         throw new HttpProblem(422, 'There is no such component.', { field: 'componentId' })
       const set: Record<string, unknown> = { ...patch }
       if (patch.title !== undefined) set.title = free.assessment(courseId, patch.title, row.id)
+      // Marked otherwise, it is marked by nothing of the library until something is chosen.
+      if (patch.marking !== undefined && patch.marking !== row.marking) set.standardId = null
       // The worth goes with the maximum until somebody types one; with marks about, a worth moves only by decision.
       const follows = patch.worth !== undefined ? false : (patch.worthFollows ?? !!row.worth_follows)
       if (patch.worth !== undefined) set.worthFollows = false

@@ -20,6 +20,7 @@ const COLUMN: Record<string, string> = {
   notes: 'notes',
   away: 'away',
   use: 'use',
+  standardId: 'standard_id',
 }
 
 /** Sets the columns that a patch names and raises the row's version. */

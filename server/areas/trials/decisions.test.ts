@@ -1,7 +1,7 @@
 import { gradeCourse } from '#core/grades'
 import type { Adjustment, Reread } from '#core/rescale'
 import { settleBy, standingRows, toCourse, workingsOf, type TableLike } from '#core/trial'
-import { unpackTable, type Change, type Decision, type TableInColumns, type TablePlan } from '#contract'
+import { unpackTable, type Change, type Decision, type Problem, type TableInColumns, type TablePlan } from '#contract'
 import { COURSE, api, demoServer } from '../../testing/serve'
 
 const { server, lead } = demoServer()
@@ -50,6 +50,23 @@ test('adopting settles, the effect is in the record, and withdrawing brings back
   expect(withdrawn.withdrawn?.reason).toBe('test')
   expect(standing(await table())).toEqual(standing(before))
   await withdraw(decision.id).expect(409)
+})
+
+test('what is a bonus and has marks below 0 stays one, by a decision and by taking one back', async () => {
+  const of = `${COURSE}-traverse`
+  const { id } = await adopt([{ kind: 'assess', assessmentId: of, patch: { bonus: true } }])
+  const was = server.db.prepare("SELECT id, entered FROM script WHERE assessment_id = ? AND status = 'in' LIMIT 1").get(of) as {
+    id: string
+    entered: number
+  }
+  const enter = (mark: number) => server.db.prepare('UPDATE script SET entered = ? WHERE id = ?').run(mark, was.id)
+  enter(-1)
+  const said = 'Traverse closure has 1 mark below 0, which only a bonus may have: change it first.'
+  expect(((await withdraw(id).expect(409)).body as Problem).detail).toBe(said)
+  const changes: Change[] = [{ kind: 'assess', assessmentId: of, patch: { bonus: false } }]
+  expect(((await lead('post', api('/decisions'), { changes, reason: 'test' }).expect(409)).body as Problem).detail).toBe(said)
+  enter(was.entered)
+  await withdraw(id).expect(200)
 })
 
 test('of two decisions on one script the later holds; withdrawing it brings the earlier back', async () => {

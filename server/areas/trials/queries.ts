@@ -13,5 +13,11 @@ export function trialQueries(db: Db) {
   const assessment = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const versionOf = db.prepare<[string], number>('SELECT version FROM course WHERE id = ?').pluck()
   const renameLists = db.prepare('UPDATE line_list SET grade = ? WHERE course_id = ? AND grade = ? AND closed_at IS NULL')
-  return { trialOf, keep, assessment, versionOf, renameLists }
+  const below0 = db
+    .prepare<[string], number>(
+      `SELECT count(*) FROM script s WHERE s.assessment_id = ? AND (s.entered < 0
+         OR EXISTS (SELECT 1 FROM reading r WHERE r.script_id = s.id AND r.mark < 0))`,
+    )
+    .pluck()
+  return { trialOf, keep, assessment, versionOf, renameLists, below0 }
 }

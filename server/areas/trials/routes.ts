@@ -23,7 +23,7 @@ import { trialQueries } from './queries'
 
 export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: TableLoader, writes: CourseWrites): void {
   const record = decisions(db)
-  const { trialOf, keep, assessment, versionOf, renameLists } = trialQueries(db)
+  const { trialOf, keep, assessment, versionOf, renameLists, below0 } = trialQueries(db)
   const carriedOver = carrier(db)
   const standardOf = standardsOf(libraryQueries(db))
   const recount = recounter(db)
@@ -148,15 +148,26 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
 
   /** Most decisions leave scripts and readings as they are, which then need not be read or sent again. */
   const decide = <T>(courseId: string, changes: readonly Change[], work: () => T): T => {
-    const named = () => {
-      if (!changes.some((c) => c.kind === 'bound')) return work()
+    const done = () => {
       const was = plans.load(courseId).plan.boundaries
-      const done = work()
+      const result = work()
+      const bounds = changes.some((c) => c.kind === 'bound')
+      const bonus = changes.some((c) => c.kind === 'assess' && c.patch.bonus !== undefined)
+      if (!bounds && !bonus) return result
+      const { boundaries, assessments } = plans.now(courseId).plan
       // A list that is being judged goes along with the grade that it names.
-      for (const [from, to] of renamedGrades(was, plans.now(courseId).plan.boundaries)) renameLists.run(to, courseId, from)
-      return done
+      for (const [from, to] of renamedGrades(was, boundaries)) renameLists.run(to, courseId, from)
+      for (const a of assessments) {
+        const n = a.bonus ? 0 : below0.get(a.id)!
+        if (n > 0)
+          throw new HttpProblem(
+            409,
+            `${a.title} has ${n} ${n === 1 ? 'mark' : 'marks'} below 0, which only a bonus may have: change ${n === 1 ? 'it' : 'them'} first.`,
+          )
+      }
+      return result
     }
-    return changesScripts(changes) ? writes.writeOpen(courseId, named) : writes.writeBesideOpen(courseId, named)
+    return changesScripts(changes) ? writes.writeOpen(courseId, done) : writes.writeBesideOpen(courseId, done)
   }
 }
 

@@ -10,9 +10,9 @@ type Assessment = Plan['assessments'][number]
 export function assessmentCopier(db: Db) {
   const insert = db.prepare(
     `INSERT INTO assessment (id, course_id, component_id, title, marking, out_of, worth, worth_follows, counts, bonus, droppable, pass_mark,
-       tolerance, readings_wanted, step, blind, standard_id, notes, position)
+       tolerance, readings_wanted, step, blind, use, standard_id, notes, position)
      VALUES (@id, @courseId, @componentId, @title, @marking, @outOf, @worth, @worthFollows, @counts, @bonus, @droppable, @passMark,
-       @tolerance, @readingsWanted, @step, coalesce((SELECT blind FROM assessment WHERE id = @of), 0), @standardId, @notes,
+       @tolerance, @readingsWanted, @step, coalesce((SELECT blind FROM assessment WHERE id = @of), 0), @use, @standardId, @notes,
        (SELECT coalesce(max(position), -1) + 1 FROM assessment WHERE course_id = @courseId))`,
   )
   const judgements = db.prepare(
@@ -22,7 +22,7 @@ export function assessmentCopier(db: Db) {
 
   return {
     copy(
-      a: Omit<Assessment, 'componentId' | 'use' | 'version'>,
+      a: Omit<Assessment, 'componentId' | 'version'>,
       to: { courseId: string; componentId: string; title: string; counts: boolean },
       take: Omit<Taken, 'placements'>,
     ): string {
@@ -43,6 +43,7 @@ export function assessmentCopier(db: Db) {
         readingsWanted: take.moderation ? a.readingsWanted : 1,
         step: take.moderation ? a.step : null,
         standardId: take.standard ? a.standardId : null,
+        use: take.standard ? JSON.stringify(a.use) : '{}',
         notes: take.notes ? a.notes : '',
       })
       // What its overall judgement tells of goes along with what it is judged by.
