@@ -30,6 +30,15 @@ test.each([
   expect(found(with_(due))).toEqual([{ key: `${kind}|y|b|${due ?? ''}`, kind, assessmentId: 'y', sectionId: 'b', due, message, mend }])
 })
 
+test.each([
+  ['2026-08-20', 'Marks of Levelling are let out in Groma on 20 Aug 2026, before the course begins.'],
+  ['2026-10-12', 'Marks of Levelling are let out in Groma on 12 Oct 2026, before it is due.'],
+  ['2026-10-13', null],
+])('let out on %s', (letOut, message) => {
+  const placements = good.map((p) => (p.assessmentId === 'y' && p.sectionId === 'b' ? { ...p, letOut } : p))
+  expect(found(placements).map((f) => [f.kind, f.message, f.mend])).toEqual(message === null ? [] : [['let out early', message, null]])
+})
+
 test('several due on one day are named once, with all of them', () => {
   const findings = found(with_('2026-10-06'))
   expect(findings.map((f) => f.message)).toEqual(['Pacing and Levelling are due on one day, 6 Oct 2026, in Groma.'])

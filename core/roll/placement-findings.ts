@@ -16,10 +16,20 @@ export interface PlacedOn {
   assessmentId: string
   sectionId: string
   due: Day | null
+  /** The day on which its marks are let out, where it is one and the same whenever it is due. */
+  letOut?: Day | null
 }
 
 export type PlacementFindingKind =
-  'weekend' | 'outside the term' | 'no meeting' | 'before the first day' | 'several due' | 'no date' | 'not set' | 'no placement'
+  | 'let out early'
+  | 'weekend'
+  | 'outside the term'
+  | 'no meeting'
+  | 'before the first day'
+  | 'several due'
+  | 'no date'
+  | 'not set'
+  | 'no placement'
 
 export interface PlacementFinding {
   /** Names the finding with its date, so that it is a new one once the date has changed. */
@@ -94,7 +104,18 @@ export function placementFindings(input: {
         add('not set', section, null, `${a.title} is not set for ${section.name}.`, days[0] ? mend(days[0]) : null)
         continue
       }
-      const { due } = p
+      const { due, letOut } = p
+      const early = !letOut ? null : letOut < term.firstDay ? 'the course begins' : due !== null && letOut < due ? 'it is due' : null
+      if (early)
+        findings.push({
+          key: ['let out early', a.id, section.id, letOut].join('|'),
+          kind: 'let out early',
+          assessmentId: a.id,
+          sectionId: section.id,
+          due,
+          message: `Marks of ${a.title} are let out in ${section.name} on ${said(letOut!)}, before ${early}.`,
+          mend: null,
+        })
       if (due === null) add('no date', section, null, `${a.title} has no date in ${section.name}.`, days[0] ? mend(days[0]) : null)
       else if (due < term.firstDay || due > term.lastDay)
         add('outside the term', section, due, `${a.title} in ${section.name} is due ${said(due)}, outside the term.`, mend(inTerm ?? due))

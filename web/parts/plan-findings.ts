@@ -4,8 +4,16 @@ import type { Part } from './set-out-parts'
 import { numeral, shownDay } from './format'
 
 /** The placements of a plan by the ids of assessment and section. */
-export const placementsOf = ({ placements, assessments, sections }: Plan) =>
-  placements.map(([a, s, due]) => ({ assessmentId: assessments[a]!.id, sectionId: sections[s]!.id, due }))
+export const placementsOf = ({ placements, assessments, sections, releases }: Plan) =>
+  placements.map(([a, s, due, r]) => {
+    const release = releases[r]
+    return {
+      assessmentId: assessments[a]!.id,
+      sectionId: sections[s]!.id,
+      due,
+      letOut: release?.kind === 'on' ? release.day : null,
+    }
+  })
 
 interface DateFindings {
   open: PlacementFinding[]
@@ -37,6 +45,7 @@ const GRAVEST: PlacementFinding['kind'][] = [
   'no placement',
   'outside the term',
   'before the first day',
+  'let out early',
   'weekend',
   'no meeting',
   'not set',
@@ -48,6 +57,7 @@ const WORDS: Record<PlacementFinding['kind'], string> = {
   'no placement': 'is set for no section',
   'outside the term': 'is due outside the term in',
   'before the first day': 'is due before it starts in',
+  'let out early': 'has its marks let out before it is due, or before the course begins, in',
   weekend: 'is due on a weekend in',
   'no meeting': 'is due on a day without a meeting in',
   'not set': 'is not set for',

@@ -9,7 +9,7 @@ import styles from './sheet.module.css'
 interface Props {
   /** What marks count as, where that is what is shown. */
   countsAs: CountsAs | null
-  columns: readonly { id: string }[]
+  columns: readonly { id: string; passMark: number | null }[]
   rows: SheetByCell['students']
   cells: Cells
   revision: number
@@ -26,15 +26,16 @@ export function SheetFoot({ countsAs, columns, rows, cells, revision, whole, sho
   const later = useDeferredValue(revision)
   // Reckoned anew when a cell has changed, which the cells alone do not say.
   const figures = useMemo(
-    () => shown.map((column) => columnFigures(rows, cells, places[column]!, countsAs?.get(columns[column]!.id))),
+    () => shown.map((column) => columnFigures(rows, cells, places[column]!, columns[column]!.passMark, countsAs?.get(columns[column]!.id))),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [rows, cells, shown, places, later, countsAs, columns],
   )
+  const passing = figures.some((f) => f.passed !== null)
   return (
-    <div className={`${styles.sheetRow} ${styles.footRow}`} role="row" style={{ width: whole }}>
+    <div className={`${styles.sheetRow} ${styles.footRow} ${passing ? styles.withPassed : ''}`} role="row" style={{ width: whole }}>
       <div role="rowheader" className={`${styles.frozen} ${styles.number}`} />
       <div role="rowheader" className={`soft ${styles.frozen} ${styles.nameCell}`}>
-        mean · marked of all
+        mean · marked of all{passing && ' · passed so far'}
       </div>
       {shown.map((column, i) => {
         const f = figures[i]!
@@ -44,6 +45,11 @@ export function SheetFoot({ countsAs, columns, rows, cells, revision, whole, sho
             <small className={f.marked < f.of ? 'ochre' : 'soft'}>
               {f.marked}/{f.of}
             </small>
+            {f.passed !== null && f.marked > 0 && (
+              <small className="soft" title={`${f.passed} of ${f.marked} passed so far`}>
+                {f.passed} passed
+              </small>
+            )}
           </div>
         )
       })}

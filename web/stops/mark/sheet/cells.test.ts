@@ -122,9 +122,9 @@ test('the day it is due is that of the student’s section; cells are found once
 test('averages and counts of a column: what is missing is in neither, what is pending is counted and has no mark', () => {
   const s = sheet()
   const cells = new Cells(s)
-  expect(columnFigures(s.students, cells, 0)).toEqual({ mean: 8, marked: 1, of: 2 })
-  expect(columnFigures(s.students, cells, 1)).toEqual({ mean: null, marked: 0, of: 1 })
+  expect(columnFigures(s.students, cells, 0, null)).toEqual({ mean: 8, marked: 1, of: 2, passed: null })
+  expect(columnFigures(s.students, cells, 1, 13)).toEqual({ mean: null, marked: 0, of: 1, passed: 0 })
   cells.put([cell('p', 'b', 12)])
-  expect(columnFigures(s.students, cells, 1)).toEqual({ mean: 12, marked: 1, of: 1 })
-  expect(columnFigures(s.students, cells, 1, new Map([['p', 13.5]]))).toEqual({ mean: 13.5, marked: 1, of: 1 })
+  expect(columnFigures(s.students, cells, 1, 13)).toEqual({ mean: 12, marked: 1, of: 1, passed: 0 })
+  expect(columnFigures(s.students, cells, 1, 13, new Map([['p', 13.5]]))).toEqual({ mean: 13.5, marked: 1, of: 1, passed: 1 })
 })

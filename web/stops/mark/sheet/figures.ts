@@ -5,6 +5,8 @@ export interface ColumnFigures {
   mean: number | null
   marked: number
   of: number
+  /** Of those that are marked; null where it has no pass mark. */
+  passed: number | null
 }
 
 /**
@@ -14,9 +16,10 @@ export function columnFigures(
   rows: SheetByCell['students'],
   cells: Cells,
   column: number,
+  passMark: number | null,
   countsAs?: ReadonlyMap<string, number>,
 ): ColumnFigures {
-  let [sum, marked, of] = [0, 0, 0]
+  let [sum, marked, of, passed] = [0, 0, 0, 0]
   for (const { id } of rows) {
     const s = cells.placeOf(id)
     if (!cells.isSet(s, column)) continue
@@ -25,8 +28,10 @@ export function columnFigures(
     of++
     const mark = cells.mark(s, column)
     if (mark === null) continue
-    sum += countsAs?.get(id) ?? mark
+    const counted = countsAs?.get(id) ?? mark
+    sum += counted
     marked++
+    if (passMark !== null && counted >= passMark) passed++
   }
-  return { mean: marked > 0 ? sum / marked : null, marked, of }
+  return { mean: marked > 0 ? sum / marked : null, marked, of, passed: passMark === null ? null : passed }
 }
