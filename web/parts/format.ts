@@ -11,6 +11,10 @@ export const fixed = (x: number | null | undefined, decimals = 1): string => wri
 /** A mark without trailing zeros, at most three decimals. */
 export const numeral = (x: number | null | undefined): string => written(x, 0, 3, 'negative')
 
+/** Points of a criterion as they count: those of a penalty are taken off. */
+export const pointsGiven = ({ penalty }: { penalty?: boolean | undefined }, points: number | null | undefined): string =>
+  numeral(penalty && points ? -points : points)
+
 /** With its sign, but for what rounds to nothing. */
 export const signed = (x: number | null | undefined, decimals = 1): string => written(x, decimals, decimals, 'exceptZero')
 

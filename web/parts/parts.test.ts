@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { columnCounts, stackDots } from './dots'
-import { counted, DASH, fixed, numeral, share, signed, typedNumber } from './format'
+import { counted, DASH, fixed, numeral, pointsGiven, share, signed, typedNumber } from './format'
 import { tickStep } from './ticks'
 
 test('each person is a dot; those of a column stand on each other', () => {
@@ -56,3 +56,8 @@ test.each([
   ['1e3', null],
   ['seven', null],
 ])('typed “%s” is %p', (text, number) => expect(typedNumber(text)).toBe(number))
+
+test('points of a penalty stand with the minus that they count with', () => {
+  expect([2, 0, undefined].map((p) => pointsGiven({ penalty: true }, p))).toEqual(['−2', '0', '–'])
+  expect(pointsGiven({}, 2)).toBe('2')
+})

@@ -4,7 +4,7 @@ import { criterionMaximum, levelText } from '#core/scales'
 import type { RubricCriterion } from '#contract'
 import { NumberField } from '../NumberField'
 import { LevelWords } from '../LevelWords'
-import { numeral, signed } from '../format'
+import { numeral, pointsGiven, signed } from '../format'
 import { Track, type Compared } from './Track'
 import styles from './judge.module.css'
 
@@ -40,7 +40,7 @@ export function JudgeCriterion({ criterion: c, longest, points, compared, shows,
       : c.levels.findIndex((l) => points === l.points || (c.ranges && points >= l.points && points <= (l.to ?? l.points)))
   const inRange = at >= 0 && c.ranges && (c.levels[at]!.to ?? 0) > c.levels[at]!.points ? c.levels[at]! : null
   const top = criterionMaximum(c)
-  const given = (p: number) => `${c.penalty && p > 0 ? '−' : ''}${numeral(p)}`
+  const given = (p: number) => pointsGiven(c, p)
   const choose = (i: number) => {
     const level = c.levels[Math.max(0, Math.min(c.levels.length - 1, i))]
     if (!level || disabled) return

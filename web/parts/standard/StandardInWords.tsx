@@ -1,6 +1,6 @@
 import { rubricMaximum } from '#core/scales'
 import type { RubricBody, ScaleBody, SchemeBody } from '#contract'
-import { numeral } from '../format'
+import { numeral, pointsGiven } from '../format'
 import { LevelWords } from '../LevelWords'
 import { BandsInWords } from './BandsInWords'
 import styles from './standard.module.css'
@@ -30,8 +30,7 @@ export function StandardInWords({ standard }: { standard: StandardShown }) {
                   {(standard.body.descending ? c.levels.toReversed() : c.levels).map((l, i) => (
                     <td key={i} style={{ width: `${100 / c.levels.length}%` }}>
                       <b>
-                        {c.penalty && l.points > 0 ? '−' : ''}
-                        {numeral(l.points)}
+                        {pointsGiven(c, l.points)}
                         {c.ranges && l.to !== undefined && l.to !== l.points && `–${numeral(l.to)}`}
                       </b>{' '}
                       <span dir="auto">

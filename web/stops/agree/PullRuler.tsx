@@ -1,6 +1,6 @@
 import { useRef, useState, type PointerEvent } from 'react'
 import type { RubricCriterion } from '#contract'
-import { numeral } from '../../parts/format'
+import { pointsGiven } from '../../parts/format'
 
 const W = 820
 const EDGE = 24
@@ -23,7 +23,7 @@ export function PullRuler({
   const [pulled, setPulled] = useState<{ level: number; points: number } | null>(null)
   const span = longest * 1.08
   const x = (points: number) => EDGE + (points / span) * (W - 2 * EDGE)
-  const given = (p: number) => `${c.penalty && p > 0 ? '−' : ''}${numeral(p)}`
+  const given = (p: number) => pointsGiven(c, p)
   const pointsOf = (i: number) => (pulled?.level === i ? pulled.points : c.levels[i]!.points)
   const within = (i: number, points: number) => {
     const low = c.levels[i - 1] ? c.levels[i - 1]!.points + step : 0

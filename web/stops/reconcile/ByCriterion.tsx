@@ -5,7 +5,7 @@ import { JudgedError, markSoFar } from '#core/marking'
 import type { Picks } from '#core/scales'
 import type { Assessment, ScriptDetail } from '#contract'
 import { useDraft } from '../../saving/drafts'
-import { numeral, typedNumber } from '../../parts/format'
+import { numeral, pointsGiven, typedNumber } from '../../parts/format'
 import { ReadingShape, readingColour } from '../../parts/ReadingsLine'
 import type { QueueRow } from './queue-rows'
 import { useCriteria, useStandard } from './useCriteria'
@@ -36,7 +36,9 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
     criteria.flatMap((c) => {
       const given = readings.map((r) => r?.picks[c.id])
       const same = given[0] !== undefined && given.every((g) => g === given[0])
-      const own = exact[c.id] ? typedNumber(exact[c.id]!) : (taken[c.id] ?? (same ? given[0]! : null))
+      const typed = exact[c.id] ? typedNumber(exact[c.id]!) : null
+      // What is taken off may be typed with its minus or without.
+      const own = exact[c.id] ? typed && (c.penalty ? Math.abs(typed) : typed) : (taken[c.id] ?? (same ? given[0]! : null))
       return own === null || own === undefined ? [] : [[c.id, own]]
     }),
   )
@@ -77,16 +79,16 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
                         type="button"
                         className={styles.pick}
                         aria-pressed={agreed[c.id] === g && !exact[c.id]}
-                        aria-label={`${c.title}: ${numeral(g)}, as ${surname(row.readings[i]!.markerId)}`}
+                        aria-label={`${c.title}: ${pointsGiven(c, g)}, as ${surname(row.readings[i]!.markerId)}`}
                         onClick={() => {
                           setTaken({ ...taken, [c.id]: g })
                           setExact({ ...exact, [c.id]: '' })
                         }}
                       >
-                        {numeral(g)}
+                        {pointsGiven(c, g)}
                       </button>
                     ) : (
-                      numeral(g)
+                      pointsGiven(c, g)
                     )}
                   </td>
                 ))}
@@ -99,7 +101,7 @@ export function ByCriterion({ row, assessment, readings, surname, onSettle }: Pr
                       inputMode="decimal"
                       aria-label={`${c.title}, agreed`}
                       value={exact[c.id] ?? ''}
-                      placeholder={agreed[c.id] === undefined ? '–' : numeral(agreed[c.id])}
+                      placeholder={pointsGiven(c, agreed[c.id])}
                       onChange={(e) => setExact({ ...exact, [c.id]: e.target.value })}
                     />
                   </td>

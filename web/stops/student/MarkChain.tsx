@@ -4,7 +4,7 @@ import { routes } from '#contract'
 import { call } from '../../api/client'
 import { useDecidedCourse } from '../../course/course'
 import { ReadingShape } from '../../parts/ReadingsLine'
-import { numeral } from '../../parts/format'
+import { numeral, pointsGiven } from '../../parts/format'
 import { Said } from '../../parts/Said'
 import styles from './student.module.css'
 
@@ -51,7 +51,13 @@ export function MarkChain({ standing, assessmentId }: { standing: StandingMark |
                 {r.judgement && ` (${r.judgement})`}
                 {Object.keys(r.picks).length > 0 && (
                   <span className="soft small d-block">
-                    {criteria.flatMap((c) => (r.picks[c.id] === undefined ? [] : `${c.title} ${numeral(r.picks[c.id])}`)).join(' · ')}
+                    {criteria
+                      .flatMap((c) =>
+                        r.picks[c.id] === undefined
+                          ? []
+                          : `${c.title} ${pointsGiven({ penalty: 'penalty' in c && c.penalty }, r.picks[c.id])}`,
+                      )
+                      .join(' · ')}
                   </span>
                 )}
                 {r.comment && <span className="serif fw-normal small d-block">{r.comment}</span>}
