@@ -201,6 +201,10 @@ export const Sharing = z.strictObject({
   scripts: z.number().int(),
   /** Scripts with fewer readers than are wanted. */
   short: z.number().int(),
+  /** Scripts in nobody's pile any more, since their students withdrew. */
+  withdrawn: z.number().int(),
+  /** Marks to a boundary within which a script is read again, where nothing else is said. */
+  usualZone: z.number(),
   loads: z.array(Load),
   /** Markers who share scripts, by name; more than one group cannot be compared fairly. */
   groups: z.array(z.array(z.string())),
@@ -213,9 +217,23 @@ export type Sharing = z.infer<typeof Sharing>
 
 /** What sharing out would give, before it is done. */
 export const SharingTried = z.strictObject({
-  loads: z.array(z.strictObject({ id: Id, name: z.string(), before: z.number().int(), after: z.number().int(), kept: z.number().int() })),
-  /** Readings that would be shared out anew. */
+  /** `given`: readings that are theirs and were not before; `kept`: begun or done. */
+  loads: z.array(
+    z.strictObject({
+      id: Id,
+      name: z.string(),
+      before: z.number().int(),
+      after: z.number().int(),
+      given: z.number().int(),
+      kept: z.number().int(),
+    }),
+  ),
+  /** Readings that would be given to somebody who does not have them now, that stay with who has them, and that are taken from who had them. */
   readings: z.number().int(),
+  stay: z.number().int(),
+  taken: z.number().int(),
+  /** Marks that stand now and would wait for a further reading. */
+  opens: z.number().int(),
   /** How many readings a script would need before it has a mark. */
   readingsWanted: z.number().int(),
   ownSection: z.number().int(),

@@ -20,6 +20,22 @@ export interface SampleRule {
   seed: number
 }
 
+/** The least that marks are told apart by, where the readings do not say how far one is off; of the maximum. */
+const USUAL_ERROR = 0.02
+const STEP = 0.5
+
+/**
+ * Marks to a line within which a script is read again, where nothing else is said: as far as one reading is off, but never more than a
+ * quarter of the way between two lines, so that most scripts are outside of it.
+ * @param lines boundaries as marks @param error sd of a reading, in marks; null where none is known
+ */
+export function usualZone(outOf: number, lines: readonly number[], error: number | null): number {
+  const sorted = [...new Set(lines)].sort((a, b) => a - b)
+  const narrowest = Math.min(...sorted.slice(1).map((l, i) => l - sorted[i]!), Infinity)
+  const zone = Math.min(error ?? USUAL_ERROR * outOf, narrowest / 4)
+  return zone >= STEP ? Math.floor(zone / STEP) * STEP : Math.round(zone * 10) / 10
+}
+
 /**
  * Scripts for second reading: the larger of `least` and the share, always with every fail and every script within the
  * zone of a boundary, the rest spread over sections in proportion and over the mark range. The same seed gives the same.

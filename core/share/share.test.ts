@@ -1,5 +1,14 @@
 import fc from 'fast-check'
-import { allocate, joiningReadings, linkedGroups, moderationSample, ShareError, type SampleRow, type ShareInput } from '#core/share'
+import {
+  allocate,
+  joiningReadings,
+  linkedGroups,
+  moderationSample,
+  ShareError,
+  usualZone,
+  type SampleRow,
+  type ShareInput,
+} from '#core/share'
 
 const scripts = (n: number, sections = 8) => Array.from({ length: n }, (_, i) => ({ id: `s${i}`, sectionId: `x${i % sections}` }))
 const markers = (n: number, capacity = (_: number) => 1) =>
@@ -156,4 +165,15 @@ describe('a sample for second reading', () => {
     ] as const)
       expect(all.some((r) => sample.has(r.scriptId) && r.mark >= from && r.mark < to)).toBe(true)
   })
+})
+
+test('the zone follows how far a reading is off, and never takes most of what lies between two lines', () => {
+  const lines = (outOf: number) => [50, 60, 70, 80].map((p) => (p / 100) * outOf)
+  expect(usualZone(100, lines(100), 1.8)).toBe(1.5)
+  expect(usualZone(100, lines(100), 7)).toBe(2.5)
+  expect(usualZone(100, lines(100), null)).toBe(2)
+  // Out of 10 a mark on either side would be everybody.
+  expect(usualZone(10, lines(10), 0.9)).toBe(0.3)
+  expect(usualZone(30, [12], null)).toBe(0.5)
+  expect(usualZone(10, [4], null)).toBe(0.2)
 })

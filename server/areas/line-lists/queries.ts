@@ -1,4 +1,5 @@
 import type { LineList } from '#contract'
+import { isOnRoll } from '../../kernel/course/allotments'
 import type { Db } from '../../kernel/db/open'
 
 interface Row {
@@ -11,7 +12,7 @@ interface Row {
 }
 
 /** Who withdrew is judged no more; what was said of them stays. */
-const ON_ROLL = 'EXISTS (SELECT 1 FROM enrolment e WHERE e.student_id = s.student_id AND e.to_day IS NULL)'
+const ON_ROLL = isOnRoll('s.student_id')
 
 /** Plain SQL of lists near a line and of what their judges say. Writes go on inside the caller's transaction. */
 export function lineListQueries(db: Db) {

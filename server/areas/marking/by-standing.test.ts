@@ -125,13 +125,18 @@ test('who is exempt stays that; by hand again, the marks stay and are typed', as
   await lead('delete', api(`/assessments/${PART}/by-standing`)).expect(204)
   expect((await cells()).map((c) => c.mark)).toEqual(others)
   const { version: then } = await own()
-  const typed = { studentId, assessmentId: PART, version: then, mark: 20, status: 'in', daysLate: 0 }
-  expect((await lead('patch', api('/sheet'), { cells: [typed] })).body).toMatchObject({ refused: [], saved: [{ mark: 20 }] })
+  // By hand it is done or not done, and nothing between.
+  const typed = { studentId, assessmentId: PART, version: then, mark: 0, status: 'in', daysLate: 0 }
+  expect((await lead('patch', api('/sheet'), { cells: [{ ...typed, mark: 20 }] })).body).toMatchObject({
+    saved: [],
+    refused: [{ kind: 'range' }],
+  })
+  expect((await lead('patch', api('/sheet'), { cells: [typed] })).body).toMatchObject({ refused: [], saved: [{ mark: 0 }] })
 })
 
 test('one that came with a course that was brought in is followed too, from the first write on', async () => {
   const { version, mark } = await own()
-  expect(mark).toBe(20)
+  expect(mark).toBe(0)
   server.db
     .prepare(
       "INSERT INTO by_standing (assessment_id, outcome_id, percents, by_id, at) SELECT ?, ?, ?, id, '2026-11-25' FROM person LIMIT 1",

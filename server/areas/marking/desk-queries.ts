@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Status } from '#core/grades'
 import type { KeptComment, ReadingBody } from '#contract'
+import { isOnRoll } from '../../kernel/course/allotments'
 import { now, type Db } from '../../kernel/db/open'
 
 export interface OwnReadingRow {
@@ -52,7 +53,7 @@ export function deskQueries(db: Db) {
     FROM allotment a
     LEFT JOIN script s ON s.assessment_id = a.assessment_id AND s.student_id = a.student_id
     LEFT JOIN reading r ON r.script_id = s.id AND r.marker_id = a.marker_id
-    WHERE a.assessment_id = ? AND a.marker_id = ? ORDER BY a.place`)
+    WHERE a.assessment_id = ? AND a.marker_id = ? AND (r.state = 'handed in' OR ${isOnRoll('a.student_id')}) ORDER BY a.place`)
   const piles = db.prepare<[string, string], { assessmentId: string }>(`
     SELECT DISTINCT a.assessment_id AS assessmentId FROM allotment a JOIN assessment x ON x.id = a.assessment_id JOIN component c ON c.id = x.component_id
     WHERE x.course_id = ? AND a.marker_id = ? AND x.away = 0 ORDER BY c.position, x.position`)

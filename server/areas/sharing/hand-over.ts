@@ -1,4 +1,4 @@
-import { allocate, ShareError, type Allotment } from '#core/share'
+import { allocateFurther, ShareError, type Allotment } from '#core/share'
 import { routes, type CourseTable, type HandOver, type ShareRule } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -36,26 +36,14 @@ export function handOverRoutes(handle: Handle, db: Db, tables: TableLoader, writ
       const stays = now
         .filter((a) => a.markerId !== personId || !leaves.has(a.studentId))
         .map((a) => ({ scriptId: a.studentId, markerId: a.markerId }))
-      const readers = new Map<string, number>()
-      for (const a of stays) readers.set(a.scriptId, (readers.get(a.scriptId) ?? 0) + 1)
-      // Scripts with as many readers as each other are drawn together: each gets one more than it has left.
-      let kept: Allotment[] = stays
-      for (const n of [...new Set(open.map((o) => readers.get(o.studentId) ?? 0))].sort((a, b) => a - b)) {
-        const scripts = open
-          .filter((o) => (readers.get(o.studentId) ?? 0) === n)
-          .map((o) => ({ id: o.studentId, sectionId: sectionOf.get(o.studentId) ?? '' }))
-        const drawn = allocate({
-          scripts,
-          markers: others.map((m) => ({ id: m.id, capacity: 1, ownSections: taught.filter((s) => s.teacherId === m.id).map((s) => s.id) })),
-          readings: n + 1,
-          seed: 1,
-          avoidOwnSection: true,
-          kept,
-        }).allotments
-        const known = new Set(kept.map((a) => `${a.scriptId} ${a.markerId}`))
-        kept = [...kept, ...drawn.filter((a) => !known.has(`${a.scriptId} ${a.markerId}`))]
-      }
-      return [{ assessment, open, after: kept, fresh: kept.slice(stays.length) }]
+      const fresh = allocateFurther({
+        scripts: open.map((o) => ({ id: o.studentId, sectionId: sectionOf.get(o.studentId) ?? '' })),
+        markers: others.map((m) => ({ id: m.id, capacity: 1, ownSections: taught.filter((s) => s.teacherId === m.id).map((s) => s.id) })),
+        seed: 1,
+        avoidOwnSection: true,
+        kept: stays,
+      }).allotments
+      return [{ assessment, open, after: [...stays, ...fresh], fresh }]
     })
   }
 

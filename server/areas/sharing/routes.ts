@@ -1,4 +1,4 @@
-import { linkedGroups } from '#core/share'
+import { linkedGroups, usualZone } from '#core/share'
 import { routes, SEES_NOTHING, type Sees, type Sharing } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
@@ -7,7 +7,7 @@ import type { CourseWrites } from '../../kernel/course/course-writes'
 import type { TableLoader } from '../../kernel/course/load-table'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 import { allotmentQueries, readable } from '../../kernel/course/allotments'
-import { planSharing } from './share'
+import { linesOf, planSharing } from './share'
 
 /** Who reads what: shown before it is done, done in one go, and done again for what nobody has begun. */
 export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
@@ -48,6 +48,8 @@ export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, write
         sees: { ...SEES_NOTHING, ...(JSON.parse(row.sees) as Partial<Sees>) },
       },
       scripts: students.length,
+      withdrawn: queries.withdrawn(id),
+      usualZone: usualZone(row.out_of, linesOf(tables.load(courseId), { outOf: row.out_of, passMark: row.pass_mark }), queries.errorOf(id)),
       short: students.filter((s) => (readers.get(s.id) ?? 0) < readingsWanted).length,
       loads: markers.map((m) => {
         const own = all.filter((a) => a.markerId === m.id)

@@ -1,5 +1,6 @@
 import {
   allocate,
+  allocateFurther,
   allocatePanels,
   joiningReadings,
   linkedGroups,
@@ -61,9 +62,15 @@ export function planSharing(
       sample = scripts.flatMap((s) => (only.has(s.id) ? [{ scriptId: s.id, why: 'chosen' as const }] : []))
       if (sample.length < only.size) notes.push(`${only.size - sample.length} of those chosen have no work here to be read.`)
     } else if (rule.how === 'sample') {
-      sample = moderationSample(sampleRows(table, assessmentId, scripts), { ...rule.sample, seed: rule.seed })
-      const unmarked = scripts.length - sampleRows(table, assessmentId, scripts).length
+      const rows = sampleRows(table, assessmentId, scripts)
+      sample = moderationSample(rows, { ...rule.sample, seed: rule.seed })
+      const unmarked = scripts.length - rows.length
       if (unmarked > 0) notes.push(`${unmarked} scripts have no mark yet and cannot be in the sample.`)
+      const near = rows.filter((r) => r.distance !== null && r.distance <= rule.sample.zone).length
+      if (near > rows.length / 2)
+        notes.push(
+          `${near} of ${rows.length} are within ${rule.sample.zone} marks of a boundary: take less, or all of them may as well be read.`,
+        )
     }
     const inSample = new Set(sample.map((s) => s.scriptId))
     const drawn = rule.how === 'sample' ? scripts.filter((s) => inSample.has(s.id)) : scripts
@@ -74,16 +81,17 @@ export function planSharing(
         : rule.keep
           ? unique([...begun, ...now.filter((a) => a.state === null && reading.has(a.markerId)).map(toAllotment)])
           : begun
-    const shared = orSentence(() =>
-      allocate({
-        scripts: drawn,
-        markers: rule.markers.map((m) => ({ ...m, ownSections: taught.filter((s) => s.teacherId === m.id).map((s) => s.id) })),
-        readings: rule.how === 'sample' ? fewestOf(drawn, now.map(toAllotment)) + 1 : rule.readings,
-        seed: rule.seed,
-        avoidOwnSection: rule.avoidOwnSection,
-        kept,
-      }),
-    )
+    const drawing = {
+      scripts: drawn,
+      markers: rule.markers.map((m) => ({ ...m, ownSections: taught.filter((s) => s.teacherId === m.id).map((s) => s.id) })),
+      seed: rule.seed,
+      avoidOwnSection: rule.avoidOwnSection,
+      kept,
+    }
+    const shared = orSentence(() => {
+      if (rule.how === 'sample' && only) return allocateFurther(drawing)
+      return allocate({ ...drawing, readings: rule.how === 'sample' ? fewestOf(drawn, now.map(toAllotment)) + 1 : rule.readings })
+    })
     ownSection = shared.ownSection.length
     wanted = rule.how === 'sample' ? [...kept, ...shared.allotments] : shared.allotments
   }
@@ -93,6 +101,17 @@ export function planSharing(
     markers.map((m) => m.id).filter((id) => allotments.some((a) => a.markerId === id)),
     allotments,
   )
+  const [had, has] = [keysOf(now.map(toAllotment)), keysOf(allotments)]
+  const given = allotments.filter((a) => !had.has(keyOf(a)))
+  const served = new Set(given.map((a) => a.scriptId))
+  const unserved = sample.filter((s) => !served.has(s.scriptId)).length
+  if (unserved > 0) notes.push(`${unserved} of the sample ${unserved === 1 ? 'has' : 'have'} a reader more than the others already.`)
+  // Every script read so often has no mark before all of it is in; with marks about, fewer readings than were wanted leave what was wanted.
+  const fewest = fewestOf(scripts, allotments)
+  const marked =
+    begun.length > 0 ||
+    table.scripts.entered.some((e, i) => e !== null && table.assessments[table.scripts.assessment[i]!]!.id === assessmentId)
+  const readingsWanted = rule.how === 'sample' ? wantedBefore : marked ? Math.max(wantedBefore, fewest) : Math.max(1, fewest)
   const several = rule.how !== 'by section' && allotments.length > scripts.length
   const titleOf = new Map(table.students.map((s) => [s.id, s.name]))
   const count = (list: { markerId: string }[], id: string) => list.filter((a) => a.markerId === id).length
@@ -103,10 +122,18 @@ export function planSharing(
   return {
     allotments,
     tried: {
-      // Every script read so often has no mark before all of it is in; fewer readings than were wanted leave what was wanted.
-      readingsWanted: rule.how === 'sample' ? wantedBefore : Math.max(wantedBefore, fewestOf(scripts, allotments)),
-      loads: markers.map((m) => ({ ...m, before: count(now, m.id), after: count(allotments, m.id), kept: count(begun, m.id) })),
-      readings: allotments.length - begun.length,
+      readingsWanted,
+      opens: readingsWanted > wantedBefore ? opensWith(table, assessmentId, readingsWanted) : 0,
+      loads: markers.map((m) => ({
+        ...m,
+        before: count(now, m.id),
+        after: count(allotments, m.id),
+        given: count(given, m.id),
+        kept: count(begun, m.id),
+      })),
+      readings: given.length,
+      stay: allotments.length - given.length,
+      taken: now.filter((a) => !has.has(keyOf(toAllotment(a)))).length,
       ownSection,
       groups: groups.map((g) => g.map((id) => nameOf.get(id)!)),
       joining: several
@@ -127,17 +154,32 @@ function fewestOf(scripts: { id: string }[], allotments: readonly Allotment[]): 
 
 const toAllotment = (a: AllottedRow): Allotment => ({ scriptId: a.studentId, markerId: a.markerId })
 
+const keyOf = (a: Allotment) => `${a.scriptId} ${a.markerId}`
+const keysOf = (list: readonly Allotment[]): ReadonlySet<string> => new Set(list.map(keyOf))
+
 function unique(list: readonly Allotment[]): Allotment[] {
   const seen = new Set<string>()
-  return list.filter((a) => {
-    const key = `${a.scriptId} ${a.markerId}`
-    return !seen.has(key) && seen.add(key)
-  })
+  return list.filter((a) => !seen.has(keyOf(a)) && seen.add(keyOf(a)))
 }
 
 /** Nobody reads in the order of the roll, and two readers of one script do not reach it at the same time. */
 function inDrawnOrder(allotments: readonly Allotment[], seed: number): Allotment[] {
   return seeded(seed).shuffled(allotments)
+}
+
+/** The course's boundaries, as marks of an assessment, and its own pass mark. */
+export const linesOf = (
+  { boundaries }: Pick<Table, 'boundaries'>,
+  { outOf, passMark }: { outOf: number; passMark: number | null },
+): number[] => [...boundaries.filter((b) => b.from > 0).map((b) => (b.from / 100) * outOf), ...(passMark === null ? [] : [passMark])]
+
+/** Marks that stand and would be open with so many readings wanted. */
+function opensWith(table: Table, assessmentId: string, readingsWanted: number): number {
+  const open = (t: Table) => {
+    const w = workingsOf(t)
+    return standingOf(w, standingMarks(w), assessmentId).filter((s) => s.source === 'open').length
+  }
+  return open({ ...table, assessments: table.assessments.map((a) => (a.id === assessmentId ? { ...a, readingsWanted } : a)) }) - open(table)
 }
 
 /** Scripts with a plain mark, how far it is from the pass mark, and whether it fails. */
@@ -150,11 +192,7 @@ function sampleRows(table: Table, assessmentId: string, scripts: { id: string; s
       return mark === undefined ? [] : [[s.studentId, mark] as const]
     }),
   )
-  // The course's boundaries, as marks of this assessment, and its own pass mark.
-  const lines = [
-    ...table.boundaries.filter((b) => b.from > 0).map((b) => (b.from / 100) * assessment.outOf),
-    ...(assessment.passMark === null ? [] : [assessment.passMark]),
-  ]
+  const lines = linesOf(table, assessment)
   return scripts.flatMap((s) => {
     const mark = marks.get(s.id)
     if (mark === undefined) return []

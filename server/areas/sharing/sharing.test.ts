@@ -89,6 +89,8 @@ test('chosen one by one, those and nobody else get one more reading; who has no 
     .all(`${COURSE}-paper-1`) as string[]
   const t = await tried('paper-1', rule({ how: 'sample', sample: { share: 0, least: 0, zone: 0, only: [...chosen, 'gone'] } }))
   expect(t.sample).toEqual([{ why: 'chosen', scripts: 4 }])
+  // Also those that have more readers than the others already.
+  expect(t.readings).toBe(4)
   expect(t.notes).toEqual(['1 of those chosen have no work here to be read.'])
 })
 
@@ -236,4 +238,58 @@ test('what a marker leaves unread goes to the others by their loads, and back wi
     await lead('delete', `/api/courses/cfs118-2026/assessments/${assessmentId}/sharing/${sharingId}`).expect(200)
   expect(allotted()).toEqual(before)
   expect((await lead('get', '/api/courses/cfs118-2026/people/nobody/hand-over').expect(200)).body).toEqual({ assessments: [], why: null })
+})
+
+describe('what would be given out anew, what stays and what is taken add up', () => {
+  const sums = (t: SharingTried) => ({
+    before: t.loads.reduce((n, l) => n + l.before, 0),
+    after: t.loads.reduce((n, l) => n + l.after, 0),
+    given: t.loads.reduce((n, l) => n + l.given, 0),
+  })
+  test('with who reads what left as it is only what is missing is given out; without it, it is drawn anew', async () => {
+    await lead('put', of('stereo'), rule({ seed: 3 })).expect(200)
+    const keep = await tried('stereo', rule({ seed: 8, keep: true }))
+    const anew = await tried('stereo', rule({ seed: 8, keep: false }))
+    expect([keep.readings, keep.taken]).toEqual([0, 0])
+    expect(anew.readings).toBeGreaterThan(50)
+    for (const t of [keep, anew]) {
+      expect(t.readings + t.stay).toBe(sums(t).after)
+      expect(t.taken + t.stay).toBe(sums(t).before)
+      expect(t.readings).toBe(sums(t).given)
+    }
+  })
+
+  test('a sample says how many it is, who of it has a further reading already, and when it is most of the course', async () => {
+    const before = await sharing('map')
+    const t = await tried('map', rule({ how: 'sample', sample: { share: 0, least: 0, zone: 40 } }))
+    const size = t.sample.reduce((n, s) => n + s.scripts, 0)
+    const already = Number(/^(\d+) of the sample ha/.exec(t.notes.find((n) => n.includes('of the sample')) ?? '0 of the sample has')![1])
+    expect(t.readings + already).toBe(size)
+    expect(t.notes.some((n) => /within 40 marks of a boundary: take less/.test(n))).toBe(true)
+    expect(before.usualZone).toBeGreaterThan(0)
+    expect(before.usualZone).toBeLessThanOrEqual(2.5)
+  })
+
+  test('more readings wanted than there are: how many marks would be open by that is said before', async () => {
+    const t = await tried('paper-1', rule({ readings: 3 }))
+    expect(t.readingsWanted).toBe(3)
+    expect(t.opens).toBeGreaterThan(0)
+    expect((await tried('paper-1', rule({ readings: 1 }))).opens).toBe(0)
+  })
+
+  test('who withdraws leaves the piles of those who have not read them, and is back in them when they are back', async () => {
+    const { studentId, markerId } = server.db
+      .prepare(
+        `SELECT a.student_id AS studentId, a.marker_id AS markerId FROM allotment a WHERE a.assessment_id = ? AND NOT EXISTS (
+           SELECT 1 FROM script s JOIN reading r ON r.script_id = s.id WHERE s.assessment_id = a.assessment_id AND s.student_id = a.student_id)`,
+      )
+      .get(`${COURSE}-stereo`) as { studentId: string; markerId: string }
+    const load = async () => (await sharing('stereo')).loads.find((l) => l.id === markerId)!.allotted
+    const before = await load()
+    const leave = (day: string | null) => server.db.prepare('UPDATE enrolment SET to_day = ? WHERE student_id = ?').run(day, studentId)
+    leave('2026-11-01')
+    expect([await load(), (await sharing('stereo')).withdrawn]).toEqual([before - 1, 2])
+    leave(null)
+    expect([await load(), (await sharing('stereo')).withdrawn]).toEqual([before, 0])
+  })
 })

@@ -12,6 +12,9 @@ export interface AllottedRow {
   state: 'draft' | 'handed in' | null
 }
 
+/** The unread scripts of who withdrew are in nobody's pile; they are again once the student is back. */
+export const isOnRoll = (studentId: string) => `EXISTS (SELECT 1 FROM enrolment e WHERE e.student_id = ${studentId} AND e.to_day IS NULL)`
+
 /** Plain SQL of who reads what. */
 export function allotmentQueries(db: Db) {
   // Readings handed in that nobody was allotted are somebody's all the same; what somebody began of a script that is another's now is kept.
@@ -19,9 +22,24 @@ export function allotmentQueries(db: Db) {
     SELECT a.student_id AS studentId, a.marker_id AS markerId, r.state FROM allotment a
     LEFT JOIN script s ON s.assessment_id = a.assessment_id AND s.student_id = a.student_id
     LEFT JOIN reading r ON r.script_id = s.id AND r.marker_id = a.marker_id WHERE a.assessment_id = @assessment
+      AND (r.state = 'handed in' OR ${isOnRoll('a.student_id')})
     UNION ALL
     SELECT s.student_id, r.marker_id, r.state FROM script s JOIN reading r ON r.script_id = s.id AND r.state = 'handed in' WHERE s.assessment_id = @assessment
       AND NOT EXISTS (SELECT 1 FROM allotment a WHERE a.assessment_id = s.assessment_id AND a.student_id = s.student_id AND a.marker_id = r.marker_id)`)
+  const withdrawn = db
+    .prepare<[string], number>(
+      `SELECT count(*) FROM allotment a LEFT JOIN script s ON s.assessment_id = a.assessment_id AND s.student_id = a.student_id
+       LEFT JOIN reading r ON r.script_id = s.id AND r.marker_id = a.marker_id
+       WHERE a.assessment_id = ? AND coalesce(r.state, '') <> 'handed in' AND NOT ${isOnRoll('a.student_id')}`,
+    )
+    .pluck()
+  // Of scripts read twice, how far two readings of one are off: half of the mean squared distance is the variance of one.
+  const errorOf = db
+    .prepare<[string], number | null>(
+      `SELECT avg(d * d) / 2 FROM (SELECT max(r.mark) - min(r.mark) AS d FROM script s JOIN reading r ON r.script_id = s.id AND r.state = 'handed in'
+       WHERE s.assessment_id = ? GROUP BY s.id HAVING count(*) = 2)`,
+    )
+    .pluck()
   const clear = db.prepare<[{ assessment: string; moved: string }]>(`
     DELETE FROM allotment WHERE assessment_id = @assessment AND (asked_because IS NULL OR marker_id IN (SELECT value FROM json_each(@moved))) AND NOT EXISTS (
       SELECT 1 FROM script s JOIN reading r ON r.script_id = s.id
@@ -62,6 +80,12 @@ export function allotmentQueries(db: Db) {
   }
   return {
     all: (assessmentId: string) => all.all({ assessment: assessmentId }),
+    withdrawn: (assessmentId: string) => withdrawn.get(assessmentId)!,
+    /** Sd of one reading, in marks; null where no script was read twice. */
+    errorOf(assessmentId: string): number | null {
+      const variance = errorOf.get(assessmentId) ?? null
+      return variance === null ? null : Math.sqrt(variance)
+    },
     /**
      * Shares out anew: what is done stays, and what is begun unless its marker's is moved; the rest goes to whoever is given it, in
      * the order given. A mark then waits for as many readings as are wanted.

@@ -53,7 +53,8 @@ export function Loads({ courseId, sharing, rule, tried, decides, onSet }: Props)
       </thead>
       <tbody>
         {sharing.loads.map((l) => {
-          const after = tried?.loads.find((t) => t.id === l.id)?.after
+          const then = tried?.loads.find((t) => t.id === l.id)
+          const after = then?.after
           const late = l.due !== null && l.due < today() && l.handedIn < l.allotted
           return (
             <tr key={l.id}>
@@ -88,6 +89,7 @@ export function Loads({ courseId, sharing, rule, tried, decides, onSet }: Props)
                     </>
                   )}
                 </span>
+                {then && then.given > 0 && <span className="soft small"> {then.given} new</span>}
               </td>
               <td className="number">
                 {l.handedIn}

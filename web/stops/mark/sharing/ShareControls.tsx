@@ -43,6 +43,8 @@ export function ShareControls({ courseId, sharing, rule, tried, problem, trying,
   const unnamed = rule.how === 'panels' && rule.panels.some((p) => p.length === 0)
   // Who has no time for it any more, with scripts that are begun.
   const leaving = rule.how === 'draw' ? sharing.loads.filter((l) => l.draft > 0 && !rule.markers.some((m) => m.id === l.id)) : []
+  const begun = tried?.loads.reduce((n, l) => n + l.kept, 0) ?? 0
+  const sampled = tried?.sample.reduce((n, s) => n + s.scripts, 0) ?? 0
   const drawn = rule.how === 'draw' || rule.how === 'sample' || rule.how === 'panels'
   return (
     <div className={styles.shareControls}>
@@ -164,14 +166,22 @@ export function ShareControls({ courseId, sharing, rule, tried, problem, trying,
           !unnamed && (
             <>
               <span>
-                <b>{counted(tried.readings, 'reading')}</b> shared out anew
-                {tried.sample.length > 0 && `: ${tried.sample.map((s) => `${s.scripts} ${s.why}`).join(', ')}`}
-                {tried.loads.some((l) => l.kept > 0) && `, ${tried.loads.reduce((n, l) => n + l.kept, 0)} begun or done stay`}.
-                {tried.readingsWanted > sharing.assessment.readingsWanted && (
+                <b>{counted(tried.readings, 'reading')}</b> given out anew, {tried.stay} stay with who has them
+                {begun > 0 && ` (${begun} begun or done)`}
+                {tried.taken > 0 && `, ${tried.taken} taken from who had them`}.
+                {sampled > 0 &&
+                  ` The sample is ${counted(sampled, 'script')}: ${tried.sample.map((s) => `${s.scripts} ${s.why}`).join(', ')}.`}
+                {tried.readingsWanted !== sharing.assessment.readingsWanted && (
                   <>
                     {' '}
                     A script then has no mark before <b>{counted(tried.readingsWanted, 'reading')}</b> are in (
-                    {sharing.assessment.readingsWanted} now).
+                    {sharing.assessment.readingsWanted} now)
+                    {tried.opens > 0 && (
+                      <span className="ochre">
+                        , and {counted(tried.opens, 'mark')} that now {tried.opens === 1 ? 'stands' : 'stand'} would be open
+                      </span>
+                    )}
+                    .
                   </>
                 )}
                 {tried.ownSection > 0 && <span className="ochre"> {tried.ownSection} could not be kept from their own section.</span>}

@@ -91,6 +91,9 @@ export function Sharing({ courseId, decides, nav }: { courseId: string; decides:
               ) : (
                 <span className="soft">Every one has its readers.</span>
               )}
+              {data.withdrawn > 0 && (
+                <span className="soft"> {counted(data.withdrawn, 'reading')} left the piles, since their students withdrew.</span>
+              )}
             </p>
             {decides && (
               <ShareControls

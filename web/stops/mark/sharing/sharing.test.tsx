@@ -27,6 +27,8 @@ const shared = (more: Partial<Shared> = {}): Shared => ({
   },
   scripts: 30,
   short: 30,
+  withdrawn: 0,
+  usualZone: 1,
   loads: [load('mo', 'Mo Lund', { teaches: ['East'] }), load('ny', 'Ny Asplund'), load('pia', 'Pia Brook')],
   groups: [],
   latest: null,
@@ -34,8 +36,11 @@ const shared = (more: Partial<Shared> = {}): Shared => ({
   ...more,
 })
 const tried = (more: Partial<SharingTried> = {}): SharingTried => ({
-  loads: ['mo', 'ny', 'pia'].map((id) => ({ id, name: id, before: 0, after: 20, kept: 0 })),
+  loads: ['mo', 'ny', 'pia'].map((id) => ({ id, name: id, before: 0, after: 20, given: 20, kept: 0 })),
   readings: 60,
+  stay: 0,
+  taken: 0,
+  opens: 0,
   readingsWanted: 2,
   ownSection: 0,
   groups: [['Mo', 'Ny', 'Pia']],
@@ -104,13 +109,15 @@ test('what is set for the next sharing while the one before is still being writt
 test('somebody falls ill: their time set to 0 leaves them out, and what is begun stays', async () => {
   const { user, rules, ready } = sharing({
     of: shared({ loads: [load('mo', 'Mo Lund', { allotted: 20, draft: 2, handedIn: 5 }), load('ny', 'Ny Asplund', { allotted: 20 })] }),
-    would: tried({ loads: [{ id: 'mo', name: 'Mo', before: 20, after: 7, kept: 7 }] }),
+    would: tried({ loads: [{ id: 'mo', name: 'Mo', before: 20, after: 7, given: 0, kept: 7 }], readings: 13, stay: 27, taken: 13 }),
   })
   await ready()
   const time = screen.getByLabelText('Time that Mo Lund has for it')
   await user.clear(time)
   await user.type(time, '0{Enter}')
-  expect(await screen.findByText(/7 begun or done stay/)).toBeTruthy()
+  expect((await screen.findByText('13 readings')).parentElement!.textContent).toBe(
+    '13 readings given out anew, 27 stay with who has them (7 begun or done), 13 taken from who had them.',
+  )
   expect(rules.at(-1)!.markers).toEqual([{ id: 'ny', capacity: 1 }])
   expect(screen.getByText('20 →').parentElement!.textContent).toBe('20 → 7')
 })

@@ -35,6 +35,8 @@ const SHARED: Sharing = {
   },
   scripts: 0,
   short: 0,
+  withdrawn: 0,
+  usualZone: 1,
   loads: [],
   groups: [],
   latest: null,
