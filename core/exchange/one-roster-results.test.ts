@@ -107,7 +107,7 @@ test('marks are told as they stand: late, missing, exempt, held and absent each 
     late: 'false',
   })
   expect(of('ada', '1')).toMatchObject({ score: '7', late: 'true', 'metadata.daysLate': '2', 'metadata.status': 'late' })
-  expect(of('bo', '0')).toMatchObject({ score: '', scoreStatus: 'not submitted', missing: 'true', studentSourcedId: 'bo' })
+  expect(of('bo', '0')).toMatchObject({ score: '0', scoreStatus: 'not submitted', missing: 'true', studentSourcedId: 'bo' })
   expect(of('bo', '1')).toMatchObject({ score: '', scoreStatus: 'exempt', missing: 'false' })
   expect(of('cy', '0')).toMatchObject({ scoreStatus: 'submitted', 'metadata.status': 'held' })
   expect(of('di', '1')).toMatchObject({ scoreStatus: 'not submitted', missing: 'false', 'metadata.status': 'absent' })

@@ -1,4 +1,5 @@
 import { descending, sort } from 'd3-array'
+import { countedMark } from '../issues/counted-mark'
 import { issuedMark, type IssueContent } from '../issues/issue'
 import { markInRoster } from './roster-mark'
 import { ORG, putFrame, rosterWriter, type RosterCourse } from './roster-files'
@@ -34,7 +35,7 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
     'scoreScales.csv',
     'lineItemScoreScales.csv',
   ])
-  const { assessments = [], boundaries, components, results, course } = content
+  const { assessments = [], boundaries, components, policy, results, course } = content
   const scale = scoreScaleValue(boundaries)
   const { set } = putFrame(put, { ...course, ...of, id: of.courseId })
   const scoreDate = of.at.slice(0, 10)
@@ -90,7 +91,8 @@ export function oneRosterResults(content: IssueContent, of: RosterOfIssue): Uint
       })
     r.marks?.forEach((cell, i) => {
       const m = issuedMark(cell)
-      if (m && (m.mark !== null || m.status !== 'in')) result(i, markInRoster(m))
+      if (m && (m.mark !== null || m.status !== 'in'))
+        result(i, markInRoster({ ...m, counted: countedMark(m, assessments[i]!.outOf, policy) }))
     })
     result(COURSE, {
       scoreStatus: r.grade === null ? 'partially graded' : 'fully graded',

@@ -1,3 +1,4 @@
 export * from './issue'
+export * from './counted-mark'
 export * from './compare-issues'
 export * from './result-in-words'

@@ -111,8 +111,31 @@ test('what a later issue changed is the grade, the percent and the marks behind 
     'The grade was still open and is Pass.',
     'The percent was still open and is 72.',
     'Book 1: 28 before, 30 now.',
-    'Book 2: 20 before, exempt now.',
+    'Book 2: 20 (2 days late) before, exempt now.',
     'Where grades begin was moved.',
   ])
   expect(changedInWords(was, was)).toEqual([])
+})
+
+test('an earlier result says what made the difference: lateness, a weight, a worth, a condition, a rule', () => {
+  const held = { on: 'Paper', least: 45, atMost: 'Pass' }
+  const late = (daysLate: number) => ({ mark: 30, status: 'late' as const, daysLate })
+  const was = { ...frozen, conditions: [held], result: result({ rounded: 70, grade: 'Pass', marks: [late(2), 20, 30, 5], heldBy: [0] }) }
+  const now = {
+    ...frozen,
+    conditions: [held],
+    policy: { ...frozen.policy, missing: { kind: 'zero' as const } },
+    components: [{ title: 'Book', weight: 55 }, ...frozen.components.slice(1)],
+    assessments: frozen.assessments.map((a) => (a.title === 'Book 2' ? { ...a, worth: 20 } : a)),
+    result: result({ rounded: 71, grade: 'Merit', marks: [late(1), 20, 30, 5], heldBy: [] }),
+  }
+  expect(changedInWords(was, now)).toEqual([
+    'The grade was Pass and is Merit.',
+    'The percent was 70 and is 71.',
+    'Book 1: 30 (2 days late) before, 30 (1 day late) now.',
+    'What a grade above Pass asked for in Paper, at least 45%, holds it back no more.',
+    'Book weighs 55, and 60 before.',
+    'Book 2 is worth 20, and 10 before.',
+    'The rule for missing work was changed.',
+  ])
 })

@@ -114,11 +114,53 @@ export function changedInWords(was: Frozen & { result: OwnIssued }, now: Frozen 
   const later = marksByTitle(now, b)
   for (const [title, then] of marksByTitle(was, a)) {
     const mark = later.get(title) ?? null
-    if (then?.mark !== mark?.mark || then?.status !== mark?.status) words.push(`${title}: ${inShort(then)} before, ${inShort(mark)} now.`)
+    if (then?.mark !== mark?.mark || then?.status !== mark?.status || then?.daysLate !== mark?.daysLate)
+      words.push(`${title}: ${inShort(then)} before, ${inShort(mark)} now.`)
   }
-  if (words.length > 0 && JSON.stringify(was.boundaries) !== JSON.stringify(now.boundaries)) words.push('Where grades begin was moved.')
+  const held = (x: Frozen & { result: OwnIssued }) => (x.result.heldBy ?? []).flatMap((place) => x.conditions?.[place] ?? [])
+  for (const c of held(now).filter((c) => !held(was).some((o) => same(o, c))))
+    words.push(`A grade above ${c.atMost} now asks for at least ${short(c.least)}% in ${c.on}, and did not before, or was met.`)
+  for (const c of held(was).filter((c) => !held(now).some((o) => same(o, c))))
+    words.push(`What a grade above ${c.atMost} asked for in ${c.on}, at least ${short(c.least)}%, holds it back no more.`)
+  // What was decided for everybody is told to whom it made a difference.
+  return words.length === 0 ? [] : [...words, ...decidedInWords(was, now)]
+}
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+
+const POLICIES: [keyof Policy, string][] = [
+  ['late', 'late work'],
+  ['missing', 'missing work'],
+  ['absent', 'absence'],
+  ['rounding', 'rounding'],
+  ['above100', 'more than 100%'],
+]
+
+/** In what the plan, its rules and its boundaries differ, in sentences. */
+function decidedInWords(was: Frozen, now: Frozen): string[] {
+  const words: string[] = []
+  const weigh = (
+    all: readonly { title: string; by: number | null }[],
+    word: string,
+    before: readonly { title: string; by: number | null }[],
+  ) => {
+    for (const { title, by } of all) {
+      const then = before.find((c) => c.title === title)
+      if (then && then.by !== by && then.by !== null && by !== null)
+        words.push(`${title} ${word} ${short(by)}, and ${short(then.by)} before.`)
+    }
+  }
+  const parts = ({ components }: Frozen) => components.map((c) => ({ title: c.title, by: c.weight }))
+  const works = ({ assessments = [] }: Frozen) => assessments.map((a) => ({ title: a.title, by: a.worth }))
+  weigh(parts(now), 'weighs', parts(was))
+  weigh(works(now), 'is worth', works(was))
+  for (const [key, of] of POLICIES) if (!same(was.policy[key], now.policy[key])) words.push(`The rule for ${of} was changed.`)
+  if (!same(was.boundaries, now.boundaries)) words.push('Where grades begin was moved.')
   return words
 }
 
-const inShort = (m: IssuedMark | null): string =>
-  m === null ? 'not set' : m.mark === null ? (m.status === 'in' || m.status === 'late' ? 'no mark' : m.status) : short(m.mark)
+const inShort = (m: IssuedMark | null): string => {
+  if (m === null) return 'not set'
+  if (m.mark === null) return m.status === 'in' || m.status === 'late' ? 'no mark' : m.status
+  return `${short(m.mark)}${m.status === 'late' ? ` (${daysInWords(m.daysLate)})` : ''}`
+}

@@ -4,7 +4,7 @@ import { writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import readBook from 'read-excel-file/node'
 import { parse } from 'csv-parse/sync'
-import { issuedMark } from '#core/issues'
+import { countedMark, issuedMark } from '#core/issues'
 import { settleBy, standingRows, workingsOf } from '#core/trial'
 import { MAKING_STEPS, unpackTable, type Decision, type IssueContent, type IssueHead, type TableInColumns } from '#contract'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
@@ -129,8 +129,12 @@ test('CSV and workbook say the same, row for row', async () => {
     expect(sheet[i + 1]![sheet[0]!.indexOf('grade')]).toBe(r.grade)
     expect(csv[i]!['content hash']).toBe(head.hash)
     content.assessments!.forEach((a, k) => {
-      const { mark } = issuedMark(r.marks![k]!) ?? { mark: null }
-      expect(csv[i]![a.title]).toBe(mark === null ? '' : String(Number(mark.toFixed(3))))
+      const m = issuedMark(r.marks![k]!)
+      const counts = m && countedMark(m, a.outOf, content.policy).counts
+      const of = (column: string) => csv[i]![`${a.title}${column}`]!
+      expect(of('')).toBe(counts === null ? '' : String(Number(counts.toFixed(3))))
+      const parts = [of(': as marked'), of(': by rescaling'), of(': for lateness')].map(Number)
+      if (of(': as marked') !== '') expect(parts.reduce((sum, x) => sum + x, 0)).toBeCloseTo(counts!, 2)
     })
   })
 })

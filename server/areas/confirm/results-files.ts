@@ -1,7 +1,7 @@
 import { writeDelimited } from '#core/exchange/write-delimited'
 import { writeSheets, type ColumnKind } from '#core/exchange/workbook'
 import { decimalsInWords } from '#core/grades'
-import { issuedMark } from '#core/issues'
+import { countedMark, issuedMark } from '#core/issues'
 import type { IssueContent, IssueHead } from '#contract'
 
 type Row = (string | number)[]
@@ -19,6 +19,8 @@ function rowsOf(content: IssueContent, { hash }: Head): { head: string[]; kinds:
     ...assessments.flatMap((a): typeof columns => [
       [a.title, 'mark'],
       [`${a.title}: as marked`, 'mark'],
+      [`${a.title}: by rescaling`, 'mark'],
+      [`${a.title}: for lateness`, 'mark'],
       [`${a.title}: status`, 'text'],
     ]),
     ...content.components.map((c): (typeof columns)[number] => [`${c.title} %`, 'percent']),
@@ -38,9 +40,10 @@ function rowsOf(content: IssueContent, { hash }: Head): { head: string[]; kinds:
     r.section,
     ...assessments.flatMap((_, i): Row => {
       const m = issuedMark(r.marks?.[i] ?? null)
-      if (!m) return ['', '', '']
+      if (!m) return ['', '', '', '', '']
+      const { counts, marked, rescaled, late } = countedMark(m, assessments[i]!.outOf, content.policy)
       const status = m.status === 'in' ? '' : m.status === 'late' ? `late, ${m.daysLate}` : m.status
-      return [figure(m.mark), figure(m.plain ?? m.mark), status]
+      return [figure(counts), figure(marked), figure(rescaled || null), figure(late || null), status]
     }),
     ...r.components.map((c) => figure(c.percent)),
     figure(r.final),
