@@ -37,7 +37,7 @@ const desk = async (studentId: string) =>
 const scriptOf = (studentId: string) =>
   server.db
     .prepare('SELECT status, days_late AS daysLate, came_at AS cameAt FROM script WHERE assessment_id = ? AND student_id = ?')
-    .get(SKETCH, studentId)
+    .get(SKETCH, studentId) as { status: string; daysLate: number; cameAt: string }
 
 function put(name: string, candidate: string, assessment: string, at: string, content: Buffer | string | null): void {
   box.push({ name, line: [name, candidate, assessment, at].join(','), content })
@@ -143,6 +143,13 @@ test('a new attempt: the reading before it stands until that of the new one, whi
   put('anew.txt', candidateOf(id), 'Sketch map', '2026-11-24T08:00:00Z', 'The ford, drawn.')
   await collect()
   expect((await pile()).find((s) => s.studentId === id)).toMatchObject({ again: true, state: 'untouched', mark: null })
+  // It came after the due day, and the latest version counts: that is said where it came in.
+  const rows = ((await lead('get', api('/deliveries')).expect(200)).body as Deliveries).list
+  const days = scriptOf(id).daysLate
+  expect(days).toBeGreaterThan(0)
+  expect(rows.find((d) => d.fileName === 'anew.txt')!.why).toBe(
+    `An earlier version was read: it counts as late by ${days} ${days === 1 ? 'day' : 'days'}.`,
+  )
   const { before, own, attempts } = await desk(id)
   expect(before).toEqual({ attempt: 1, mark: 28.5 })
   expect(own).toMatchObject({ state: 'untouched', version: 0, comment: 'Draw the ford.', judged: { picks: { purpose: 6 } } })

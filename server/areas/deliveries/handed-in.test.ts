@@ -50,6 +50,27 @@ test('after the due day it counts as late, and is taken', async () => {
   due(0)
 })
 
+test('what was missing is missing no more once it came, and what was marked by hand counts by its latest version', async () => {
+  const set = (status: string, entered: number | null) =>
+    server.db.prepare('UPDATE script SET status = ?, days_late = 0, entered = ? WHERE id = ?').run(status, entered, `${MAP}:${studentId}`)
+  const why = (fileName: string) => server.db.prepare('SELECT why FROM delivery WHERE file_name = ?').pluck().get(fileName)
+  due(-1)
+  set('missing', null)
+  await handIn('found.txt', Buffer.from('The ford, found.')).expect(200)
+  expect([script(), why('found.txt')]).toEqual([{ status: 'late', daysLate: 1 }, 'It was missing: it counts as late by 1 day.'])
+  set('in', 20)
+  await handIn('again.txt', Buffer.from('The ford, again.')).expect(200)
+  expect([script(), why('again.txt')]).toEqual([
+    { status: 'late', daysLate: 1 },
+    'An earlier version was marked: it counts as late by 1 day.',
+  ])
+  set('held', null)
+  await handIn('held.txt', Buffer.from('The ford, held.')).expect(200)
+  expect([script(), why('held.txt')]).toEqual([{ status: 'held', daysLate: 0 }, null])
+  set('in', null)
+  due(0)
+})
+
 test('neither text nor PDF, too large, or without a name is refused with what to do', async () => {
   expect(detail(await handIn('map.zip', Buffer.from([0x50, 0x4b, 0, 1])).expect(422))).toMatch(/save it as a PDF/)
   expect(detail(await handIn('map.pdf', Buffer.alloc(10_000_010)).expect(422))).toMatch(/over 10 MB/)

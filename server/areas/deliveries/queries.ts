@@ -1,4 +1,5 @@
 import type { Status } from '#core/grades'
+import { countsAnew } from '#core/roll'
 import type { DeliveryRow } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 
@@ -15,7 +16,7 @@ export interface NewDelivery {
 }
 
 export type Sorted =
-  | { state: 'placed'; scriptId: string; attempt: number; by: string | null }
+  | { state: 'placed'; scriptId: string; attempt: number; why: string | null; by: string | null }
   | { state: 'waiting' | 'set aside'; why: string; by: string | null }
 
 export interface Known {
@@ -53,9 +54,9 @@ export function deliveryQueries(db: Db) {
   )
   const script = db.prepare<
     [string, string],
-    { id: string; status: Status; text: number; read: number; entered: number | null; version: number }
+    { id: string; status: Status; daysLate: number; text: number; read: number; entered: number | null; version: number }
   >(
-    `SELECT id, status, text IS NOT NULL AS text, entered, version,
+    `SELECT id, status, days_late AS daysLate, text IS NOT NULL AS text, entered, version,
        EXISTS (SELECT 1 FROM reading r WHERE r.script_id = script.id AND r.state = 'handed in') AS read
      FROM script WHERE student_id = ? AND assessment_id = ?`,
   )
@@ -84,7 +85,7 @@ export function deliveryQueries(db: Db) {
 
   const columns = (sorted: Sorted) => ({
     state: sorted.state,
-    why: sorted.state === 'placed' ? null : sorted.why,
+    why: sorted.why,
     scriptId: sorted.state === 'placed' ? sorted.scriptId : null,
     attempt: sorted.state === 'placed' ? sorted.attempt : null,
     by: sorted.by,
@@ -121,17 +122,25 @@ export function deliveryQueries(db: Db) {
       const row = script.get(studentId, assessmentId)
       return row !== undefined && (row.entered !== null || row.read === 1)
     },
-    /** The script has work: when it came, and how late as long as nobody has marked it. */
-    arrived(scriptId: string, arrival: { studentId: string; assessmentId: string; cameAt: string; daysLate: number }, by: string): void {
+    /**
+     * The script has work: when it came, and how late; of one that is held that is left for a person to say.
+     * @returns what its lead should know: how it counts otherwise than what was marked before, or was missing; null where that is nothing
+     */
+    arrived(
+      scriptId: string,
+      arrival: { studentId: string; assessmentId: string; cameAt: string; daysLate: number },
+      by: string,
+    ): string | null {
       insertScript.run(scriptId, arrival.studentId, arrival.assessmentId)
       const row = script.get(arrival.studentId, arrival.assessmentId)!
       const [status, daysLate] = arrival.daysLate > 0 ? (['late', arrival.daysLate] as const) : (['in', 0] as const)
-      const stands = row.status === 'held' || row.read || row.entered !== null
-      if (stands) cameOnly.run(arrival.cameAt, scriptId)
-      else {
-        came.run(arrival.cameAt, status, daysLate, scriptId)
-        keepState.run(by, now(), scriptId)
+      if (row.status === 'held' || (row.status === status && row.daysLate === daysLate)) {
+        cameOnly.run(arrival.cameAt, scriptId)
+        return null
       }
+      came.run(arrival.cameAt, status, daysLate, scriptId)
+      keepState.run(by, now(), scriptId)
+      return countsAnew(row, daysLate)
     },
   }
 }

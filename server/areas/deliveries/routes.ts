@@ -85,8 +85,8 @@ export function deliveryRoutes(
     if (placing.kind !== 'place') return { state: placing.kind === 'wait' ? 'waiting' : 'set aside', why: placing.why, by }
     const { studentId, assessmentId, attempt, daysLate } = placing
     const scriptId = queries.known(studentId, assessmentId).scriptId ?? scriptIdOf(assessmentId, studentId)
-    queries.arrived(scriptId, { studentId, assessmentId, cameAt, daysLate }, me)
-    return { state: 'placed', scriptId, attempt, by }
+    const why = queries.arrived(scriptId, { studentId, assessmentId, cameAt, daysLate }, me)
+    return { state: 'placed', scriptId, attempt, why, by }
   }
 
   handle(routes.deliveries, async ({ params: { courseId } }) => {

@@ -127,7 +127,11 @@ export function Box({ courseId, decides, nav }: { courseId: string; decides: boo
                           {titleOf.get(d.assessmentId!) !== d.assessment && `, ${titleOf.get(d.assessmentId!)}`}
                           {d.attempt! > 1 && `, attempt ${d.attempt}`}
                         </span>
-                        {d.daysLate > 0 && <span className="ochre"> · late by {counted(d.daysLate, 'day')}</span>}
+                        {d.why ? (
+                          <span className="ochre d-block small">{d.why}</span>
+                        ) : (
+                          d.daysLate > 0 && <span className="ochre"> · late by {counted(d.daysLate, 'day')}</span>
+                        )}
                       </>
                     )}
                   </td>
