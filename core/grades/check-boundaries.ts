@@ -4,7 +4,7 @@ import type { GradeTable } from './grade-table'
 export interface BoundaryFinding {
   /** Index of the row in the list, or null when it is about the whole set. */
   row: number | null
-  kind: 'empty' | 'name' | 'double name' | 'number' | 'range' | 'order' | 'lowest' | 'fractions'
+  kind: 'empty' | 'name' | 'double name' | 'number' | 'range' | 'order' | 'lowest' | 'fractions' | 'condition'
   message: string
   /** The set with the finding mended, where that can be offered. */
   fix: Boundary[] | null

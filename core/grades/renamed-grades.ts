@@ -1,4 +1,5 @@
-import type { Boundary, Condition } from './course'
+import { checkBoundaries, type BoundaryFinding } from './check-boundaries'
+import type { Boundary, Condition, Policy } from './course'
 
 /** The grades that are called otherwise at the same place of a set: old name → new. None where grades come or go. */
 export function renamedGrades(was: readonly Boundary[], is: readonly Boundary[]): Map<string, string> {
@@ -21,4 +22,20 @@ export function conditionWithoutGrade(conditions: readonly Condition[], boundari
   return asks
     ? `A condition gives at most ${asks.atMost}, a grade that would be gone: change or remove the condition first (Bound, conditions).`
     : null
+}
+
+/** What is wrong with a set that is to take the place of another: by itself, and with the conditions, which go along with their grades. */
+export function checkNewBoundaries(
+  next: Boundary[],
+  {
+    boundaries: was,
+    conditions,
+    policy,
+  }: { boundaries: readonly Boundary[]; conditions: readonly Condition[]; policy: Pick<Policy, 'above100'> },
+): BoundaryFinding[] {
+  const without = conditionWithoutGrade(conditionsRenamed([...conditions], was, next), next)
+  return [
+    ...checkBoundaries(next, policy.above100),
+    ...(without === null ? [] : [{ row: null, kind: 'condition' as const, message: without, fix: null }]),
+  ]
 }

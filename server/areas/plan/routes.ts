@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { checkBoundaries, conditionsRenamed, conditionWithoutGrade } from '#core/grades'
+import { checkNewBoundaries, conditionsRenamed } from '#core/grades'
 import { routes, type Assessment, type Component } from '#contract'
 import { placeEverywhere } from '../../kernel/course/place-everywhere'
 import type { Db } from '../../kernel/db/open'
@@ -134,11 +134,12 @@ export function planRoutes(handle: Handle, db: Db, plans: PlanLoader, writes: Co
     if (hasMarks(courseId))
       throw new HttpProblem(409, 'There are marks already: a change of grades is tried first and then adopted.', { field: 'boundaries' })
     const { plan } = plans.load(courseId)
-    const [finding] = checkBoundaries(boundaries, plan.policy.above100)
-    if (finding) throw new HttpProblem(422, finding.message, { field: finding.row === null ? 'boundaries' : `boundaries.${finding.row}` })
+    const [finding] = checkNewBoundaries(boundaries, plan)
+    if (finding)
+      throw new HttpProblem(finding.kind === 'condition' ? 409 : 422, finding.message, {
+        field: finding.row === null ? 'boundaries' : `boundaries.${finding.row}`,
+      })
     const conditions = conditionsRenamed(plan.conditions, plan.boundaries, boundaries)
-    const without = conditionWithoutGrade(conditions, boundaries)
-    if (without) throw new HttpProblem(409, without, { field: 'boundaries' })
     writes.writeOpen(courseId, () => setGrades.run(JSON.stringify(boundaries), JSON.stringify(conditions), courseId))
     return { boundaries }
   })

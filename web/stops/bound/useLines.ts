@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { checkBoundaries, type Boundary, type BoundaryFinding } from '#core/grades'
+import { checkNewBoundaries, type Boundary, type BoundaryFinding } from '#core/grades'
 import { useCourse, useExpectTrials } from '../../course/course'
 import { withBoundaries } from '../../course/try-boundaries'
 import { withGrade } from '../../parts/edited-grades'
@@ -36,7 +36,8 @@ export function useLines(): Lines {
   const inTrial = boundaries.map((b) => `${b.grade} ${b.from}`).join()
   // What is in force or tried has changed, by Discard for one: what was typed against what stood before is done with.
   useEffect(() => setTyped(null), [inTrial])
-  const fits = (next: Boundary[]) => checkBoundaries(next, table.policy.above100).length === 0
+  const wrongWith = (next: Boundary[]) => checkNewBoundaries(next, { boundaries, conditions: tried.conditions, policy: table.policy })
+  const fits = (next: Boundary[]) => wrongWith(next).length === 0
   const tryOut = (next: Boundary[], what: string) => {
     preview(null)
     if (!mayDecide) return
@@ -49,7 +50,7 @@ export function useLines(): Lines {
   return {
     boundaries,
     typed,
-    findings: typed ? checkBoundaries(typed, table.policy.above100) : [],
+    findings: typed ? wrongWith(typed) : [],
     tryOut,
     put(at, from) {
       const next = withGrade(typed ?? boundaries, at, { from })

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { checkBoundaries, isSameSet, type Boundary } from '#core/grades'
+import { checkNewBoundaries, isSameSet, type Boundary } from '#core/grades'
 import type { Plan } from '#contract'
 import { NumberField } from '../../../parts/NumberField'
 import { TitleField } from '../../../parts/TitleField'
@@ -18,9 +18,9 @@ export function Grades({ decided }: { decided: Plan }) {
   const inForce = plan.boundaries.map((b) => `${b.grade} ${b.from}`).join()
   useEffect(() => setTyped(null), [inForce])
   const rows = typed ?? plan.boundaries
-  const findings = typed ? checkBoundaries(typed, plan.policy.above100) : []
+  const findings = typed ? checkNewBoundaries(typed, plan) : []
   const put = (next: Boundary[], what: string) => {
-    if (checkBoundaries(next, plan.policy.above100).length > 0) return setTyped(next)
+    if (checkNewBoundaries(next, plan).length > 0) return setTyped(next)
     setTyped(null)
     grades(next, what)
   }
