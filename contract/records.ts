@@ -19,7 +19,10 @@ export const RecordsSending = z.strictObject({
   sent: z.number().int(),
   /** Null while the office has not answered. */
   receipt: z.string().nullable(),
+  /** By the office, or withdrawn from it since. */
   refused: z.array(RefusedResult),
+  /** What the office took under another number than the one on the roll. */
+  otherwise: z.array(z.strictObject({ studentId: Id, number: z.string() })),
 })
 export type RecordsSending = z.infer<typeof RecordsSending>
 

@@ -41,6 +41,16 @@ export const recordsRoutes = {
     body: ToRecords,
     response: RecordsSending,
   }),
+  withdrawFromRecords: route({
+    takes: 'a little',
+    method: 'POST',
+    path: '/api/courses/:courseId/hand-overs/:handOverId/withdrawn',
+    access: lead,
+    summary: 'Have the records office take a result out again that it took under a wrong number; it is sent anew like one that was refused',
+    params: inCourse.extend({ handOverId: Id }),
+    body: z.strictObject({ studentId: Id }),
+    response: RecordsSending,
+  }),
   oneRoster: route({
     method: 'GET',
     path: '/api/courses/:courseId/issues/:number/one-roster.zip',

@@ -14,6 +14,8 @@ interface Register {
 interface Answer {
   receipt: string
   refused: RefusedResult[]
+  /** Numbers that it took out again. */
+  withdrawn?: string[]
 }
 
 /** The office's own file of whom it knows; where there is none it takes whoever has a number. */
@@ -50,9 +52,7 @@ export function recordsOffice(folder: string, faults: StandInFaults) {
           .toUpperCase()
         answer = { receipt: `RO-${sum}-${rows.length - refused.length}`, refused }
         mkdirSync(join(folder, basename(courseId)), { recursive: true, mode: 0o700 })
-        // Whole or not at all: half an answer would be none.
-        writeFileSync(`${kept}.part`, JSON.stringify(answer), { mode: 0o600 })
-        renameSync(`${kept}.part`, kept)
+        write(kept, answer)
       }
       if (faults.fails(courseId, 'records office'))
         throw new HttpProblem(
@@ -61,7 +61,24 @@ export function recordsOffice(folder: string, faults: StandInFaults) {
         )
       return answer
     },
+    /**
+     * Takes a result out again that it entered; twice is once.
+     * @throws HttpProblem 503 where its answer is lost
+     */
+    withdraw(courseId: string, key: string, number: string): void {
+      const kept = join(folder, basename(courseId), `${basename(key)}.json`)
+      const answer = JSON.parse(readFileSync(kept, 'utf8')) as Answer
+      write(kept, { ...answer, withdrawn: [...new Set([...(answer.withdrawn ?? []), number])] })
+      if (faults.fails(courseId, 'records office'))
+        throw new HttpProblem(503, 'The records office did not answer, and may have taken it out or not. Ask again: twice is once.')
+    },
   }
+}
+
+/** Whole or not at all: half an answer would be none. */
+function write(file: string, answer: Answer): void {
+  writeFileSync(`${file}.part`, JSON.stringify(answer), { mode: 0o600 })
+  renameSync(`${file}.part`, file)
 }
 
 export type RecordsOffice = ReturnType<typeof recordsOffice>

@@ -91,4 +91,5 @@ export const ROWS: Readonly<Record<number, string>> = {
   40: `INSERT INTO own_settings VALUES ('p', '{}');`,
   41: `INSERT INTO marks_match VALUES ('c', '[]', '{}', '${AT}');`,
   50: `INSERT INTO told_result VALUES ('c', 'x', 1, '${AT}');`,
+  52: `INSERT INTO result_withdrawn VALUES ('h', 'x', 'p', '${AT}');`,
 }

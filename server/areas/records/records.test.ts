@@ -113,6 +113,22 @@ test('handed over, two rows are refused, one is mended and sent alone; an answer
   ])
   expect(detail(await lead('post', api('/hand-overs'), { key: KEY(5) }).expect(409))).toMatch(/nothing is left/)
   expect(detail(await lead('post', api('/hand-overs'), { key: KEY(6), mended }).expect(409))).toMatch(/taken by now/)
+  // Taken under a number that is somebody else's after all: withdrawn, mended, sent anew, and remembered so.
+  expect(second.otherwise).toEqual([{ studentId: unknown.studentId, number: 'right-number' }])
+  const withdraw = (who: Client, studentId: string) => who('post', api(`/hand-overs/${KEY(4)}/withdrawn`), { studentId })
+  await withdraw(external, unknown.studentId).expect(403)
+  expect((await withdraw(lead, unknown.studentId).expect(200)).body).toMatchObject({ otherwise: [], refused: [{ number: 'right-number' }] })
+  expect(detail(await withdraw(lead, unknown.studentId).expect(409))).toMatch(/no result of this student/)
+  expect(await stateNow()).toMatchObject({ taken: graded.length - 2, waiting: 0 })
+  expect((await stateNow()).refused.find((r) => r.studentId === unknown.studentId)!.why).toMatch(/^Withdrawn by Ines Valdry on /)
+  writeFileSync(
+    join(folder, 'register.json'),
+    JSON.stringify({ students: { ...students, 'other-number': 'enrolled' }, grades: ['Distinction', 'Merit', 'Credit', 'Pass', 'Refer'] }),
+  )
+  const anew = [{ studentId: unknown.studentId, number: 'other-number' }]
+  const third = (await lead('post', api('/hand-overs'), { key: KEY(7), mended: anew }).expect(200)).body as RecordsSending
+  expect(third).toMatchObject({ sent: 1, refused: [], otherwise: anew })
+  expect((await stateNow()).taken).toBe(graded.length - 1)
   expect(() => server.db.exec("UPDATE hand_over SET receipt = 'x'")).toThrow(/answered once/)
   expect(() => server.db.exec('DELETE FROM hand_over')).toThrow(/never deleted/)
 })

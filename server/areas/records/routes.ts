@@ -27,7 +27,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   const issues = issuesOf(db)
   const record = decisions(db)
   const file = db.name
-  const { sections, setRelease, holdBack, all, rows, one, insert, answered, numbers, course } = recordQueries(db)
+  const { sections, setRelease, holdBack, all, rows, one, insert, answered, withdraw, numbers, course } = recordQueries(db)
 
   const releasesOf = (courseId: string) => sections.all(courseId).map(({ id, onDay }) => ({ sectionId: id, onDay }))
   /** @throws HttpProblem 409 where nothing is in force */
@@ -36,15 +36,25 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
     if (!issue) throw new HttpProblem(409, 'No issue is in force: all who must have to sign first, and nobody may object.')
     return issue.number
   }
-  const shown = ({ id, number, by, at, sent, receipt, refused }: HandOverRow): RecordsSending => ({
-    id,
-    number,
-    by,
-    at,
-    sent: (JSON.parse(sent) as SentResult[]).length,
-    receipt,
-    refused: JSON.parse(refused) as RefusedResult[],
-  })
+  const shown = (courseId: string, row: HandOverRow): RecordsSending => {
+    const { id, number, by, at, receipt } = row
+    const [sent, refused] = [JSON.parse(row.sent) as SentResult[], JSON.parse(row.refused) as RefusedResult[]]
+    const onRoll = new Map(numbers.all(courseId).map((s) => [s.id, s.number]))
+    const no = new Set(refused.map((r) => r.studentId))
+    const otherwise =
+      receipt === null ? [] : sent.filter((r) => !no.has(r.studentId) && r.number !== '' && r.number !== onRoll.get(r.studentId))
+    return {
+      id,
+      number,
+      by,
+      at,
+      sent: sent.length,
+      receipt,
+      refused,
+      otherwise: otherwise.map((r) => ({ studentId: r.studentId, number: r.number })),
+    }
+  }
+  const listed = (courseId: string) => all.all(courseId).map((row) => shown(courseId, row))
 
   handle(routes.releases, ({ params }) => releasesOf(params.courseId))
 
@@ -93,11 +103,11 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
 
   handle(routes.recordsState, async ({ params: { courseId }, me }): Promise<RecordsState> => {
     const issue = issues.inForce(courseId)
-    if (!issue) return { list: all.all(courseId).map(shown), taken: 0, refused: [], waiting: 0, ungraded: 0 }
+    if (!issue) return { list: listed(courseId), taken: 0, refused: [], waiting: 0, ungraded: 0 }
     const { results, taken, refused } = await stateOf(courseId, issue.number, me.id)
     const graded = results.filter((r) => r.grade !== null)
     return {
-      list: all.all(courseId).map(shown),
+      list: listed(courseId),
       taken: taken.size,
       refused: graded.flatMap((r) => {
         const no = refused.get(r.studentId)
@@ -111,7 +121,7 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
   handle(routes.sendToRecords, async ({ params: { courseId }, body: { key, mended }, me }): Promise<RecordsSending> => {
     const known = one.get(key)
     if (known && known.course_id !== courseId) throw new HttpProblem(409, 'This key was used for another course.')
-    if (known?.receipt) return shown(known)
+    if (known?.receipt) return shown(courseId, known)
     const number = known?.number ?? inForce(courseId)
     if (!known) {
       const before = all.all(courseId)
@@ -168,7 +178,30 @@ export function recordsRoutes(handle: Handle, db: Db, writes: CourseWrites, { po
         reason: `receipt ${receipt}`,
         by: me.id,
       })
-      return shown(one.get(key)!)
+      return shown(courseId, one.get(key)!)
+    })
+  })
+
+  handle(routes.withdrawFromRecords, ({ params: { courseId, handOverId }, body: { studentId }, me }) => {
+    const row = one.get(handOverId)
+    if (row?.course_id !== courseId || row.receipt === null) throw new HttpProblem(404, 'The office has answered no such hand-over.')
+    const sent = (JSON.parse(row.sent) as SentResult[]).find((r) => r.studentId === studentId)
+    if (!sent || (JSON.parse(row.refused) as RefusedResult[]).some((r) => r.studentId === studentId))
+      throw new HttpProblem(409, 'The office has no result of this student from that hand-over.')
+    office.withdraw(courseId, row.id, sent.number)
+    return writes.writeBeside(courseId, () => {
+      withdraw.run(row.id, studentId, me.id, now())
+      record.add({
+        id: randomUUID(),
+        courseId,
+        kind: 'confirm',
+        summary: `One result of issue ${row.number} withdrawn from the records office, which had taken it under a wrong number`,
+        changes: [],
+        effect: null,
+        reason: `receipt ${row.receipt!}`,
+        by: me.id,
+      })
+      return shown(courseId, one.get(row.id)!)
     })
   })
 

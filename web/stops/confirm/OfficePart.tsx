@@ -27,13 +27,11 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
   const [busy, setBusy] = useState(false)
   // Kept until it is answered: asked again, the office knows it by it.
   const key = useRef<string | null>(null)
-  const send = async (body: { key: string; mended?: { studentId: string; number: string }[] }) => {
+  const doing = async (work: () => Promise<unknown>) => {
     setProblem(null)
     setBusy(true)
     try {
-      await saving(call(routes.sendToRecords, { params: { courseId: id }, body }))
-      key.current = null
-      setMended({})
+      await saving(work())
     } catch (e) {
       setProblem(messageOf(e))
     } finally {
@@ -41,6 +39,15 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
       await again()
     }
   }
+  const send = (body: { key: string; mended?: { studentId: string; number: string }[] }) =>
+    doing(async () => {
+      await call(routes.sendToRecords, { params: { courseId: id }, body })
+      key.current = null
+      setMended({})
+    })
+  // It then stands among those refused, with its number to be mended.
+  const withdraw = (handOverId: string, studentId: string) =>
+    doing(() => call(routes.withdrawFromRecords, { params: { courseId: id, handOverId }, body: { studentId } }))
   const fresh = () => (key.current ??= crypto.randomUUID())
   const head = (
     <div className="stop-head">
@@ -187,6 +194,21 @@ export function OfficePart({ nav }: { nav: ReactNode }) {
                       ? 'not answered'
                       : `receipt ${h.receipt}: ${h.sent - h.refused.length} taken${h.refused.length > 0 ? `, ${h.refused.length} refused` : ''}`}
                   </span>
+                  {h.otherwise.map((r) => (
+                    <span className="d-block" key={r.studentId}>
+                      {label(r.studentId)} under {r.number}, which is not on the roll{' '}
+                      {mayTell && (
+                        <button
+                          className="quiet-button"
+                          disabled={busy || !!unanswered}
+                          aria-label={`Withdraw the result of ${label(r.studentId)} under ${r.number}`}
+                          onClick={() => void withdraw(h.id, r.studentId)}
+                        >
+                          withdraw it
+                        </button>
+                      )}
+                    </span>
+                  ))}
                 </li>
               ))}
             </ul>

@@ -130,7 +130,26 @@ describe('to records', () => {
     sent: 4,
     receipt: 'R-1',
     refused: [{ studentId: 'bo', number: '77', why: 'unknown number' }],
+    otherwise: [],
     ...more,
+  })
+
+  test('what was taken under a number that is not on the roll stands there, and is withdrawn on one press', async () => {
+    records = {
+      list: [sending({ refused: [], otherwise: [{ studentId: 'ada', number: '99' }] })],
+      taken: 4,
+      refused: [],
+      waiting: 0,
+      ungraded: 0,
+    }
+    const { user, server } = show('to records')
+    server.answer(routes.withdrawFromRecords, () => {
+      records = { ...records, list: [sending({ refused: [{ studentId: 'ada', number: '99', why: 'Withdrawn.' }] })], taken: 3 }
+      return records.list[0]
+    })
+    await user.click(await screen.findByRole('button', { name: /^Withdraw the result of .* under 99$/ }))
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^Withdraw/ })).toBeNull())
+    expect(server.sent.at(-1)!.body).toEqual({ studentId: 'ada' })
   })
 
   test('a number that is mended is sent alone, and nothing else', async () => {

@@ -171,6 +171,7 @@ test('the demo’s course, out and in on an empty installation: every table, eve
     'result_release',
     'told_result',
     'hand_over',
+    'result_withdrawn',
     'line_list',
     'line_list_student',
     'line_list_judge',

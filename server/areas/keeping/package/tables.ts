@@ -79,6 +79,7 @@ export const PACKAGED: readonly PackagedTable[] = [
   { name: 'result_release', rows: OF_COURSE },
   { name: 'told_result', rows: OF_COURSE },
   { name: 'hand_over', rows: OF_COURSE },
+  { name: 'result_withdrawn', rows: 't.hand_over_id IN (SELECT id FROM hand_over WHERE course_id = :course)' },
   { name: 'line_list', rows: OF_COURSE },
   { name: 'line_list_student', rows: OF_LIST },
   { name: 'line_list_judge', rows: OF_LIST },
