@@ -73,6 +73,29 @@ test('a version that readings use never changes: the edit makes the next, and wh
   expect(() => server.db.prepare("UPDATE standard SET body = '{}' WHERE id = 'rubric-map'").run()).toThrow('never changes')
 })
 
+test('what typed marks are called never changes under them, in whichever course: the edit makes the next version', async () => {
+  const labels = [
+    { label: 'Fail', percent: 0, threshold: 0 },
+    { label: 'Pass', percent: 60, threshold: 0.5 },
+  ]
+  const standard = { kind: 'scale' as const, title: 'Pass or fail', body: { labels } }
+  const { id } = (await lead('post', api('/library'), { standard, source: null }).expect(200)).body as { id: string }
+  const edit = (from: number) => ({ ...standard, body: { labels: [labels[0]!, { ...labels[1]!, threshold: from }] } })
+  expect((await put(id, 1, edit(0.4)).expect(200)).body).toMatchObject({ id })
+  const other = 'cfs118-2026'
+  const assessment = server.db
+    .prepare<[string], { id: string }>(
+      `SELECT a.id FROM assessment a WHERE a.course_id = ? AND EXISTS (SELECT 1 FROM script s WHERE s.assessment_id = a.id AND s.entered IS NOT NULL)
+         AND NOT EXISTS (SELECT 1 FROM script s JOIN reading r ON r.script_id = s.id WHERE s.assessment_id = a.id) LIMIT 1`,
+    )
+    .get(other)!
+  server.db.prepare("UPDATE assessment SET standard_id = ?, marking = 'judgement' WHERE id = ?").run(id, assessment.id)
+  const answer = (await put(id, 2, edit(0.6)).expect(200)).body as { id: string }
+  expect(answer.id).not.toBe(id)
+  expect(server.db.prepare("SELECT body ->> '$.labels[1].threshold' FROM standard WHERE id = ?").pluck().get(id)).toBe(0.4)
+  expect(server.db.prepare('SELECT standard_id FROM assessment WHERE id = ?').pluck().get(assessment.id)).toBe(id)
+})
+
 test('what is another’s is copied, not changed', async () => {
   const scheme = (await library()).schemes.find((s) => s.owner !== 'Ines Valdry')!
   const edit = { kind: 'scheme', title: 'Mine', body: { criteria: scheme.criteria } } as const

@@ -28,7 +28,9 @@ export function libraryQueries(db: Db) {
       EXISTS (SELECT 1 FROM reading r WHERE r.standard_id = s.id)
         OR EXISTS (SELECT 1 FROM carried_reading c WHERE c.standard_id = s.id)
         OR EXISTS (SELECT 1 FROM exemplar x WHERE x.standard_id = s.id)
-        OR EXISTS (SELECT 1 FROM by_standing b WHERE b.scale_id = s.id) AS read,
+        OR EXISTS (SELECT 1 FROM by_standing b WHERE b.scale_id = s.id)
+        OR s.kind = 'scale' AND EXISTS (SELECT 1 FROM assessment a JOIN script t ON t.assessment_id = a.id WHERE a.standard_id = s.id AND t.entered IS NOT NULL)
+        AS read,
       (WITH RECURSIVE line (id, follows) AS (
         SELECT s.id, s.follows UNION ALL SELECT b.id, b.follows FROM standard b JOIN line ON b.id = line.follows
        ) SELECT id FROM line WHERE follows IS NULL) AS lineId,
