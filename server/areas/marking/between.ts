@@ -3,7 +3,7 @@ import { spreadOf, withinTolerance } from '#core/agree'
 import { SEES_NOTHING, type AgreedBetween, type BetweenTwo, type Sees } from '#contract'
 import { now, type Db } from '../../kernel/db/open'
 import { HttpProblem } from '../../kernel/problem'
-import { readingsOf } from '../../kernel/course/readings-of'
+import { holdsOver, readingsOf } from '../../kernel/course/readings-of'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 
 interface Row {
@@ -21,7 +21,7 @@ type Told = Pick<Row, 'agrees' | 'withdrawn' | 'holds'>
 
 /** Two readers of a script who disagree, and what they propose to each other. */
 export function betweenTwo(db: Db) {
-  const HOLDS = `b.over = ${readingsOf('b.script_id')}`
+  const HOLDS = holdsOver('b.over', 'b.script_id')
   const SAID = `b.mark, b.reason, b.at, b.agrees, b.answer, b.withdrawn_at IS NOT NULL AS withdrawn, ${HOLDS} AS holds`
   const said = db.prepare<[string], Row>(
     `SELECT b.id, b.by_id AS byId, ${SAID} FROM between_two b WHERE b.script_id = ? ORDER BY b.at, b.rowid`,

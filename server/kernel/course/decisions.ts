@@ -1,6 +1,6 @@
 import type { Change, Decision, Effect } from '#contract'
 import { now, type Db } from '../db/open'
-import { readingsOf } from './readings-of'
+import { holdsOver, readingsOf } from './readings-of'
 
 interface Row {
   id: string
@@ -69,6 +69,11 @@ export function decisions(db: Db) {
     `INSERT INTO carried_reading (decision_id, reading_id, version, standard_id, picks, mark)
      SELECT @id, r.id, @version, @standardId, @picks, @mark FROM reading r WHERE r.script_id = @scriptId AND r.marker_id = @markerId`,
   )
+  // What was settled over readings that were carried over by it is open again.
+  const holdAnew = db.prepare(
+    `UPDATE agreed_mark SET holds = ${holdsOver('over', 'agreed_mark.script_id')}
+     WHERE script_id IN (SELECT r.script_id FROM carried_reading c JOIN reading r ON r.id = c.reading_id WHERE c.decision_id = ?)`,
+  )
   const settleAgain = (courseId: string) => {
     noneInForce.run(courseId)
     latestInForce.run(courseId)
@@ -85,19 +90,21 @@ export function decisions(db: Db) {
       since.all({ courseId, version }).map((r) => ({ ...toDecision(r), made: r.version ?? 0, takenBack: r.withdrawn_version })),
     add(d: NewDecision): string {
       insert.run({ ...d, changes: JSON.stringify(d.changes), effect: d.effect && JSON.stringify(d.effect), at: now() })
+      // First, so that what is settled with it is settled over the readings as they count then.
+      for (const { standardId, readings } of d.changes.filter((c) => c.kind === 'carry'))
+        for (const r of readings) insertCarried.run({ id: d.id, standardId, ...r, picks: JSON.stringify(r.picks) })
       const settled = d.changes.filter((c) => c.kind === 'settle' || c.kind === 'reopen')
       for (const c of settled) {
         const [mark, rule] = c.kind === 'settle' ? [c.mark, JSON.stringify(c.rule)] : [null, null]
         insertAgreed.run({ scriptId: c.scriptId, decisionId: d.id, mark, rule })
       }
       if (settled.length > 0) settleAgain(d.courseId)
-      for (const { standardId, readings } of d.changes.filter((c) => c.kind === 'carry'))
-        for (const r of readings) insertCarried.run({ id: d.id, standardId, ...r, picks: JSON.stringify(r.picks) })
       return d.id
     },
     withdraw(courseId: string, id: string, by: string, reason: string): void {
       withdrawn.run(by, now(), reason, id)
       settleAgain(courseId)
+      holdAnew.run(id)
     },
   }
 }

@@ -1,7 +1,14 @@
+const list = (from: string, script: string): string =>
+  `(SELECT json_group_array(json_array(r.marker_id, r.version, r.mark) ORDER BY r.id) FROM ${from} r WHERE r.script_id = ${script} AND r.state = 'handed in')`
+
 /**
- * SQL for the readings of one script that are handed in, as JSON: what a word on the script was spoken over. The view `readings_now` has
- * the same of all scripts, and is worked out for all of them where it is asked row by row.
+ * SQL for the readings of one script that are handed in, as they count, as JSON: what a word on the script is spoken over.
  * @param script SQL for the script's id
  */
-export const readingsOf = (script: string): string =>
-  `(SELECT json_group_array(json_array(r.marker_id, r.version, r.mark) ORDER BY r.id) FROM reading r WHERE r.script_id = ${script} AND r.state = 'handed in')`
+export const readingsOf = (script: string): string => list('reading_as_it_counts', script)
+
+/**
+ * SQL for whether a word that was spoken over some readings still holds: they are what they were, or were not yet carried over.
+ * @param over SQL for the readings as JSON
+ */
+export const holdsOver = (over: string, script: string): string => `${over} IN (${readingsOf(script)}, ${list('reading', script)})`

@@ -82,10 +82,18 @@ test('a version made after marking has begun: attached, compared, carried over a
   expect((await rubricOf(next)).read).toBe(true)
   expect(() => server.db.prepare("UPDATE standard SET body = '{}' WHERE id = ?").run(next)).toThrow('never changes')
 
+  // Settled after it, a script is open again once its readings are what they were before; the record says over which it was settled.
+  const rule = { kind: 'value', mark: 14, reason: 'after the carry-over' }
+  const after: Change[] = [{ kind: 'settle', scriptId: one.scriptId, rule, step: null, mark: 14 } as Change]
+  await lead('post', api('/decisions'), { changes: after, reason: 'as agreed' }).expect(200)
+  expect((await table()).agreed[one.scriptId]).toBe(14)
   await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'Not this way' }).expect(200)
   const again = await table()
   expect(again.readings).toEqual(raw.readings)
-  expect(again.agreed).toEqual(raw.agreed)
+  expect(again.agreed).toEqual(Object.fromEntries(Object.entries(raw.agreed).filter(([id]) => id !== one.scriptId)))
+  const { words } = (await lead('get', api(`/scripts/${encodeURIComponent(one.scriptId)}`)).expect(200)).body as ScriptDetail
+  expect(words[0]!.holds).toBe(false)
+  expect(words[0]!.readings.map((r) => r.mark)).toContain(one.mark)
   expect((await carriedTo(next)).carried).toBe(ofMap)
 })
 

@@ -47,7 +47,7 @@ export function libraryQueries(db: Db) {
      SELECT c.id AS courseId, c.code || ' ' || c.term AS course, a.id AS assessmentId, a.title AS assessment, a.out_of AS outOf,
        a.standard_id AS standardId, u.version, a.use ->> '$.hidePoints' AS hidesPoints, a.use ->> '$.hideWords' AS hidesWords,
        (SELECT count(*) FROM script t JOIN reading r ON r.script_id = t.id LEFT JOIN carried_in_force f ON f.reading_id = r.id AND f.version = r.version
-        WHERE t.assessment_id = a.id AND coalesce(f.standard_id, r.standard_id) <> a.standard_id) AS behind
+        WHERE t.assessment_id = a.id AND r.state = 'handed in' AND coalesce(f.standard_id, r.standard_id) <> a.standard_id) AS behind
      FROM assessment a JOIN course c ON c.id = a.course_id JOIN standard u ON u.id = a.standard_id
      WHERE a.standard_id IN (SELECT id FROM line) ORDER BY c.first_day DESC, c.code, a.position`,
   )
