@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { Status } from '#core/grades'
 import type { KeptComment, ReadingBody } from '#contract'
 import { isOnRoll } from '../../kernel/course/allotments'
+import { asCarried } from '../../kernel/course/readings-of'
 import { now, type Db } from '../../kernel/db/open'
 
 export interface OwnReadingRow {
@@ -47,7 +48,7 @@ export function deskQueries(db: Db) {
     [string, string],
     { studentId: string; state: 'draft' | 'handed in' | null; mark: number | null; status: Status; again: 0 | 1; begun: 0 | 1 }
   >(`
-    SELECT a.student_id AS studentId, r.state, r.mark, coalesce(s.status, 'in') AS status,
+    SELECT a.student_id AS studentId, r.state, ${asCarried('mark')} AS mark, coalesce(s.status, 'in') AS status,
       r.state = 'handed in' AND EXISTS (SELECT 1 FROM delivery d WHERE d.script_id = s.id AND d.attempt > r.attempt) AS again,
       EXISTS (SELECT 1 FROM next_reading n WHERE n.reading_id = r.id) AS begun
     FROM allotment a
@@ -60,7 +61,7 @@ export function deskQueries(db: Db) {
   const script = db.prepare<[string, string], DeskScriptRow>(
     'SELECT id, status, days_late AS daysLate, came_at AS cameAt FROM script WHERE assessment_id = ? AND student_id = ?',
   )
-  const READING = `SELECT r.id, r.script_id AS scriptId, r.standard_id AS standardId, r.mark, r.picks, r.judgement, r.comment, r.criterion_comments AS criterionComments,
+  const READING = `SELECT r.id, r.script_id AS scriptId, ${asCarried('standard_id')} AS standardId, ${asCarried('mark')} AS mark, ${asCarried('picks')} AS picks, r.judgement, r.comment, r.criterion_comments AS criterionComments,
     r.notes, r.state, r.version, r.attempt, r.after_seeing AS afterSeeing`
   const own = db.prepare<[string, string], OwnReadingRow>(`${READING} FROM reading r WHERE r.script_id = ? AND r.marker_id = ?`)
   const others = db.prepare<[string, string], OwnReadingRow>(
@@ -82,7 +83,7 @@ export function deskQueries(db: Db) {
        AND NOT EXISTS (SELECT 1 FROM reading_state s WHERE s.reading_id = @id AND s.state = 'draft' AND s.at > @since)))`,
   )
   const update = db.prepare(
-    `UPDATE reading SET mark = @mark, picks = @picks, judgement = @judgement, comment = @comment, criterion_comments = @criterionComments,
+    `UPDATE reading AS r SET standard_id = ${asCarried('standard_id')}, mark = @mark, picks = @picks, judgement = @judgement, comment = @comment, criterion_comments = @criterionComments,
        notes = @notes, state = @state, handed_in_at = @handedInAt, edited_at = @at, attempt = @attempt, after_seeing = max(after_seeing, @afterSeeing),
        version = version + 1 WHERE id = @id`,
   )

@@ -2,7 +2,9 @@ import {
   unpackTable,
   type Change,
   type Decision,
+  type DeskScript,
   type Library,
+  type PileScript,
   type Plan,
   type RubricVersion,
   type ScriptDetail,
@@ -95,6 +97,37 @@ test('a version made after marking has begun: attached, compared, carried over a
   expect(words[0]!.holds).toBe(false)
   expect(words[0]!.readings.map((r) => r.mark)).toContain(one.mark)
   expect((await carriedTo(next)).carried).toBe(ofMap)
+})
+
+test('at the desk a reading stands as it counts after a carry-over; taken back, it is marked by the version that it was carried to', async () => {
+  const next = ((await lead('get', api('/library/rubric-map/versions')).expect(200)).body as RubricVersion[]).find(
+    (v) => v.version === 2,
+  )!.id
+  const { changes } = await carriedTo(next)
+  const [carry] = changes
+  if (carry?.kind !== 'carry') throw new Error('nothing is carried')
+  const { agreed } = await table()
+  const decision = (await lead('post', api('/decisions'), { changes, reason: 'The level was too low' }).expect(200)).body as Decision
+  const open = carry.readings.find((r) => r.picks.relief === 8.5 && agreed[r.scriptId] === undefined)!
+  const student = open.scriptId.slice(MAP.length + 1)
+  const { db } = server
+  db.prepare('UPDATE assessment SET blind = 0 WHERE id = ?').run(MAP)
+  db.prepare(
+    "INSERT OR IGNORE INTO allotment (assessment_id, student_id, marker_id, place, by_id, at) SELECT ?, ?, ?, 1, id, '2026-01-01' FROM person LIMIT 1",
+  ).run(MAP, student, open.markerId)
+  const reader = await server.as(db.prepare<[string], string>('SELECT sign_in FROM person WHERE id = ?').pluck().get(open.markerId)!)
+  const pile = (await reader('get', api(`/assessments/${MAP}/pile`)).expect(200)).body as PileScript[]
+  expect(pile.find((s) => s.studentId === student)!.mark).toBe(open.mark)
+  const path = api(`/assessments/${MAP}/pile/${student}`)
+  const shown = (await reader('get', path).expect(200)).body as DeskScript
+  expect([shown.own.mark, shown.own.judged.picks.relief, shown.standard!.id]).toEqual([open.mark, 8.5, next])
+  const { mark: _, state: __, ...body } = shown.own
+  const taken = await reader('put', `${path}/reading`, { ...body, state: 'draft', afterSeeing: true, gapMeant: false }).expect(200)
+  expect(taken.body).toMatchObject({ state: 'draft', mark: open.mark })
+  expect(((await reader('get', path).expect(200)).body as DeskScript).standard!.id).toBe(next)
+  // What is not handed in waits for nothing to be carried over.
+  expect((await rubricOf(next)).uses.find((u) => u.assessmentId === MAP)!.behind).toBe(0)
+  await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'Not this way' }).expect(200)
 })
 
 test('a criterion that nothing carries over to leaves every reading as it is, and says which', async () => {
