@@ -59,7 +59,7 @@ test('the run in pictures', async ({ lead: page }) => {
   await shoot(page, '06-mark')
   await page.goto(`${COURSE}/mark/sharing-out`)
   await page.getByRole('button', { name: 'a sample, read again' }).click()
-  await expect(page.getByText('shared out anew')).toBeVisible()
+  await expect(page.getByText('given out anew')).toBeVisible()
   await shoot(page, '17-mark-sharing-out')
   await page.goto(`${COURSE}/compare`)
   await page.getByRole('button', { name: 'Sextant' }).click()

@@ -2,6 +2,7 @@ import { parse } from 'csv-parse/sync'
 import { strFromU8, unzipSync } from 'fflate'
 import type { IssueContent, IssuedResult } from '../issues/issue'
 import { oneRosterResults } from './one-roster-results'
+import { readRosterResults } from './roster-results'
 
 const result = (studentId: string, more: Partial<IssuedResult>): IssuedResult => ({
   studentId,
@@ -19,7 +20,7 @@ const result = (studentId: string, more: Partial<IssuedResult>): IssuedResult =>
 const CONTENT: IssueContent = {
   course: { code: 'CFS 214', title: 'Field Mapping', term: 'autumn' },
   number: 2,
-  policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'none' }, rounding: null, above100: 'cap' },
+  policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'perDay', percent: 5, maxDays: null }, rounding: null, above100: 'cap' },
   boundaries: [
     { grade: 'Pass', from: 40 },
     { grade: 'Merit: good, or better', from: 60 },
@@ -106,7 +107,15 @@ test('marks are told as they stand: late, missing, exempt, held and absent each 
     scoreDate: '2026-12-20',
     late: 'false',
   })
-  expect(of('ada', '1')).toMatchObject({ score: '7', late: 'true', 'metadata.daysLate': '2', 'metadata.status': 'late' })
+  expect(of('ada', '1')).toMatchObject({
+    // What counts, and what lateness took of what was marked.
+    score: '6',
+    'metadata.scoreAsMarked': '7',
+    'metadata.takenForLateness': '-1',
+    late: 'true',
+    'metadata.daysLate': '2',
+    'metadata.status': 'late',
+  })
   expect(of('bo', '0')).toMatchObject({ score: '0', scoreStatus: 'not submitted', missing: 'true', studentSourcedId: 'bo' })
   expect(of('bo', '1')).toMatchObject({ score: '', scoreStatus: 'exempt', missing: 'false' })
   expect(of('cy', '0')).toMatchObject({ scoreStatus: 'submitted', 'metadata.status': 'held' })
@@ -145,4 +154,9 @@ test('what is asked for is there, and every reference leads somewhere', () => {
 test('a rescaled mark counts, and stands beside what was marked; nothing is put before a sign that a spreadsheet would run', () => {
   expect(of('-eve', '0')).toMatchObject({ score: '30', 'metadata.scoreAsMarked': '24.5', studentSourcedId: '-eve' })
   expect(of('ada', '0')!['metadata.scoreAsMarked']).toBe('')
+})
+
+test('read back here, what lateness took is put back: the course’s own rule takes it', () => {
+  const { marks } = readRosterResults(new Map(Object.entries(files)))
+  expect(marks.filter((m) => m.assessment === 'Quiz').map((m) => m.text)).toContain('7 late 2')
 })

@@ -182,6 +182,7 @@ const COLUMNS = {
     'metadata.status',
     'metadata.daysLate',
     'metadata.scoreAsMarked',
+    'metadata.takenForLateness',
   ],
   'scoreScales.csv': [
     'sourcedId',

@@ -94,7 +94,9 @@ function cellText(r: RosterRow): string {
         : r.missing === 'true' || r.scoreStatus === 'not submitted'
           ? 'missing'
           : ''
-  const mark = r.score || r.textScore || ''
+  // Lateness is taken here by the policy of the course: of a score that it was taken of already, it is put back.
+  const taken = Number(r['metadata.takenForLateness'] || 0)
+  const mark = r.score && taken < 0 ? String(Number((Number(r.score) - taken).toFixed(3))) : r.score || r.textScore || ''
   return said === 'late' ? `${mark} late ${r['metadata.daysLate'] || 0}`.trim() : said || mark
 }
 

@@ -25,14 +25,14 @@ const USUAL_ERROR = 0.02
 const STEP = 0.5
 
 /**
- * Marks to a line within which a script is read again, where nothing else is said: as far as one reading is off, but never more than a
- * quarter of the way between two lines, so that most scripts are outside of it.
+ * Marks to a line within which a script is read again, where nothing else is said: as far as one reading is off, but never more than
+ * an eighth of the way between two lines, so that about three of four scripts are outside of it.
  * @param lines boundaries as marks @param error sd of a reading, in marks; null where none is known
  */
 export function usualZone(outOf: number, lines: readonly number[], error: number | null): number {
   const sorted = [...new Set(lines)].sort((a, b) => a - b)
   const narrowest = Math.min(...sorted.slice(1).map((l, i) => l - sorted[i]!), Infinity)
-  const zone = Math.min(error ?? USUAL_ERROR * outOf, narrowest / 4)
+  const zone = Math.min(error ?? USUAL_ERROR * outOf, narrowest / 8)
   return zone >= STEP ? Math.floor(zone / STEP) * STEP : Math.round(zone * 10) / 10
 }
 

@@ -169,11 +169,11 @@ describe('a sample for second reading', () => {
 
 test('the zone follows how far a reading is off, and never takes most of what lies between two lines', () => {
   const lines = (outOf: number) => [50, 60, 70, 80].map((p) => (p / 100) * outOf)
-  expect(usualZone(100, lines(100), 1.8)).toBe(1.5)
-  expect(usualZone(100, lines(100), 7)).toBe(2.5)
-  expect(usualZone(100, lines(100), null)).toBe(2)
+  expect(usualZone(100, lines(100), 0.8)).toBe(0.5)
+  expect(usualZone(100, lines(100), 7)).toBe(1)
+  expect(usualZone(200, lines(200), null)).toBe(2.5)
   // Out of 10 a mark on either side would be everybody.
-  expect(usualZone(10, lines(10), 0.9)).toBe(0.3)
+  expect(usualZone(10, lines(10), 0.9)).toBe(0.1)
   expect(usualZone(30, [12], null)).toBe(0.5)
   expect(usualZone(10, [4], null)).toBe(0.2)
 })

@@ -34,8 +34,10 @@ export function SheetFoot({ countsAs, columns, rows, cells, revision, whole, sho
   return (
     <div className={`${styles.sheetRow} ${styles.footRow} ${passing ? styles.withPassed : ''}`} role="row" style={{ width: whole }}>
       <div role="rowheader" className={`${styles.frozen} ${styles.number}`} />
-      <div role="rowheader" className={`soft ${styles.frozen} ${styles.nameCell}`}>
-        mean · marked of all{passing && ' · passed so far'}
+      <div role="rowheader" className={`soft small ${styles.frozen} ${styles.nameCell}`}>
+        <span>mean</span>
+        <span>marked of all</span>
+        {passing && <span>passed so far</span>}
       </div>
       {shown.map((column, i) => {
         const f = figures[i]!
@@ -47,7 +49,7 @@ export function SheetFoot({ countsAs, columns, rows, cells, revision, whole, sho
             </small>
             {f.passed !== null && f.marked > 0 && (
               <small className="soft" title={`${f.passed} of ${f.marked} passed so far`}>
-                {f.passed} passed
+                {f.passed}
               </small>
             )}
           </div>
