@@ -20,7 +20,13 @@ const result = (studentId: string, more: Partial<IssuedResult>): IssuedResult =>
 const CONTENT: IssueContent = {
   course: { code: 'CFS 214', title: 'Field Mapping', term: 'autumn' },
   number: 2,
-  policy: { missing: { kind: 'zero' }, absent: { kind: 'pending' }, late: { kind: 'perDay', percent: 5, maxDays: null }, rounding: null, above100: 'cap' },
+  policy: {
+    missing: { kind: 'zero' },
+    absent: { kind: 'pending' },
+    late: { kind: 'perDay', percent: 5, maxDays: null },
+    rounding: null,
+    above100: 'cap',
+  },
   boundaries: [
     { grade: 'Pass', from: 40 },
     { grade: 'Merit: good, or better', from: 60 },
