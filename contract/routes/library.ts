@@ -8,6 +8,16 @@ import { inCourse, lead, staff } from './common'
 
 const ofStandard = z.strictObject({ courseId: Id, standardId: Id })
 
+const Carrying = z.strictObject({
+  changes: z.array(Change),
+  /** Readings carried over, and how many of their marks change. */
+  carried: z.number().int(),
+  moved: z.number().int(),
+  /** Agreed marks that follow their readings. */
+  settled: z.number().int(),
+})
+const NotCarried = z.strictObject({ scriptId: Id, student: z.string(), marker: z.string(), why: z.string() })
+
 export const libraryRoutes = {
   library: route({
     method: 'GET',
@@ -87,14 +97,11 @@ export const libraryRoutes = {
     summary: 'What carrying the readings of an assessment over to a version of its rubric would change; changes nothing',
     params: z.strictObject({ courseId: Id, assessmentId: Id, standardId: Id }),
     response: z.strictObject({
-      changes: z.array(Change),
-      /** Readings carried over, and how many of their marks change. */
-      carried: z.number().int(),
-      moved: z.number().int(),
-      /** Agreed marks that follow their readings. */
-      settled: z.number().int(),
+      ...Carrying.shape,
       /** Readings that cannot be carried over, and why; they stay as they are. */
-      left: z.array(z.strictObject({ scriptId: Id, student: z.string(), marker: z.string(), why: z.string() })),
+      left: z.array(NotCarried),
+      /** The same with those too that are at a level that is gone, at the nearest one; null where there are none. */
+      nearest: Carrying.extend({ at: z.array(NotCarried) }).nullable(),
     }),
   }),
   readLibraryFile: route({

@@ -5,6 +5,8 @@ export interface CarriedPicks {
   picks: Picks
   /** Criteria of the later version that nothing carries over to: they are not judged yet. */
   unjudged: string[]
+  /** Criteria whose level is not there any more: the nearest one was taken in its place. */
+  nearest: string[]
 }
 
 /** Points inside a range are carried to this step. */
@@ -20,6 +22,7 @@ export function carryPicks(from: Rubric, to: Rubric, picks: Picks): CarriedPicks
   const before = new Map(from.criteria.map((c) => [c.id, c]))
   const carried: Picks = {}
   const unjudged: string[] = []
+  const nearest: string[] = []
   for (const c of to.criteria) {
     const old = before.get(c.id)
     const points = picks[c.id]
@@ -28,10 +31,12 @@ export function carryPicks(from: Rubric, to: Rubric, picks: Picks): CarriedPicks
       unjudged.push(c.id)
       continue
     }
-    const level = c.levels[matching(old, at, c)]!
+    const same = sameLevel(old, at, c)
+    if (same === null) nearest.push(c.id)
+    const level = c.levels[same ?? nearestLevel(old, at, c)]!
     carried[c.id] = within(old, old.levels[at]!, points, c, level)
   }
-  return { picks: carried, unjudged }
+  return { picks: carried, unjudged, nearest }
 }
 
 /** Which level points were given in. */
@@ -44,11 +49,15 @@ function levelOf(c: Criterion, points: number): number {
 const topOf = (c: Criterion) => rationalOf(criterionMaximum(c))
 const share = (points: number, top: Rational) => (top.n === 0n ? rationalOf(0) : over(rationalOf(points), top))
 
-function matching(old: Criterion, at: number, c: Criterion): number {
+/** Null where none is the same. */
+function sameLevel(old: Criterion, at: number, c: Criterion): number | null {
   if (old.levels.length === c.levels.length) return at
   const words = old.levels[at]!.words.trim().toLowerCase()
   const same = words === '' ? -1 : c.levels.findIndex((l) => l.words.trim().toLowerCase() === words)
-  if (same >= 0) return same
+  return same >= 0 ? same : null
+}
+
+function nearestLevel(old: Criterion, at: number, c: Criterion): number {
   const wanted = share(old.levels[at]!.points, topOf(old))
   const distance = (i: number) => {
     const d = minus(share(c.levels[i]!.points, topOf(c)), wanted)

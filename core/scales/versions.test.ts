@@ -58,6 +58,7 @@ describe('picks carried over', () => {
     expect(carryPicks({ criteria: [A, B] }, { criteria: [criterion('a', [0, 6, 9]), B] }, { a: 2, b: 4 })).toEqual({
       picks: { a: 6, b: 4 },
       unjudged: [],
+      nearest: [],
     }))
 
   test('another number of levels: the same words, else the nearest in proportion, the lower of two equally near', () => {
@@ -69,12 +70,12 @@ describe('picks carried over', () => {
       criteria: [{ ...criterion('a', points), levels: points.map((p) => ({ points: p, words: '' })) }],
     })
     expect(carryPicks(silent([0, 5, 10]), silent([0, 4, 6, 10]), { a: 5 }).picks).toEqual({ a: 4 })
-    expect(carryPicks(silent([0, 5, 10]), silent([0, 10]), { a: 5 }).picks).toEqual({ a: 0 })
+    expect(carryPicks(silent([0, 5, 10]), silent([0, 10]), { a: 5 })).toEqual({ picks: { a: 0 }, unjudged: [], nearest: ['a'] })
   })
 
   test('what is new, was not judged, or was no level is not judged', () => {
     const to = { criteria: [A, B, criterion('c', [0, 1])] }
-    expect(carryPicks({ criteria: [A, B] }, to, { a: 3 })).toEqual({ picks: {}, unjudged: ['a', 'b', 'c'] })
+    expect(carryPicks({ criteria: [A, B] }, to, { a: 3 })).toEqual({ picks: {}, unjudged: ['a', 'b', 'c'], nearest: [] })
   })
 
   test('a place inside a range is kept, to a half point', () => {
@@ -99,7 +100,7 @@ describe('picks carried over', () => {
   test('to the same version nothing changes; to any other the picks are ones it takes', () => {
     fc.assert(
       fc.property(picked, rubric, ({ rubric: from, picks }, to) => {
-        expect(carryPicks(from, from, picks)).toEqual({ picks, unjudged: [] })
+        expect(carryPicks(from, from, picks)).toEqual({ picks, unjudged: [], nearest: [] })
         const { picks: carried, unjudged } = carryPicks(from, to, picks)
         expect(rubricTotal(to, carried).unjudged).toEqual(unjudged)
       }),

@@ -26,11 +26,7 @@ export function checkChanges(
     above100: table.policy.above100,
     markers: new Set(w.markerIds),
     ...own,
-    carriesNow: (c) =>
-      isDeepStrictEqual(
-        carriedOver(c.assessmentId, c.standardId).find((x) => x.kind === 'carry'),
-        c,
-      ),
+    carriesNow: (c) => carriedOver(c.assessmentId, c.standardId).some((x) => isDeepStrictEqual(x, c)),
   }
   check(changes, fits, (at, e) => {
     if (!(e instanceof ChangeError || e instanceof AgreeError || e instanceof AdjustmentError)) throw e

@@ -84,7 +84,10 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
       checkChanges(table, before, body.changes, {
         carriedOver(assessmentId, standardId) {
           const row = assessment.get(assessmentId, courseId)
-          return row ? carriedOver(row, standardId, before).changes : []
+          if (!row) return []
+          const found = carriedOver(row, standardId, before)
+          // Whether those at a level that is gone go along is the lead's to say.
+          return [...found.changes, ...(found.nearest?.changes ?? [])]
         },
         rereadNow(assessmentId, method) {
           const row = assessment.get(assessmentId, courseId)

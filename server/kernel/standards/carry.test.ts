@@ -25,6 +25,7 @@ interface Carried {
   moved: number
   settled: number
   left: { why: string }[]
+  nearest: { changes: Change[]; carried: number; at: { why: string }[] } | null
 }
 const rubrics = async () => ((await lead('get', api('/library')).expect(200)).body as Library).rubrics
 const rubricOf = async (id: string) => (await rubrics()).find((r) => r.id === id)!
@@ -78,7 +79,7 @@ test('a version made after marking has begun: attached, compared, carried over a
   const reading = script.readings.find((r) => r.markerId === one.markerId)!
   expect(reading).toMatchObject({ mark: one.mark, picks: one.picks, madeMark: one.mark - 1.25 })
   expect((await rubricOf(next)).uses.find((u) => u.assessmentId === MAP)!.behind).toBe(0)
-  expect(await carriedTo(next)).toEqual({ changes: [], carried: 0, moved: 0, settled: 0, left: [] })
+  expect(await carriedTo(next)).toEqual({ changes: [], carried: 0, moved: 0, settled: 0, left: [], nearest: null })
 
   // What readings were carried over to stays as it is, too.
   expect((await rubricOf(next)).read).toBe(true)
@@ -148,6 +149,23 @@ test('a criterion that nothing carries over to leaves every reading as it is, an
   const { carried, left } = await carriedTo(id)
   expect(carried).toBe(0)
   expect(left[0]!.why).toBe('Voice is not judged')
+})
+
+test('readings at a level that was taken away are named, and go along to the nearest one only where that is said', async () => {
+  const [latest] = (await lead('get', api('/library/rubric-map/versions')).expect(200)).body as RubricVersion[]
+  const { revision, title, criteria } = await rubricOf(latest!.id)
+  const fewer = criteria
+    .filter((c) => c.id !== 'voice')
+    .map((c) => (c.id === 'relief' ? { ...c, levels: c.levels.filter((_, i) => i !== 2) } : c))
+  const standard = { kind: 'rubric', title, body: { criteria: fewer } }
+  const { id } = (await lead('put', api(`/library/${latest!.id}`), { revision, standard }).expect(200)).body as { id: string }
+  const { changes, carried, nearest } = await carriedTo(id)
+  expect(nearest!.at[0]!.why).toMatch(/^Relief.*: its level is gone, [\d.]+ is the nearest$/)
+  expect(nearest!.carried).toBe(carried + nearest!.at.length)
+  for (const all of [changes, nearest!.changes]) {
+    const { id: made } = (await lead('post', api('/decisions'), { changes: all, reason: 'fewer levels' }).expect(200)).body as Decision
+    await lead('post', api(`/decisions/${made}/withdraw`), { reason: 'as it was' }).expect(200)
+  }
 })
 
 test('what was changed on the way, or does not follow, is refused', async () => {

@@ -18,13 +18,28 @@ interface ReadingRow {
   marker: string
 }
 
-export interface CarriedOver {
+interface NotCarried {
+  scriptId: string
+  student: string
+  marker: string
+  why: string
+}
+
+interface Carrying {
   changes: Change[]
   carried: number
   moved: number
   settled: number
-  left: { scriptId: string; student: string; marker: string; why: string }[]
 }
+
+export interface CarriedOver extends Carrying {
+  left: NotCarried[]
+  /** With those at a level that is gone as well, at the nearest one. */
+  nearest: (Carrying & { at: NotCarried[] }) | null
+}
+
+/** A reading carried over. */
+type Carried = Extract<Change, { kind: 'carry' }>['readings'][number]
 
 /** What carrying the handed-in readings of an assessment over to another version of its rubric would change. */
 export function carrier(db: Db) {
@@ -48,9 +63,9 @@ export function carrier(db: Db) {
   return function carriedOver(assessment: AssessmentRow, standardId: string, w: Workings): CarriedOver {
     const to = rubric(standardId)
     const from = new Map<string, ReturnType<typeof rubric>>()
-    const left: CarriedOver['left'] = []
-    const carried: Extract<Change, { kind: 'carry' }>['readings'] = []
-    let moved = 0
+    const [left, near]: [NotCarried[], NotCarried[]] = [[], []]
+    const [carried, moved]: [Carried[], Carried[]] = [[], []]
+    const atNearest: Carried[] = []
     for (const r of readings.all(assessment.id)) {
       if (r.standardId === standardId) continue
       const before = from.get(r.standardId) ?? rubric(r.standardId)
@@ -60,35 +75,48 @@ export function carrier(db: Db) {
         say(`was read by ${before.row.title}, which is another rubric`)
         continue
       }
-      const { picks, unjudged } = carryPicks(before.body, to.body, JSON.parse(r.picks) as Record<string, number>)
+      const { picks, unjudged, nearest } = carryPicks(before.body, to.body, JSON.parse(r.picks) as Record<string, number>)
       const mark = rubricMark(to.body, picks, assessment.out_of)
       if (mark === null) {
         const titles = unjudged.map((id) => to.body.criteria.find((c) => c.id === id)!.title)
         say(`${titles.join(', ')} ${titles.length === 1 ? 'is' : 'are'} not judged`)
         continue
       }
-      carried.push({ scriptId: r.scriptId, markerId: r.markerId, version: r.version, picks, mark })
-      if (mark !== r.mark) moved++
+      const one = { scriptId: r.scriptId, markerId: r.markerId, version: r.version, picks, mark }
+      if (mark !== r.mark) moved.push(one)
+      if (nearest.length === 0) carried.push(one)
+      else {
+        atNearest.push(one)
+        const said = nearest.map(
+          (id) => `${to.body.criteria.find((c) => c.id === id)!.title}: its level is gone, ${picks[id]} is the nearest`,
+        )
+        near.push({ scriptId: r.scriptId, student: r.student, marker: r.marker, why: said.join('; ') })
+      }
     }
-    if (carried.length === 0) return { changes: [], carried: 0, moved: 0, settled: 0, left }
+    const carrying = (all: Carried[]): Carrying => {
+      if (all.length === 0) return { changes: [], carried: 0, moved: 0, settled: 0 }
+      const carry = { kind: 'carry' as const, assessmentId: assessment.id, standardId, readings: all }
+      const settled = settledAgain(assessment, carry, w)
+      const those = new Set(all)
+      return { changes: [carry, ...settled], carried: all.length, moved: moved.filter((r) => those.has(r)).length, settled: settled.length }
+    }
+    return {
+      ...carrying(carried),
+      left,
+      nearest: near.length === 0 ? null : { ...carrying([...carried, ...atNearest]), at: near },
+    }
+  }
 
-    // Agreed marks that follow their readings by a rule follow them to the new marks; a mark of the lead's own stays.
-    const carry: Change = { kind: 'carry', assessmentId: assessment.id, standardId, readings: carried }
+  /** Agreed marks that follow their readings by a rule follow them to the new marks; a mark of the lead's own stays. */
+  function settledAgain(assessment: AssessmentRow, carry: Extract<Change, { kind: 'carry' }>, w: Workings): Change[] {
     const after = applyChanges(w, [carry])
-    const touched = new Set(carried.map((r) => r.scriptId))
-    const settled = rules.all(assessment.id).flatMap(({ scriptId, rule }): Change[] => {
+    const touched = new Set(carry.readings.map((r) => r.scriptId))
+    return rules.all(assessment.id).flatMap(({ scriptId, rule }): Change[] => {
       const parsed = JSON.parse(rule) as AgreeRule
       if (!touched.has(scriptId) || parsed.kind === 'value' || parsed.kind === 'criteria') return []
       const cell = w.cells.ofScript(scriptId)
       const again = settleBy(after, [cell], parsed, assessment.step)
       return again.filter((c) => c.kind === 'settle' && c.mark !== w.agreed.get(cell))
     })
-    return {
-      changes: [carry, ...settled],
-      carried: carried.length,
-      moved,
-      settled: settled.length,
-      left,
-    }
   }
 }

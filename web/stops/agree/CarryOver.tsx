@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
-import { Button, Modal } from 'react-bootstrap'
+import { useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useTrial } from '../../course/trial'
@@ -19,7 +20,9 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
     queryKey: ['library', courseId, 'carried', use.assessmentId, to.id],
     queryFn: () => call(routes.carriedOver, { params: { courseId, assessmentId: use.assessmentId, standardId: to.id } }),
   })
+  const [moves, setMoves] = useState(false)
   const { data } = found
+  const would = (moves && data?.nearest) || data
   return (
     <Modal show onHide={onClose} centered animation={false}>
       <Modal.Header closeButton>
@@ -30,18 +33,18 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
       <Modal.Body>
         {found.error && <p className="note bad">{messageOf(found.error)}</p>}
         {!data && !found.error && <p className="soft">Working out what would change…</p>}
-        {data && (
+        {data && would && (
           <>
             <p>
-              {data.carried === 0 ? (
+              {would.carried === 0 ? (
                 'No reading can be carried over.'
               ) : (
                 <>
-                  <b>{counted(data.carried, 'reading')}</b> would be carried over, level by level. The marks of <b>{data.moved}</b> of them
-                  change
-                  {data.settled > 0 && (
+                  <b>{counted(would.carried, 'reading')}</b> would be carried over, level by level. The marks of <b>{would.moved}</b> of
+                  them change
+                  {would.settled > 0 && (
                     <>
-                      , and <b>{counted(data.settled, 'agreed mark')}</b> with them
+                      , and <b>{counted(would.settled, 'agreed mark')}</b> with them
                     </>
                   )}
                   .
@@ -52,21 +55,23 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
               What each marker chose stays kept as it was made. It opens as a trial: the horizon shows who moves before you adopt it, and
               the decision can be withdrawn.
             </p>
+            {data.nearest && (
+              <>
+                <Form.Check
+                  id="carry-nearest"
+                  checked={moves}
+                  onChange={(e) => setMoves(e.target.checked)}
+                  label={`also the ${counted(data.nearest.at.length, 'reading')} at a level that is gone, to the nearest one`}
+                />
+                <Readings of={data.nearest.at} />
+              </>
+            )}
             {data.left.length > 0 && (
               <>
                 <p className="mb-1">
                   <span className="ochre">{counted(data.left.length, 'reading')} cannot be carried over</span> and would stay as they are:
                 </p>
-                <ul className="people" style={{ maxHeight: 200, overflow: 'auto' }} tabIndex={0}>
-                  {data.left.slice(0, 200).map((l) => (
-                    <li key={`${l.scriptId} ${l.marker}`}>
-                      <span>
-                        {l.student} <span className="soft small">read by {l.marker}</span>
-                      </span>
-                      <span className="soft small">{l.why}</span>
-                    </li>
-                  ))}
-                </ul>
+                <Readings of={data.left} />
               </>
             )}
           </>
@@ -77,9 +82,9 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
           Leave them as they are
         </Button>
         <Button
-          disabled={!data || data.carried === 0}
+          disabled={!would || would.carried === 0}
           onClick={() => {
-            propose(data!.changes, `carry ${use.assessment} over`)
+            propose(would!.changes, `carry ${use.assessment} over`)
             onClose()
           }}
         >
@@ -87,5 +92,20 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
         </Button>
       </Modal.Footer>
     </Modal>
+  )
+}
+
+function Readings({ of }: { of: readonly { scriptId: string; student: string; marker: string; why: string }[] }) {
+  return (
+    <ul className="people" style={{ maxHeight: 200, overflow: 'auto' }} tabIndex={0}>
+      {of.slice(0, 200).map((l) => (
+        <li key={`${l.scriptId} ${l.marker}`}>
+          <span>
+            {l.student} <span className="soft small">read by {l.marker}</span>
+          </span>
+          <span className="soft small">{l.why}</span>
+        </li>
+      ))}
+    </ul>
   )
 }
