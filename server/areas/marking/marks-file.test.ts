@@ -336,6 +336,8 @@ test('what is done or not done is typed and brought in by these words', async ()
       [numbers[1], '0'],
     ]),
   )
+  // Already where it is tried, and not first when it is brought in.
+  expect((await refusal(`candidate,${part.title}\n${numbers[0]},0.5\n`)).map((r) => r.reason)).toEqual(['It is done, 1, or not done, 0.'])
 })
 
 test('a file of another program: a title above the heading, whose by name, id or mail address, its own words for an assessment', async () => {

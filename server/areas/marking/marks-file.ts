@@ -4,7 +4,7 @@ import { readCellText, writeCellText } from '#core/exchange/cell-text'
 import type { MarksFile } from '#core/exchange/marks-file'
 import type { WhoBy } from '#core/exchange/marks-who'
 import type { Status } from '#core/grades'
-import { BLANK, cellAfter, type CellValue } from '#core/marking'
+import { BLANK, cellAfter, whyNoMark, type CellValue } from '#core/marking'
 import { setFor } from '#core/roll'
 import { inFile } from './marks-table'
 import { cellAt, type Cell, type CellWrite, type SheetByCell, type TriedImport, type TriedRow } from '#contract'
@@ -140,6 +140,13 @@ export async function tryMarksFile(
       continue
     }
     const next = cellAfter(valueOf(cell), typed)!
+    const { outOf, bonus, marking } = assessment
+    const whyNot =
+      next.mark === null || next.mark === cell?.mark ? null : whyNoMark(next.mark, { outOf, bonus, completion: marking === 'completion' })
+    if (whyNot) {
+      refuse(whyNot)
+      continue
+    }
     // What was agreed on readings may come back as it went out.
     const asAgreed =
       cell?.fromReadings && inFile(cell.fromReadings.mark) === next.mark && cell.status === next.status && cell.daysLate === next.daysLate
