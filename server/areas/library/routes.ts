@@ -22,6 +22,7 @@ import { carrier } from '../../kernel/standards/carry'
 import { recognised } from '../../kernel/standards/library-file'
 import { uuidOf } from '../../kernel/uuid'
 import { entryAsCase, entryPackage, outcomeOf, tableOf } from '../../kernel/standards/taken-out'
+import type { OutcomeNews } from '../../kernel/outcomes/news'
 import { libraryQueries, type StandardRow } from '../../kernel/standards/queries'
 import { attachQueries } from './queries'
 
@@ -29,7 +30,7 @@ const MOST_SUGGESTIONS = 50
 const WORDS = { rubric: 'rubric', scheme: 'mark scheme', scale: 'scale', outcome: 'outcome' } as const
 
 /** The library that the department shares: whoever leads a course makes for it; an owner alone edits. */
-export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites, pool: WorkerPool): void {
+export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites, pool: WorkerPool, news: OutcomeNews): void {
   const carriedOver = carrier(db)
   const library = libraryQueries(db)
   const { assessment, readings, attach, marksIn } = attachQueries(db)
@@ -104,21 +105,29 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
     })),
   )
 
+  /** Tells of a changed outcome once it is written. */
+  const told = (edited: { id: string; revision: number }) => {
+    if (existing(edited.id).kind === 'outcome') news.tellOutcome(edited.id)
+    return edited
+  }
+
   handle(routes.editStandard, ({ params: { courseId, standardId }, body: { revision, standard }, me }) =>
-    writes.write(courseId, () => {
-      // Sent again because the answer was lost: it is there already, in this version or as the next one.
-      const next = library.nextOf(standardId)
-      const there = existing(next ?? standardId)
-      const sentBefore = there.ownerId === me.id && there.revision === (next ? 1 : revision + 1)
-      if (sentBefore && there.title === standard.title && there.body === JSON.stringify(standard.body))
-        return { id: there.id, revision: there.revision }
-      const row = owned(standardId, me)
-      if (row.revision !== revision)
-        throw new HttpProblem(409, `${row.title} was changed meanwhile.`, { current: { revision: row.revision } })
-      if (row.kind !== standard.kind) throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]} and stays one.`)
-      requireNotEmptied(row, standard.body)
-      return library.change(row, standard)
-    }),
+    told(
+      writes.write(courseId, () => {
+        // Sent again because the answer was lost: it is there already, in this version or as the next one.
+        const next = library.nextOf(standardId)
+        const there = existing(next ?? standardId)
+        const sentBefore = there.ownerId === me.id && there.revision === (next ? 1 : revision + 1)
+        if (sentBefore && there.title === standard.title && there.body === JSON.stringify(standard.body))
+          return { id: there.id, revision: there.revision }
+        const row = owned(standardId, me)
+        if (row.revision !== revision)
+          throw new HttpProblem(409, `${row.title} was changed meanwhile.`, { current: { revision: row.revision } })
+        if (row.kind !== standard.kind) throw new HttpProblem(422, `${row.title} is a ${WORDS[row.kind]} and stays one.`)
+        requireNotEmptied(row, standard.body)
+        return library.change(row, standard)
+      }),
+    ),
   )
 
   handle(routes.copyStandard, ({ params: { courseId, standardId }, me }) =>
@@ -197,17 +206,19 @@ export function scaleRoutes(handle: Handle, db: Db, tables: TableLoader, writes:
   )
 
   handle(routes.answerSuggestion, ({ params: { courseId, standardId, suggestionId }, body: { answer, reply }, me }) =>
-    writes.write(courseId, () => {
-      const row = owned(standardId, me)
-      const suggestion = library.suggestions(row.id).find((g) => g.id === suggestionId)
-      if (!suggestion) throw new HttpProblem(404, 'There is no such suggestion.')
-      if (suggestion.answer) throw new HttpProblem(409, `It is ${suggestion.answer} already.`)
-      const copy = answer === 'taken over' && suggestion.copyId !== null ? existing(suggestion.copyId) : null
-      if (copy) requireNotEmptied(row, JSON.parse(copy.body) as object)
-      library.answer(suggestion.id, answer, reply)
-      if (!copy) return { id: row.id, revision: row.revision }
-      return library.change(row, { kind: row.kind, title: row.title, body: JSON.parse(copy.body) as never })
-    }),
+    told(
+      writes.write(courseId, () => {
+        const row = owned(standardId, me)
+        const suggestion = library.suggestions(row.id).find((g) => g.id === suggestionId)
+        if (!suggestion) throw new HttpProblem(404, 'There is no such suggestion.')
+        if (suggestion.answer) throw new HttpProblem(409, `It is ${suggestion.answer} already.`)
+        const copy = answer === 'taken over' && suggestion.copyId !== null ? existing(suggestion.copyId) : null
+        if (copy) requireNotEmptied(row, JSON.parse(copy.body) as object)
+        library.answer(suggestion.id, answer, reply)
+        if (!copy) return { id: row.id, revision: row.revision }
+        return library.change(row, { kind: row.kind, title: row.title, body: JSON.parse(copy.body) as never })
+      }),
+    ),
   )
 
   handle(routes.carriedOver, ({ params: { courseId, assessmentId, standardId } }) => {

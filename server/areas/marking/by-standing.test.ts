@@ -1,4 +1,4 @@
-import { type ByStanding, type Cell, type LevelsWorth, type Library, type Sheet } from '#contract'
+import { type ByStanding, type Cell, type LevelsWorth, type Library, type OutcomeBody, type Sheet } from '#contract'
 import { COURSE, api, demoServer, type Client } from '../../testing/serve'
 import { sheetIn } from '../../testing/sheet-of'
 
@@ -144,4 +144,35 @@ test('one that came with a course that was brought in is followed too, from the 
     .run(PART, OUTCOME, JSON.stringify(PERCENTS))
   await untilMark(35, () => note(4, '2026-11-25').expect(200))
   expect(await own()).toMatchObject({ mark: 35, version: version + 1 })
+})
+
+test('an outcome that is changed from another course is followed; with a level more, marks stay until each level is worth something', async () => {
+  const other = '/api/courses/cfs118-2026'
+  server.db.prepare("UPDATE standard SET owner_id = 'lead' WHERE id = ?").run(OUTCOME)
+  const outcome = () =>
+    server.db
+      .prepare<[], { id: string; revision: number; title: string; body: string }>(
+        `SELECT id, revision, title, body FROM standard WHERE kind = 'outcome' AND title = 'Accounts for every observation' ORDER BY version DESC LIMIT 1`,
+      )
+      .get()!
+  const edit = async (to: (body: OutcomeBody) => OutcomeBody) => {
+    const { id, revision, title, body } = outcome()
+    await lead('put', `${other}/library/${id}`, {
+      revision,
+      standard: { kind: 'outcome', title, body: to(JSON.parse(body) as OutcomeBody) },
+    }).expect(200)
+  }
+  await note(4, '2026-01-01').expect(200)
+  await edit((b) => ({ ...b, rule: { kind: 'times', times: 9, of: null } }))
+  await put().expect(200)
+  expect((await own()).mark).not.toBe(35)
+  await untilMark(35, () => edit((b) => ({ ...b, rule: { kind: 'highest' } })))
+  const marks = (await cells()).map((c) => c.mark)
+  await edit((b) => ({ ...b, levels: [...b.levels, { label: 'beyond', words: '' }] }))
+  // Somebody else's write sets off the next look, which leaves all as it is.
+  await note(4, '2026-11-27').expect(200)
+  expect((await cells()).map((c) => c.mark)).toEqual(marks)
+  expect((await put([0, 20, 40, 60, 80]).expect(200)).body).toMatchObject({ marks: expect.any(Number) as number })
+  // What was the highest of four is the highest of five.
+  expect((await own()).mark).toBe(28)
 })

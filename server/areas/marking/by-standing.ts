@@ -47,6 +47,9 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
      FROM by_standing b
      JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ? ORDER BY a.position`,
   )
+  const everywhere = db.prepare<[], { courseId: string; outcomeId: string }>(
+    'SELECT DISTINCT a.course_id AS courseId, b.outcome_id AS outcomeId FROM by_standing b JOIN assessment a ON a.id = b.assessment_id',
+  )
   const hasSome = db
     .prepare<[string], 1>('SELECT 1 FROM by_standing b JOIN assessment a ON a.id = b.assessment_id WHERE a.course_id = ? LIMIT 1')
     .pluck()
@@ -61,6 +64,12 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
     'SELECT 1 FROM reading r JOIN script s ON s.id = r.script_id WHERE s.assessment_id = ? LIMIT 1',
   )
   const isAway = db.prepare<[string], string | null>('SELECT away_at FROM course WHERE id = ?').pluck()
+
+  /** Where a level came or went, marks stay as they are until somebody says what each level is worth. */
+  function isWhole({ outcomeId, percents }: Row): boolean {
+    const outcome = newest(outcomeId)
+    return !!outcome && (JSON.parse(outcome.body) as OutcomeBody).levels.length === (JSON.parse(percents) as number[]).length
+  }
 
   /** Marks that are another than where their students stand. */
   async function behind(courseId: string, own: readonly Row[]): Promise<{ cells: CellWrite[]; byId: string }[]> {
@@ -98,17 +107,18 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
     })
   }
 
-  let writing = false
+  /** Writes that were told of in each course while its marks are written down here, that one included. */
+  const heard = new Map<string, number>()
   /** @returns how many marks were another and are written down now */
   async function follow(courseId: string): Promise<number> {
     const { plan } = plans.load(courseId)
     const known = new Set(plan.assessments.map((a) => a.id))
-    const own = rows.all(courseId).filter((r) => known.has(r.assessmentId))
+    const own = rows.all(courseId).filter((r) => known.has(r.assessmentId) && isWhole(r))
     if (own.length === 0 || plan.head.confirmedIssue !== null || isAway.get(courseId) !== null) return 0
     let marks = 0
     for (const { cells, byId } of await behind(courseId, own))
       for (let from = 0; from < cells.length; from += TOGETHER) {
-        writing = true
+        heard.set(courseId, 0)
         try {
           const { saved } = await writes.writeMarksTogether(
             courseId,
@@ -122,8 +132,10 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
               ),
           )
           marks += saved.length
+          // Somebody may have written in the same turn, or beside it: it is looked at once more.
+          if (saved.length > 0 || heard.get(courseId)! > 1) doing.get(courseId)!.again = true
         } finally {
-          writing = false
+          heard.delete(courseId)
         }
       }
     return marks
@@ -156,8 +168,15 @@ export function byStandingRoutes(handle: Handle, db: Db, { plans, tables, writes
   // What fails now is made good at the next change.
   const follows = (courseId: string) => void (hasSome.get(courseId) && keepUp(courseId).catch(() => 0))
   // What was written down by it is no evidence.
-  writes.onAnyChange((courseId) => !writing && follows(courseId))
+  writes.onAnyChange((courseId) => {
+    const own = heard.get(courseId)
+    if (own === undefined) follows(courseId)
+    else heard.set(courseId, own + 1)
+  })
   news.on(follows)
+  news.onOutcome((id) => {
+    for (const { courseId, outcomeId } of everywhere.all()) if (newest(outcomeId)?.id === id) follows(courseId)
+  })
 
   const scaleOf = (id: string) => {
     const found = library.get(id)

@@ -69,6 +69,12 @@ export function MarksByIt({ outcome }: { outcome: CourseOutcome }) {
             {b.scale && `${b.scale.title}: `}
             {worthInWords(b)}
           </span>{' '}
+          {b.percents.length !== outcome.levels.length && (
+            <span className="ochre d-block">
+              It has {counted(outcome.levels.length, 'level')} now, and {b.percents.length} are worth something: marks stay as they are
+              until you mark it by hand again and then by it anew.
+            </span>
+          )}
           {mayDecide && (
             <Button
               size="sm"
