@@ -151,6 +151,24 @@ test('a criterion that nothing carries over to leaves every reading as it is, an
   expect(left[0]!.why).toBe('Voice is not judged')
 })
 
+test('a reading that left a criterion open on purpose is carried over with it open', async () => {
+  const next = ((await lead('get', api('/library/rubric-map/versions')).expect(200)).body as RubricVersion[]).find(
+    (v) => v.version === 2,
+  )!.id
+  const readingsTo = async () => {
+    const { changes, left } = await carriedTo(next)
+    return { left: left.length, carried: changes.flatMap((c) => (c.kind === 'carry' ? c.readings : [])) }
+  }
+  const before = await readingsTo()
+  const [one] = before.carried
+  const picks = server.db.prepare('UPDATE reading SET picks = json_remove(picks, ?) WHERE script_id = ? AND marker_id = ?')
+  picks.run('$.relief', one!.scriptId, one!.markerId)
+  const after = await readingsTo()
+  const open = after.carried.find((r) => r.scriptId === one!.scriptId && r.markerId === one!.markerId)!
+  expect([after.left, after.carried.length, open.picks.relief]).toEqual([before.left, before.carried.length, undefined])
+  expect(open.mark).toBeLessThan(one!.mark)
+})
+
 test('readings at a level that was taken away are named, and go along to the nearest one only where that is said', async () => {
   const [latest] = (await lead('get', api('/library/rubric-map/versions')).expect(200)).body as RubricVersion[]
   const { revision, title, criteria } = await rubricOf(latest!.id)

@@ -75,8 +75,11 @@ export function carrier(db: Db) {
         say(`was read by ${before.row.title}, which is another rubric`)
         continue
       }
-      const { picks, unjudged, nearest } = carryPicks(before.body, to.body, JSON.parse(r.picks) as Record<string, number>)
-      const mark = rubricMark(to.body, picks, assessment.out_of)
+      const own = JSON.parse(r.picks) as Record<string, number>
+      const { picks, unjudged, nearest } = carryPicks(before.body, to.body, own)
+      // A criterion that was there and was left open on purpose is left open by the other version too.
+      const meant = unjudged.every((id) => own[id] === undefined && before.body.criteria.some((c) => c.id === id))
+      const mark = rubricMark(to.body, picks, assessment.out_of, meant ? 'meant' : 'refused')
       if (mark === null) {
         const titles = unjudged.map((id) => to.body.criteria.find((c) => c.id === id)!.title)
         say(`${titles.join(', ')} ${titles.length === 1 ? 'is' : 'are'} not judged`)
