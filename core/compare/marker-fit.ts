@@ -18,6 +18,8 @@ export interface MarkerFit {
   why: 'too few read twice' | 'cannot be told apart' | null
 }
 
+/** Nearer than so many marks, two readings are the same: means are worked out, and the last places are not theirs. */
+const ROUNDING = 1e-6
 /** Pairs below which nothing is said, and the spread from which on it is erratic. */
 const LEAST_PAIRS = 20
 const ERRATIC = 1.5
@@ -100,7 +102,8 @@ function pairsOf({ script, marker, mark, criterion, criteria = 1, markers }: Rea
         pairs.script.push(script[p]!)
         pairs.a.push(a)
         pairs.b.push(b)
-        pairs.square.push((mark[p]! - means[a]! - (mark[q]! - means[b]!)) ** 2)
+        const apart = mark[p]! - means[a]! - (mark[q]! - means[b]!)
+        pairs.square.push(Math.abs(apart) < ROUNDING ? 0 : apart ** 2)
         pairs.weight.push(1 / (own.length - 1))
         pairs.perMarker[a]!++
         pairs.perMarker[b]!++

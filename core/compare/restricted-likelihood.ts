@@ -2,15 +2,18 @@ import { cholesky, logDeterminant, solve } from './positive-definite'
 import type { Sums } from './reading-sums'
 import { smallestOf } from './smallest-of'
 
-/** A share of the variance that leaves nothing to the rest is not looked at. */
-const MOST_SHARE = 1 - 1e-7
-/** Shares this near are the same. */
-const SAME = 1e-9
+/** Ratios are looked for by their logarithms, so that large ones are told apart as well as small ones; between these. */
+const LEAST = Math.log(1e-4)
+const MOST = Math.log(1e7)
+/** Logarithms this near are the same. */
+const SAME = 1e-6
 const MOST_STEPS = 40
 /** Of the steps that go by the slope: how many, how far in logarithms of the ratio, and from how near the first one is told. */
-const LAST_STEPS = 20
-const FARTHEST = 2
+const LAST_STEPS = 8
+const FARTHEST = 0.5
 const APART = 1e-3
+/** What is left beside this part of the marks' own squares is rounding. */
+const ROUNDING = 1e-9
 /** Columns up to which looking everywhere takes no time; few readings may also have more than one valley. */
 const FEW = 40
 
@@ -93,30 +96,30 @@ function slopeAt({ ratio, variance, b, l }: Solved, { bySize }: Sums): number {
  * @returns what was given where the slope does not come nearer to 0
  */
 function polished(found: Solved, sums: Sums): Solved {
+  // Readers who never differ leave nothing, and nothing has no slope.
+  if (found.variance * sums.n < ROUNDING * sums.yy) return found
   let [before, best] = [solvedAt(found.ratio! * (1 + APART), sums), found]
   let [g0, g1] = [before && slopeAt(before, sums), slopeAt(found, sums)]
   for (let step = 0; step < LAST_STEPS && before && g0 !== null && g0 !== g1; step++) {
     const by = (-g1 * Math.log(best.ratio! / before.ratio!)) / (g1 - g0)
-    const next = solvedAt(best.ratio! * Math.exp(Math.min(FARTHEST, Math.max(-FARTHEST, by))), sums)
+    const to = best.ratio! * Math.exp(Math.min(FARTHEST, Math.max(-FARTHEST, by)))
+    const next = Math.log(to) < MOST ? solvedAt(to, sums) : null
     const g = next && slopeAt(next, sums)
-    if (!next || Math.abs(g!) >= Math.abs(g1)) break
+    if (!next || !(Math.abs(g!) < Math.abs(g1))) break
     ;[before, g0, best, g1] = [best, g1, next, g!]
   }
   return best
 }
 
-/** By its share of the whole, which lies between 0 and 1. */
-const ratioOf = (share: number) => share / (1 - share)
-
 /**
- * The fixed effects for a share, then the share that is likeliest for those, and so on: what a share does while they stay costs next to
+ * The fixed effects for a ratio, then the ratio that is likeliest for those, and so on: what a ratio does while they stay costs next to
  * nothing, so that the markers are solved for a few times and not at every look. How log |XᵀV⁻¹X| changes is taken from the last two.
  * @returns null where it does not settle
  */
 export function inTurns(sums: Sums): Solved | null {
   const { n, width, bySize } = sums
-  let share = 0.5
-  let solved = solvedAt(ratioOf(share), sums)
+  let at = 0
+  let solved = solvedAt(1, sums)
   let slope = 0
   for (let step = 0; solved && step < MOST_STEPS; step++) {
     const { b } = solved
@@ -129,7 +132,7 @@ export function inTurns(sums: Sums): Solved | null {
     const by = slope
     const next = smallestOf(
       (x) => {
-        const ratio = ratioOf(x)
+        const ratio = Math.exp(x)
         let [rest, logV] = [left, 0]
         for (const { size, scripts, between } of sizes) {
           rest -= (ratio / (1 + size * ratio)) * between
@@ -137,13 +140,13 @@ export function inTurns(sums: Sums): Solved | null {
         }
         return (n - width) * Math.log(Math.max(rest, Number.MIN_VALUE)) + logV + by * x
       },
-      0,
-      MOST_SHARE,
+      LEAST,
+      MOST,
     )
-    if (Math.abs(next - share) <= SAME) return solved
-    const after = solvedAt(ratioOf(next), sums)
-    if (after && Math.abs(next - share) > 1e-7) slope = (after.logA - solved.logA) / (next - share)
-    share = next
+    if (Math.abs(next - at) <= SAME) return solved
+    const after = solvedAt(Math.exp(next), sums)
+    if (after && Math.abs(next - at) > 1e-7) slope = (after.logA - solved.logA) / (next - at)
+    at = next
     solved = after
   }
   return null
@@ -151,8 +154,8 @@ export function inTurns(sums: Sums): Solved | null {
 
 /** The same by looking everywhere. */
 export function searched(sums: Sums): Solved | null {
-  const at = (share: number) => solvedAt(ratioOf(share), sums)
-  return at(smallestOf((share) => at(share)?.deviance ?? Infinity, 0, MOST_SHARE))
+  const at = (log: number) => solvedAt(Math.exp(log), sums)
+  return at(smallestOf((log) => at(log)?.deviance ?? Infinity, LEAST, MOST))
 }
 
 const dot = (a: Float64Array, b: Float64Array): number => a.reduce((s, x, i) => s + x * b[i]!, 0)
