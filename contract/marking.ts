@@ -228,7 +228,7 @@ export const SharingTried = z.strictObject({
       kept: z.number().int(),
     }),
   ),
-  /** Readings that would be given to somebody who does not have them now, that stay with who has them, and that are taken from who had them. */
+  /** Readings given to a new reader, left with their reader, and taken from one. */
   readings: z.number().int(),
   stay: z.number().int(),
   taken: z.number().int(),

@@ -27,7 +27,7 @@ test('shared out by the lead, read blind by two markers, and the lead sees the s
         await page.getByLabel(name).press('Enter')
       }
     await page.getByLabel('nobody their own section').uncheck()
-    await expect(page.getByText('112 readings given out anew, 56 stay with who has them, 28 taken from who had them.')).toBeVisible()
+    await expect(page.getByText('112 readings given out anew, 56 stay with their readers, 28 taken from their readers.')).toBeVisible()
     await expect(page.getByText('All 2 share scripts')).toBeVisible()
     await page.getByLabel('numbers in the place of names').click()
     await page.getByLabel('the mark and the levels').click()

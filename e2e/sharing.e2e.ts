@@ -34,7 +34,7 @@ test('a marker falls ill: the time set to 0, their unread scripts go to the othe
   await expect(page.getByText('84 scripts, 1 reading wanted of each.')).toBeVisible()
   await page.getByLabel('Time that Lea Ostrand has for it').fill('0')
   await page.getByLabel('Time that Lea Ostrand has for it').press('Enter')
-  await expect(page.getByText(/\d+ stay with who has them \(\d+ begun or done\)/)).toBeVisible()
+  await expect(page.getByText(/\d+ stay with their readers \(\d+ begun or done\)/)).toBeVisible()
   await page.getByRole('button', { name: /^Share it out/ }).click()
   await expect(page.getByText('Every one has its readers.')).toBeVisible()
   const done = await row('Lea Ostrand').locator('td').nth(4).innerText()

@@ -8,7 +8,7 @@ const MOST = Math.log(1e7)
 /** Logarithms this near are the same. */
 const SAME = 1e-6
 const MOST_STEPS = 40
-/** Of the steps that go by the slope: how many, how far in logarithms of the ratio, and from how near the first one is told. */
+/** Steps by the slope: how many at most, the longest one (in logarithms), and how far apart the first two places are. */
 const LAST_STEPS = 8
 const FARTHEST = 0.5
 const APART = 1e-3

@@ -122,7 +122,7 @@ export function changedInWords(was: Frozen & { result: OwnIssued }, now: Frozen 
     words.push(`A grade above ${c.atMost} now asks for at least ${short(c.least)}% in ${c.on}, and did not before, or was met.`)
   for (const c of held(was).filter((c) => !held(now).some((o) => same(o, c))))
     words.push(`What a grade above ${c.atMost} asked for in ${c.on}, at least ${short(c.least)}%, holds it back no more.`)
-  // What was decided for everybody is told to whom it made a difference.
+  // Decisions for the whole course are named only where this result changed.
   return words.length === 0 ? [] : [...words, ...decidedInWords(was, now)]
 }
 

@@ -2,7 +2,7 @@ import { allocate, type Shared, type ShareInput } from './allocate'
 import type { Allotment } from './linked-groups'
 
 /**
- * One further reader for each of some scripts, whoever and however many read them already: those with as many readers as each other are
+ * One more reader for each of some scripts, however many they have already: scripts with the same number of readers are
  * drawn together.
  * @param kept who reads what now
  * @returns the further readings alone, and those of them that somebody had to be given of their own section

@@ -150,7 +150,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
     const results = await resultsOf(courseId, student.id, student.sectionId)
     return {
       studentId,
-      // No issue holds where they stood: while a course is reopened nothing is told from readings that nobody has confirmed.
+      // Issues do not keep standings, so none are shown while a course is reopened: its readings may not be confirmed.
       standings: issue?.reopened && standings.length > 0 ? null : standings,
       name: student.name,
       candidate: student.candidate,

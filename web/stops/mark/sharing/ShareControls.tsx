@@ -166,9 +166,9 @@ export function ShareControls({ courseId, sharing, rule, tried, problem, trying,
           !unnamed && (
             <>
               <span>
-                <b>{counted(tried.readings, 'reading')}</b> given out anew, {tried.stay} stay with who has them
+                <b>{counted(tried.readings, 'reading')}</b> given out anew, {tried.stay} stay with their readers
                 {begun > 0 && ` (${begun} begun or done)`}
-                {tried.taken > 0 && `, ${tried.taken} taken from who had them`}.
+                {tried.taken > 0 && `, ${tried.taken} taken from their readers`}.
                 {sampled > 0 &&
                   ` The sample is ${counted(sampled, 'script')}: ${tried.sample.map((s) => `${s.scripts} ${s.why}`).join(', ')}.`}
                 {tried.readingsWanted !== sharing.assessment.readingsWanted && (

@@ -116,7 +116,7 @@ test('somebody falls ill: their time set to 0 leaves them out, and what is begun
   await user.clear(time)
   await user.type(time, '0{Enter}')
   expect((await screen.findByText('13 readings')).parentElement!.textContent).toBe(
-    '13 readings given out anew, 27 stay with who has them (7 begun or done), 13 taken from who had them.',
+    '13 readings given out anew, 27 stay with their readers (7 begun or done), 13 taken from their readers.',
   )
   expect(rules.at(-1)!.markers).toEqual([{ id: 'ny', capacity: 1 }])
   expect(screen.getByText('20 →').parentElement!.textContent).toBe('20 → 7')
