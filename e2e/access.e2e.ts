@@ -1,37 +1,6 @@
-import { expectNoFindings, expectNoSideways, expectNotEndless, findings } from './checks'
+import { expectNoFindings, findings } from './checks'
 import type { Page } from '@playwright/test'
-import { VIEWS } from './every-view'
 import { comeIn, COURSE, expect, LEAD, MARKER, test } from './level-table'
-import { listening } from './listening'
-
-/** Views that share a visit: a test of its own for each few, so that they are walked side by side. */
-const TOGETHER = 3
-const VISITS = Array.from({ length: Math.ceil(VIEWS.length / TOGETHER) }, (_, i) => VIEWS.slice(i * TOGETHER, (i + 1) * TOGETHER))
-
-for (const visit of VISITS)
-  test(`${visit.map(({ path }) => path).join(', ')}: the automated checks, in both themes and forced colours, at 200% and 400% zoom, and the console`, async ({
-    page,
-  }) => {
-    const said = await listening(page)
-    await comeIn(page, LEAD)
-    for (const { path, heading } of visit) {
-      await page.emulateMedia({ colorScheme: 'light' })
-      await page.goto(`${COURSE}/${path}`)
-      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
-      if (path === 'rescale') await page.keyboard.press('5')
-      await page.waitForLoadState('networkidle')
-      await expectNoFindings(page, path)
-      const { width, height } = page.viewportSize()!
-      for (const narrow of [width / 2, 390, 320]) {
-        await page.setViewportSize({ width: narrow, height: height / 2 })
-        await expectNoSideways(page, `${path} at ${narrow} pixels`)
-        await expectNotEndless(page, `${path} at ${narrow} pixels`)
-        if (narrow > 320) expect.soft(await findings(page), `${path} at ${narrow} pixels`).toEqual([])
-      }
-      await page.setViewportSize({ width, height })
-    }
-    expect(said).toEqual([])
-  })
 
 test('close-ups and dialogs pass them too', async ({ lead: page }) => {
   await page.getByLabel('Title of Viva').click()

@@ -72,9 +72,13 @@ export async function goTo(page: Page, stop: string): Promise<void> {
     .click()
 }
 
+/** The menu of whoever is signed in, at the head of the page: their name may stand in a table too. */
+export const ownMenu = (page: Page, name: string): Locator =>
+  page.getByRole('banner').getByRole('button', { name: new RegExp(`^${name}(, |$)`) })
+
 /** Signs out and waits for the door: until it stands there, the server may not have heard of it. */
 export async function signOut(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`^${name}(, |$)`) }).click()
+  await ownMenu(page, name).click()
   await page.getByRole('button', { name: 'Sign out' }).click()
   await page.getByRole('heading', { name: 'Sign in' }).waitFor()
 }

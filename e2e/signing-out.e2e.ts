@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { COURSE, EXTERNAL, LEAD, MARKER, expect, signOut, test } from './level-table'
+import { COURSE, EXTERNAL, LEAD, MARKER, expect, ownMenu, signOut, test } from './level-table'
 
 /** What stays in a browser when its person has left: how pages look and are used, which says nothing of anybody. */
 const PREFERENCES = ['level-table-names', 'level-table-single-keys', 'level-table-appearance']
@@ -33,7 +33,7 @@ for (const [role, name, views] of PEOPLE)
     const called = people.find((p) => p.name === name || p.does.startsWith(name))!.name
     await page.goto('/')
     await page.getByRole('button', { name: called }).click()
-    await page.getByRole('button', { name: new RegExp(`^${called}(, |$)`) }).waitFor()
+    await ownMenu(page, called).waitFor()
     for (const view of views) {
       await page.goto(view)
       await page.getByRole('heading', { level: 1 }).first().waitFor()

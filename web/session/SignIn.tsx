@@ -19,7 +19,7 @@ const SetUp = later(async () => ({ default: (await import('./SetUp')).SetUp }))
 
 type Fields = z.input<typeof doorRoutes.signIn.body>
 
-/** @param again somebody was signed in on this page before */
+/** @param again somebody was signed in on this page before: they may be typing still, and no key of theirs is to press anything here */
 export function SignIn({ again = false }: { again?: boolean }) {
   const queries = useQueryClient()
   const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(doorRoutes.directory) })
@@ -56,7 +56,7 @@ export function SignIn({ again = false }: { again?: boolean }) {
       )}
       {provider !== null && (
         <div className={sessionStyles.atTheDoor}>
-          <ByProvider name={provider} focus />
+          <ByProvider name={provider} focus={!again} />
         </div>
       )}
       {provider !== null && passphrases && <h2>{byPassphrase ? 'Who administers, by passphrase' : 'Or by passphrase'}</h2>}
@@ -72,7 +72,7 @@ export function SignIn({ again = false }: { again?: boolean }) {
             <Form.Control
               {...register('signIn')}
               autoComplete="username"
-              autoFocus={provider === null || byPassphrase}
+              autoFocus={byPassphrase || (provider === null && !again)}
               isInvalid={!!formState.errors.signIn}
             />
             <Form.Control.Feedback type="invalid">{formState.errors.signIn?.message}</Form.Control.Feedback>

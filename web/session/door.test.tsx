@@ -54,6 +54,16 @@ describe('the door', () => {
     expect(document.activeElement).toBe(screen.getByLabelText('Sign-in'))
   })
 
+  test('where a sign-in ends while somebody types, no key of theirs goes to the provider or into a field', async () => {
+    serverAnswers([
+      [routes.directory, () => DIRECTORY],
+      [routes.installation, () => ({ ...HERE, provider: 'Vale account' })],
+    ])
+    inPage(<SignIn again />)
+    await screen.findByRole('button', { name: 'Come in by Vale account' })
+    expect(document.activeElement).toBe(document.body)
+  })
+
   test('back from the provider: in, at the page that was asked for; or not, with why and the way to try again', async () => {
     const server = serverAnswers([
       [routes.installation, () => ({ ...HERE, provider: 'Vale account' })],

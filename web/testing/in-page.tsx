@@ -16,8 +16,11 @@ import { SavedProvider } from '../saving/saved'
 import { UndoProvider } from '../saving/undo'
 import { WritesProvider } from '../saving/writes'
 
-// What was looked for says enough; the whole page beside it does not.
-configure({ getElementError: (message) => new Error(message?.split('\n')[0] ?? 'not found') })
+// What was looked for says enough; the whole page beside it does not. A slow machine fails nothing: a test that waits in vain ends late.
+configure({
+  asyncUtilTimeout: 20_000,
+  getElementError: (message) => new Error(message?.split('\n')[0] ?? 'not found'),
+})
 
 // What React has to say of the page, elements in the wrong place for one, is a fault of it.
 const complaints: string[] = []

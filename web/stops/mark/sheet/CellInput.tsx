@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useLayoutEffect, useRef, useState } from 'react'
 import styles from './sheet.module.css'
 
 /** A cell being typed in: Enter goes down, Tab to the right, Esc leaves it as it was. */
@@ -22,6 +22,10 @@ export function CellInput({
     left.current = true
     onCommit(value, down, right)
   }
+  // The sheet can go while one types, as a sign-in ends; a field that goes tells of no blur.
+  const goes = useRef(() => {})
+  goes.current = () => value !== text && leave(0, 0)
+  useLayoutEffect(() => () => goes.current(), [])
   return (
     <input
       className={`${styles.cell} number ${styles.typing}`}

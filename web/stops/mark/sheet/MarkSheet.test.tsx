@@ -132,6 +132,14 @@ test('digits begin to type, Enter saves and goes down, Tab to the right, Esc lea
   expect(at(/^Paper, Ada: 31$/).className).not.toContain('unsaved')
 })
 
+test('what is being typed as the sheet goes, because the sign-in has ended, is saved', async () => {
+  const { user, go, saved, show } = sheet()
+  go(/^Paper, Ada/)
+  await user.keyboard('23')
+  show(<p>Sign in</p>)
+  await waitFor(() => expect(saved('ada paper')).toEqual([23, 'in', 0]))
+})
+
 test('a letter is a status, “17 late 2” and “17 late 20 Nov” are days late, a label is its percent', async () => {
   const { user, go, saved } = sheet()
   for (const [who, typed] of [
