@@ -111,6 +111,7 @@ export const Change = says<ChangeOf>()(
             markerId: Id,
             version: z.number().int(),
             picks: z.record(z.string(), z.number()),
+            judgement: z.string().max(120).optional(),
             mark: z.number(),
           }),
         )

@@ -94,7 +94,7 @@ export const libraryRoutes = {
     method: 'GET',
     path: '/api/courses/:courseId/assessments/:assessmentId/carried/:standardId',
     access: lead,
-    summary: 'What carrying the readings of an assessment over to a version of its rubric would change; changes nothing',
+    summary: 'What carrying the readings of an assessment over to a version of its rubric or scale would change; changes nothing',
     params: z.strictObject({ courseId: Id, assessmentId: Id, standardId: Id }),
     response: z.strictObject({
       ...Carrying.shape,

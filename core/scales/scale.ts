@@ -15,6 +15,12 @@ export function scaleValue(scale: Scale, label: string): number | null {
   return scale.labels.find((l) => l.label.toLowerCase() === wanted)?.percent ?? null
 }
 
+/** @returns the mark a label gives of an assessment marked out of so many, or null where the scale has no such label. */
+export function scaleMark(scale: Scale, label: string, outOf: number): number | null {
+  const percent = scaleValue(scale, label)
+  return percent === null ? null : (percent / 100) * outOf
+}
+
 /** @returns the label with the highest threshold at or below the percent, or null below them all. */
 export function scaleLabel(scale: Scale, percent: number): string | null {
   let best: Scale['labels'][number] | null = null

@@ -1,4 +1,4 @@
-import { scaleValue, type Scale } from '../../scales/scale'
+import { scaleMark, scaleValue, type Scale } from '../../scales/scale'
 import { JudgedError, type Way } from './way'
 
 /** An overall judgement: one label of a scale, worth its percent. */
@@ -10,9 +10,6 @@ export const judgement: Way<Scale> = {
     if (judged.judgement !== null && scaleValue(scale, judged.judgement) === null)
       throw new JudgedError('Choose a label of the scale.', 'judgement')
   },
-  mark(judged, scale, outOf) {
-    const percent = judged.judgement === null ? null : scaleValue(scale, judged.judgement)
-    return percent === null ? null : (percent / 100) * outOf
-  },
+  mark: (judged, scale, outOf) => (judged.judgement === null ? null : scaleMark(scale, judged.judgement, outOf)),
   keeps: ({ picks, judgement: label }) => ({ picks, judgement: label }),
 }

@@ -8,10 +8,12 @@ export interface CarriedReading {
   /** Version of the reading that was carried over; a later one stands as it was made. */
   version: number
   picks: Picks
+  /** The label of an overall judgement, by a scale. */
+  judgement?: string | undefined
   mark: number
 }
 
-/** Readings carried over to another version of their rubric. */
+/** Readings carried over to another version of the rubric or the scale that they were read by. */
 export interface Carry {
   kind: 'carry'
   assessmentId: string
@@ -28,7 +30,7 @@ export const carry: ChangeKind<Carry> = {
   },
   check(c, { assessments, carriesNow }) {
     there(assessments, c.assessmentId, 'assessment')
-    if (!carriesNow(c)) throw new ChangeError('Readings or their rubric changed meanwhile: carry them over again.', true)
+    if (!carriesNow(c)) throw new ChangeError('Readings, or what they were read by, changed meanwhile: carry them over again.', true)
   },
   words: (all, { title }) =>
     all.map((c) => `${counted(c.readings.length, 'reading')} of ${title(c.assessmentId)} carried over to another version`),

@@ -61,7 +61,7 @@ export function deskQueries(db: Db) {
   const script = db.prepare<[string, string], DeskScriptRow>(
     'SELECT id, status, days_late AS daysLate, came_at AS cameAt FROM script WHERE assessment_id = ? AND student_id = ?',
   )
-  const READING = `SELECT r.id, r.script_id AS scriptId, ${asCarried('standard_id')} AS standardId, ${asCarried('mark')} AS mark, ${asCarried('picks')} AS picks, r.judgement, r.comment, r.criterion_comments AS criterionComments,
+  const READING = `SELECT r.id, r.script_id AS scriptId, ${asCarried('standard_id')} AS standardId, ${asCarried('mark')} AS mark, ${asCarried('picks')} AS picks, ${asCarried('judgement')} AS judgement, r.comment, r.criterion_comments AS criterionComments,
     r.notes, r.state, r.version, r.attempt, r.after_seeing AS afterSeeing`
   const own = db.prepare<[string, string], OwnReadingRow>(`${READING} FROM reading r WHERE r.script_id = ? AND r.marker_id = ?`)
   const others = db.prepare<[string, string], OwnReadingRow>(

@@ -109,7 +109,7 @@ function readingsOf(db: Db, assessmentId: string): [TableToPack, TableToPack] {
   const standardOf = standardsOf(libraryQueries(db))
   const rows = db
     .prepare<[string], ReadingRow>(
-      `SELECT t.candidate, p.name AS marker, coalesce(c.mark, r.mark) AS mark, r.handed_in_at AS at, r.comment, r.judgement,
+      `SELECT t.candidate, p.name AS marker, coalesce(c.mark, r.mark) AS mark, r.handed_in_at AS at, r.comment, coalesce(c.judgement, r.judgement) AS judgement,
          coalesce(c.standard_id, r.standard_id) AS standardId, coalesce(c.picks, r.picks) AS picks, r.criterion_comments AS words
        FROM reading r JOIN script s ON s.id = r.script_id JOIN student t ON t.id = s.student_id JOIN person p ON p.id = r.marker_id
          LEFT JOIN carried_in_force c ON c.reading_id = r.id AND c.version = r.version

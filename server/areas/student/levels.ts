@@ -28,7 +28,8 @@ export function levelsFor(db: Db): (scriptId: string, plain: number | null, stan
     )
     .pluck()
   const readings = db.prepare<[string], Row>(
-    `SELECT coalesce(f.standard_id, r.standard_id) AS standardId, coalesce(f.picks, r.picks) AS picks, r.judgement, coalesce(f.mark, r.mark) AS mark
+    `SELECT coalesce(f.standard_id, r.standard_id) AS standardId, coalesce(f.picks, r.picks) AS picks, coalesce(f.judgement, r.judgement) AS judgement,
+       coalesce(f.mark, r.mark) AS mark
      FROM reading r LEFT JOIN carried_in_force f ON f.reading_id = r.id AND f.version = r.version
      WHERE r.script_id = ? AND r.state = 'handed in'`,
   )

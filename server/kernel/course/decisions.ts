@@ -66,8 +66,8 @@ export function decisions(db: Db) {
          JOIN decision d ON d.id = a.decision_id WHERE d.course_id = ? AND d.withdrawn_at IS NULL) WHERE place = 1)`,
   )
   const insertCarried = db.prepare(
-    `INSERT INTO carried_reading (decision_id, reading_id, version, standard_id, picks, mark)
-     SELECT @id, r.id, @version, @standardId, @picks, @mark FROM reading r WHERE r.script_id = @scriptId AND r.marker_id = @markerId`,
+    `INSERT INTO carried_reading (decision_id, reading_id, version, standard_id, picks, judgement, mark)
+     SELECT @id, r.id, @version, @standardId, @picks, @judgement, @mark FROM reading r WHERE r.script_id = @scriptId AND r.marker_id = @markerId`,
   )
   // What was settled over readings that were carried over by it is open again.
   const holdAnew = db.prepare(
@@ -92,7 +92,7 @@ export function decisions(db: Db) {
       insert.run({ ...d, changes: JSON.stringify(d.changes), effect: d.effect && JSON.stringify(d.effect), at: now() })
       // First, so that what is settled with it is settled over the readings as they count then.
       for (const { standardId, readings } of d.changes.filter((c) => c.kind === 'carry'))
-        for (const r of readings) insertCarried.run({ id: d.id, standardId, ...r, picks: JSON.stringify(r.picks) })
+        for (const r of readings) insertCarried.run({ id: d.id, standardId, judgement: null, ...r, picks: JSON.stringify(r.picks) })
       const settled = d.changes.filter((c) => c.kind === 'settle' || c.kind === 'reopen')
       for (const c of settled) {
         const [mark, rule] = c.kind === 'settle' ? [c.mark, JSON.stringify(c.rule)] : [null, null]

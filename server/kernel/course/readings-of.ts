@@ -14,9 +14,9 @@ export const readingsOf = (script: string): string => list('reading_as_it_counts
 export const holdsOver = (over: string, script: string): string => `${over} IN (${readingsOf(script)}, ${list('reading', script)})`
 
 /**
- * SQL for what counts of a reading `r`: as it was carried over to another version of its rubric, else as it was made.
+ * SQL for what counts of a reading `r`: as it was carried over to another version of its rubric or scale, else as it was made.
  * @param column of both the reading and what is carried
  */
-export const asCarried = (column: 'mark' | 'picks' | 'standard_id'): string =>
+export const asCarried = (column: 'mark' | 'picks' | 'judgement' | 'standard_id'): string =>
   `coalesce((SELECT c.${column} FROM carried_reading c JOIN decision d ON d.id = c.decision_id
      WHERE c.reading_id = r.id AND c.version = r.version AND d.withdrawn_at IS NULL ORDER BY d.seq DESC LIMIT 1), r.${column})`

@@ -192,7 +192,52 @@ test('what was changed on the way, or does not follow, is refused', async () => 
   const forged = structuredClone(changes)
   if (forged[0]?.kind === 'carry') forged[0].readings[0]!.mark += 5
   expect(detail(await lead('post', api('/decisions'), { changes: forged, reason: 'forged' }).expect(409))).toMatch(/carry them over again/)
-  expect(detail(await lead('get', api(`/assessments/${MAP}/carried/scale-viva`)).expect(422))).toMatch(/Only readings by a rubric/)
+  expect(detail(await lead('get', api(`/assessments/${MAP}/carried/scheme-field-book`)).expect(422))).toMatch(
+    /Only readings by a rubric or a scale/,
+  )
+  const { carried, left } = (await lead('get', api(`/assessments/${MAP}/carried/scale-viva`)).expect(200)).body as Carried
+  expect([carried, left[0]!.why]).toEqual([0, expect.stringMatching(/^was read by .+, which is no version of Spoken defence/)])
+})
+
+test('judgements by a scale are carried over to its next version: by name, those whose label is gone when asked, and taken back', async () => {
+  const VIVA = `${COURSE}-viva-1`
+  const { db } = server
+  const scale = ((await lead('get', api('/library')).expect(200)).body as Library).scales.find((s) => s.id === 'scale-viva')!
+  const labels = scale.labels
+    .slice(1)
+    .map((l, i) => ({ ...l, threshold: i === 0 ? 0 : l.threshold, percent: l.label === 'assured' ? 78 : l.percent }))
+  const standard = { kind: 'scale', title: scale.title, body: { labels } }
+  const { id } = (await lead('put', api('/library/scale-viva'), { revision: scale.revision, standard }).expect(200)).body as { id: string }
+  expect(id).not.toBe('scale-viva')
+  const { version } = ((await lead('get', api('/plan')).expect(200)).body as Plan).assessments.find((a) => a.id === VIVA)!
+  await lead('put', api(`/assessments/${VIVA}/standard`), { version, standardId: id }).expect(200)
+  const carriedNow = async () => (await lead('get', api(`/assessments/${VIVA}/carried/${id}`)).expect(200)).body as Carried
+
+  const made = db
+    .prepare<[string], { judgement: string; n: number }>(
+      "SELECT r.judgement, count(*) AS n FROM reading r JOIN script s ON s.id = r.script_id WHERE s.assessment_id = ? AND r.state = 'handed in' GROUP BY 1",
+    )
+    .all(VIVA)
+  const of = (label: string) => made.find((m) => m.judgement === label)?.n ?? 0
+  const before = await carriedNow()
+  expect([before.carried, before.moved, before.left]).toEqual([made.reduce((n, m) => n + m.n, 0) - of('unready'), of('assured'), []])
+  expect(before.nearest!.at).toHaveLength(of('unready'))
+  expect(before.nearest!.at[0]!.why).toBe('“unready” is gone, “hesitant” is the nearest')
+
+  const { changes } = before.nearest!
+  const decision = (await lead('post', api('/decisions'), { changes, reason: 'Four labels are enough' }).expect(200)).body as Decision
+  const [carry] = changes
+  if (carry?.kind !== 'carry') throw new Error('nothing is carried')
+  const one = carry.readings.find((r) => r.judgement === 'assured')!
+  const reading = async () =>
+    ((await lead('get', api(`/scripts/${encodeURIComponent(one.scriptId)}`)).expect(200)).body as ScriptDetail).readings.find(
+      (r) => r.markerId === one.markerId,
+    )!
+  expect(await reading()).toMatchObject({ mark: 78, madeMark: 76 })
+  expect((await carriedNow()).carried).toBe(0)
+  await lead('post', api(`/decisions/${decision.id}/withdraw`), { reason: 'Five after all' }).expect(200)
+  expect((await reading()).mark).toBe(76)
+  expect(await carriedNow()).toEqual(before)
 })
 
 describe('suggestions', () => {

@@ -40,8 +40,8 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
                 'No reading can be carried over.'
               ) : (
                 <>
-                  <b>{counted(would.carried, 'reading')}</b> would be carried over, level by level. The marks of <b>{would.moved}</b> of
-                  them change
+                  <b>{counted(would.carried, 'reading')}</b> would be carried over, each level to the same level. The marks of{' '}
+                  <b>{would.moved}</b> of them change
                   {would.settled > 0 && (
                     <>
                       , and <b>{counted(would.settled, 'agreed mark')}</b> with them
@@ -61,7 +61,7 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
                   id="carry-nearest"
                   checked={moves}
                   onChange={(e) => setMoves(e.target.checked)}
-                  label={`also the ${counted(data.nearest.at.length, 'reading')} at a level that is gone, to the nearest one`}
+                  label={`also the ${counted(data.nearest.at.length, 'reading')} at a level or label that is gone, to the nearest one`}
                 />
                 <Readings of={data.nearest.at} />
               </>

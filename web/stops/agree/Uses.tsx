@@ -61,7 +61,7 @@ export function Uses({ courseId, entry, decides }: { courseId: string; entry: En
                 {u.behind > 0 && u.standardId === standard.id && (
                   <span className="w-100 small">
                     <span className="ochre">{counted(u.behind, 'reading')} by an earlier version</span>{' '}
-                    {here && entry.kind === 'rubric' && (
+                    {here && (entry.kind === 'rubric' || entry.kind === 'scale') && (
                       <button className="quiet-button" onClick={() => setCarrying(u)}>
                         carry them over…
                       </button>

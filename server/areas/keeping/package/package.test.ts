@@ -79,7 +79,7 @@ function fillAll(): void {
     JSON.stringify([[script.student, 'marker-1']]),
   )
   put("INSERT INTO blind_script VALUES ('b1', ?, ?, '4711')", script.assessment, script.student)
-  put("INSERT INTO carried_reading VALUES (?, ?, 1, 'rubric-map', '{}', 0.30000000000000004)", decision.id, reading.id)
+  put("INSERT INTO carried_reading VALUES (?, ?, 1, 'rubric-map', '{}', 0.30000000000000004, 'sound')", decision.id, reading.id)
   put("INSERT INTO marking_deadline VALUES (?, 'marker-1', '2026-12-03')", script.assessment)
   put("INSERT INTO trial (course_id, person_id, changes, kept_at, version) VALUES (?, 'lead', '[]', ?, 3)", COURSE, at)
   put("INSERT INTO idea VALUES ('i1', ?, 'rescale', 'Gentler', '[]', 'lead', ?)", COURSE, at)
