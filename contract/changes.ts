@@ -33,7 +33,7 @@ const Like = says<LikeOf>()(
     z.strictObject({ group: z.literal('typed') }),
     z.strictObject({ group: z.literal('others') }),
     z.strictObject({ group: z.literal('section'), sectionId: Id }),
-    z.strictObject({ group: z.literal('year'), courseId: Id, term: z.string().max(200) }),
+    z.strictObject({ group: z.literal('year'), courseId: Id, term: z.string().max(200), asMarked: z.boolean().optional() }),
   ]),
 )
 const MOST_READINGS = 30_000

@@ -250,10 +250,10 @@ export class CourseBook {
   }
 
   /** This course beside others, which are fetched once. */
-  async askYears(courseIds: readonly string[], wanted: string | null): Promise<Told<Years>> {
+  async askYears(courseIds: readonly string[], wanted: string | null, asMarked: boolean): Promise<Told<Years>> {
     return telling(async () => {
       const earlier = await Promise.all(courseIds.map((id) => this.otherCourse(id)))
-      return YEARS(this.state(), earlier, wanted)
+      return YEARS(this.state(), earlier, wanted, asMarked)
     })
   }
 

@@ -189,9 +189,9 @@ export const useOutcomeFigures = <N extends OutcomeFigureName>(
   ...args: OutcomeFigureArgs<N>
 ): OutcomeFigure<N> | undefined => useAsked([name, stamp, ...args], (store) => store.askOutcomes(name, given!, args), given !== undefined)
 
-/** The same beside earlier courses. */
-export const useYears = (courseIds: readonly string[], wanted: string | null): Years | undefined =>
-  useAsked(['years', courseIds, wanted], (store) => store.askYears(courseIds, wanted))
+/** The same beside earlier courses, as they count or as they were marked. */
+export const useYears = (courseIds: readonly string[], wanted: string | null, asMarked = false): Years | undefined =>
+  useAsked(['years', courseIds, wanted, asMarked], (store) => store.askYears(courseIds, wanted, asMarked))
 
 /** For whoever knows which trials may be opened next: the one that is then shows without being waited for. */
 export function useExpectTrials(): CourseStore['expect'] {

@@ -85,5 +85,6 @@ export type OutcomeFigureArgs<N extends OutcomeFigureName> = (typeof OUTCOME_FIG
 export type OutcomeFigure<N extends OutcomeFigureName> = ReturnType<(typeof OUTCOME_FIGURES)[N]>
 
 /** This course beside others. */
-export const YEARS = (state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null) => compareYears(state, earlier, wanted)
+export const YEARS = (state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null, asMarked: boolean) =>
+  compareYears(state, earlier, wanted, asMarked)
 export type Years = ReturnType<typeof YEARS>

@@ -146,6 +146,10 @@ export function changeBetween(before: Outcome, after: Outcome): ResultChange {
 }
 
 /** A course as the worker holds it: as it is decided, and with the open trial in it. */
+/** What a course comes to without anything that was rescaled; null where nothing is. */
+export const withoutRescaling = ({ tried, current }: Pick<CourseState, 'tried' | 'current'>): Outcome | null =>
+  tried.adjustments.some((a) => a.on) ? current.with({ ...tried, adjustments: [] }) : null
+
 export interface CourseState {
   table: TablePlan
   workings: Workings

@@ -192,8 +192,8 @@ export class CourseStore {
   }
 
   /** @throws ProblemError, OfflineError */
-  async askYears(courseIds: readonly string[], wanted: string | null): Promise<Years> {
-    return told(await this.book.askYears(courseIds, wanted))
+  async askYears(courseIds: readonly string[], wanted: string | null, asMarked: boolean): Promise<Years> {
+    return told(await this.book.askYears(courseIds, wanted, asMarked))
   }
 
   /** @throws ProblemError, OfflineError */

@@ -1,5 +1,5 @@
 import { gradeCounts } from '#core/grades'
-import type { CourseState } from '../../course/state'
+import { withoutRescaling, type CourseState } from '../../course/state'
 
 export interface PlainFigures {
   /** Percents as they would be graded without any rescaling. */
@@ -8,8 +8,9 @@ export interface PlainFigures {
 }
 
 /** The distribution as it was marked, under the lines as they are tried; null where nothing is rescaled. */
-export function plainFigures({ tried, current }: CourseState): PlainFigures | null {
-  if (!tried.adjustments.some((a) => a.on)) return null
-  const { result } = current.with({ ...tried, adjustments: [] })
+export function plainFigures(state: CourseState): PlainFigures | null {
+  const plain = withoutRescaling(state)
+  if (!plain) return null
+  const { result } = plain
   return { percents: result.students.flatMap((s) => s.rounded ?? []), counts: gradeCounts(result) }
 }

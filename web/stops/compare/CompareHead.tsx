@@ -10,6 +10,8 @@ import { KINDS, type Kind, type ViewProps } from './kinds'
 
 interface Props extends ViewProps {
   rows: Kind
+  /** It is shown as it was marked, whatever was rescaled since. */
+  asMarked?: boolean
   /** What is asked of these rows. */
   question: string
   /** Ways to take it out. */
@@ -19,7 +21,7 @@ interface Props extends ViewProps {
 }
 
 /** The head of a comparison: what is asked, of which rows, in what. */
-export function CompareHead({ rows, subject, onShow, question, out, children }: Props) {
+export function CompareHead({ rows, asMarked = false, subject, onShow, question, out, children }: Props) {
   const { table } = useDecidedCourse()
   return (
     <>
@@ -37,7 +39,7 @@ export function CompareHead({ rows, subject, onShow, question, out, children }: 
           {out}
         </div>
       </div>
-      {(rows === 'sections' || rows === 'years') && <Rescaled of={subject} />}
+      {(rows === 'sections' || rows === 'years') && !asMarked && <Rescaled of={subject} />}
       <p className="d-none d-print-block small">
         {table.head.code} {table.head.title}, {table.head.term} ·{' '}
         {[...table.assessments, ...table.components].find((x) => x.id === subject)?.title ?? 'the course'} · {table.students.length}{' '}

@@ -86,7 +86,7 @@ jest.mock('../../course/course', () => ({
         : name === 'leans'
           ? leansByCriterion(smallState(table), judged)
           : compareCriteria(smallState(table), judged, only),
-  useYears: (_: unknown, of: string | null) => compareYears(smallState(table), [lastYear()], of),
+  useYears: (_: unknown, of: string | null, asMarked: boolean) => compareYears(smallState(table), [lastYear()], of, asMarked),
   useCourse: () => smallCourse(table),
   useDecidedCourse: () => ({ ...smallCourse(table), mayDecide: true }),
 }))

@@ -20,9 +20,11 @@ import { yearsOut } from './table-out'
 export function Years(view: ViewProps) {
   const { id, table } = useDecidedCourse()
   const earlier = useEarlierCourses()
+  const [asMarked, setAsMarked] = useState(false)
   const compared = useYears(
     earlier.map((c) => c.id),
     view.subject,
+    asMarked,
   )
   const [chosenId, setChosen] = useState<string | null>(null)
   const within = useRef<HTMLTableElement>(null)
@@ -35,12 +37,14 @@ export function Years(view: ViewProps) {
   useKeys([
     { key: 'ArrowDown', does: 'year before', run: () => step(1) },
     { key: 'ArrowUp', does: 'next year', run: () => step(-1) },
+    { key: 'g', does: 'as they count, or as they were marked', run: () => setAsMarked((was) => !was) },
   ])
   if (!compared) return <WorkingOut />
   const head = (
     <CompareHead
       {...view}
       rows="years"
+      asMarked={asMarked}
       question="Is this year like the last?"
       out={
         <TakeOut
@@ -48,7 +52,20 @@ export function Years(view: ViewProps) {
           chart={{ words: { title: `${compared.title} by year`, under: `${table.head.code} ${table.head.title}, ${today()}` }, within }}
         />
       }
-    />
+    >
+      {compared.rescaled && (
+        <div className={styles.bar}>
+          <span className="pill-choice" role="group" aria-label="Which figures of the years">
+            <button aria-pressed={!compared.asMarked} onClick={() => setAsMarked(false)}>
+              as they count
+            </button>
+            <button aria-pressed={compared.asMarked} onClick={() => setAsMarked(true)} title="g">
+              as they were marked
+            </button>
+          </span>
+        </div>
+      )}
+    </CompareHead>
   )
   return (
     <div className="work">

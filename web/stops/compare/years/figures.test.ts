@@ -34,6 +34,16 @@ test('it is said where an earlier year is shown as rescaled', () => {
   expect(odd(WHOLE_COURSE)).toContain(rescaled)
 })
 
+test('years can be held against each other as they were marked, or as they count', () => {
+  const means = (asMarked: boolean) => {
+    const compared = compareYears(year('now'), [year('before', [top])], 'paper', asMarked)
+    return [compared.rescaled, ...compared.years.map((y) => y.figures.mean), ...compared.odd]
+  }
+  expect(means(false)).toEqual([true, 25, 35, 'Figures of before are as rescaled, not as marked.'])
+  expect(means(true)).toEqual([true, 25, 25])
+  expect(compareYears(year('now'), [year('before')], 'paper').rescaled).toBe(false)
+})
+
 test('it is said how many of an earlier year have no final grade and are in its figures all the same', () => {
   expect(odd(WHOLE_COURSE, year('before'))).toEqual(['1 of 2 in before have no final grade: their percent so far is in its figures.'])
   expect(odd('paper', year('before'))).toEqual([])

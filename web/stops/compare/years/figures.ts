@@ -1,5 +1,5 @@
 import { compareGroups, describe, type Description } from '#core/compare'
-import type { CourseState } from '../../../course/state'
+import { withoutRescaling, type CourseState } from '../../../course/state'
 import { compareSections, startOf, tallestOf, type Compared, type Person } from '../../../parts/compared'
 import { ofWhat, WHOLE_COURSE } from '../../../parts/of-what'
 
@@ -25,9 +25,13 @@ export interface ComparedYears extends Pick<
   years: ComparedYear[]
   /** What is not the same, in sentences. */
   odd: string[]
+  /** Whether any of them was rescaled, so that how they were marked is something else. */
+  rescaled: boolean
+  /** They are shown as they were marked, and not as they count. */
+  asMarked: boolean
 }
 
-/** Years are held against each other as they were marked. */
+/** What students reached elsewhere says nothing of a year. */
 const NO_OTHERS: string[] = []
 
 /** Another course with its marks. */
@@ -35,8 +39,22 @@ export type EarlierCourse = Pick<CourseState, 'table' | 'workings' | 'tried' | '
 
 const alike = (a: string, b: string) => a.trim().toLocaleLowerCase() === b.trim().toLocaleLowerCase()
 
-/** This year beside earlier ones of the same course: assessments and components are matched by their titles. */
-export function compareYears(state: CourseState, earlier: readonly EarlierCourse[], wanted: string | null): ComparedYears {
+/**
+ * This year beside earlier ones of the same course: assessments and components are matched by their titles.
+ * @param asMarked all of them as they were marked, in place of as they count
+ */
+export function compareYears(
+  counting: CourseState,
+  earlierCounting: readonly EarlierCourse[],
+  wanted: string | null,
+  asMarked = false,
+): ComparedYears {
+  const all = [counting, ...earlierCounting]
+  const marked = all.map((s) => withoutRescaling(s))
+  const [state, ...earlier] = all.map((s, i) => (asMarked && marked[i] ? { ...s, current: marked[i] } : s)) as [
+    CourseState,
+    ...EarlierCourse[],
+  ]
   const what = ofWhat(state, wanted)
   const now = compareSections(state, what.subject, NO_OTHERS)
   const odd: string[] = []
@@ -57,7 +75,7 @@ export function compareYears(state: CourseState, earlier: readonly EarlierCourse
     const then = compareSections(other, match.id, NO_OTHERS)
     if (then.unit === 'marks' && then.top !== what.top)
       odd.push(`${match.title} was out of ${then.top} in ${other.table.head.term}: its marks are shown out of ${what.top}.`)
-    odd.push(...countedOtherwise(other, match.id, then))
+    odd.push(...countedOtherwise(other, match.id, then, asMarked))
     const scale = what.top / then.top
     const year = yearOf(
       other,
@@ -67,8 +85,10 @@ export function compareYears(state: CourseState, earlier: readonly EarlierCourse
     return [{ ...year, ...against(year, own) }]
   })
   const years = [own, ...others]
-  const all = years.flatMap((y) => y.people)
-  const from = startOf(all, what.top)
+  const from = startOf(
+    years.flatMap((y) => y.people),
+    what.top,
+  )
   return {
     subject: what.subject,
     title: what.title,
@@ -85,6 +105,8 @@ export function compareYears(state: CourseState, earlier: readonly EarlierCourse
     ),
     years,
     odd,
+    rescaled: marked.some((m) => m !== null),
+    asMarked,
   }
 }
 
@@ -111,9 +133,14 @@ function against(then: ComparedYear, now: ComparedYear): Pick<ComparedYear, 'dif
 }
 
 /** How figures of an earlier year differ from what was marked, or from what was confirmed. */
-function countedOtherwise({ table, tried, current }: EarlierCourse, subject: string, { unit, everyone }: Compared): string[] {
+function countedOtherwise(
+  { table, tried, current }: EarlierCourse,
+  subject: string,
+  { unit, everyone }: Compared,
+  asMarked: boolean,
+): string[] {
   const { term } = table.head
-  const rescaled = tried.adjustments.some((a) => a.on && (unit === 'marks' ? a.assessmentId === subject : true))
+  const rescaled = !asMarked && tried.adjustments.some((a) => a.on && (unit === 'marks' ? a.assessmentId === subject : true))
   const n = everyone.people.length
   const open = subject === WHOLE_COURSE ? n - current.result.students.filter((s) => s.grade !== null).length : 0
   return [

@@ -2,10 +2,10 @@ import { figure, type TableOut } from '../../../parts/take-out/table-out'
 import type { ComparedYears } from './figures'
 
 /** The years as a table, with how many had each grade. */
-export function yearsOut({ title, years }: ComparedYears): TableOut {
+export function yearsOut({ title, years, asMarked }: ComparedYears): TableOut {
   const grades = [...new Set(years.flatMap((y) => y.grades.map((g) => g.grade)))]
   return {
-    title: `${title} by year`,
+    title: `${title} by year${asMarked ? ', as marked' : ''}`,
     header: ['year', 'called', 'marked', 'median', 'mean', 'sd', 'against this year', 'from', 'to', ...grades],
     rows: years.map((y) => [
       y.term,

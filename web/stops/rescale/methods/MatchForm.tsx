@@ -19,21 +19,31 @@ interface Props {
 export function MatchForm({ method, figures, rescaling }: Props) {
   const { table } = useDecidedCourse()
   const earlier = useEarlierCourses()
-  const years = useYears(
-    earlier.map((c) => c.id),
-    figures.subject.assessmentId,
-  )
+  const ids = earlier.map((c) => c.id)
+  const { assessmentId } = figures.subject
+  const counting = useYears(ids, assessmentId)
+  const marked = useYears(ids, assessmentId, true)
   const { chosen, put } = rescaling
-  const past = years?.subject === figures.subject.assessmentId ? years.years.slice(1) : []
-  const value = 'sectionId' in method.like ? method.like.sectionId : 'courseId' in method.like ? method.like.courseId : method.like.group
+  // Both stand to choose from where they differ.
+  const past = [counting, marked].flatMap((all) =>
+    all?.subject === assessmentId && (all === counting || all.rescaled)
+      ? all.years.slice(1).map((y) => ({ ...y, id: `${y.courseId}${all.asMarked ? ' as marked' : ''}`, asMarked: all.asMarked }))
+      : [],
+  )
+  const value =
+    'sectionId' in method.like
+      ? method.like.sectionId
+      : 'courseId' in method.like
+        ? `${method.like.courseId}${method.like.asMarked ? ' as marked' : ''}`
+        : method.like.group
   const choose = (to: string) => {
     if (!chosen) return
-    const year = past.find((y) => y.courseId === to)
+    const year = past.find((y) => y.id === to)
     const like: Like =
       to === 'others' || to === 'typed'
         ? { group: to }
         : year
-          ? { group: 'year', courseId: year.courseId, term: year.term }
+          ? { group: 'year', courseId: year.courseId, term: year.term, ...(year.asMarked ? { asMarked: true } : {}) }
           : { group: 'section', sectionId: to }
     const marks = year ? year.people.map((p) => p.value) : rescaling.likeMarks(like)
     put({ ...chosen, method: matched(method, like, figures.before, marks) }, 'match another group')
@@ -60,8 +70,9 @@ export function MatchForm({ method, figures, rescaling }: Props) {
             </option>
           ))}
           {past.map((y) => (
-            <option key={y.courseId} value={y.courseId}>
+            <option key={y.id} value={y.id}>
               {y.title}, {y.term}
+              {y.asMarked && ', as marked'}
             </option>
           ))}
         </Form.Select>
