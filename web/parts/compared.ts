@@ -5,6 +5,7 @@ import {
   describe,
   expectedFromOtherWork,
   sectionSays,
+  whoIsIn,
   type Against,
   type Description,
   type ExpectedGroup,
@@ -57,6 +58,8 @@ export interface Compared extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 't
   decimals: number
   sections: ComparedSection[]
   everyone: ComparedGroup
+  /** Who is in these figures, in a sentence. */
+  who: string
   kruskal: GroupsComparison['kruskal']
   mean: number | null
   /** Height of the tallest ridge. */
@@ -190,6 +193,12 @@ export function compareSections(state: CourseState, wanted: string | null, other
       top,
     ),
     everyone,
+    who: whoIsIn({
+      of: what.unit === 'marks' ? 'assessment' : what.component >= 0 ? 'component' : 'course',
+      counted: everyone.people.length,
+      all: table.students.length,
+      notFinal: what.unit === 'marks' ? everyone.unsettled : everyone.people.filter((p) => waiting.has(p.id)).length,
+    }),
     sections: groups.map(({ section, group }, i) => {
       const lean = compared.groups[i]!
       const own = expectedFor.get(section.id) ?? null

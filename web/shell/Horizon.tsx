@@ -22,8 +22,9 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
   const open = trial.changes.length > 0
   useKeys([{ key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) }])
   const figures = useMemo(() => {
-    const finals = current.table.adjusted.filter((percent) => !Number.isNaN(percent))
-    return { finals: finals.length, of: current.plan.studentIds.length, mean: meanOf(finals) }
+    const { value, final } = peopleOf(current)
+    const finals = final.filter((f) => f === 1).length
+    return { finals, of: current.plan.studentIds.length, mean: meanOf(value), isSoFar: finals < value.length }
   }, [current])
 
   const asked = clash && (
@@ -39,6 +40,7 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
         {!folded && <h2>Where it stands</h2>}
         <div className={styles.figures}>
           {figures.finals} of {figures.of} final · mean {fixed(figures.mean)}
+          {figures.isSoFar && ' so far'}
         </div>
         {!folded && (
           <button className={styles.fold} onClick={() => setFolded(true)}>

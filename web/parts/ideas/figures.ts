@@ -1,4 +1,4 @@
-import { meanOf } from '#core/compare'
+import { meanOf, whoIsIn } from '#core/compare'
 import { gradeCounts, type Boundary, type StudentResult } from '#core/grades'
 import { gradeAt } from '#core/bounds'
 import { compareResults, percentOf, type ResultChange } from '#core/rescale'
@@ -19,6 +19,8 @@ export interface IdeaFigures {
   boundaries: Boundary[]
   counts: { grade: string; count: number }[]
   mean: number | null
+  /** Who is in it, in a sentence. */
+  who: string
   /** Against the one that all are held against. */
   change: ResultChange
   sections: { id: string; mean: number | null; passed: number; finals: number; counts: { grade: string; count: number }[] }[]
@@ -73,6 +75,12 @@ function figuresOf(table: CourseState['table'], id: string, outcome: Outcome, ag
     boundaries: result.boundaries,
     counts: gradeCounts(result),
     mean: meanOf(people.value),
+    who: whoIsIn({
+      of: 'course',
+      counted: people.ids.length,
+      all: table.students.length,
+      notFinal: people.final.filter((f) => f === 0).length,
+    }),
     change: compareResults(against.places, outcome.places),
     sections: [...sections.values()].map(({ percents, students, ...s }) => ({
       ...s,

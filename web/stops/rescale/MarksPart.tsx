@@ -77,7 +77,7 @@ export function MarksPart({ nav, subjectId, onSubject, wanted }: Props) {
         <div className="stop-head">
           <h1>{subject.title}</h1>
           <span className="soft small">
-            mean {fixed(means.before)} of {numeral(subject.outOf)}
+            mean {fixed(means.before)} of {numeral(subject.outOf)}, {counted(before.length, total ? 'final percent' : 'mark')}
           </span>
           {!total && (
             <div className="at-end">

@@ -113,6 +113,7 @@ export function Years(view: ViewProps) {
             No earlier issue of {table.head.code} is among your courses. Once one is confirmed, it stands here beside this year.
           </p>
         )}
+        <p className="soft small mt-2 mb-0">This year: {compared.who}</p>
         {compared.odd.length > 0 && (
           <ul className="small mt-2 ps-3">
             {compared.odd.map((o) => (

@@ -19,7 +19,7 @@ export interface ComparedYear {
 
 export interface ComparedYears extends Pick<
   Compared,
-  'subject' | 'title' | 'unit' | 'top' | 'from' | 'passMark' | 'tallest' | 'tolerance' | 'mean'
+  'subject' | 'title' | 'unit' | 'top' | 'from' | 'passMark' | 'tallest' | 'tolerance' | 'mean' | 'who'
 > {
   /** This year first, then the earlier ones, the latest first. */
   years: ComparedYear[]
@@ -97,6 +97,7 @@ export function compareYears(
     passMark: now.passMark,
     tolerance: now.tolerance,
     mean: now.mean,
+    who: now.who,
     from,
     tallest: tallestOf(
       years.map((y) => y.people.map((p) => p.value)),
