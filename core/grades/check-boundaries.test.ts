@@ -42,8 +42,8 @@ test('a limit at or below 1 that is in order may be meant', () => {
 test('grades are counted in boundary order with zeros shown, and nobody without a grade', () => {
   const students = ['A', 'C', 'A', null].map((grade) => ({ grade })) as Parameters<typeof gradeCounts>[0]['students']
   expect(gradeCounts({ students, boundaries: set(['A', 80], ['B', 60], ['C', 0]) })).toEqual([
-    { grade: 'A', count: 2, share: 2 / 3 },
-    { grade: 'B', count: 0, share: 0 },
-    { grade: 'C', count: 1, share: 1 / 3 },
+    { grade: 'A', count: 2, percent: 67 },
+    { grade: 'B', count: 0, percent: 0 },
+    { grade: 'C', count: 1, percent: 33 },
   ])
 })

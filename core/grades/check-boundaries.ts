@@ -1,5 +1,6 @@
 import type { Boundary, CourseResult, Policy } from './course'
 import type { GradeTable } from './grade-table'
+import { wholePercents } from './whole-percents'
 
 export interface BoundaryFinding {
   /** Index of the row in the list, or null when it is about the whole set. */
@@ -100,16 +101,13 @@ export const countsOfTable = (boundaries: readonly Boundary[], table: Pick<Grade
 export interface GradeCount {
   grade: string
   count: number
-  share: number
+  /** The share in whole percents; those of all grades add up to 100. */
+  percent: number
 }
 
 function counted(boundaries: readonly Boundary[], grades: readonly (string | null)[]): GradeCount[] {
   const counts = new Map(boundaries.map((b) => [b.grade, 0]))
-  let all = 0
-  for (const grade of grades)
-    if (grade !== null) {
-      counts.set(grade, (counts.get(grade) ?? 0) + 1)
-      all++
-    }
-  return [...counts].map(([grade, count]) => ({ grade, count, share: all === 0 ? 0 : count / all }))
+  for (const grade of grades) if (grade !== null) counts.set(grade, (counts.get(grade) ?? 0) + 1)
+  const percents = wholePercents([...counts.values()])
+  return [...counts].map(([grade, count], i) => ({ grade, count, percent: percents[i]! }))
 }

@@ -5,7 +5,7 @@ import { useDecidedCourse } from '../../course/course'
 import { usePersonLabels } from '../../settings/names'
 import { PeopleList } from '../PeopleList'
 import { TitleField } from '../TitleField'
-import { counted, fixed, share, signed } from '../format'
+import { counted, fixed, signed } from '../format'
 import { ask } from '../../saving/ask'
 import { useWrites } from '../../saving/writes'
 import type { IdeaFigures } from './figures'
@@ -154,12 +154,12 @@ function ByGrade({ figures: f, against }: { figures: IdeaFigures; against: IdeaF
           {rows.map((r) => (
             <tr key={r.id} className={r.id === '' ? 'fw-semibold' : ''}>
               <td>{table.sections.find((x) => x.id === r.id)?.name ?? 'everyone'}</td>
-              {r.counts.map((c) => {
+              {r.counts.map((c, i) => {
                 const was = r.was.find((w) => w.grade === c.grade)?.count
                 return (
                   <td key={c.grade} className="number">
                     {c.count}
-                    {r.id === '' && all > 0 && <span className="soft fw-normal d-block small">{share(c.count / all)}</span>}
+                    {r.id === '' && all > 0 && <span className="soft fw-normal d-block small">{f.counts[i]!.percent}%</span>}
                     {was !== undefined && was !== c.count && <span className="soft fw-normal"> {signed(c.count - was, 0)}</span>}
                   </td>
                 )

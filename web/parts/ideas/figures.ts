@@ -1,5 +1,5 @@
 import { meanOf, whoIsIn } from '#core/compare'
-import { gradeCounts, type Boundary, type StudentResult } from '#core/grades'
+import { gradeCounts, type Boundary, type GradeCount, type StudentResult } from '#core/grades'
 import { gradeAt } from '#core/bounds'
 import { compareResults, percentOf, type ResultChange } from '#core/rescale'
 import { applyChanges, type Change } from '#core/trial'
@@ -17,7 +17,7 @@ export interface IdeaFigures {
   id: string
   people: StripPeople
   boundaries: Boundary[]
-  counts: { grade: string; count: number }[]
+  counts: GradeCount[]
   mean: number | null
   /** Who is in it, in a sentence. */
   who: string

@@ -1,8 +1,7 @@
 import { useMemo, type ReactNode } from 'react'
-import { isSameSet } from '#core/grades'
+import { isSameSet, wholePercents } from '#core/grades'
 import type { Change } from '#core/trial'
 import { useDecidedCourse } from '../../course/course'
-import { share } from '../../parts/format'
 import { Ideas } from '../../parts/ideas/Ideas'
 import { useEarlierLines } from '../../parts/useEarlierLines'
 
@@ -21,12 +20,12 @@ export function DraftsPart({ nav }: { nav: ReactNode }) {
   const beside = useMemo(
     () =>
       earlier.map(({ id, name, boundaries, counts }) => {
-        const all = counts.reduce((n, c) => n + c.count, 0)
+        const percents = wholePercents(counts.map((c) => c.count))
         return {
           id,
           name,
           changes: isSameSet(boundaries, table.boundaries) ? [] : [{ kind: 'bound' as const, boundaries }],
-          says: all > 0 ? `then ${counts.map((c) => `${c.grade} ${share(c.count / all)}`).join(', ')}` : undefined,
+          says: counts.some((c) => c.count > 0) ? `then ${counts.map((c, i) => `${c.grade} ${percents[i]}%`).join(', ')}` : undefined,
         }
       }),
     [earlier, table.boundaries],

@@ -3,7 +3,7 @@ import { useDecidedCourse } from '../../../course/course'
 import { NumberField } from '../../../parts/NumberField'
 import { TitleField } from '../../../parts/TitleField'
 import { withGrade, withGradeBelow, withoutGradeAt } from '../../../parts/edited-grades'
-import { fixed, share } from '../../../parts/format'
+import { DASH, fixed } from '../../../parts/format'
 import type { BoundFigures } from '../figures'
 import type { Lines } from '../useLines'
 import { GRAIN } from '../useLines'
@@ -29,7 +29,8 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
   const { counts, before, sections } = figures
   const rows = typed ?? boundaries
   const graded = counts.reduce((n, c) => n + c.count, 0)
-  const all = shareAbove(counts, graded, chosen)
+  // What is shown grade by grade adds up to it.
+  const above = counts.slice(0, chosen + 1).reduce((n, c) => n + c.percent, 0)
   const was = (grade: string, count: number) => {
     const then = before.find((b) => b.grade === grade)?.count
     if (then === count) return null
@@ -104,12 +105,11 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
           <th>everyone</th>
           {counts.map((c) => (
             <td key={c.grade} className="number">
-              {c.count} · {share(c.share)}
-              {was(c.grade, c.count)}
+              {c.count} · {c.percent}%{was(c.grade, c.count)}
             </td>
           ))}
           <td className="number">{fixed(figures.mean)}</td>
-          <td className="number">{share(all)}</td>
+          <td className="number">{graded > 0 ? `${above}%` : DASH}</td>
         </tr>
         {plain && (
           <tr className="soft">
@@ -125,7 +125,7 @@ export function CountsTable({ lines, figures, chosen, onChoose, naming, plain }:
         )}
       </thead>
       <tbody>
-        <SectionCounts sections={sections} chosen={chosen} everyone={all} />
+        <SectionCounts sections={sections} chosen={chosen} everyone={shareAbove(counts, graded, chosen)} />
       </tbody>
     </table>
   )

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react'
+import { wholePercents } from '#core/grades'
 import { useDecidedCourse, useYears } from '../../../course/course'
 import { useKeys } from '../../../settings/keys'
 import { AxisTicks } from '../../../parts/AxisTicks'
@@ -6,7 +7,7 @@ import { TakeOut } from '../../../parts/take-out/TakeOut'
 import { Vial } from '../../../parts/Vial'
 import { useEarlierCourses } from '../../../parts/useEarlierCourses'
 import { WorkingOut } from '../../../parts/WorkingOut'
-import { counted, fixed, share, signed, today } from '../../../parts/format'
+import { counted, DASH, fixed, signed, today } from '../../../parts/format'
 import { ticksOf } from '../../../parts/ticks'
 import { CompareHead } from '../CompareHead'
 import { GroupRidge } from '../GroupRidge'
@@ -131,7 +132,10 @@ export function Years(view: ViewProps) {
 function YearCloseUp({ year, now, unit }: { year: ComparedYear; now: ComparedYear; unit: string }) {
   const grades = [...new Set([...now.grades, ...year.grades].map((g) => g.grade))]
   const own = (y: ComparedYear, grade: string) => y.grades.find((g) => g.grade === grade)?.count ?? 0
-  const part = (y: ComparedYear, grade: string) => (y.graded > 0 ? own(y, grade) / y.graded : null)
+  const part = (y: ComparedYear, grade: string) => {
+    const at = y.grades.findIndex((g) => g.grade === grade)
+    return y.graded > 0 && at >= 0 ? `${wholePercents(y.grades.map((g) => g.count))[at]}%` : DASH
+  }
   const same = year === now
   return (
     <>
@@ -163,11 +167,11 @@ function YearCloseUp({ year, now, unit }: { year: ComparedYear; now: ComparedYea
                 <td>{grade}</td>
                 {!same && (
                   <td className="number">
-                    {share(part(year, grade))} <span className="soft small">{own(year, grade)}</span>
+                    {part(year, grade)} <span className="soft small">{own(year, grade)}</span>
                   </td>
                 )}
                 <td className="number">
-                  {share(part(now, grade))} <span className="soft small">{own(now, grade)}</span>
+                  {part(now, grade)} <span className="soft small">{own(now, grade)}</span>
                 </td>
               </tr>
             ))}

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Decision, IssueHead } from '#contract'
-import { fixed, numeral, share, shownAt, signed } from '../../../parts/format'
+import { fixed, numeral, shownAt, signed } from '../../../parts/format'
 import type { ReportFigures } from './figures'
 
 export interface ReportOf {
@@ -160,7 +160,7 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
               <td>{c.grade}</td>
               <td className="number">{numeral(c.from)}</td>
               <td className="number">{c.count}</td>
-              <td className="number">{share(c.share)}</td>
+              <td className="number">{c.percent}%</td>
               <td className="number">{c.wrongSide === null ? '' : `about ${fixed(c.wrongSide)}`}</td>
             </tr>
           ))}

@@ -12,7 +12,7 @@ export interface ReportFigures {
   finals: number
   mean: number | null
   sd: number | null
-  counts: { grade: string; from: number; count: number; share: number; wrongSide: number | null }[]
+  counts: { grade: string; from: number; count: number; percent: number; wrongSide: number | null }[]
   typical: number | null
   sections: {
     name: string
