@@ -4,6 +4,7 @@ import { methodOf } from '../rescale/methods'
 import { packCourse } from './pack'
 import { decimalsInWords, descending, gradeIndex } from './rounding'
 import { afterLate } from './scoring'
+import { written, type DecimalSign } from './written'
 
 /** One assessment's part in a grade. */
 export interface ExplainedItem {
@@ -53,9 +54,15 @@ export interface ExplainedGrade extends StudentResult {
 /**
  * Why a student has their grade: the figures of `gradeCourse` with the working they came from.
  * @param titles names for assessments and components in the sentences; ids are used where one is missing
+ * @param decimal how numbers are written in the sentences
  * @throws CourseError for an unknown student or a course that contradicts itself
  */
-export function explainGrade(course: Course, studentId: string, titles: Record<string, string> = {}): ExplainedGrade {
+export function explainGrade(
+  course: Course,
+  studentId: string,
+  titles: Record<string, string> = {},
+  decimal: DecimalSign = 'point',
+): ExplainedGrade {
   const packed = packCourse(course)
   const student = packed.studentIds.indexOf(studentId)
   if (student < 0) throw new CourseError(`Student ${studentId} is not on the roll.`, 'studentId')
@@ -110,17 +117,16 @@ export function explainGrade(course: Course, studentId: string, titles: Record<s
     }
   })
   const explained = { ...result, chain }
-  return { ...explained, steps: sentences(explained, course, titles) }
+  return { ...explained, steps: sentences(explained, course, titles, (x) => written(x, decimal, { most: 3 })) }
 }
 
 /** What rescales the course percent names no marker. */
 const NOBODY = { marker: (id: string) => id }
 
-/** At most three decimals, without trailing zeros. */
-const plain = (x: number) => String(Number(x.toFixed(3)))
-const percentOf = (fraction: number) => `${plain(fraction * 100)}%`
+type Write = (x: number) => string
 
-function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Record<string, string>): GradeStep[] {
+function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Record<string, string>, write: Write): GradeStep[] {
+  const percent = (fraction: number) => `${write(fraction * 100)}%`
   const name = (id: string) => titles[id] ?? id
   const steps: GradeStep[] = []
   for (const c of g.chain) {
@@ -128,7 +134,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       steps.push({
         kind: 'assessment',
         id: i.assessmentId,
-        text: `${name(i.assessmentId)}: ${itemSentence(i)}`,
+        text: `${name(i.assessmentId)}: ${itemSentence(i, write)}`,
         value: i.fraction === null ? null : i.fraction * 100,
       })
     const how = c.combine === 'equally' ? 'all counting the same' : 'by worth'
@@ -138,10 +144,10 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       text:
         c.percent === null
           ? `${name(c.componentId)}: nothing scored yet, so it is left out of the average`
-          : `${name(c.componentId)}: ${plain(c.percent)}%, ${how}; ${
+          : `${name(c.componentId)}: ${write(c.percent)}%, ${how}; ${
               c.bonus
-                ? `a bonus of ${plain(c.points!)} points`
-                : `carries ${percentOf(c.share ?? 0)}, which is ${plain(c.points ?? 0)} points`
+                ? `a bonus of ${write(c.points!)} points`
+                : `carries ${percent(c.share ?? 0)}, which is ${write(c.points ?? 0)} points`
             }`,
       value: c.percent,
     })
@@ -151,10 +157,10 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
     id: null,
     text:
       g.final !== null
-        ? `Course: ${plain(g.final)}%`
+        ? `Course: ${write(g.final)}%`
         : g.soFar === null
           ? 'Course: nothing scored yet'
-          : `Course: ${plain(g.soFar)}% so far, between ${plain(g.lowest ?? 0)}% and ${plain(g.highest ?? 100)}% with ${g.pending} still pending`,
+          : `Course: ${write(g.soFar)}% so far, between ${write(g.lowest ?? 0)}% and ${write(g.highest ?? 100)}% with ${g.pending} still pending`,
     value: g.final ?? g.soFar,
   })
   if (g.final !== null && g.adjusted !== null) {
@@ -164,7 +170,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       steps.push({
         kind: 'adjustment',
         id: null,
-        text: `Rescaled: ${methodOf(method.kind).done(method, NOBODY)}${neverLower ? ', never lower' : ''}${last ? `: ${plain(g.adjusted!)}%` : ''}`,
+        text: `Rescaled: ${methodOf(method.kind).done(method, NOBODY)}${neverLower ? ', never lower' : ''}${last ? `: ${write(g.adjusted!)}%` : ''}`,
         value: last ? g.adjusted : null,
       })
     })
@@ -173,7 +179,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
     steps.push({
       kind: 'rounding',
       id: null,
-      text: `Rounded half up to ${decimalsInWords(course.policy.rounding.decimals)}: ${g.rounded}`,
+      text: `Rounded half up to ${decimalsInWords(course.policy.rounding.decimals)}: ${write(g.rounded!)}`,
       value: g.rounded,
     })
   if (g.final !== null) {
@@ -182,7 +188,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
     steps.push({
       kind: 'grade',
       id: null,
-      text: given ? `Grade: ${given.grade}, which begins at ${given.from}` : 'Grade: below every boundary',
+      text: given ? `Grade: ${given.grade}, which begins at ${write(given.from)}` : 'Grade: below every boundary',
       value: g.rounded,
     })
     for (const i of g.heldBy) {
@@ -192,7 +198,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       steps.push({
         kind: 'condition',
         id: on,
-        text: `${name(on)} asks for ${plain(least)}%, and there are ${plain(percentIn(g, on)!)}%: at most ${atMost}`,
+        text: `${name(on)} asks for ${write(least)}%, and there are ${write(percentIn(g, on)!)}%: at most ${atMost}`,
         value: percentIn(g, on),
       })
     }
@@ -209,15 +215,16 @@ function percentIn(g: Pick<ExplainedGrade, 'chain'>, on: string): number | null 
   return item?.fraction == null ? null : item.fraction * 100
 }
 
-function itemSentence(i: ExplainedItem): string {
+function itemSentence(i: ExplainedItem, write: Write): string {
+  const percent = (fraction: number) => `${write(fraction * 100)}%`
   if (i.state === 'not applying')
     return i.status === 'in' || i.status === 'late' ? 'not set for this section' : `${i.status}, so it does not apply`
   if (i.state === 'pending') return i.status === 'in' ? 'no mark yet' : `${i.status}, so it is pending`
   const tail = `${i.bonus ? ', a bonus' : ''}${i.dropped ? ', dropped' : ''}`
-  if (i.status === 'missing' || i.status === 'absent') return `${i.status}, counted as ${percentOf(i.fraction!)}${tail}`
+  if (i.status === 'missing' || i.status === 'absent') return `${i.status}, counted as ${percent(i.fraction!)}${tail}`
   const late =
     i.beforeLate === null
       ? ''
-      : `, ${i.daysLate} ${i.daysLate === 1 ? 'day' : 'days'} late: ${percentOf(i.beforeLate)} becomes ${percentOf(i.fraction!)}`
-  return `${plain(i.mark!)} of ${plain(i.outOf)} is ${percentOf(i.mark! / i.outOf)}${late}${tail}`
+      : `, ${i.daysLate} ${i.daysLate === 1 ? 'day' : 'days'} late: ${percent(i.beforeLate)} becomes ${percent(i.fraction!)}`
+  return `${write(i.mark!)} of ${write(i.outOf)} is ${percent(i.mark! / i.outOf)}${late}${tail}`
 }

@@ -139,3 +139,12 @@ test('an earlier result says what made the difference: lateness, a weight, a wor
     'The rule for missing work was changed.',
   ])
 })
+
+test('whoever writes decimals with a comma reads them so, in a result and in what changed', () => {
+  const was = { ...frozen, result: result({ rounded: 70.5, grade: 'Merit' }) }
+  const now = { ...frozen, result: result({ rounded: 71.25, grade: 'Merit' }) }
+  expect(changedInWords(was, now, 'comma')).toEqual(['The percent was 70,5 and is 71,25.'])
+  const { steps } = resultInWords(frozen, result({ final: 70.456, rounded: 70.5, grade: 'Merit' }), 'comma')
+  expect(steps[0]).toBe('By their weights the parts make 70,46%.')
+  expect(steps.join(' ')).not.toMatch(/\d\.\d/)
+})

@@ -1,45 +1,26 @@
 import { TZDate } from '@date-fns/tz'
 import { format, parseISO } from 'date-fns'
+import { written } from '#core/grades'
 import { dayAt } from '#core/roll'
-import type { OwnSettings } from '#contract'
 import { page } from '../api/client'
 /** Figures as people read them. An undefined figure is a dash, never a zero. */
 export const DASH = '–'
 
-export const fixed = (x: number | null | undefined, decimals = 1): string => written(x, decimals, decimals, 'negative')
+const own = (x: number | null | undefined, how: Parameters<typeof written>[2]): string =>
+  x === null || x === undefined ? DASH : written(x, page.settings.decimal, how)
+
+export const fixed = (x: number | null | undefined, decimals = 1): string => own(x, { least: decimals, most: decimals })
 
 /** A mark without trailing zeros, at most three decimals. */
-export const numeral = (x: number | null | undefined): string => written(x, 0, 3, 'negative')
+export const numeral = (x: number | null | undefined): string => own(x, { most: 3 })
 
 /** Points of a criterion as they count: those of a penalty are taken off. */
 export const pointsGiven = ({ penalty }: { penalty?: boolean | undefined }, points: number | null | undefined): string =>
   numeral(penalty && points ? -points : points)
 
 /** With its sign, but for what rounds to nothing. */
-export const signed = (x: number | null | undefined, decimals = 1): string => written(x, decimals, decimals, 'exceptZero')
-
-/** Languages that write numbers in the ways one can choose between. */
-const LANGUAGES: Record<OwnSettings['decimal'], string> = { point: 'en-GB', comma: 'de-DE' }
-const formats = new Map<string, Intl.NumberFormat>()
-
-/** Rounded half up (away from zero) as the decimal that is written, and not as the double that stands for it: 1.005 is 1.01. */
-function written(x: number | null | undefined, least: number, most: number, signDisplay: 'negative' | 'exceptZero'): string {
-  if (x === null || x === undefined) return DASH
-  const { decimal } = page.settings
-  const key = `${decimal} ${least} ${most} ${signDisplay}`
-  let of = formats.get(key)
-  if (!of) {
-    of = new Intl.NumberFormat(LANGUAGES[decimal], {
-      minimumFractionDigits: least,
-      maximumFractionDigits: most,
-      useGrouping: false,
-      signDisplay,
-    })
-    formats.set(key, of)
-  }
-  // Of a sum of doubles the last places are none of its own: 60.74999999999999 is 60.75.
-  return of.format(x.toFixed(9) as `${number}`).replace('-', '−')
-}
+export const signed = (x: number | null | undefined, decimals = 1): string =>
+  own(x, { least: decimals, most: decimals, sign: 'exceptZero' })
 
 export const share = (x: number | null): string => (x === null ? DASH : `${Math.round(x * 100)}%`)
 

@@ -1,3 +1,4 @@
+import type { DecimalSign } from '#core/grades'
 import { changedInWords, resultInWords } from '#core/issues'
 import type { OwnWork } from '#contract'
 import type { Clock } from '../../kernel/clock'
@@ -19,7 +20,13 @@ export function ownResults(db: Db, issued: IssuedResults, clock: Clock) {
   }
   const figures = (issue: number, { result: { rounded, grade } }: IssuedToOne) => ({ issue, percent: rounded, grade })
 
-  return async (courseId: string, studentId: string, sectionId: string): Promise<Pick<OwnWork, 'result' | 'earlier'>> => {
+  /** @param decimal how they write numbers */
+  return async (
+    courseId: string,
+    studentId: string,
+    sectionId: string,
+    decimal: DecimalSign,
+  ): Promise<Pick<OwnWork, 'result' | 'earlier'>> => {
     const onDay = outSince(courseId, studentId, sectionId)
     if (onDay === null) return { result: null, earlier: [] }
     const heads = issues.heads(courseId)
@@ -33,11 +40,14 @@ export function ownResults(db: Db, issued: IssuedResults, clock: Clock) {
       // What was replaced before results came out was nobody's to see.
       if (clock.dayOf(counts[i - 1]!.at) < onDay) break
       const then = await issued(courseId, counts[i]!, studentId)
-      if (then) earlier.push({ ...figures(counts[i]!.number, then), changed: later ? changedInWords(then, later) : [] })
+      if (then) earlier.push({ ...figures(counts[i]!.number, then), changed: later ? changedInWords(then, later, decimal) : [] })
       later = then
     }
     if (!current) return { result: null, earlier }
     const { result } = current
-    return { result: { ...figures(counts[now]!.number, current), pending: result.pending, ...resultInWords(current, result) }, earlier }
+    return {
+      result: { ...figures(counts[now]!.number, current), pending: result.pending, ...resultInWords(current, result, decimal) },
+      earlier,
+    }
   }
 }

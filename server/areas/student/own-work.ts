@@ -3,6 +3,7 @@ import type { Status } from '#core/grades'
 import { criteriaOf } from '#core/scales'
 import { standingOfStudent } from '#core/trial'
 import type { Assessment, OwnWork, StandardInUse, StandardUse } from '#contract'
+import { ownSettings } from '../../kernel/access/own-settings'
 import type { Clock } from '../../kernel/clock'
 import { seenMarks } from '../../kernel/course/seen-marks'
 import type { PlanLoader } from '../../kernel/course/load-plan'
@@ -31,6 +32,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
   const remarksOf = remarksFor(db)
   const standingsOf = ownStandings(db)
   const levelsOf = levelsFor(db)
+  const settings = ownSettings(db)
   const resultsOf = ownResults(db, issued, clock)
   const questions = questionQueries(db)
   const views = studentViews(db)
@@ -147,7 +149,7 @@ export function ownWork(db: Db, plans: PlanLoader, worked: WorkedOutMarks, issue
       ]
     })
     const standings = standingsOf(plan, workings, student.id, releasedIds)
-    const results = await resultsOf(courseId, student.id, student.sectionId)
+    const results = await resultsOf(courseId, student.id, student.sectionId, settings.of(personId).decimal)
     return {
       studentId,
       // Issues do not keep standings, so none are shown while a course is reopened: its readings may not be confirmed.

@@ -8,6 +8,7 @@ import { useDecidedCourse, useFigures } from '../../course/course'
 import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
 import { NumberField } from '../../parts/NumberField'
+import { page } from '../../api/client'
 import { counted, fixed, numeral, share } from '../../parts/format'
 import { WorkingOut } from '../../parts/WorkingOut'
 import type { StudentFigures } from './figures'
@@ -46,8 +47,12 @@ function StudentPage({ studentId, course, ifCourse, standing, leftOut, what, onW
   const trying = Object.keys(what).length > 0
 
   const titles = useMemo(() => Object.fromEntries([...table.components, ...table.assessments].map((x) => [x.id, x.title])), [table])
-  const why = useMemo(() => explainGrade(course, studentId, titles), [course, studentId, titles])
-  const whatIf = useMemo(() => (ifCourse ? explainGrade(ifCourse, studentId, titles) : why), [ifCourse, why, studentId, titles])
+  const { decimal } = page.settings
+  const why = useMemo(() => explainGrade(course, studentId, titles, decimal), [course, studentId, titles, decimal])
+  const whatIf = useMemo(
+    () => (ifCourse ? explainGrade(ifCourse, studentId, titles, decimal) : why),
+    [ifCourse, why, studentId, titles, decimal],
+  )
   const shown = trying ? whatIf : why
 
   const order = table.students

@@ -1,7 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { usePlotArea, useXAxisInverseScale, useXAxisScale } from 'recharts'
 import type { Boundary } from '#core/grades'
-import { numeral } from '../../../parts/format'
+import { fixed, numeral } from '../../../parts/format'
 import styles from '../bound.module.css'
 import { GRAIN, stepped } from '../useLines'
 
@@ -88,7 +88,7 @@ export function Handles({ boundaries, from, chosen, disabled, onChoose, onPull, 
             <line x1={at} x2={at} y1={area.y - 8} y2={area.y + area.height} stroke="var(--pine)" strokeWidth={on ? 3 : 1.8} />
             <rect x={at - 28} y={area.y - 28} width={56} height={20} fill={on ? 'var(--pine)' : 'var(--sheet)'} stroke="var(--pine)" />
             <text x={at} y={area.y - 13.5} textAnchor="middle" fontSize={13} fontWeight={600} fill={on ? 'var(--on-pine)' : 'var(--ink)'}>
-              {b.from.toFixed(1)}
+              {fixed(b.from)}
             </text>
           </g>
         )

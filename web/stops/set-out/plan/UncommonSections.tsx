@@ -4,6 +4,7 @@ import { uncommonSections, type Course, type SectionWeights, type UncommonSectio
 import { firstMeeting } from '#core/roll'
 import { routes, type Plan } from '#contract'
 import { useTrial } from '../../../course/trial'
+import { fixed } from '../../../parts/format'
 import { ask } from '../../../saving/ask'
 import { useWrites } from '../../../saving/writes'
 
@@ -54,7 +55,7 @@ export function UncommonSections({ decided, course, weights }: { decided: Plan; 
                 .filter(Boolean)
                 .join(' and ')}
               {changed &&
-                `: ${title(changed.assessmentId)} carries ${(changed.share * 100).toFixed(1)}% there and ${(changed.elsewhere * 100).toFixed(1)}% elsewhere`}
+                `: ${title(changed.assessmentId)} carries ${fixed(changed.share * 100)}% there and ${fixed(changed.elsewhere * 100)}% elsewhere`}
               {u.differs.length > 1 && `, and ${u.differs.length - 1} others differ`}.
             </p>
             {u.lacks.length > 0 && mayDecide && (
