@@ -4,6 +4,7 @@ import { Button, Dropdown, Form } from 'react-bootstrap'
 import { useRole } from '../../session/useRole'
 import { foldedName } from '#core/roll'
 import { sightOf } from '#core/roles'
+import { editElsewhere } from '#core/scales'
 import { routes, type Standard } from '#contract'
 import { addressOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
@@ -102,6 +103,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
   useHeadingAfter(chosen?.standard.id)
   const own = (e: Entry) => lead && e.standard.ownerId === me.data?.id
   const makes = !!chosen && own(chosen) && chosen.standard.state !== 'retired'
+  const elsewhere = makes ? editElsewhere({ ...chosen.standard, kind: chosen.kind }, courseId) : null
   // What is hidden while they mark is not to be looked up here.
   const hides = chosen ? hiddenOf(chosen) : SHOWS_ALL
   const whole = !hides.points && !hides.words
@@ -142,6 +144,7 @@ export function LibraryPart({ courseId, nav }: { courseId: string; nav: ReactNod
         <div className={`${styles.partsLine} no-print`}>{nav}</div>
         <WriteProblem />
         {lead && <AttachedWrongly courseId={courseId} library={library.data} />}
+        {elsewhere && <p className="note">{elsewhere}</p>}
         {!chosen ? (
           <div className="empty">
             {all.length > 0

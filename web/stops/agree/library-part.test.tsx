@@ -212,6 +212,15 @@ test('where a newer version waits it is put to use from here; readings by the ea
   await waitFor(() => expect(bodies(/assessments\/essay/)[0]).toMatchObject({ standardId: 'sketch' }))
 })
 
+test('before one edits it, it is said which other courses that changes', async () => {
+  const uses = [use(), use({ courseId: 'd', course: 'CFS 7', assessmentId: 'sketch', assessment: 'Sketch' })]
+  const shared = { rubrics: [{ ...entry('sketch', 'Sketch map', { uses }), criteria }] }
+  const says = /^Other courses use this version too, and change with each edit: Sketch \(CFS 7\)\.$/
+  const { ready } = library(shared, { me: 'ola' })
+  await ready()
+  expect(await screen.findByText(says)).toBeTruthy()
+})
+
 test('a marker reads it; what is hidden while they mark by it is not in the page, nor to be taken out', async () => {
   const { ready } = library(
     {
