@@ -1,9 +1,11 @@
-import { linkedGroups, usualZone } from '#core/share'
+import { randomUUID } from 'node:crypto'
+import { linkedGroups, usualZone, wantedInWords } from '#core/share'
 import { routes, SEES_NOTHING, type Sees, type Sharing } from '#contract'
 import type { Db } from '../../kernel/db/open'
 import type { Handle } from '../../kernel/http'
 import { HttpProblem } from '../../kernel/problem'
 import type { CourseWrites } from '../../kernel/course/course-writes'
+import { decisions } from '../../kernel/course/decisions'
 import type { TableLoader } from '../../kernel/course/load-table'
 import { toAssessment, type AssessmentRow } from '../../kernel/course/rows'
 import { allotmentQueries, readable } from '../../kernel/course/allotments'
@@ -12,6 +14,7 @@ import { linesOf, planSharing } from './share'
 /** Who reads what: shown before it is done, done in one go, and done again for what nobody has begun. */
 export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, writes: CourseWrites): void {
   const queries = allotmentQueries(db)
+  const record = decisions(db)
   const assessments = db.prepare<[string, string], AssessmentRow>('SELECT * FROM assessment WHERE id = ? AND course_id = ?')
   const setBlindness = db.prepare('UPDATE assessment SET blind = ?, sees = ?, version = version + 1 WHERE id = ?')
 
@@ -75,21 +78,30 @@ export function sharingRoutes(handle: Handle, db: Db, tables: TableLoader, write
     return planSharing(tables.load(courseId), assessmentId, courseId, body, queries).tried
   })
 
+  /** How many readings a mark waits for decides which marks stand: the record says where sharing out changed it. */
+  function noteWanted(courseId: string, of: { id: string; title: string; before: number; opens: number }, by: string): void {
+    const summary = wantedInWords({ ...of, now: assessmentOf(courseId, of.id).readings_wanted })
+    if (summary === null) return
+    record.add({ id: randomUUID(), courseId, kind: 'plan', summary, changes: [], effect: null, reason: 'by sharing out', by })
+  }
+
   handle(routes.shareOut, ({ params: { courseId, assessmentId }, body, me }) => {
     const table = tables.load(courseId)
     writes.writeOpen(courseId, () => {
-      assessmentOf(courseId, assessmentId)
+      const { title, readings_wanted: before } = assessmentOf(courseId, assessmentId)
       const { allotments, tried } = planSharing(table, assessmentId, courseId, body, queries)
       queries.share(assessmentId, allotments, tried.readingsWanted, body, me.id)
+      noteWanted(courseId, { id: assessmentId, title, before, opens: tried.opens }, me.id)
     })
     return sharing(courseId, assessmentOf(courseId, assessmentId))
   })
 
   handle(routes.takeBackSharing, ({ params: { courseId, assessmentId, sharingId }, me }) => {
     writes.writeOpen(courseId, () => {
-      const { title } = assessmentOf(courseId, assessmentId)
+      const { title, readings_wanted: before } = assessmentOf(courseId, assessmentId)
       if (!queries.takeBack(assessmentId, sharingId, me.id))
         throw new HttpProblem(409, `${title} was shared out anew since, or that is taken back already.`)
+      noteWanted(courseId, { id: assessmentId, title, before, opens: 0 }, me.id)
     })
     return sharing(courseId, assessmentOf(courseId, assessmentId))
   })

@@ -1,4 +1,4 @@
-import type { HandOver, ShareRule, Sharing, SharingTried } from '#contract'
+import type { Decision, HandOver, ShareRule, Sharing, SharingTried } from '#contract'
 import { COURSE, api, demoServer } from '../../testing/serve'
 
 const { server, lead } = demoServer()
@@ -275,6 +275,30 @@ describe('what would be given out anew, what stays and what is taken add up', ()
     expect(t.readingsWanted).toBe(3)
     expect(t.opens).toBeGreaterThan(0)
     expect((await tried('paper-1', rule({ readings: 1 }))).opens).toBe(0)
+  })
+
+  test('done, the record says so, and once more when it is taken back; it is taken back there alone', async () => {
+    const record = async () => (await lead('get', api('/decisions')).expect(200)).body as Decision[]
+    const { length } = await record()
+    const { opens } = await tried('paper-1', rule({ readings: 2 }))
+    expect(opens).toBeGreaterThan(1)
+    const { latest } = (await lead('put', of('paper-1'), rule({ readings: 2 })).expect(200)).body as Sharing
+    const [raised] = await record()
+    expect(raised).toMatchObject({
+      kind: 'plan',
+      changes: [],
+      summary: expect.stringMatching(
+        new RegExp(`: 2 readings wanted of each script, 1 before; ${opens} marks are open until they are in$`),
+      ) as string,
+    })
+    const withdraw = lead('post', api(`/decisions/${raised!.id}/withdraw`), { reason: 'too many' })
+    expect(detail(await withdraw.expect(409))).toBe('This is taken back where it was done: share out anew at Mark.')
+    // Shared out by as many readings as are wanted already, the record has nothing more to say.
+    await lead('delete', `${of('paper-1')}/${latest}`).expect(200)
+    await lead('put', of('paper-1'), rule({ readings: 1 })).expect(200)
+    const after = await record()
+    expect(after).toHaveLength(length + 2)
+    expect(after[0]!.summary).toMatch(/: 1 reading wanted of each script, 2 before$/)
   })
 
   test('who withdraws leaves the piles of those who have not read them, and is back in them when they are back', async () => {

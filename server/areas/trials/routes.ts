@@ -137,6 +137,7 @@ export function trialRoutes(handle: Handle, db: Db, plans: PlanLoader, tables: T
       if (decision.withdrawn) throw new HttpProblem(409, `${decision.withdrawn.by} withdrew it already.`)
       if (decision.kind === 'confirm' || decision.kind === 'reopen')
         throw new HttpProblem(409, 'A confirmation is not withdrawn: reopen the course at Confirm.')
+      if (decision.changes.length === 0) throw new HttpProblem(409, 'This is taken back where it was done: share out anew at Mark.')
       const { policy, boundaries } = plans.without(params.courseId, decision.id).plan
       const [finding] = checkBoundaries(boundaries, policy.above100)
       if (finding)

@@ -31,7 +31,7 @@ const decision = (id: string, more: Partial<Decision> = {}): Decision => ({
   id,
   kind: 'bound',
   summary: 'Merit begins at 69',
-  changes: [],
+  changes: [{ kind: 'bound', boundaries: [{ grade: 'Pass', from: 0 }] }],
   effect: { percents: 0, grades: 2, up: 2, down: 0, reversed: 0 },
   reason: 'the paper was hard',
   by: 'Ines Valdry',

@@ -209,8 +209,8 @@ function WholeRecord() {
               </p>
             ) : (
               mayDecide &&
-              chosen.kind !== 'confirm' &&
-              chosen.kind !== 'reopen' && (
+              // What is taken back elsewhere decides nothing by itself.
+              chosen.changes.length > 0 && (
                 <Form
                   onSubmit={(e) => {
                     e.preventDefault()
