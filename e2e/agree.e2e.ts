@@ -103,7 +103,7 @@ test('a rubric from a document’s table, mended, pulled, put to use in two cour
     await expect(side.getByText(/472 readings by an earlier version/)).toBeVisible()
     await side.getByRole('button', { name: 'carry them over…' }).click()
     await expect(page.getByRole('dialog')).toContainText(
-      '472 readings would be carried over, level by level. The marks of 209 of them change',
+      '472 readings would be carried over, each level to the same level. The marks of 209 of them change',
     )
     await page.getByRole('button', { name: 'Try it' }).click()
     await expect(page.getByText(/Trial: \d+ grades? changes?/)).toBeVisible()

@@ -14,6 +14,8 @@ for (const visit of VISITS)
   test(`${visit.map(({ path }) => path).join(', ')}: the automated checks, narrow and wide, no word in the console, and the focus after every action`, async ({
     page,
   }) => {
+    // Many actions, each awaited: on a busy machine that is minutes.
+    test.setTimeout(900_000)
     const said = await listening(page)
     const settled = settling(page)
     await comeIn(page, LEAD)

@@ -7,6 +7,7 @@ import { routes } from '#contract'
 import { call } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { useDecidedCourse } from '../../course/course'
+import { KeptSentence } from '../../parts/KeptSentence'
 import { usePersonLabels } from '../../settings/names'
 import { Rows } from '../../parts/Rows'
 import { TakeOut } from '../../parts/take-out/TakeOut'
@@ -215,7 +216,7 @@ function Decided({ title, none, list }: { title: string; none: string; list: rea
         <ul className="people small">
           {list.map((d) => (
             <li key={`${d.at} ${d.summary}`} className="d-block">
-              {d.summary}
+              <KeptSentence>{d.summary}</KeptSentence>
               <span className="soft d-block">
                 {d.by}, {shownAt(d.at, 'd MMM, HH:mm')}: {d.reason}
               </span>

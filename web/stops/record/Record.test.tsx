@@ -1,5 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { routes, type Decision } from '#contract'
+import { USUAL_SETTINGS } from '#contract/own-settings'
+import { page } from '../../api/client'
 import type { Withdrawal } from '../../course/withdrawal'
 import { inPage, Refuses, serverAnswers } from '../../testing/in-page'
 import Record from './Record'
@@ -14,6 +16,7 @@ const TABLE = {
   components: [],
   assessments: [{ id: 'map', title: 'Map project' }],
   adjustments: [],
+  boundaries: [],
 }
 jest.mock('../../course/course', () => ({
   useWithdrawal: () => does,
@@ -63,6 +66,17 @@ test('what was decided, by whom, what it did and why; what was withdrawn is not 
   expect(screen.getByText('1 decision in force')).toBeTruthy()
   expect(within(screen.getByRole('row', { name: /3 scripts settled/ })).getByText('withdrawn')).toBeTruthy()
   expect(screen.getByText('the paper was hard')).toBeTruthy()
+})
+
+test('what was decided stands with one’s own decimals, and what people named as they wrote it', async () => {
+  page.settings = { ...USUAL_SETTINGS, decimal: 'comma' }
+  serverAnswers([
+    [routes.record, () => [decision('d1', { summary: 'Map project rescaled by 1.05, Merit begins at 69.5' })]],
+    [routes.notes, () => []],
+  ])
+  inPage(<Record />)
+  expect(await screen.findByRole('row', { name: /Map project rescaled by 1,05, Merit begins at 69,5/ })).toBeTruthy()
+  page.settings = USUAL_SETTINGS
 })
 
 test('it is withdrawn with a reason, and what hangs on it is fetched anew', async () => {

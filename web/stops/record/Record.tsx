@@ -6,6 +6,7 @@ import { routes, type Decision } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { problemOf } from '../../api/problem-of'
 import { useDecidedCourse } from '../../course/course'
+import { useKeptSentence } from '../../parts/KeptSentence'
 import { useKeys } from '../../settings/keys'
 import { usePersonLabels } from '../../settings/names'
 import { useDraft } from '../../saving/drafts'
@@ -54,7 +55,8 @@ function WholeRecord() {
   const label = usePersonLabels(table.students)
   const partsOf = useScriptParts()
   const [asked, setAsked] = useState(NOTHING_ASKED)
-  const all = record.data ?? NONE
+  const said = useKeptSentence()
+  const all = useMemo(() => record.data?.map((d) => ({ ...d, summary: said(d.summary) })) ?? NONE, [record.data, said])
   const decisions = useMemo(
     () => found(all, asked, (d) => studentsIn(d, (script) => partsOf(script)?.studentId ?? '').map(label)),
     [all, asked, partsOf, label],

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Decision, IssueHead } from '#contract'
 import { fixed, numeral, shownAt, signed } from '../../../parts/format'
+import { KeptSentence } from '../../../parts/KeptSentence'
 import type { ReportFigures } from './figures'
 
 export interface ReportOf {
@@ -118,7 +119,9 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
           {inForce.map((d) => (
             <tr key={d.id}>
               <td className="text-nowrap">{shownAt(d.at, 'd MMM')}</td>
-              <td>{d.summary}</td>
+              <td>
+                <KeptSentence>{d.summary}</KeptSentence>
+              </td>
               <td>{d.reason}</td>
               <td className="text-nowrap">{d.by}</td>
             </tr>
