@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { sheetByCell, routes, type Cell, type CellState, type CellWrite, type SheetByCell } from '#contract'
 import { cell } from '../../../testing/data'
 import { inPage, Refuses, reload, serverAnswers } from '../../../testing/in-page'
@@ -138,6 +138,19 @@ test('what is being typed as the sheet goes, because the sign-in has ended, is s
   await user.keyboard('23')
   show(<p>Sign in</p>)
   await waitFor(() => expect(saved('ada paper')).toEqual([23, 'in', 0]))
+})
+
+test('what somebody else saves in a sorted sheet moves nobody from under the mark that is being typed', async () => {
+  const marks = (ada: number) => [cell('ada', 'paper', ada), cell('bo', 'paper', 20), cell('cy', 'paper', 30)]
+  const { user, go, stored, show } = sheet(marks(10))
+  await user.click(screen.getByRole('button', { name: /^Paper/ }))
+  act(() => (document.activeElement as HTMLElement).blur())
+  go(/^Paper, Ada/)
+  await user.keyboard('2')
+  show(<MarkSheet courseId="c" sheet={sheetOf(marks(35))} nav={null} />)
+  await user.keyboard('5{Enter}')
+  await waitFor(() => expect([...stored.keys()]).toEqual(['ada paper']))
+  expect(stored.get('ada paper')!.mark).toBe(25)
 })
 
 test('a letter is a status, “17 late 2” and “17 late 20 Nov” are days late, a label is its percent', async () => {

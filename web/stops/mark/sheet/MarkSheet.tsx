@@ -37,7 +37,9 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const [sort, setSort] = useState<Wanted['sort']>(null)
   const [at, setAt] = useState<At>({ row: 0, column: 0 })
   const [bringing, setBringing] = useState(false)
-  const [typing, setTyping] = useState<string | null>(null)
+  /** What a cell began with as one types in it, and the rows as they were then: nobody moves from under what is typed. */
+  const [typed, setTyped] = useState<{ text: string; rows: SheetByCell['students'] } | null>(null)
+  const typing = typed?.text ?? null
   /** The version of the cell when one began to type in it: what somebody puts there meanwhile is not written over unseen. */
   const readAt = useRef(0)
   const grid = useRef<{ reveal: (at: At) => void }>(null)
@@ -46,12 +48,12 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
   const { assessments } = sheet
   const places = useMemo(() => (of === null ? assessments.map((_, i) => i) : [of]), [assessments, of])
   const columns = useMemo(() => places.map((i) => assessments[i]!), [assessments, places])
-  // Rows stay while one types in them: they are found and sorted anew when that is asked for.
   const { students } = sheet
-  const rows = useMemo(
+  const found = useMemo(
     () => rowsOf(students, assessments, cells, { sectionId, only, assessment: of, sort, carried: carriedIds ?? null }),
     [students, assessments, cells, sectionId, only, of, sort, carriedIds],
   )
+  const rows = typed?.rows ?? found
 
   const rescaled = useFiguresIfKnown('countsAs') ?? NONE_RESCALED
   const [asCounted, setAsCounted] = useState(false)
@@ -66,18 +68,18 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     (row: number, column: number) => {
       const next = { row: Math.max(0, Math.min(rows.length - 1, row)), column: Math.max(0, Math.min(columns.length - 1, column)) }
       setAt(next)
-      setTyping(null)
+      setTyped(null)
       grid.current?.reveal(next)
     },
     [rows.length, columns.length],
   )
   const commit = (text: string) => {
     edits.type(here.row, here.column, text, readAt.current)
-    setTyping(null)
+    setTyped(null)
   }
   const begin = (row: number, column: number, text: string) => {
     readAt.current = edits.versionAt(row, column)
-    setTyping(text)
+    setTyped({ text, rows })
   }
   const fillDown = () => edits.fillDown(here.row, here.column)
 
@@ -115,7 +117,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
     commit(text)
     go(here.row + down, here.column + right)
   })
-  const onCancel = useCallback(() => setTyping(null), [])
+  const onCancel = useCallback(() => setTyped(null), [])
 
   const key = student && assessment ? `${student.id} ${assessment.id}` : ''
   return (
@@ -145,7 +147,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
           onAssessment={(id) => {
             setOf(id)
             setSort(null)
-            setTyping(null)
+            setTyped(null)
           }}
           onOnly={setOnly}
           onBringIn={() => setBringing(true)}
