@@ -72,7 +72,7 @@ export async function goTo(page: Page, stop: string): Promise<void> {
     .click()
 }
 
-/** The menu of whoever is signed in, at the head of the page: their name may stand in a table too. */
+/** The account menu in the page's head: the same name may also be in a table. */
 export const ownMenu = (page: Page, name: string): Locator =>
   page.getByRole('banner').getByRole('button', { name: new RegExp(`^${name}(, |$)`) })
 

@@ -9,7 +9,7 @@ export function settling(page: Page): () => Promise<void> {
     if (open.size === 0) answered()
   }
   page.on('request', (request) => {
-    // What the page before still asked for is told of no more.
+    // Requests of the page before are no longer reported.
     if (request.isNavigationRequest()) open.clear()
     if (request.resourceType() !== 'eventsource') open.add(request)
   })

@@ -30,7 +30,7 @@ for (const visit of VISITS)
       await look(page, view)
       expect.soft(said.splice(0)).toEqual([])
       await press(page, view.path, settled, open)
-      // What is refused with a sentence is told by the browser too.
+      // The browser also logs requests that were refused with a sentence.
       expect.soft(said.splice(0).filter((s) => !/status of 4(09|22)/.test(s))).toEqual([])
     }
   })

@@ -3,21 +3,21 @@ export interface WhoIsIn {
   of: 'assessment' | 'component' | 'course'
   counted: number
   all: number
-  /** Of those counted: who has no mark, or percent, that is final yet. */
+  /** Of those counted: students whose mark is not settled, or whose percent is not final. */
   notFinal: number
 }
 
 /**
- * The one rule for who is in the figures of an assessment, a component or the course, in a sentence beside them: of an assessment
- * whoever has a mark, or readings that are not settled, at their mean; of a component whoever has all its marks; of the course whoever
- * has a percent, the percent so far where it is not final.
+ * The one rule for the students in the figures of an assessment, a component or the course, as a sentence to stand beside them.
+ * Assessment: students with a mark, or with readings that are not settled, at their mean. Component: students with every mark in it.
+ * Course: students with a percent, the percent so far where it is not final.
  */
 export function whoIsIn({ of, counted, all, notFinal }: WhoIsIn): string {
-  const some = `${counted === all ? `All ${all}` : `${counted} of ${all}`} students are in these figures`
-  if (of === 'component') return `${some}: whoever has all marks of it.`
-  const unless =
-    of === 'assessment'
-      ? `, ${notFinal} of them with readings that are not settled, at their mean`
-      : `, ${notFinal} of them with the percent so far, as it is not final`
-  return `${some}: whoever has a ${of === 'assessment' ? 'mark' : 'percent'}${notFinal > 0 ? unless : ''}.`
+  const students = `These figures count ${counted === all ? `all ${all}` : `${counted} of ${all}`} students`
+  if (of === 'component') return `${students}: those with every mark in it.`
+  const has = `${students}: those with a ${of === 'assessment' ? 'mark' : 'percent'}`
+  if (notFinal === 0) return `${has}.`
+  return of === 'assessment'
+    ? `${has}. For ${notFinal} of them it is the mean of readings that are not settled yet.`
+    : `${has}. For ${notFinal} of them it is the percent so far.`
 }

@@ -70,7 +70,7 @@ test('the chain says what is asked, what there is and what it comes to', () => {
   ])
 })
 
-test('whoever writes decimals with a comma reads them so', () => {
+test('decimals are written with a comma for readers who use one', () => {
   const { steps } = explainGrade(course([{ ...WRITTEN, least: 40.5 }]), 'p', { written: 'Written' }, 'comma')
   expect(steps.at(-2)!.text).toBe('Written asks for 40,5%, and there are 35%: at most Pass')
 })

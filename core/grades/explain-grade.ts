@@ -4,6 +4,7 @@ import { methodOf } from '../rescale/methods'
 import { packCourse } from './pack'
 import { decimalsInWords, descending, gradeIndex } from './rounding'
 import { afterLate } from './scoring'
+import { sentenceWith } from './sentence-decimals'
 import { written, type DecimalSign } from './written'
 
 /** One assessment's part in a grade. */
@@ -117,16 +118,19 @@ export function explainGrade(
     }
   })
   const explained = { ...result, chain }
-  return { ...explained, steps: sentences(explained, course, titles, (x) => written(x, decimal, { most: 3 })) }
+  const names = [...Object.values(titles), ...course.boundaries.map((b) => b.grade)]
+  const steps = sentences(explained, course, titles).map((s) => ({ ...s, text: sentenceWith(decimal, s.text, names) }))
+  return { ...explained, steps }
 }
 
 /** What rescales the course percent names no marker. */
 const NOBODY = { marker: (id: string) => id }
 
-type Write = (x: number) => string
+/** At most three decimals, without trailing zeros. */
+const plain = (x: number) => written(x, 'point', { most: 3 })
+const percentOf = (fraction: number) => `${plain(fraction * 100)}%`
 
-function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Record<string, string>, write: Write): GradeStep[] {
-  const percent = (fraction: number) => `${write(fraction * 100)}%`
+function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Record<string, string>): GradeStep[] {
   const name = (id: string) => titles[id] ?? id
   const steps: GradeStep[] = []
   for (const c of g.chain) {
@@ -134,7 +138,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       steps.push({
         kind: 'assessment',
         id: i.assessmentId,
-        text: `${name(i.assessmentId)}: ${itemSentence(i, write)}`,
+        text: `${name(i.assessmentId)}: ${itemSentence(i)}`,
         value: i.fraction === null ? null : i.fraction * 100,
       })
     const how = c.combine === 'equally' ? 'all counting the same' : 'by worth'
@@ -144,10 +148,10 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       text:
         c.percent === null
           ? `${name(c.componentId)}: nothing scored yet, so it is left out of the average`
-          : `${name(c.componentId)}: ${write(c.percent)}%, ${how}; ${
+          : `${name(c.componentId)}: ${plain(c.percent)}%, ${how}; ${
               c.bonus
-                ? `a bonus of ${write(c.points!)} points`
-                : `carries ${percent(c.share ?? 0)}, which is ${write(c.points ?? 0)} points`
+                ? `a bonus of ${plain(c.points!)} points`
+                : `carries ${percentOf(c.share ?? 0)}, which is ${plain(c.points ?? 0)} points`
             }`,
       value: c.percent,
     })
@@ -157,10 +161,10 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
     id: null,
     text:
       g.final !== null
-        ? `Course: ${write(g.final)}%`
+        ? `Course: ${plain(g.final)}%`
         : g.soFar === null
           ? 'Course: nothing scored yet'
-          : `Course: ${write(g.soFar)}% so far, between ${write(g.lowest ?? 0)}% and ${write(g.highest ?? 100)}% with ${g.pending} still pending`,
+          : `Course: ${plain(g.soFar)}% so far, between ${plain(g.lowest ?? 0)}% and ${plain(g.highest ?? 100)}% with ${g.pending} still pending`,
     value: g.final ?? g.soFar,
   })
   if (g.final !== null && g.adjusted !== null) {
@@ -170,7 +174,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       steps.push({
         kind: 'adjustment',
         id: null,
-        text: `Rescaled: ${methodOf(method.kind).done(method, NOBODY)}${neverLower ? ', never lower' : ''}${last ? `: ${write(g.adjusted!)}%` : ''}`,
+        text: `Rescaled: ${methodOf(method.kind).done(method, NOBODY)}${neverLower ? ', never lower' : ''}${last ? `: ${plain(g.adjusted!)}%` : ''}`,
         value: last ? g.adjusted : null,
       })
     })
@@ -179,7 +183,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
     steps.push({
       kind: 'rounding',
       id: null,
-      text: `Rounded half up to ${decimalsInWords(course.policy.rounding.decimals)}: ${write(g.rounded!)}`,
+      text: `Rounded half up to ${decimalsInWords(course.policy.rounding.decimals)}: ${g.rounded}`,
       value: g.rounded,
     })
   if (g.final !== null) {
@@ -188,7 +192,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
     steps.push({
       kind: 'grade',
       id: null,
-      text: given ? `Grade: ${given.grade}, which begins at ${write(given.from)}` : 'Grade: below every boundary',
+      text: given ? `Grade: ${given.grade}, which begins at ${given.from}` : 'Grade: below every boundary',
       value: g.rounded,
     })
     for (const i of g.heldBy) {
@@ -198,7 +202,7 @@ function sentences(g: Omit<ExplainedGrade, 'steps'>, course: Course, titles: Rec
       steps.push({
         kind: 'condition',
         id: on,
-        text: `${name(on)} asks for ${write(least)}%, and there are ${write(percentIn(g, on)!)}%: at most ${atMost}`,
+        text: `${name(on)} asks for ${plain(least)}%, and there are ${plain(percentIn(g, on)!)}%: at most ${atMost}`,
         value: percentIn(g, on),
       })
     }
@@ -215,16 +219,15 @@ function percentIn(g: Pick<ExplainedGrade, 'chain'>, on: string): number | null 
   return item?.fraction == null ? null : item.fraction * 100
 }
 
-function itemSentence(i: ExplainedItem, write: Write): string {
-  const percent = (fraction: number) => `${write(fraction * 100)}%`
+function itemSentence(i: ExplainedItem): string {
   if (i.state === 'not applying')
     return i.status === 'in' || i.status === 'late' ? 'not set for this section' : `${i.status}, so it does not apply`
   if (i.state === 'pending') return i.status === 'in' ? 'no mark yet' : `${i.status}, so it is pending`
   const tail = `${i.bonus ? ', a bonus' : ''}${i.dropped ? ', dropped' : ''}`
-  if (i.status === 'missing' || i.status === 'absent') return `${i.status}, counted as ${percent(i.fraction!)}${tail}`
+  if (i.status === 'missing' || i.status === 'absent') return `${i.status}, counted as ${percentOf(i.fraction!)}${tail}`
   const late =
     i.beforeLate === null
       ? ''
-      : `, ${i.daysLate} ${i.daysLate === 1 ? 'day' : 'days'} late: ${percent(i.beforeLate)} becomes ${percent(i.fraction!)}`
-  return `${write(i.mark!)} of ${write(i.outOf)} is ${percent(i.mark! / i.outOf)}${late}${tail}`
+      : `, ${i.daysLate} ${i.daysLate === 1 ? 'day' : 'days'} late: ${percentOf(i.beforeLate)} becomes ${percentOf(i.fraction!)}`
+  return `${plain(i.mark!)} of ${plain(i.outOf)} is ${percentOf(i.mark! / i.outOf)}${late}${tail}`
 }

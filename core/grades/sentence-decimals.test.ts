@@ -6,5 +6,7 @@ test('decimals are written as the reader does, and what people named stays: titl
     'Lab 2.1 (draft) and Lab 2.1 rescaled by 1,05; 1.3 begins at 87,5, at -0,25',
   )
   expect(sentenceWith('point', said, [])).toBe(said)
+  // The grade 1.3 is no part of 1.35, nor of 11.3.
+  expect(sentenceWith('comma', 'by 1.35, then 11.3', ['1.3'])).toBe('by 1,35, then 11,3')
   expect(sentenceWith('comma', 'Merit begins at 69.5. 3 grades change.', ['Merit'])).toBe('Merit begins at 69,5. 3 grades change.')
 })

@@ -140,7 +140,7 @@ test('an earlier result says what made the difference: lateness, a weight, a wor
   ])
 })
 
-test('whoever writes decimals with a comma reads them so, in a result and in what changed', () => {
+test('decimals are written with a comma for readers who use one, in a result and in what changed', () => {
   const was = { ...frozen, result: result({ rounded: 70.5, grade: 'Merit' }) }
   const now = { ...frozen, result: result({ rounded: 71.25, grade: 'Merit' }) }
   expect(changedInWords(was, now, 'comma')).toEqual(['The percent was 70,5 and is 71,25.'])

@@ -146,9 +146,11 @@ export function changeBetween(before: Outcome, after: Outcome): ResultChange {
 }
 
 /** A course as the worker holds it: as it is decided, and with the open trial in it. */
-/** What a course comes to without anything that was rescaled; null where nothing is. */
-export const withoutRescaling = ({ tried, current }: Pick<CourseState, 'tried' | 'current'>): Outcome | null =>
-  tried.adjustments.some((a) => a.on) ? current.with({ ...tried, adjustments: [] }) : null
+export const isRescaled = ({ tried }: Pick<CourseState, 'tried'>): boolean => tried.adjustments.some((a) => a.on)
+
+/** What a course comes to with nothing rescaled; null where nothing is rescaled anyway. */
+export const withoutRescaling = (state: Pick<CourseState, 'tried' | 'current'>): Outcome | null =>
+  isRescaled(state) ? state.current.with({ ...state.tried, adjustments: [] }) : null
 
 export interface CourseState {
   table: TablePlan

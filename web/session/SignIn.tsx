@@ -19,7 +19,7 @@ const SetUp = later(async () => ({ default: (await import('./SetUp')).SetUp }))
 
 type Fields = z.input<typeof doorRoutes.signIn.body>
 
-/** @param again somebody was signed in on this page before: they may be typing still, and no key of theirs is to press anything here */
+/** @param again somebody was signed in on this page before, and may still be typing: nothing here takes the focus */
 export function SignIn({ again = false }: { again?: boolean }) {
   const queries = useQueryClient()
   const directory = useQuery({ queryKey: ['directory'], queryFn: () => call(doorRoutes.directory) })

@@ -6,7 +6,7 @@ import { countsOfTable } from '#core/grades'
 import { movesInWords, movesOf } from '#core/rescale'
 import { trialInWords, type GradedColumns } from '#core/trial'
 import { GradeStrip } from '../parts/GradeStrip'
-import { peopleOf } from '../parts/strip-people'
+import { peopleOf, type StripPeople } from '../parts/strip-people'
 import { WhichStands } from '../parts/WhichStands'
 import { counted, fixed } from '../parts/format'
 import { useCourseAtHorizon } from '../course/course'
@@ -21,11 +21,11 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
   const [folded, setFolded] = useState(false)
   const open = trial.changes.length > 0
   useKeys([{ key: 'f', does: 'fold or unfold the horizon', run: () => setFolded((f) => !f) }])
+  const people = useMemo(() => peopleOf(current), [current])
   const figures = useMemo(() => {
-    const { value, final } = peopleOf(current)
-    const finals = final.filter((f) => f === 1).length
-    return { finals, of: current.plan.studentIds.length, mean: meanOf(value), isSoFar: finals < value.length }
-  }, [current])
+    const finals = people.final.filter((f) => f === 1).length
+    return { finals, mean: meanOf(people.value), isSoFar: finals < people.value.length }
+  }, [people])
 
   const asked = clash && (
     <div className={styles.clash}>
@@ -39,7 +39,7 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
       <div>
         {!folded && <h2>Where it stands</h2>}
         <div className={styles.figures}>
-          {figures.finals} of {figures.of} final · mean {fixed(figures.mean)}
+          {figures.finals} of {current.plan.studentIds.length} final · mean {fixed(figures.mean)}
           {figures.isSoFar && ' so far'}
         </div>
         {!folded && (
@@ -53,7 +53,7 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
           unfold the horizon <KeyCap cap="f" />
         </button>
       ) : (
-        <Strip current={current} ghost={open ? adopted : null} />
+        <Strip people={people} current={current} ghost={open ? adopted : null} />
       )}
       <div className={styles.says}>
         <span role="status" aria-live="polite">
@@ -106,8 +106,8 @@ function TrialWords() {
 }
 
 /** The course as it stands, with what is adopted as a ghost behind an open trial. */
-const Strip = memo(function Strip({ current, ghost }: { current: GradedColumns; ghost: GradedColumns | null }) {
-  const people = useMemo(() => peopleOf(current), [current])
+const Strip = memo(function Strip(props: { people: StripPeople; current: GradedColumns; ghost: GradedColumns | null }) {
+  const { people, current, ghost } = props
   const before = useMemo(() => ghost && peopleOf(ghost).value, [ghost])
   const counts = useMemo(() => countsOfTable(current.boundaries, current.table), [current])
   return <GradeStrip people={people} before={before} boundaries={current.boundaries} counts={counts} />

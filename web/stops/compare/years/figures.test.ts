@@ -34,7 +34,7 @@ test('it is said where an earlier year is shown as rescaled', () => {
   expect(odd(WHOLE_COURSE)).toContain(rescaled)
 })
 
-test('years can be held against each other as they were marked, or as they count', () => {
+test('years can be compared as they were marked, or as they count', () => {
   const means = (asMarked: boolean) => {
     const compared = compareYears(year('now'), [year('before', [top])], 'paper', asMarked)
     return [compared.rescaled, ...compared.years.map((y) => y.figures.mean), ...compared.odd]

@@ -1,5 +1,5 @@
 import { compareGroups, describe, type Description } from '#core/compare'
-import { withoutRescaling, type CourseState } from '../../../course/state'
+import { isRescaled, withoutRescaling, type CourseState } from '../../../course/state'
 import { compareSections, startOf, tallestOf, type Compared, type Person } from '../../../parts/compared'
 import { ofWhat, WHOLE_COURSE } from '../../../parts/of-what'
 
@@ -49,12 +49,8 @@ export function compareYears(
   wanted: string | null,
   asMarked = false,
 ): ComparedYears {
-  const all = [counting, ...earlierCounting]
-  const marked = all.map((s) => withoutRescaling(s))
-  const [state, ...earlier] = all.map((s, i) => (asMarked && marked[i] ? { ...s, current: marked[i] } : s)) as [
-    CourseState,
-    ...EarlierCourse[],
-  ]
+  const shown = <S extends EarlierCourse>(s: S): S => (asMarked ? { ...s, current: withoutRescaling(s) ?? s.current } : s)
+  const [state, earlier] = [shown(counting), earlierCounting.map(shown)]
   const what = ofWhat(state, wanted)
   const now = compareSections(state, what.subject, NO_OTHERS)
   const odd: string[] = []
@@ -106,7 +102,7 @@ export function compareYears(
     ),
     years,
     odd,
-    rescaled: marked.some((m) => m !== null),
+    rescaled: [counting, ...earlierCounting].some(isRescaled),
     asMarked,
   }
 }

@@ -22,7 +22,7 @@ export function CellInput({
     left.current = true
     onCommit(value, down, right)
   }
-  // The sheet can go while one types, as a sign-in ends; a field that goes tells of no blur.
+  // When a sign-in ends the sheet unmounts, perhaps in the middle of a mark, and that fires no blur.
   const goes = useRef(() => {})
   goes.current = () => value !== text && leave(0, 0)
   useLayoutEffect(() => () => goes.current(), [])

@@ -22,11 +22,11 @@ export function MatchForm({ method, figures, rescaling }: Props) {
   const ids = earlier.map((c) => c.id)
   const { assessmentId } = figures.subject
   const counting = useYears(ids, assessmentId)
-  const marked = useYears(ids, assessmentId, true)
+  const marked = useYears(counting?.rescaled ? ids : [], assessmentId, true)
   const { chosen, put } = rescaling
-  // Both stand to choose from where they differ.
+  // Both can be chosen where they differ.
   const past = [counting, marked].flatMap((all) =>
-    all?.subject === assessmentId && (all === counting || all.rescaled)
+    all?.subject === assessmentId
       ? all.years.slice(1).map((y) => ({ ...y, id: `${y.courseId}${all.asMarked ? ' as marked' : ''}`, asMarked: all.asMarked }))
       : [],
   )
