@@ -58,7 +58,7 @@ export interface Compared extends Pick<OfWhat, 'subject' | 'title' | 'unit' | 't
   decimals: number
   sections: ComparedSection[]
   everyone: ComparedGroup
-  /** Who is in these figures, in a sentence. */
+  /** The students in these figures, in words. */
   who: string
   kruskal: GroupsComparison['kruskal']
   mean: number | null

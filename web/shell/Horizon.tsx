@@ -37,16 +37,23 @@ export default function Horizon({ onAdopt }: { onAdopt: () => void }) {
   return (
     <footer className={`${styles.horizon} ${folded ? styles.folded : ''}`} aria-label="Where it stands">
       <div>
-        {!folded && <h2>Where it stands</h2>}
-        <div className={styles.figures}>
-          {figures.finals} of {current.plan.studentIds.length} final · mean {fixed(figures.mean)}
-          {figures.isSoFar && ' so far'}
-        </div>
         {!folded && (
-          <button className={styles.fold} onClick={() => setFolded(true)}>
-            fold <KeyCap cap="f" />
-          </button>
+          <div className={styles.heading}>
+            <h2>Where it stands</h2>
+            <button className={styles.fold} onClick={() => setFolded(true)}>
+              fold <KeyCap cap="f" />
+            </button>
+          </div>
         )}
+        <div className={styles.figures}>
+          <span>
+            {figures.finals} of {current.plan.studentIds.length} final
+          </span>
+          <span>
+            mean {fixed(figures.mean)}
+            {figures.isSoFar && ' so far'}
+          </span>
+        </div>
       </div>
       {folded ? (
         <button className={`${styles.fold} text-start`} onClick={() => setFolded(false)}>

@@ -152,7 +152,7 @@ function SideBySide({ nav, stop, words, beside = NOBODY_BESIDE, own = ALL, byGra
             ))}
           </tbody>
         </table>
-        <p className="soft small mt-2 mb-0">{figures.adopted.who}</p>
+        <p className="soft small mt-2 mb-0">Counted: {figures.adopted.who}.</p>
         {rows.length > 2 && (
           <label className="d-flex gap-2 align-items-center mt-2 small soft">
             held against

@@ -19,7 +19,7 @@ export interface IdeaFigures {
   boundaries: Boundary[]
   counts: GradeCount[]
   mean: number | null
-  /** Who is in it, in a sentence. */
+  /** The students in it, in words. */
   who: string
   /** Against the one that all are held against. */
   change: ResultChange

@@ -160,7 +160,7 @@ export function Sections(view: ViewProps) {
           </tbody>
         </table>
         {rows.length === 0 && <p className="soft mt-2">No section is called that.</p>}
-        <p className="soft small mt-2 mb-0">{compared.who}</p>
+        <p className="soft small mt-2 mb-0">Counted: {compared.who}.</p>
         <Underneath compared={compared} />
       </main>
       <CloseUp>

@@ -56,7 +56,7 @@ export function Years(view: ViewProps) {
     >
       {compared.rescaled && (
         <div className={styles.bar}>
-          <span className="pill-choice" role="group" aria-label="Which figures of the years">
+          <span className="pill-choice ms-0 me-auto" role="group" aria-label="Which figures of the years">
             <button aria-pressed={!compared.asMarked} onClick={() => setAsMarked(false)}>
               as they count
             </button>
@@ -114,7 +114,7 @@ export function Years(view: ViewProps) {
             No earlier issue of {table.head.code} is among your courses. Once one is confirmed, it stands here beside this year.
           </p>
         )}
-        <p className="soft small mt-2 mb-0">This year: {compared.who}</p>
+        <p className="soft small mt-2 mb-0">Counted this year: {compared.who}.</p>
         {compared.odd.length > 0 && (
           <ul className="small mt-2 ps-3">
             {compared.odd.map((o) => (
