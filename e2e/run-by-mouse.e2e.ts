@@ -27,7 +27,7 @@ test('the whole run with the mouse, from readings to a confirmed file that agree
       'aria-valuetext',
       '4 points, some detail shed',
     )
-    await expect(page.getByText('CFS 118 autumn 2026')).toBeVisible()
+    await expect(page.getByText('CFS 118 autumn 2026', { exact: true })).toBeVisible()
     await page.getByRole('button', { name: 'Spoken defence, five labels' }).click()
     await expect(page.getByRole('slider', { name: 'assured stands for' })).toHaveAttribute('aria-valuenow', '76')
   })

@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync'
 import { FileError, MAX_ROWS, type FileTable } from './delimited'
+import { whyNoCsv } from './separator'
 
 /** What says of a data package (Frictionless) what is in it. */
 export const DESCRIPTION = 'datapackage.json'
@@ -30,7 +31,8 @@ export function packedTable(files: ReadonlyMap<string, Uint8Array>, name: string
       to: MAX_ROWS + 2,
     }) as unknown as typeof records
   } catch (e) {
-    throw new FileError(`${path} breaks off or a quotation mark is not closed.`, (e as { lines?: number }).lines ?? 1, path)
+    const { reason, line } = whyNoCsv(e)
+    throw new FileError(`${path}: ${reason}`, line, path)
   }
   if (records.length > MAX_ROWS + 1) throw new FileError(`${path} has more than ${MAX_ROWS} rows.`, 1, path)
   const [heading, ...rows] = records

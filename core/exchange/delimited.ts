@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync'
 import { withoutGuard } from './guard'
+import { LENIENT, SAYS_SEPARATOR, separatorOf, whyNoCsv } from './separator'
 import { headingAt } from './two-headings'
 
 /** A table read from a file: a heading and rows of text, each with its line for messages. */
@@ -35,39 +36,28 @@ export const MOST_ABOVE = 30
 export type FindHeading = (rows: FileTable['rows']) => number
 
 /**
- * Reads delimited text (RFC 4180; comma, semicolon or tab, told by the first line; with or without BOM).
- * @param findHeading where the heading may stand below other lines, which are then left out; the separator is told by those lines too
+ * Reads delimited text (RFC 4180; comma, semicolon or tab, told by the heading and the rows beneath it; with or without BOM).
+ * @param findHeading where the heading may stand below other lines, which are then left out
  * @throws FileError where it is no text, empty, broken off, without columns or too long
  */
 export function readDelimited(text: string, findHeading?: FindHeading): FileTable {
   if (text.includes('\u0000')) throw new FileError('This is not a text file. Save the sheet as CSV (UTF-8) and bring that in.')
   const whole = text.replace(/^\uFEFF/, '')
-  // Some spreadsheets write down what they separate by, in a line of its own.
-  const said = /^sep=([,;\t])\r?\n/i.exec(whole)
+  const said = SAYS_SEPARATOR.exec(whole)
   const body = said ? whole.slice(said[0].length) : whole
   const above = said ? 1 : 0
-  const heads = body.split(/\r?\n/, findHeading ? MOST_ABOVE : 1)
   if (body.trim() === '') throw new FileError('The file is empty.')
-  const delimiter = (said ? [said[1]!] : [',', ';', '\t'])
-    .map((d) => ({ d, n: Math.max(...heads.map((h) => h.split(d).length)) }))
-    .sort((a, b) => b.n - a.n)[0]!
-  if (delimiter.n < 2)
+  const delimiter = said?.[1] ?? separatorOf(body, (rows) => belowHeading(rows, findHeading))
+  if (delimiter === null)
     throw new FileError(
       'The first line has no columns that can be told apart: separate them with commas, semicolons or tabs, and begin with a heading.',
     )
   let records: { record: string[]; info: { lines: number } }[]
   try {
-    records = parse(body, {
-      delimiter: delimiter.d,
-      info: true,
-      relax_column_count: true,
-      skip_empty_lines: true,
-      trim: true,
-      to: MAX_ROWS + 2,
-    }) as unknown as typeof records
+    records = parse(body, { ...LENIENT, delimiter, info: true, to: MAX_ROWS + 2 }) as unknown as typeof records
   } catch (e) {
-    const { lines, message } = e as { lines?: number; message: string }
-    throw new FileError(`The file breaks off or a quotation mark is not closed: ${message}`, (lines ?? 1) + above)
+    const { reason, line } = whyNoCsv(e)
+    throw new FileError(reason, line + above)
   }
   return checkTable(
     belowHeading(

@@ -41,7 +41,16 @@ export interface MarksFile {
 const MOST_MARKS = 1_000_000
 const CANDIDATE = ['candidate', 'candidate number', 'candidate no', 'candidate no.', 'number']
 const IGNORED = ['name', 'student', 'section']
-const AS_BEFORE = 'The columns are read as they were matched by hand the last time, for a file with this heading.'
+/** What is said of a file whose columns were matched by hand before, and of columns that were not there then. */
+function asBefore(left: readonly string[]): string[] {
+  const before = 'The columns are read as they were matched by hand the last time, for a file with this heading.'
+  if (left.length === 0) return [before]
+  const names = left.slice(0, 5).map((n) => `“${n.slice(0, 40)}”`)
+  return [
+    before,
+    `Not read, as nobody has said what they are: ${names.join(', ')}${left.length > 5 ? ` and ${left.length - 5} more` : ''}.`,
+  ]
+}
 /** Heading of the column that says when a sheet was taken out. */
 export const AS_OF = 'as of'
 
@@ -88,7 +97,14 @@ export function readMarksTable({ header: names, headingLine = 1, rows }: FileTab
       name === '' || others.has(column) || IGNORED.includes(lower[column]!) ? [] : [{ column, assessment: titleIn(name) }],
     )
   }
-  const result: MarksFile = { marks: [], faults: [], notes: before ? [AS_BEFORE] : [], table: { header: names, headingLine, who, marks } }
+  const isNew = (name: string) =>
+    name !== '' && !match.known?.some((k) => k.header.some((h) => h.trim().toLowerCase() === name.toLowerCase()))
+  const result: MarksFile = {
+    marks: [],
+    faults: [],
+    notes: before ? asBefore(names.filter(isNew)) : [],
+    table: { header: names, headingLine, who, marks },
+  }
   if (!who) {
     const reason = `No column says whose the marks are: a candidate number, an id, a mail address or a name. The heading reads: ${names.slice(0, 6).join(', ').slice(0, 120)}.`
     return { ...result, faults: [{ line: headingLine, column: null, candidate: '', assessment: '', reason }] }

@@ -1,7 +1,7 @@
 import type { FileTable, FindHeading } from './delimited'
+import { columnsNow } from './heading-match'
 import { WHO_BY, type KnownMarks, type MarksRead, type MarksTable } from './marks-who'
 import { recogniseColumns } from './roll-file'
-import { sameHeading } from './same-heading'
 
 const FIELD = { candidate: 'candidate', 'external id': 'external id', 'e-mail': 'sign-in', name: 'name' } as const
 
@@ -15,9 +15,18 @@ export function whoIn(header: readonly string[]): MarksTable['who'] {
   return null
 }
 
-/** How a table with this heading was matched before. */
-export const matchedBefore = (header: readonly string[], { known = [] }: MarksRead): KnownMarks | undefined =>
-  known.find((k) => sameHeading(k.header, header))
+/** How a table with these columns was matched before, by their places in it. */
+export function matchedBefore(header: readonly string[], { known = [] }: MarksRead): Omit<KnownMarks, 'header'> | undefined {
+  for (const { header: then, who, marks } of known) {
+    const now = columnsNow(then, [who.column, ...marks.map((m) => m.column)], header)
+    if (now)
+      return {
+        who: { ...who, column: now(who.column) },
+        marks: marks.map(({ column, assessment }) => ({ column: now(column), assessment })),
+      }
+  }
+  return undefined
+}
 
 /** Which row is the heading: the one that was said, else the first that was matched before or says whose its rows are, else the first of all. */
 export const marksHeading =

@@ -19,7 +19,7 @@ export interface MarksTable {
   marks: { column: number; assessment: string }[]
 }
 
-/** How a table with the same heading was matched by hand before. */
+/** How a table was matched by hand before; it serves for every one that has these columns. */
 export interface KnownMarks {
   header: string[]
   who: NonNullable<MarksTable['who']>

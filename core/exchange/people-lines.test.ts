@@ -46,3 +46,19 @@ test('lines keep their numbers, and of a list without end 5000 people come in', 
   const many = readPeople(Array.from({ length: 5002 }, (_, i) => `P ${i}, p${i}`).join('\n'))
   expect([many.length, many.at(-1)]).toEqual([5001, { line: 5001, why: expect.stringMatching(/At most 5000/) }])
 })
+
+test.each([
+  ['sep=;\nName;Sign-in;E-mail\nAna Torvik;ana.torvik;ana@vale.example'],
+  ['"Torvik, Ana";ana.torvik;ana@vale.example'],
+  ['Torvik, Ana; ana.torvik; ana@vale.example'],
+  ['Torvik, Ana, ana.torvik, ana@vale.example'],
+  ['Ana\u00A0 Torvik, ana.torvik, ana@vale.example'],
+  ['Name;Sign-in;E-mail\nTorvik, Ana;ana.torvik;ana@vale.example'],
+])('%j names one person, whichever part of the name comes first', (text) => expect(people(text)).toEqual([ana]))
+
+test.each([
+  ['Dr. Ana Torvik, ana.torvik, ana@vale.example'],
+  ['Dr., Ana Torvik, ana.torvik, ana@vale.example'],
+  ['Dr., Torvik, Ana, ana.torvik, ana@vale.example'],
+  ['Title,Given name,Family name,Username,Email\nDr.,Ana,Torvik,ana.torvik,ana@vale.example'],
+])('%j names her with her title', (text) => expect(people(text)).toEqual([{ ...ana, name: 'Dr. Ana Torvik' }]))

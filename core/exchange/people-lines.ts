@@ -1,6 +1,7 @@
 import { isMailAddress, isSignIn } from '../roll/sign-in'
 import { isPlainName } from '../roll/plain-name'
 import { cellsOfLine } from './line-cells'
+import { SAYS_SEPARATOR } from './separator'
 
 /** A person as a list names them. */
 export interface ListedPerson {
@@ -17,12 +18,13 @@ export type PersonLine = { line: number } & ({ person: ListedPerson } | { why: s
 
 export const MOST_PEOPLE = 5000
 
-type Column = 'name' | 'given' | 'family' | 'signIn' | 'email' | 'externalId' | 'enabled' | 'role'
+type Column = 'name' | 'title' | 'given' | 'family' | 'signIn' | 'email' | 'externalId' | 'enabled' | 'role'
 /** Headings that people give these columns, and those of a roster’s users (OneRoster 1.2). */
 const HEADINGS: Record<Column, readonly string[]> = {
   name: ['name', 'fullname', 'displayname'],
-  given: ['givenname', 'firstname', 'preferredfirstname'],
-  family: ['familyname', 'lastname', 'surname'],
+  title: ['title', 'titel', 'salutation', 'academictitle'],
+  given: ['givenname', 'givennames', 'firstname', 'forename', 'preferredfirstname', 'vorname'],
+  family: ['familyname', 'lastname', 'surname', 'nachname', 'familienname'],
   signIn: ['signin', 'username', 'login', 'user'],
   email: ['email', 'mail', 'emailaddress', 'mailaddress'],
   externalId: ['sourcedid', 'id', 'externalid', 'staffnumber'],
@@ -36,16 +38,17 @@ const HEADINGS: Record<Column, readonly string[]> = {
  */
 export function readPeople(text: string): PersonLine[] {
   const lines = text.replace(/^\uFEFF/, '').split(/\r?\n/)
-  const first = cellsOfLine(lines[0] ?? '')
-  const at = columnsOf(first)
+  const separator = SAYS_SEPARATOR.exec(`${lines[0]}\n`)?.[1]
+  const headingAt = separator ? 1 : 0
+  const at = columnsOf(cellsOfLine(lines[headingAt] ?? '', separator))
   const found: PersonLine[] = []
   for (const [i, line] of lines.entries()) {
-    if (line.trim() === '' || (at && i === 0)) continue
+    if (line.trim() === '' || i < headingAt || (at && i === headingAt)) continue
     if (found.length === MOST_PEOPLE) {
       found.push({ line: i + 1, why: `At most ${MOST_PEOPLE} people come in at once: bring in the rest after these.` })
       break
     }
-    const cells = cellsOfLine(line)
+    const cells = cellsOfLine(line, separator)
     const read = cells === null ? 'A quotation mark is not closed.' : at ? fromColumns(cells, at) : fromParts(cells)
     found.push({ line: i + 1, ...(typeof read === 'string' ? { why: read } : checked(read)) })
   }
@@ -71,7 +74,9 @@ function fromColumns(cells: string[], at: Map<Column, number>): ListedPerson | s
   if (/^student$/i.test(cell('role'))) return 'A student: students come in by the roll of their course.'
   const email = cell('email')
   return {
-    name: cell('name') || [cell('given'), cell('family')].filter((part) => part !== '').join(' '),
+    name: [cell('title'), inSpokenOrder(cell('name')) || [cell('given'), cell('family')].filter((part) => part !== '').join(' ')]
+      .filter((part) => part !== '')
+      .join(' '),
     signIn: cell('signIn') || email,
     email: email || null,
     externalId: cell('externalId') || null,
@@ -84,11 +89,30 @@ function fromParts(cells: string[]): ListedPerson | string {
     const both = /^(.*?)\s*<([^<>]+)>$/.exec(c)
     return both ? [both[1]!, both[2]!] : [c]
   })
-  const [name = '', ...rest] = parts.filter((p) => p !== '')
+  const [name = '', ...rest] = nameFirst(parts.filter((p) => p !== ''))
   if (rest.length === 0) return 'Only one thing stands here: give a name, and a sign-in or a mail address, with a comma between.'
   if (rest.length > 2) return 'More stands here than name, sign-in and mail address.'
   const email = rest.find((p) => p.includes('@')) ?? null
   return { name, signIn: rest.find((p) => p !== email) ?? email!, email, externalId: null }
+}
+
+const TITLE = /^(?:(?:prof|dr|mr|mrs|ms|mx)\.?\s*)+$/i
+/** A name alone, which no sign-in looks like: it begins with a capital letter, and no digit, dot or @ is in it. */
+const GIVEN_NAME = /^\p{Lu}[\p{L}\p{M}' -]*$/u
+
+/** *Torvik, Ana* as *Ana Torvik*; any other name as it is, its spaces made single. */
+const inSpokenOrder = (name: string): string => {
+  const [family = '', given] = name.split(',').map((part) => part.trim().replace(/\s+/g, ' '))
+  return given ? `${given} ${family}` : family
+}
+
+/** The parts of a line with the whole name first: a title before it or beside it belongs to it, as does a given name after the family name. */
+function nameFirst(parts: readonly string[]): string[] {
+  const titles = parts.filter((p) => TITLE.test(p)).slice(0, 1)
+  const [first = '', second, ...rest] = parts.filter((p) => !TITLE.test(p))
+  const isGiven = second !== undefined && rest.length > 0 && !/\s/.test(first) && GIVEN_NAME.test(second)
+  const name = inSpokenOrder(isGiven ? `${first}, ${second}` : first)
+  return [[...titles, name].filter((p) => p !== '').join(' '), ...(isGiven || second === undefined ? [] : [second]), ...rest]
 }
 
 function checked(p: ListedPerson): { person: ListedPerson } | { why: string } {

@@ -1,4 +1,5 @@
-import { sameHeading } from './same-heading'
+import { dayReader } from './file-days'
+import { columnsNow } from './heading-match'
 import type { Encoding } from '../roll/encodings'
 import { isPlainName } from '../roll/plain-name'
 import { isSignIn } from '../roll/sign-in'
@@ -80,11 +81,33 @@ export interface RollFile {
 }
 
 const KNOWN: Record<RollField, string[]> = {
-  candidate: ['candidate', 'candidate number', 'candidate no', 'number', 'student number', 'exam number'],
+  candidate: [
+    'candidate',
+    'candidate number',
+    'candidate no',
+    'number',
+    'student number',
+    'student no',
+    'exam number',
+    'matric no',
+    'matric number',
+    'matriculation no',
+    'matriculation number',
+    'registration no',
+    'registration number',
+    'reg no',
+    'roll no',
+    'roll number',
+    'kandidat',
+    'kandidatennummer',
+    'matrikelnummer',
+    'matrikel nr',
+    'matrikelnr',
+  ],
   name: ['name', 'student', 'student name', 'full name'],
-  'given name': ['given name', 'given names', 'first name', 'forename', 'givenname'],
-  'family name': ['family name', 'last name', 'surname', 'familyname'],
-  section: ['section', 'section code', 'class', 'group', 'class section'],
+  'given name': ['given name', 'given names', 'first name', 'forename', 'givenname', 'vorname', 'prénom', 'fornavn'],
+  'family name': ['family name', 'last name', 'surname', 'familyname', 'nachname', 'familienname', 'efternamn', 'etternavn'],
+  section: ['section', 'section code', 'class', 'group', 'class section', 'gruppe', 'klasse', 'groupe'],
   'section name': ['section name', 'class name', 'group name'],
   teacher: ['teacher', 'taught by', 'instructor'],
   meets: ['meets', 'weekdays', 'meeting days', 'days'],
@@ -133,7 +156,7 @@ function missingColumns(columns: RollColumns): string[] {
   ].filter(Boolean)
 }
 
-/** Columns that were matched by hand before, for a file with the same heading. */
+/** Columns that were matched by hand before, for every file that has them. */
 export interface KnownMatch {
   header: string[]
   columns: RollColumns
@@ -171,7 +194,7 @@ export const rollHeading =
         rows.findIndex((r) => r.line >= headingLine),
       )
     const plain = rows.findIndex(
-      ({ cells }) => known.some((k) => sameHeading(cells, k.header)) || missingColumns(recogniseColumns(cells)).length === 0,
+      ({ cells }) => matchedBefore(cells, known) !== null || missingColumns(recogniseColumns(cells)).length === 0,
     )
     if (plain >= 0) return plain
     const told = rows.map(({ cells }) => Object.keys(recogniseColumns(cells)).length)
@@ -180,13 +203,16 @@ export const rollHeading =
 
 /** The columns of a heading: as they were matched before, else by the words people use for them. */
 export const columnsOf = (header: readonly string[], known: readonly KnownMatch[] = []): RollColumns =>
-  known.find((k) => sameHeading(k.header, header))?.columns ?? recogniseColumns(header)
+  matchedBefore(header, known) ?? recogniseColumns(header)
 
-/** A day as it is written here, where a file has the day first. */
-const dayIn = (text: string): string => {
-  const [, d, m, y] = /^(\d{1,2})\.(\d{1,2})\.(\d{4})$/.exec(text) ?? []
-  return d === undefined ? text : `${y}-${m!.padStart(2, '0')}-${d.padStart(2, '0')}`
+function matchedBefore(header: readonly string[], known: readonly KnownMatch[]): RollColumns | null {
+  for (const { header: then, columns } of known) {
+    const now = columnsNow(then, Object.values(columns), header)
+    if (now) return Object.fromEntries(Object.entries(columns).map(([field, column]) => [field, now(column)]))
+  }
+  return null
 }
+
 const isDay = (text: string) =>
   /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text)
 /** Text that a spreadsheet would run, or that holds letters nobody can see; what is guarded says that it is text. */
@@ -222,10 +248,12 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
   }
   const sections = new Map<string, FileSection>()
   const entries = new Map<string, RollEntry>()
+  const days = [columns.from, columns.to, columns.starts].filter((c) => c !== undefined)
+  const dayIn = dayReader(table.rows.flatMap(({ cells }) => days.map((c) => cells[c]?.trim() ?? '')))
   for (const { line, cells } of table.rows) {
     const cell = (field: RollField) => (columns[field] === undefined ? '' : (cells[columns[field]] ?? '').trim())
-    const candidate = cell('candidate')
-    const externalId = cell('external id')
+    const candidate = withoutGuard(cell('candidate'))
+    const externalId = withoutGuard(cell('external id'))
     const signIn = withoutGuard(cell('sign-in'))
     const name = (columns.name === undefined ? `${cell('given name')} ${cell('family name')}` : cell('name')).trim().replace(/\s+/g, ' ')
     const parts = columns.name === undefined ? { given: cell('given name'), middle: '', family: cell('family name') } : null
@@ -256,12 +284,12 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
     else {
       const [from, to, starts] = [dayIn(cell('from')), dayIn(cell('to')), dayIn(cell('starts'))]
       const meets = cell('meets') === '' ? null : readWeekdays(cell('meets'))
-      if (from !== '' && !isDay(from)) refuse('from', `“${cell('from').slice(0, 20)}” is not a day: write it as 2026-09-07 or 7.9.2026.`)
-      else if (to !== '' && !isDay(to)) refuse('to', `“${cell('to').slice(0, 20)}” is not a day: write it as 2026-09-07 or 7.9.2026.`)
+      if (from !== '' && !isDay(from)) refuse('from', `“${cell('from').slice(0, 20)}” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.`)
+      else if (to !== '' && !isDay(to)) refuse('to', `“${cell('to').slice(0, 20)}” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.`)
       else if (cell('meets') !== '' && meets === null)
         refuse('meets', `“${cell('meets').slice(0, 40)}” are no weekdays: write them as Mon Thu.`)
       else if (starts !== '' && !isDay(starts))
-        refuse('starts', `“${cell('starts').slice(0, 20)}” is not a day: write it as 2026-09-07 or 7.9.2026.`)
+        refuse('starts', `“${cell('starts').slice(0, 20)}” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.`)
       else {
         const code = withoutGuard(cell('section'))
         if (!sections.has(code.toLowerCase()))
@@ -280,7 +308,7 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
             line,
             candidate,
             name: withoutGuard(name),
-            externalId: withoutGuard(externalId),
+            externalId,
             signIn,
             parts,
             stays: [stay],

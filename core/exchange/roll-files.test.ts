@@ -177,7 +177,7 @@ test.each([
   ['candidate,name,section\n3901,=HYPERLINK(1),A\n', 'name', 'looks like a formula'],
   ['candidate,name,section\n3901,Ay\u202elin,A\n', 'name', 'hidden characters'],
   ['candidate,name,section\n3901,Aylin,A,B\n', null, 'This row has 4 cells, the heading has 3'],
-  ['candidate,name,section,from\n3901,Aylin,A,9/7/2026\n', 'from', '“9/7/2026” is not a day: write it as 2026-09-07 or 7.9.2026.'],
+  ['candidate,name,section,from\n3901,Aylin,A,31/2/2026\n', 'from', '“31/2/2026” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.'],
   ['candidate,name,section,meets\n3901,Aylin,A,often\n', 'meets', '“often” are no weekdays: write them as Mon Thu.'],
   ['candidate,name,section\n3901,Aylin,A\n3901,Aylin,B\n', 'candidate', '3901 stands in line 2 already'],
   [`candidate,name,section\n3901,${'x'.repeat(3000)},A\n`, null, 'longer than 2000 characters'],
@@ -229,7 +229,7 @@ describe('files that cannot be read are refused with a sentence', () => {
     expect(await sentence(bytes('%PDF-1.7'))).toMatch(/This is a PDF/)
     expect(await sentence(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 1, 2]))).toMatch(/old or a locked workbook/)
     expect(await sentence(bytes('hello there'))).toMatch(/no columns that can be told apart/)
-    expect(await sentence(bytes('candidate,name,section\n"3901,Aylin,A\n'))).toMatch(/quotation mark is not closed/)
+    expect(await sentence(bytes('candidate,name,section\n"3901,Aylin,A\n'))).toMatch(/A quotation mark opens a cell, and none closes it/)
     expect(await sentence(bytes('candidate,name,name\n1,2,3\n'))).toMatch(/Two columns are headed “name”/)
     expect(await sentence(bytes('candidate,name,section\n'))).toMatch(/no row beneath it/)
   })
@@ -299,10 +299,32 @@ describe('files that cannot be read are refused with a sentence', () => {
   }, 60_000)
 })
 
-test('a day may be written with the day first', async () => {
-  const { entries, sections, faults } = await readRoll(
-    bytes('candidate,name,section,starts,from\n1,Ada,A,07.09.2026,9.9.2026\n2,Bo,A,,31.02.2026\n'),
-  )
-  expect([entries[0]!.stays[0]!.from, sections[0]!.firstDay]).toEqual(['2026-09-09', '2026-09-07'])
-  expect(faults).toMatchObject([{ line: 3, column: 'from', reason: '“31.02.2026” is not a day: write it as 2026-09-07 or 7.9.2026.' }])
+test('days are read with the day first, or with the month first where a file can be read no other way', async () => {
+  const from = async (...days: string[]) => {
+    const rows = days.map((day, i) => `39${i},Student ${i},A,${day}\n`).join('')
+    const read = await readRoll(bytes(`number,name,section,from\n${rows}`))
+    return [...read.entries.map((e) => e.stays[0]!.from), ...read.faults.map((f) => f.reason)]
+  }
+  expect(await from('13/09/2026', '1/9/2026', '7.9.2026', '2026/09/07')).toEqual(['2026-09-13', '2026-09-01', '2026-09-07', '2026-09-07'])
+  expect(await from('09/13/2026', '09/07/2026', '7.9.2026')).toEqual(['2026-09-13', '2026-09-07', '2026-09-07'])
+  expect(await from('13/09/2026', '09/14/2026')).toEqual(['2026-09-13', expect.stringMatching(/^“09\/14\/2026” is not a day/)])
+})
+
+test('a match made by hand serves for a file with a column more and another order', async () => {
+  const known = [{ header: ['Kürzel', 'Wer', 'Wo'], columns: { candidate: 0, name: 1, section: 2 } }]
+  const read = await readRoll(bytes('Wo;Bemerkung;Kürzel;Wer\nA;neu;3901;Aylin\n'), { known })
+  expect(read.entries.map((e) => [e.candidate, e.name, e.stays[0]!.section])).toEqual([['3901', 'Aylin', 'A']])
+})
+
+test.each(['Matric no.', 'Matriculation No', 'Kandidat', 'Matrikel-Nr.', 'Reg. No.'])('%s heads a column of numbers', async (heading) => {
+  const read = await readRoll(bytes(`${heading};Name;Group\n3901;Aylin;A\n`))
+  expect(read.entries[0]!.candidate).toBe('3901')
+})
+
+test('numbers and ids that begin like a formula come back from our own file', async () => {
+  const student = { candidate: '+39', externalId: '+s-1', name: '=Ann' }
+  const written = `candidate,name,section,external id\n'+39,'=Ann,'@A,'+s-1\n`
+  const read = await readRoll(bytes(written))
+  expect(read.faults).toEqual([])
+  expect(read.entries[0]).toMatchObject({ ...student, stays: [{ section: '@A' }] })
 })

@@ -2,6 +2,7 @@ import { parse } from 'csv-parse/sync'
 import { strFromU8, strToU8, zipSync } from 'fflate'
 import { FileError, MAX_ROWS } from './delimited'
 import { joinedBytes } from './joined-bytes'
+import { whyNoCsv } from './separator'
 import { csvOf } from './write-delimited'
 import { shiftDay, type Day } from '../roll/days'
 import { nameParts, type NameParts } from '../roll/name-parts'
@@ -45,7 +46,8 @@ export function readAll(files: ReadonlyMap<string, Uint8Array>, name: string, ne
       on_record: (row: RosterRow, { lines }: { lines: number }) => Object.assign(row, { [LINE]: lines }),
     })
   } catch (e) {
-    throw new FileError(`${name} in the roster breaks off or a quotation mark is not closed.`, (e as { lines?: number }).lines ?? 1, name)
+    const { reason, line } = whyNoCsv(e)
+    throw new FileError(`${name} in the roster: ${reason}`, line, name)
   }
   if (rows.length > MOST) throw new FileError(`${name} in the roster has more than ${MOST} rows.`, 1, name)
   const lacking = rows[0] ? needed.filter((n) => !(n in rows[0]!)) : []

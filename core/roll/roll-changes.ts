@@ -1,5 +1,6 @@
 import type { FileSection, RollFile } from '../exchange/roll-file'
 import { shiftDay, shownDay, type Day } from './days'
+import { foldedName } from './folded-name'
 import type { NameParts } from './name-parts'
 import { checkStays, currentSection, moveFrom, StayError, type Stay } from './stays'
 
@@ -89,13 +90,13 @@ export function rollChanges(
   for (const f of file.faults) changes.rows.push({ ...f, outcome: 'refused', before: '', after: '' })
   const codes = new Map<string, { code: string }>(roll.sections.map((s) => [s.code.toLowerCase(), s]))
   const codeOf = new Map(roll.sections.map((s) => [s.id, s.code]))
-  const byName = new Map(roll.sections.map((s) => [s.name.toLowerCase(), s.code]))
+  const byName = new Map(roll.sections.map((s) => [foldedName(s.name), s.code]))
   sectionChanges(roll, file.sections, byName, changes)
   for (const s of changes.sections) codes.set(s.code.toLowerCase(), s)
   const sectionOf = (stay: { section: string; to: Day | null } | undefined) =>
     stay?.to === null ? (codes.get(stay.section)?.code ?? stay.section) : 'withdrawn'
   /** A section's own code, whether the file gave code or name. */
-  const coded = (text: string) => (codes.get(text.toLowerCase())?.code ?? byName.get(text.toLowerCase()) ?? text).toLowerCase()
+  const coded = (text: string) => (codes.get(text.toLowerCase())?.code ?? byName.get(foldedName(text)) ?? text).toLowerCase()
 
   const byCandidate = new Map(roll.students.map((s) => [s.candidate.toLowerCase(), s]))
   const byExternal = new Map(roll.students.flatMap((s) => (s.externalId === null ? [] : [[s.externalId.toLowerCase(), s] as const])))
@@ -229,11 +230,11 @@ function sectionChanges(
   changes: RollChanges,
 ): void {
   const known = new Map(roll.sections.map((s) => [s.code.toLowerCase(), s]))
-  const people = new Map(roll.people.map((p) => [p.name.toLowerCase(), p.id]))
+  const people = new Map(roll.people.map((p) => [foldedName(p.name), p.id]))
   const bySource = new Map(roll.people.flatMap((p) => (p.sourceId ? [[p.sourceId, p.id] as const] : [])))
   for (const s of inFile) {
-    const old = known.get(s.code.toLowerCase()) ?? known.get(byName.get(s.code.toLowerCase())?.toLowerCase() ?? '')
-    const teacherId = s.teacher === null ? null : (bySource.get(s.teacherSourceId ?? '') ?? people.get(s.teacher.toLowerCase()) ?? null)
+    const old = known.get(s.code.toLowerCase()) ?? known.get(byName.get(foldedName(s.code))?.toLowerCase() ?? '')
+    const teacherId = s.teacher === null ? null : (bySource.get(s.teacherSourceId ?? '') ?? people.get(foldedName(s.teacher)) ?? null)
     if (s.teacher !== null && teacherId === null)
       changes.notes.push(`${s.teacher}, who teaches ${s.code} in the file, is not among the course’s people: the teacher is left as it is.`)
     const next = {

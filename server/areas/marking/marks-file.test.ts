@@ -135,7 +135,7 @@ test.each<[string, (a: string, b: string) => string, RegExp, { line: number; col
   [
     'an open quotation mark',
     (a) => `candidate,Pacing and compass\n${a},"12`,
-    /breaks off or a quotation mark is not closed/,
+    /A quotation mark opens a cell, and none closes it/,
     { line: 2, column: null },
   ],
   ['more cells than headings', (a) => `candidate,Pacing and compass\n${a},12,13`, /3 cells, the heading has 2/, { line: 2, column: null }],

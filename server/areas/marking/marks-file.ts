@@ -5,7 +5,7 @@ import type { MarksFile } from '#core/exchange/marks-file'
 import type { WhoBy } from '#core/exchange/marks-who'
 import type { Status } from '#core/grades'
 import { BLANK, cellAfter, whyNoMark, type CellValue } from '#core/marking'
-import { setFor } from '#core/roll'
+import { foldedName, setFor } from '#core/roll'
 import { inFile } from './marks-table'
 import { cellAt, type Cell, type CellWrite, type SheetByCell, type TriedImport, type TriedRow } from '#contract'
 
@@ -47,7 +47,7 @@ export async function tryMarksFile(
   { candidateOf, candidateAt, readNotTyped, changedSince, remarks }: Known,
 ): Promise<{ tried: TriedImport; writes: (CellWrite & { was: CellValue })[] }> {
   const students = new Map(sheet.students.map((s) => [s.candidate.toLowerCase(), s]))
-  const byName = group(sheet.students, (s) => s.name.toLowerCase())
+  const byName = group(sheet.students, (s) => foldedName(s.name))
   type Student = SheetByCell['students'][number]
   const numbered = (candidate: string | undefined) => students.get(candidate?.toLowerCase() ?? '')
   /** Who is meant, or why nobody is. */
@@ -58,7 +58,7 @@ export async function tryMarksFile(
     'e-mail': (text) =>
       numbered(candidateAt.get(text.toLowerCase())) ?? `No student has the mail address ${text.slice(0, 60)} in the sections you mark.`,
     name: (text) => {
-      const [one, ...more] = byName.get(text.toLowerCase().replace(/\s+/g, ' ')) ?? []
+      const [one, ...more] = byName.get(foldedName(text)) ?? []
       if (!one) return `No student is called ${text.slice(0, 60)} in the sections you mark.`
       const all = [one, ...more].map((s) => s.candidate).join(', ')
       return more.length === 0 ? one : `${more.length + 1} students are called ${one.name} (${all}): give the candidate number.`
