@@ -221,3 +221,72 @@ describe('unpacking', () => {
     expect(() => unzipBounded(strToU8('PK but nothing else'))).toThrow(FileError)
   })
 })
+
+describe('who is in a class to the end has not left', () => {
+  const here = { course: { code: 'F', title: 'Fieldwork', lastDay: '2026-12-18' }, classes: [], students: [] }
+  const toIn = (endDate: string, files = {}) => {
+    const rows = [ENROLMENTS[0]!, ['e1', 'c1', 'u1', 'student', '2026-09-07', endDate]]
+    return readOneRoster(roster({ 'enrollments.csv': rows, ...files }), { here }).entries[0]!.stays[0]!.to
+  }
+  test.each(['2026-12-18', '2026-12-19', '2027-06-30'])('without its terms the course’s last day counts: %s', (end) =>
+    expect(toIn(end)).toBe(''),
+  )
+  test('an earlier one is the day after the last', () => expect(toIn('2026-11-02')).toBe('2026-11-01'))
+  test('of a class of two terms, the end of the one that the course lies in', () => {
+    const terms = {
+      'academicSessions.csv': [
+        ['sourcedId', 'title', 'type', 'startDate', 'endDate'],
+        ['autumn', 'Autumn', 'term', '2026-09-07', '2026-12-19'],
+        ['spring', 'Spring', 'term', '2027-01-11', '2027-06-30'],
+      ],
+      'classes.csv': [
+        ['sourcedId', 'title', 'classCode', 'termSourcedIds'],
+        ['c1', 'Alidade', 'A', '"autumn,spring"'],
+      ],
+    }
+    expect([toIn('2026-12-19', terms), toIn('2027-06-30', terms), toIn('2026-11-02', terms)]).toEqual(['', '', '2026-11-01'])
+  })
+})
+
+test('an enrolment that is deleted by its id alone is named', () => {
+  const files = new Map([
+    ['manifest.csv', csv([['propertyName', 'value'], ['file.enrollments', 'delta']])], // prettier-ignore
+    ['enrollments.csv', csv([['sourcedId', 'status', 'classSourcedId', 'userSourcedId', 'role'], ['e7', 'tobedeleted', '', '', '']])], // prettier-ignore
+  ])
+  const here = { course: { code: 'F', title: 'Fieldwork' }, classes: [{ sourceId: 'c1', code: 'A' }], students: [] }
+  expect(readOneRoster(files, { here }).faults).toMatchObject([
+    {
+      line: 2,
+      column: 'enrollments.csv sourcedId',
+      reason: expect.stringMatching(/^The enrolment e7 is deleted by its id alone/) as string,
+    },
+  ])
+})
+
+test('names of one word and ids that begin like a formula come back from our own roster', () => {
+  const student = (id: string, name: string, candidate: string, externalId: string | null) => ({
+    id,
+    name,
+    candidate,
+    externalId,
+    signIn: '=sum',
+    stays: [{ sectionId: 's1', from: '2026-09-07', to: null }],
+  })
+  const roll = {
+    sections: [{ id: 's1', code: '+A', name: 'Alidade', teacher: null, teacherId: null, weekdays: [1], firstDay: null }],
+    students: [student('1', 'Sukarno', '-x1', '=x-1'), student('2', '@Ann Lee', '@2', null)],
+  }
+  const course = { id: 'c', code: 'F', title: 'Fieldwork', term: 'autumn', firstDay: '2026-09-07', lastDay: '2026-12-18' }
+  const files = unzipBounded(writeOneRoster(course, roll, OWN_NAMES))
+  const [head, first] = new TextDecoder()
+    .decode(files.get('users.csv'))
+    .split('\r\n')
+    .map((row) => row.split(','))
+  expect(['givenName', 'familyName'].map((column) => first![head!.indexOf(column)])).toEqual(['Sukarno', '-'])
+  const read = readOneRoster(files)
+  expect(read.faults).toEqual([])
+  expect(read.entries.map((e) => [e.candidate, e.name, e.externalId, e.signIn, e.stays[0]!.section])).toEqual([
+    ['-x1', 'Sukarno', '=x-1', '=sum', '+A'],
+    ['@2', '@Ann Lee', '', '=sum', '+A'],
+  ])
+})

@@ -1,6 +1,6 @@
 import { group, rollup } from 'd3-array'
 import { shiftDay } from '../roll/days'
-import { wholeName, type NameParts } from '../roll/name-parts'
+import { namePart, wholeName, type NameParts } from '../roll/name-parts'
 import { guarded } from './guard'
 import { readRollTable, type FileSection, type RollEntry, type RollFile, type RosterMatch } from './roll-file'
 import { FileError } from './delimited'
@@ -23,7 +23,11 @@ const NOTHING_HERE: RosterMatch['here'] = { course: { code: '', title: '' }, cla
 const signInOf = ({ sourcedId, username = '', email = '' }: RosterRow): string =>
   [username === sourcedId ? '' : username, email].find((text) => text !== '' && isSignIn(text)) ?? ''
 
-const partsOf = (u: RosterRow): NameParts => ({ given: u.givenName ?? '', middle: u.middleName ?? '', family: u.familyName ?? '' })
+const partsOf = (u: RosterRow): NameParts => ({
+  given: namePart(u.givenName),
+  middle: namePart(u.middleName),
+  family: namePart(u.familyName),
+})
 
 /** Whether it says only what changed since another one: its manifest does, or what is not in it must be known here. */
 function saysChanges(files: Files, classesHere: boolean): boolean {
@@ -97,8 +101,8 @@ const described = (id: string, user: RosterRow): Who => ({
 })
 const asHere = (known: StudentHere): Who => ({ ...known, externalId: known.externalId ?? '', signIn: '', parts: null })
 
-/** The last day in a class, both ends being exclusive in a roster; none where it lasts to the end of the term, which is no withdrawal. */
-function lastDays(files: Files, { byId }: Roster['classes']): (e: RosterRow) => string {
+/** The last day in a class, both ends being exclusive in a roster; none where it lasts to the end of its terms or of the course, which is no withdrawal. */
+function lastDays(files: Files, { byId }: Roster['classes'], lastOfCourse = ''): (e: RosterRow) => string {
   const sessions = namedFile(files, 'academicSessions.csv') ? readSheet(files, 'academicSessions.csv', ['sourcedId', 'endDate'], WHOLE) : []
   const ends = new Map(sessions.map((s) => [s.sourcedId!, s.endDate!]))
   return ({ endDate = '', classSourcedId }) => {
@@ -107,7 +111,7 @@ function lastDays(files: Files, { byId }: Roster['classes']): (e: RosterRow) => 
       .flatMap((id) => ends.get(id.trim()) ?? [])
       .sort()
       .at(-1)
-    if (endDate === '' || (end !== undefined && endDate >= end)) return ''
+    if ([end ?? '', lastOfCourse].some((last) => last !== '' && endDate >= last)) return ''
     return /^\d{4}-\d{2}-\d{2}$/.test(endDate) ? shiftDay(endDate, -1) : endDate
   }
 }
@@ -127,6 +131,14 @@ interface Places {
 function placesIn(roster: Roster, lastDayOf: (e: RosterRow) => string): Places {
   const { byId, codeOf, ours } = roster.classes
   const places: Places = { rows: [], partsAt: new Map(), seen: new Set(), left: 0, faults: [] }
+  for (const e of roster.enrolments.filter((row) => isDeleted(row) && !(row.classSourcedId && row.userSourcedId)))
+    places.faults.push({
+      line: lineOf(e),
+      column: 'enrollments.csv sourcedId',
+      candidate: '',
+      name: '',
+      reason: `The enrolment ${e.sourcedId?.slice(0, 40)} is deleted by its id alone, which does not say whose it is. Withdraw the student by hand, or give classSourcedId and userSourcedId.`,
+    })
   for (const e of pupilsOf(roster)) {
     const line = lineOf(e)
     const [who, code] = [roster.whoIs(e.userSourcedId!), codeOf(e.classSourcedId!)]
@@ -145,18 +157,18 @@ function placesIn(roster: Roster, lastDayOf: (e: RosterRow) => string): Places {
         line,
         cells: [
           who.candidate,
-          // A roster says what it is: nothing in it is taken for a formula.
-          guarded(who.name),
+          who.name,
           code,
           section?.title ?? '',
           teacher ? wholeName(partsOf(teacher)) : '',
           section?.['metadata.weekdays'] ?? '',
           section?.['metadata.firstDay'] ?? '',
           who.externalId,
-          guarded(who.signIn),
+          who.signIn,
           e.beginDate ?? '',
           lastDayOf(e),
-        ],
+          // A roster says what it is: nothing in it is taken for a formula.
+        ].map(guarded),
       })
     }
   }
@@ -229,7 +241,7 @@ const renamedIn = ({ users, studentHere, whoIs }: Roster, seen: ReadonlySet<stri
  */
 export function readOneRoster(files: Files, match: Partial<RosterMatch> = {}): RollFile {
   const roster = rosterIn(files, match)
-  const { rows, partsAt, seen, left, faults } = placesIn(roster, lastDays(files, roster.classes))
+  const { rows, partsAt, seen, left, faults } = placesIn(roster, lastDays(files, roster.classes, match.here?.course.lastDay))
   const file = readRollTable({ header: [...ROLL_HEADER], rows })
   const entries: RollEntry[] = file.entries.map((e) => ({ ...e, parts: partsAt.get(e.line) ?? null }))
   if (roster.delta) entries.push(...leaversIn(roster, seen), ...renamedIn(roster, seen))

@@ -166,7 +166,8 @@ export interface RosterMatch {
   /** Ids of the classes that are meant; where nobody has said, they are told. */
   chosen?: readonly string[] | undefined
   here: {
-    course: { code: string; title: string }
+    /** `lastDay` is that of its term; empty where it is not known. */
+    course: { code: string; title: string; lastDay?: Day | '' }
     classes: readonly { sourceId: string; code: string }[]
     students: readonly { candidate: string; name: string; externalId: string | null }[]
   }
@@ -284,8 +285,10 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
     else {
       const [from, to, starts] = [dayIn(cell('from')), dayIn(cell('to')), dayIn(cell('starts'))]
       const meets = cell('meets') === '' ? null : readWeekdays(cell('meets'))
-      if (from !== '' && !isDay(from)) refuse('from', `“${cell('from').slice(0, 20)}” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.`)
-      else if (to !== '' && !isDay(to)) refuse('to', `“${cell('to').slice(0, 20)}” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.`)
+      if (from !== '' && !isDay(from))
+        refuse('from', `“${cell('from').slice(0, 20)}” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.`)
+      else if (to !== '' && !isDay(to))
+        refuse('to', `“${cell('to').slice(0, 20)}” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.`)
       else if (cell('meets') !== '' && meets === null)
         refuse('meets', `“${cell('meets').slice(0, 40)}” are no weekdays: write them as Mon Thu.`)
       else if (starts !== '' && !isDay(starts))

@@ -177,7 +177,11 @@ test.each([
   ['candidate,name,section\n3901,=HYPERLINK(1),A\n', 'name', 'looks like a formula'],
   ['candidate,name,section\n3901,Ay\u202elin,A\n', 'name', 'hidden characters'],
   ['candidate,name,section\n3901,Aylin,A,B\n', null, 'This row has 4 cells, the heading has 3'],
-  ['candidate,name,section,from\n3901,Aylin,A,31/2/2026\n', 'from', '“31/2/2026” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.'],
+  [
+    'candidate,name,section,from\n3901,Aylin,A,31/2/2026\n',
+    'from',
+    '“31/2/2026” is not a day: write it as 2026-09-07, 7.9.2026 or 7/9/2026.',
+  ],
   ['candidate,name,section,meets\n3901,Aylin,A,often\n', 'meets', '“often” are no weekdays: write them as Mon Thu.'],
   ['candidate,name,section\n3901,Aylin,A\n3901,Aylin,B\n', 'candidate', '3901 stands in line 2 already'],
   [`candidate,name,section\n3901,${'x'.repeat(3000)},A\n`, null, 'longer than 2000 characters'],

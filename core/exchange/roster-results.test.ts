@@ -25,7 +25,10 @@ test('what is graded in part is a draft and no mark, what is deleted is none; dr
   )
   expect([marks.map((m) => [m.candidate, m.text, m.outOf]), faults]).toEqual([[['3901', '31', 40]], []])
   expect(marks.map((m) => m.remark)).toEqual(['Well argued'])
-  expect(notes).toEqual(['2 results in the file are graded in part: still a draft there, and left as it is here.'])
+  expect(notes).toEqual([
+    '2 results in the file are graded in part: still a draft there, and left as it is here.',
+    'One result is deleted there. The marks here stay: take them back in the sheet where that is meant.',
+  ])
 })
 
 test('a file of drafts alone is no fault', () => {
@@ -39,4 +42,10 @@ test('of a comment longer than a remark the beginning is taken, and that is said
     'a'.repeat(4000),
     ['One result has a comment of more than 4000 characters: the beginning is brought in.'],
   ])
+})
+
+test('late without a number of days is late, by as many days as late means here', () => {
+  const files = packed([])
+  files.set('results.csv', csv([['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score', 'late'], ['l1', '3901', 'fully graded', '31', 'true']])) // prettier-ignore
+  expect(readRosterResults(files).marks.map((m) => m.text)).toEqual(['31 late'])
 })

@@ -4,9 +4,11 @@ import { markInRoster } from './roster-mark'
 import { FileError } from './delimited'
 import type { FileMark, MarksFile } from './marks-file'
 import {
+  isDeleted,
   lineOf,
   namedFile,
   putFrame,
+  readAll,
   readSheet,
   rosterWriter,
   studentId,
@@ -35,13 +37,17 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
   )
   const marks: FileMark[] = []
   const faults: MarksFile['faults'] = []
-  let [partial, long] = [0, 0]
+  let [partial, long, deleted] = [0, 0, 0]
   const remarkIn = (comment: string): string => {
     const words = comment.trim()
     if (words.length > MOST_REMARK) long++
     return words.slice(0, MOST_REMARK)
   }
-  readSheet(files, 'results.csv', ['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score'], WHOLE).forEach((r) => {
+  readAll(files, 'results.csv', ['lineItemSourcedId', 'studentSourcedId', 'scoreStatus', 'score'], WHOLE).forEach((r) => {
+    if (isDeleted(r)) {
+      deleted++
+      return
+    }
     const line = lineOf(r)
     const candidate = users.get(r.studentSourcedId!)?.identifier || r.studentSourcedId!.replace(/^candidate-/, '')
     const item = items.get(r.lineItemSourcedId!)
@@ -66,13 +72,17 @@ export function readRosterResults(files: ReadonlyMap<string, Uint8Array>): Marks
       ...(item.resultValueMax && Number.isFinite(outOf) ? { outOf } : {}),
     })
   })
-  if (marks.length === 0 && faults.length === 0 && partial === 0) throw new FileError('There is no result in results.csv.')
+  if (marks.length === 0 && faults.length === 0 && partial + deleted === 0) throw new FileError('There is no result in results.csv.')
   const told = (n: number, words: string) => (n === 0 ? [] : [`${n === 1 ? 'One result' : `${n} results`} ${words}`])
   return {
     marks,
     faults,
     notes: [
       ...told(partial, `in the file ${partial === 1 ? 'is' : 'are'} graded in part: still a draft there, and left as it is here.`),
+      ...told(
+        deleted,
+        `${deleted === 1 ? 'is' : 'are'} deleted there. The marks here stay: take them back in the sheet where that is meant.`,
+      ),
       ...told(
         long,
         `${long === 1 ? 'has a comment' : 'have comments'} of more than ${MOST_REMARK} characters: the beginning is brought in.`,
@@ -97,7 +107,7 @@ function cellText(r: RosterRow): string {
   // Lateness is taken here by the policy of the course: of a score that it was taken of already, it is put back.
   const taken = Number(r['metadata.takenForLateness'] || 0)
   const mark = r.score && taken < 0 ? String(Number((Number(r.score) - taken).toFixed(3))) : r.score || r.textScore || ''
-  return said === 'late' ? `${mark} late ${r['metadata.daysLate'] || 0}`.trim() : said || mark
+  return said === 'late' ? `${mark} late ${r['metadata.daysLate'] ?? ''}`.trim() : said || mark
 }
 
 export interface ResultToWrite {

@@ -6,7 +6,7 @@ import type { Db } from '../../kernel/db/open'
 
 /** How a roster knows a course's classes, teachers and students. Writes go on inside the caller's transaction. */
 export function rosterOf(db: Db) {
-  const head = db.prepare<[string], { code: string; title: string }>('SELECT code, title FROM course WHERE id = ?')
+  const head = db.prepare<[string], RosterMatch['here']['course']>('SELECT code, title, last_day AS lastDay FROM course WHERE id = ?')
   const notTwice = db.prepare('DELETE FROM roster_class WHERE course_id = ? AND source_id = ?')
   const setClass = db.prepare(
     `INSERT INTO roster_class (section_id, course_id, source_id, roll_file_id) VALUES (?, ?, ?, ?)
