@@ -10,6 +10,7 @@ import {
 } from '#core/roll'
 import { holds, says } from './says'
 import { Id, plainName } from './course'
+import { SheetNames, SheetsOfFile } from './file-sheets'
 
 export const Weekdays = z.array(z.number().int().min(1).max(7)).max(7)
 export const SectionCode = plainName(z.string().trim().min(1, 'Give it a code.').max(40, 'At most 40 characters.'))
@@ -102,6 +103,8 @@ export const RollUpload = z.strictObject({
   columns: z.partialRecord(RollField, z.number().int().min(0).max(500)).optional(),
   /** The line that the heading stands in; left out where it can be told. */
   headingLine: z.number().int().min(1).max(60_000).optional(),
+  /** Sheets of a workbook that are meant, by name; left out where it can be told. */
+  sheets: SheetNames.optional(),
   /** By which its letters are read; left out where it can be told. */
   encoding: Encoding.optional(),
   /** Of a roster, the classes that are meant, by their ids; left out where the file and the course tell. */
@@ -128,6 +131,7 @@ export const TriedRoll = z.strictObject({
   headingLine: z.number().int(),
   /** By which the letters of the file were read, where it is no Unicode. */
   encoding: Encoding.nullable(),
+  sheets: SheetsOfFile,
   columns: z.partialRecord(RollField, z.number().int()),
   counts: z.strictObject({
     added: z.number().int(),

@@ -17,6 +17,7 @@ import {
   Status,
   Student,
 } from './course'
+import { SheetsOfFile } from './file-sheets'
 import { ScaleBody } from './library'
 import { Stay } from './roll'
 import { says } from './says'
@@ -162,6 +163,7 @@ export const TriedImport = z.strictObject({
   unlisted: z.number().int(),
   /** What was understood that is written otherwise here, in words. */
   notes: z.array(z.string()),
+  sheets: SheetsOfFile,
   /** How the table was read; null for a format that fixes its columns. */
   table: says<MarksTable>()(
     z.strictObject({

@@ -1,5 +1,6 @@
 import { WHO_BY } from '#core/exchange/marks-who'
 import { Id, Mark } from '../course'
+import { SheetNames } from '../file-sheets'
 import { JudgedInColumns } from '../judged'
 import { AgreedBetween, DeskScript, KeptComment, Pile, PileScript, ReadingBody } from '../marking'
 import { ByStanding } from '../outcomes'
@@ -20,6 +21,7 @@ const Column = z.number().int().min(0).max(500)
 /** How a table of marks is to be read; left out where its heading says it. */
 const match = z
   .strictObject({
+    sheets: SheetNames.optional(),
     headingLine: z.number().int().min(1).max(60_000).optional(),
     who: z.strictObject({ column: Column, by: z.enum(WHO_BY) }).optional(),
     marks: z

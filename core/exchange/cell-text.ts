@@ -72,7 +72,8 @@ function readMark(written: string, shown: string, outOf: number, belowZero: bool
   if (outOf >= 1000 && /^[-−]?\d{1,3},\d{3}$/.test(written))
     return `${quoted} can be read in two ways: write ${written.replace(',', '.')}, or ${written.replace(',', '')}.`
   const number = /^[-−]?\d+,\d+$/.test(written) ? written.replace(',', '.') : written
-  if (/^\d+(\.\d+)?\s*%$/.test(number)) return `${quoted} is a percent: give the mark out of ${outOf}.`
+  const percent = /^(\d+(?:\.\d+)?)\s*%$/.exec(number)?.[1]
+  if (percent !== undefined) return `${quoted} is a percent: give the mark out of ${outOf}, which is ${markAt(Number(percent), outOf)}.`
   if (!/^[-−]?(\d+\.?\d*|\.\d+)$/.test(number))
     return `${quoted} is not a mark: give a number from 0 to ${outOf}${scale ? `, ${scale.labels.map((l) => l.label).join(', ')}` : ''}, or late, missing, absent, exempt or held.`
   const mark = Number(number.replace('−', '-'))
@@ -87,8 +88,12 @@ function labelMark(scale: Scale, words: string, outOf: number): number | null {
   const begun = scale.labels.filter((l) => l.label.toLowerCase().startsWith(words))
   const percent = scaleValue(scale, words) ?? (begun.length === 1 && words.length > 1 ? begun[0]!.percent : null)
   if (percent === null) return null
-  return toNumber(roundToStep(times(over(rationalOf(percent), rationalOf(100)), rationalOf(outOf)), rationalOf(0.001)))
+  return markAt(percent, outOf)
 }
+
+/** The mark at a percent, to three decimals. */
+const markAt = (percent: number, outOf: number): number =>
+  toNumber(roundToStep(times(over(rationalOf(percent), rationalOf(100)), rationalOf(outOf)), rationalOf(0.001)))
 
 /** How a cell is written, so that reading it gives the same again. */
 export function writeCellText(cell: { mark: number | null; status: Status; daysLate: number }): string {

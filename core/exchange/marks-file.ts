@@ -2,6 +2,7 @@ import { MOST_REMARK } from '../marking/cell-value'
 import { FileError, readDelimited, rowFault, unguarded, type FileTable } from './delimited'
 import { marksHeading, matchedBefore, whoIn } from './marks-match'
 import type { MarksRead, MarksTable, WhoBy } from './marks-who'
+import type { SheetOfFile } from './sheets-of-file'
 import { recogniseColumns } from './roll-file'
 
 /** One cell of a file of marks, with its place for messages. */
@@ -36,6 +37,8 @@ export interface MarksFile {
   notes: string[]
   /** How the table was read; null for a format that fixes its columns. */
   table: MarksTable | null
+  /** Of a workbook. */
+  sheets?: SheetOfFile[]
 }
 
 const MOST_MARKS = 1_000_000

@@ -4,6 +4,8 @@ export type WhoBy = (typeof WHO_BY)[number]
 
 /** How a table of marks is to be read, where somebody said so: whose, and which columns hold marks of what. All others are put aside. */
 export interface MarksMatch {
+  /** Sheets of a workbook that are meant, by name. */
+  sheets?: string[] | undefined
   /** The line that the heading stands in. */
   headingLine?: number | undefined
   who?: { column: number; by: WhoBy } | undefined

@@ -282,7 +282,7 @@ test('names of one word and ids that begin like a formula come back from our own
     .decode(files.get('users.csv'))
     .split('\r\n')
     .map((row) => row.split(','))
-  expect(['givenName', 'familyName'].map((column) => first![head!.indexOf(column)])).toEqual(['Sukarno', '-'])
+  expect(['givenName', 'familyName'].map((column) => first![head!.indexOf(column)])).toEqual(['Sukarno', '—'])
   const read = readOneRoster(files)
   expect(read.faults).toEqual([])
   expect(read.entries.map((e) => [e.candidate, e.name, e.externalId, e.signIn, e.stays[0]!.section])).toEqual([

@@ -1,4 +1,5 @@
 import { isMailAddress, isSignIn } from '../roll/sign-in'
+import { namePart, wholeName } from '../roll/name-parts'
 import { isPlainName } from '../roll/plain-name'
 import { cellsOfLine } from './line-cells'
 import { SAYS_SEPARATOR } from './separator'
@@ -74,7 +75,10 @@ function fromColumns(cells: string[], at: Map<Column, number>): ListedPerson | s
   if (/^student$/i.test(cell('role'))) return 'A student: students come in by the roll of their course.'
   const email = cell('email')
   return {
-    name: [cell('title'), inSpokenOrder(cell('name')) || [cell('given'), cell('family')].filter((part) => part !== '').join(' ')]
+    name: [
+      cell('title'),
+      inSpokenOrder(cell('name')) || wholeName({ given: namePart(cell('given')), middle: '', family: namePart(cell('family')) }),
+    ]
       .filter((part) => part !== '')
       .join(' '),
     signIn: cell('signIn') || email,

@@ -7,7 +7,7 @@ import { readMarksTable, type MarksFile } from './marks-file'
 import { marksHeading } from './marks-match'
 import type { MarksRead } from './marks-who'
 import { readRosterResults } from './roster-results'
-import { readWorkbook } from './workbook'
+import { readWorkbook } from './read-workbook'
 
 /**
  * Reads marks from a file of any kind we take: CSV, XLSX, or zipped results of the open roster format; told by its content.
@@ -18,7 +18,10 @@ export async function readMarks(bytes: Uint8Array, match: MarksRead = {}): Promi
   const { format, files } = openFile(bytes, ['text', 'workbook', 'roster results', 'data package'])
   if (format === 'roster results') return readRosterResults(files)
   if (format === 'data package') return readMarksTable(packedTable(files, 'marks'), match)
-  if (format === 'workbook') return readMarksTable(await readWorkbook(files, marksHeading(match)), match)
+  if (format === 'workbook') {
+    const book = await readWorkbook(files, { findHeading: marksHeading(match), chosen: match.sheets })
+    return { ...readMarksTable(book, match), sheets: book.sheets }
+  }
   const { text, encoding } = decodeText(bytes)
   const read = readMarksTable(unguarded(readDelimited(text, marksHeading(match))), match)
   return encoding === null ? read : { ...read, notes: [`The file is not in UTF-8: it is read as ${ENCODINGS[encoding]}.`, ...read.notes] }

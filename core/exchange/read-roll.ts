@@ -3,7 +3,7 @@ import { readDelimited, type FileTable } from './delimited'
 import { openFile } from './formats'
 import { readOneRoster } from './one-roster'
 import { columnsOf, readRollTable, rollHeading, type RollFile, type RollMatch } from './roll-file'
-import { readWorkbook } from './workbook'
+import { readWorkbook } from './read-workbook'
 
 /**
  * Reads a roll from a file of any kind we take: CSV, XLSX, or a zipped roster; told by its content, not its name.
@@ -22,15 +22,17 @@ export async function readRoll(
     return readOneRoster(files, match.roster)
   }
   let table: FileTable
-  let read: Pick<RollFile, 'encoding'> = { encoding: null }
+  let read: Pick<RollFile, 'encoding' | 'sheets'> = { encoding: null, sheets: [] }
   if (format === 'workbook') {
     told('reading the workbook')
-    table = await readWorkbook(files, rollHeading(match))
+    const book = await readWorkbook(files, { findHeading: rollHeading(match), chosen: match.sheets })
+    table = book
+    read = { encoding: null, sheets: book.sheets }
   } else {
     told('reading the rows')
     const { text, encoding } = decodeText(bytes, match.encoding)
     table = readDelimited(text, rollHeading(match))
-    read = { encoding }
+    read = { encoding, sheets: [] }
   }
   return { ...readRollTable(table, match.columns ?? columnsOf(table.header, match.known)), ...read }
 }

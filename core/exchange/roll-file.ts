@@ -7,6 +7,7 @@ import { withoutGuard } from './guard'
 import type { Day } from '../roll/days'
 import type { NameParts } from '../roll/name-parts'
 import { rowFault, type FileTable, type FindHeading } from './delimited'
+import type { SheetOfFile } from './sheets-of-file'
 import { readWeekdays } from './weekdays'
 import { ROLL_FIELDS, type RollField } from '../roll/roll-fields'
 
@@ -74,6 +75,8 @@ export interface RollFile {
   headingLine: number
   /** By which its letters were read where it is no Unicode. */
   encoding: Encoding | null
+  /** Of a workbook; none of any other file. */
+  sheets: SheetOfFile[]
   columns: RollColumns
   sections: FileSection[]
   entries: RollEntry[]
@@ -178,6 +181,8 @@ export interface RollMatch {
   /** The line that its heading stands in. */
   headingLine?: number | undefined
   encoding?: Encoding | undefined
+  /** Sheets of a workbook that are meant, by name. */
+  sheets?: readonly string[] | undefined
   known?: readonly KnownMatch[]
   roster?: RosterMatch | undefined
 }
@@ -230,6 +235,7 @@ export function readRollTable(table: FileTable, columns: RollColumns = recognise
     header,
     headingLine: table.headingLine ?? 1,
     encoding: null,
+    sheets: [],
     columns,
     roster: null,
     sections: [],

@@ -107,7 +107,9 @@ function cellText(r: RosterRow): string {
   // Lateness is taken here by the policy of the course: of a score that it was taken of already, it is put back.
   const taken = Number(r['metadata.takenForLateness'] || 0)
   const mark = r.score && taken < 0 ? String(Number((Number(r.score) - taken).toFixed(3))) : r.score || r.textScore || ''
-  return said === 'late' ? `${mark} late ${r['metadata.daysLate'] ?? ''}`.trim() : said || mark
+  // A file of ours says how many days, also where that is none; of another's late work nothing is known but that it is.
+  const days = r['metadata.daysLate'] || (own === 'late' ? 0 : '')
+  return said === 'late' ? `${mark} late ${days}`.trim() : said || mark
 }
 
 export interface ResultToWrite {

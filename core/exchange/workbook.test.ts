@@ -1,5 +1,6 @@
-import { strFromU8, unzipSync } from 'fflate'
-import { readWorkbook, writeSheets, writeWorkbook } from './workbook'
+import { strFromU8, strToU8, unzipSync } from 'fflate'
+import { readWorkbook } from './read-workbook'
+import { writeSheets, writeWorkbook } from './workbook'
 
 const parts = (book: Uint8Array) => new Map(Object.entries(unzipSync(book)))
 /** A cell as it stands in the sheet’s XML: its type, its format’s code, and what it holds. */
@@ -51,4 +52,60 @@ test('a roll and a sheet read back as they were written', async () => {
   const read = await readWorkbook(parts(await writeWorkbook('Marks', header, rows, ['text', 'text', 'mark', 'day'])))
   expect(read.header).toEqual(header)
   expect(read.rows.map((r) => r.cells)).toEqual(rows.map((cells) => cells.map((c) => c.trim())))
+})
+
+const MARKS = ['candidate', 'Essay']
+const book = (...sheets: [string, string[], string[][]][]) =>
+  writeSheets(sheets.map(([title, header, rows]) => ({ title, header, rows, kinds: ['text', 'mark'] })))
+/** With one part of it written otherwise. */
+const edited = (files: ReadonlyMap<string, Uint8Array>, path: string, edit: (xml: string) => string) =>
+  new Map([...files, [path, strToU8(edit(strFromU8(files.get(path)!)))]])
+
+test('sheets of one form are read together, their lines counted on; others are offered, and read by their columns when chosen', async () => {
+  const files = parts(
+    await book(
+      ['Alidade & Co', MARKS, [['0412', '17']]],
+      ['Notes', ['what'], [['read on Monday']]],
+      ['Groma', MARKS, [['0501', '12'], ['0502', '9']]], // prettier-ignore
+      ['Late', ['Essay', 'candidate', 'why'], [['3', '601', 'ill']]],
+    ),
+  )
+  const read = await readWorkbook(files)
+  expect(read.rows).toEqual([
+    { line: 2, cells: ['0412', '17'] },
+    { line: 4, cells: ['0501', '12'] },
+    { line: 5, cells: ['0502', '9'] },
+  ])
+  expect(read.sheets.map((s) => [s.name, s.chosen, s.linesBefore])).toEqual([
+    ['Alidade & Co', true, 0],
+    ['Notes', false, 0],
+    ['Groma', true, 2],
+    ['Late', false, 0],
+  ])
+  const chosen = await readWorkbook(files, { chosen: ['Groma', 'Late'] })
+  expect([chosen.header, chosen.rows.at(-1)]).toEqual([[...MARKS, 'why'], { line: 5, cells: ['601', '3', 'ill'] }])
+  expect((await readWorkbook(files, { alone: true })).rows).toHaveLength(1)
+})
+
+test('a hidden sheet is read only when it is chosen, and a sheet that cannot be read only matters when it is meant', async () => {
+  const plain = parts(await book(['Old', MARKS, [['1', '2']]], ['Marks', MARKS, [['0412', '17']]], ['Sums', MARKS, [['x', '5']]]))
+  const hidden = edited(plain, 'xl/workbook.xml', (xml) => xml.replace('name="Old"', 'name="Old" state="hidden"'))
+  const files = edited(hidden, 'xl/worksheets/sheet3.xml', (xml) => xml.replace('<v>5</v>', '<f>SUM(A1:A2)</f><v>5</v>'))
+  const read = await readWorkbook(files)
+  expect(read.rows.map((r) => r.cells)).toEqual([['0412', '17']])
+  expect(read.sheets.map((s) => [s.name, s.hidden, s.chosen])).toEqual([
+    ['Old', true, false],
+    ['Marks', false, true],
+    ['Sums', false, false],
+  ])
+  expect((await readWorkbook(files, { chosen: ['Old'] })).rows.map((r) => r.cells)).toEqual([['1', '2']])
+  await expect(readWorkbook(files, { chosen: ['Sums'] })).rejects.toThrow('Cell B2 holds a formula')
+})
+
+test('a percent keeps its sign, and an error is what it says', async () => {
+  const written = await writeSheets([{ title: 'M', header: MARKS, rows: [['0412', 75], ['0413', 7.1], ['0414', 3]], kinds: ['text', 'percent'] }]) // prettier-ignore
+  const files = edited(parts(written), 'xl/worksheets/sheet1.xml', (xml) =>
+    xml.replace(/<c r="B4"[^>]*><v>[^<]*<\/v>/, '<c r="B4" t="e"><v>#N/A</v>'),
+  )
+  expect((await readWorkbook(files)).rows.map((r) => r.cells[1])).toEqual(['75%', '7.1%', '#N/A'])
 })

@@ -6,7 +6,7 @@ test('a name keeps the parts that it came in as long as it is that name', () => 
   expect(wholeName(KEPT)).toBe('Maria Luz de Castellane Roe')
   expect(nameParts('Maria Luz de Castellane Roe', KEPT)).toEqual(KEPT)
   expect(nameParts('Luz Castellane', KEPT)).toEqual({ given: 'Luz', middle: '', family: 'Castellane' })
-  expect(nameParts('Ama', null)).toEqual({ given: 'Ama', middle: '', family: '-' })
+  expect(nameParts('Ama', null)).toEqual({ given: 'Ama', middle: '', family: '—' })
 })
 
 test('blanks in and between parts are those of the whole name', () => {

@@ -6,9 +6,9 @@ export interface NameParts {
 }
 
 /** What stands for no name where a format asks for one. */
-const NO_NAME = '-'
+const NO_NAME = '—'
 /** A part of a name as a roster gives it: nothing where it only fills a column that may not be empty. */
-export const namePart = (text = ''): string => (/^[-–—.]?$/.test(text.trim()) ? '' : text)
+export const namePart = (text = ''): string => (text === NO_NAME ? '' : text)
 
 /** The whole name, as it is shown. */
 export const wholeName = ({ given, middle, family }: NameParts): string =>
@@ -20,7 +20,7 @@ export const wholeName = ({ given, middle, family }: NameParts): string =>
 
 /**
  * A name in parts for a format that wants a given and a family name: as it came where it is still that name, else the first word as the
- * given name and all others as the family's. A part that there is not is a hyphen.
+ * given name and all others as the family's. A part that there is not is a dash.
  * @param kept the parts that it came in; null where it did not come from a roster
  */
 export function nameParts(name: string, kept: NameParts | null): NameParts {

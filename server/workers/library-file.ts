@@ -7,7 +7,7 @@ import { FileError, readDelimited, unguarded } from '#core/exchange/delimited'
 import { openFile, type Opened } from '#core/exchange/formats'
 import { tablesFromHtml } from '#core/exchange/html-table'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
-import { readWorkbook } from '#core/exchange/workbook'
+import { readWorkbook } from '#core/exchange/read-workbook'
 import type { LibraryFileRead } from '../kernel/standards/library-file'
 import { ENTRY } from '../kernel/standards/taken-out'
 
@@ -49,7 +49,7 @@ function packedEntry(files: ReadonlyMap<string, Uint8Array>): LibraryFileRead {
 
 async function tablesOf({ format, bytes, files }: Opened): Promise<string[][][]> {
   if (format !== 'document') {
-    const { header, rows } = format === 'workbook' ? await readWorkbook(files) : unguarded(readDelimited(decodeUnicode(bytes)))
+    const { header, rows } = format === 'workbook' ? await readWorkbook(files, { alone: true }) : unguarded(readDelimited(decodeUnicode(bytes)))
     return [[header, ...rows.map((r) => r.cells)]]
   }
   // Packed anew from what was counted, so that nothing else is unpacked behind our back; pictures stay out.

@@ -2,6 +2,7 @@ import { strToU8, zipSync } from 'fflate'
 import type { MarksMatch } from '#core/exchange/marks-who'
 import { type CellState, type Sheet, type BroughtIn, type TriedImport } from '#contract'
 import { COURSE, api, demoServer } from '../../testing/serve'
+import { writeSheets } from '#core/exchange/workbook'
 import { sheetOf, sheetIn } from '../../testing/sheet-of'
 import { takenOut } from '../../testing/taken-out'
 
@@ -91,7 +92,7 @@ test.each<[string, (a: string, b: string) => string, RegExp, { line: number; col
   [
     'a percent',
     (a) => `candidate,Pacing and compass\n${a},85%`,
-    /is a percent: give the mark out of 20/,
+    /is a percent: give the mark out of 20, which is 1\d/,
     { line: 2, column: 'Pacing and compass' },
   ],
   ['four decimals', (a) => `candidate,Pacing and compass\n${a},1.2345`, /more than 3 decimals/, { line: 2, column: 'Pacing and compass' }],
@@ -308,7 +309,7 @@ test('results marked out of something else are refused; statuses and lateness ar
   })
   const { rows } = await tryBytes(zip)
   const becomes = (candidate: string) => rows.find((r) => r.candidate === candidate && r.assessment === 'Pacing and compass')?.after
-  expect(numbers.slice(0, 3).map(becomes)).toEqual(['exempt', '12.5 late 0', 'missing'])
+  expect(numbers.slice(0, 3).map(becomes)).toEqual(['exempt', '12.5 late 1', 'missing'])
   expect(rows.find((r) => r.candidate === outside)?.after).toBe('1.5')
   expect(rows.filter((r) => r.outcome === 'refused').map((r) => r.reason)).toEqual([
     'The file marks Levelling run out of 100, and here it is out of 30: bring both to the same first.',
@@ -395,4 +396,23 @@ test('what was matched by hand is remembered once its file is brought in: the ne
   })
   expect((other.body as TriedImport).notes).toEqual([])
   expect((await tryFile(`Who,Sheet 4\n${b},9\n`)).table).toMatchObject({ who: null })
+})
+
+test('sheets of a workbook are tried together or as they are chosen; a percent and an error in a cell are refused as what they are', async () => {
+  const header = ['candidate', 'Stereo heights']
+  const [a, b, c] = numbers as [string, string, string]
+  const book = await writeSheets([
+    { title: 'Morning', header, rows: [[a, 75]], kinds: ['text', 'percent'] },
+    { title: 'Notes', header: ['what'], rows: [['rain']] },
+    { title: 'Afternoon', header, rows: [[b, '11'], [c, '#N/A']], kinds: ['text', 'mark'] }, // prettier-ignore
+  ])
+  const file = Buffer.from(book).toString('base64')
+  const tried = (await lead('post', api('/marks-file/try'), { file }).expect(200)).body as TriedImport
+  expect(tried.sheets.filter((s) => s.chosen).map((s) => s.name)).toEqual(['Morning', 'Afternoon'])
+  expect(tried.rows.filter((r) => r.outcome === 'refused').map((r) => [r.line, r.reason])).toEqual([
+    [2, '“75%” is a percent: give the mark out of 24, which is 18.'],
+    [5, expect.stringMatching(/^“#N\/A” is not a mark/)],
+  ])
+  const chosen = (await lead('post', api('/marks-file/try'), { file, match: { sheets: ['Afternoon'] } }).expect(200)).body as TriedImport
+  expect(chosen.rows.map((r) => r.line).sort()).toEqual([2, 3])
 })

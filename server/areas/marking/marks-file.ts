@@ -208,6 +208,7 @@ export async function tryMarksFile(
   return {
     tried: {
       ...summary(rows),
+      sheets: file.sheets ?? [],
       notes: [...file.notes, ...(commas.length > 0 ? [commaNote(commas)] : []), ...remarksLeft(left)],
       table: file.table,
     },
@@ -232,7 +233,7 @@ const remarksLeft = ({ bare, read }: { bare: number; read: number }): string[] =
 const commaNote = ([first, ...more]: readonly { text: string; line: number }[]): string =>
   `A decimal comma is read as a point: ${first!.text.trim()} in line ${first!.line}${more.length > 0 ? `, and ${more.length} more` : ''}.`
 
-function summary(rows: TriedRow[]): Omit<TriedImport, 'notes' | 'table'> {
+function summary(rows: TriedRow[]): Omit<TriedImport, 'notes' | 'sheets' | 'table'> {
   const counts = { added: 0, changed: 0, unchanged: 0, refused: 0 }
   for (const r of rows) counts[r.outcome]++
   const order = { refused: 0, changed: 1, added: 2, unchanged: 3 }

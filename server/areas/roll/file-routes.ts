@@ -93,6 +93,7 @@ export function rollFileRoutes(handle: Handle, db: Db, { roll, roster, files, po
       {
         columns: upload.columns,
         headingLine: upload.headingLine,
+        sheets: upload.sheets,
         encoding: upload.encoding,
         roster: { chosen: upload.classes, here: roster.here(courseId, current) },
         known: known
@@ -113,7 +114,7 @@ export function rollFileRoutes(handle: Handle, db: Db, { roll, roster, files, po
 function toTried(
   changes: RollChanges,
   current: ReturnType<RollQueries['roll']>,
-  file: Pick<RollFile, 'header' | 'headingLine' | 'encoding' | 'columns' | 'roster'>,
+  file: Pick<RollFile, 'header' | 'headingLine' | 'encoding' | 'sheets' | 'columns' | 'roster'>,
 ): TriedRoll {
   const counts: TriedRoll['counts'] = { added: 0, changed: 0, moved: 0, back: 0, unchanged: 0, refused: 0 }
   for (const r of changes.rows) counts[r.outcome]++
@@ -124,6 +125,7 @@ function toTried(
   return {
     header: file.header,
     headingLine: file.headingLine,
+    sheets: file.sheets,
     encoding: file.encoding,
     columns: file.columns,
     counts,

@@ -20,6 +20,7 @@ const tried = (rows: TriedImport['rows'], unlisted = 0, notes: string[] = [], ta
     rows,
     unlisted,
     notes,
+    sheets: [],
     table,
     counts: { added: count('added'), changed: count('changed'), unchanged: count('unchanged'), refused: count('refused') },
   } as TriedImport

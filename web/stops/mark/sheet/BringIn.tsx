@@ -9,6 +9,7 @@ import { MarksMatch } from './MarksMatch'
 import { useSaved } from '../../../saving/saved'
 import { counted } from '../../../parts/format'
 import { FileField, MOST_FILE } from '../../../parts/FileField'
+import { SheetsRead } from '../../../parts/SheetsRead'
 
 /** A file of marks: tried first, row by row; then all of it or nothing. */
 export function BringIn({
@@ -131,7 +132,16 @@ export function BringIn({
                 </span>
               )}
             </p>
-            {tried.table && <MarksMatch table={tried.table} titles={titles} onMatch={(match) => void tryIt({ ...upload, match })} />}
+            <SheetsRead sheets={tried.sheets} onChoose={(sheets) => void tryIt({ ...upload, match: { sheets } })} />
+            {tried.table && (
+              <MarksMatch
+                table={tried.table}
+                titles={titles}
+                onMatch={(match) =>
+                  void tryIt({ ...upload, match: { ...(upload.match?.sheets && { sheets: upload.match.sheets }), ...match } })
+                }
+              />
+            )}
             {tried.notes.map((note) => (
               <p key={note} className="note mb-2">
                 {note}

@@ -210,8 +210,8 @@ test('marks of a file are one step of undo; a cell that was changed since is lef
   // As it stands when the file was brought in, and somebody gave Bo another mark.
   const { user, saved, answer } = sheet([cell('ada', 'paper', 20), cell('bo', 'paper', 35)])
   const counts = { added: 2, changed: 0, unchanged: 0, refused: 0 }
-  answer(routes.tryImport, () => ({ counts, rows: [], unlisted: 0, notes: [], table: null }))
-  answer(routes.bringIn, () => ({ counts, rows: [], unlisted: 0, notes: [], table: null, changed }))
+  answer(routes.tryImport, () => ({ counts, rows: [], unlisted: 0, notes: [], sheets: [], table: null }))
+  answer(routes.bringIn, () => ({ counts, rows: [], unlisted: 0, notes: [], sheets: [], table: null, changed }))
   await user.keyboard('b')
   fireEvent.paste(screen.getByLabelText('Paste the file’s text'), { clipboardData: { getData: () => 'candidate,Paper' } })
   await user.click(await screen.findByRole('button', { name: 'Bring in 2 marks' }))

@@ -15,6 +15,7 @@ import { RosterClasses } from './RosterClasses'
 import { TriedRows } from './TriedRows'
 import { DateField } from '../../../parts/DateField'
 import { FileField, MOST_FILE } from '../../../parts/FileField'
+import { SheetsRead } from '../../../parts/SheetsRead'
 
 interface Chosen {
   name: string
@@ -26,6 +27,7 @@ interface How {
   columns?: TriedRoll['columns'] | undefined
   headingLine?: number | undefined
   encoding?: Encoding | undefined
+  sheets?: readonly string[] | undefined
   /** Of a roster, the classes that are meant. */
   classes?: readonly string[] | undefined
   from: string
@@ -42,6 +44,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const [columns, setColumns] = useState<TriedRoll['columns'] | undefined>(undefined)
   const [headingLine, setHeadingLine] = useState<number | undefined>(undefined)
   const [encoding, setEncoding] = useState<Encoding | undefined>(undefined)
+  const [sheets, setSheets] = useState<readonly string[] | undefined>(undefined)
   const [classes, setClasses] = useState<readonly string[] | undefined>(undefined)
   /** Whether what is refused is left out on purpose. */
   const [leaveOut, setLeaveOut] = useState(false)
@@ -54,7 +57,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   const run = async (
     what: 'try' | 'bring in',
     { name, base64 }: Chosen,
-    how: How = { columns, headingLine, encoding, classes, from },
+    how: How = { columns, headingLine, encoding, sheets, classes, from },
   ): Promise<boolean> => {
     stop.current?.abort()
     const own = (stop.current = new AbortController())
@@ -66,6 +69,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
       ...(how.columns && { columns: how.columns }),
       ...(how.headingLine !== undefined && { headingLine: how.headingLine }),
       ...(how.encoding && { encoding: how.encoding }),
+      ...(how.sheets && { sheets: [...how.sheets] }),
       ...(how.classes && { classes: [...how.classes] }),
     }
     const told = (said: string) => !own.signal.aborted && setDoing(said)
@@ -103,6 +107,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
     setColumns(undefined)
     setHeadingLine(undefined)
     setEncoding(undefined)
+    setSheets(undefined)
     setClasses(undefined)
     if (chosen.size > MOST_FILE) return setProblem(`${chosen.name} is over 12 MB. Bring it in in parts.`)
     try {
@@ -115,13 +120,13 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   }
   const match = (next: Partial<Record<RollField, number>>) => {
     setColumns(next)
-    if (file) void run('try', file, { columns: next, headingLine, encoding, from })
+    if (file) void run('try', file, { columns: next, headingLine, encoding, sheets, from })
   }
   const headIn = (line: number) => {
     setHeadingLine(line)
     // Another heading has other columns.
     setColumns(undefined)
-    if (file) void run('try', file, { headingLine: line, encoding, from })
+    if (file) void run('try', file, { headingLine: line, encoding, sheets, from })
   }
   const bringIn = async () => {
     if (file && (await run('bring in', file))) onClose()
@@ -185,7 +190,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
               onCommit={(day) => {
                 if (day === '') return
                 setFrom(day)
-                if (file) void run('try', file, { columns, headingLine, encoding, classes, from: day })
+                if (file) void run('try', file, { columns, headingLine, encoding, sheets, classes, from: day })
               }}
             />
           </div>
@@ -251,6 +256,15 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
                 }}
               />
             )}
+            <SheetsRead
+              sheets={tried.sheets}
+              onChoose={(next) => {
+                setSheets(next)
+                setColumns(undefined)
+                setHeadingLine(undefined)
+                if (file) void run('try', file, { sheets: next, from })
+              }}
+            />
             <LettersRead
               tried={tried}
               onEncoding={(next) => {
