@@ -1,5 +1,9 @@
 import { parse } from 'csv-parse/sync'
-import type { FileTable } from './delimited'
+
+interface Row {
+  line: number
+  cells: string[]
+}
 
 const SEPARATORS = [';', '\t', ','] as const
 
@@ -15,7 +19,7 @@ export const SAYS_SEPARATOR = /^sep=([,;\t])\r?\n/i
  * @param tableOf the heading among rows, and what is beneath it
  * @returns null where nothing parts any row
  */
-export function separatorOf(text: string, tableOf: (rows: FileTable['rows']) => FileTable): string | null {
+export function separatorOf(text: string, tableOf: (rows: Row[]) => { header: string[]; rows: Row[] }): string | null {
   const tried = SEPARATORS.map((separator) => {
     const rows = firstRows(text, separator)
     const { header, rows: beneath } = tableOf(rows)
@@ -34,8 +38,8 @@ export function separatorOf(text: string, tableOf: (rows: FileTable['rows']) => 
 const filledWidth = (row: readonly string[]): number => row.findLastIndex((c) => c !== '') + 1
 
 /** The first rows of a text; those before a fault where it has one, which is said when all of it is read. */
-function firstRows(text: string, delimiter: string): FileTable['rows'] {
-  const rows: FileTable['rows'] = []
+function firstRows(text: string, delimiter: string): Row[] {
+  const rows: Row[] = []
   const keep = (cells: string[], { lines }: { lines: number }) => (rows.push({ line: lines, cells }), null)
   try {
     parse(text, { ...LENIENT, delimiter, to: LOOKED_AT, on_record: keep })
