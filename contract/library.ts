@@ -200,6 +200,8 @@ export const LibraryFile = z.strictObject({
       title: z.string(),
       /** By which the file names it; null where it does not. */
       source: z.string().nullable(),
+      /** Levels that the file gives no score, by the places of criterion and level. */
+      unscored: z.array(z.strictObject({ criterion: z.number().int(), level: z.number().int() })).optional(),
       /** The entry that was made from it, or that it was taken out of. */
       known: z.strictObject({ id: Id, title: z.string(), same: z.boolean() }).nullable(),
     }),

@@ -24,8 +24,25 @@ export interface CaseRubric {
   alike?: boolean | undefined
 }
 
+/** A level of a file’s rubric, by the places of its criterion and its own, counted from 0. */
+export interface LevelPlace {
+  criterion: number
+  level: number
+}
+
 /** A rubric of a file, with the identifier that it has there; null where it has none. */
-export type FileRubric = Omit<CaseRubric, 'id'> & { source: string | null }
+export type FileRubric = Omit<CaseRubric, 'id'> & {
+  source: string | null
+  /** Levels that the file gives no score: how many points they are worth is to be asked. */
+  unscored?: LevelPlace[] | undefined
+}
+
+/** An item that a criterion names and the file does not hold. */
+export interface UnknownItem {
+  id: string
+  title: string
+  criterion: string
+}
 
 export interface CaseOutcome {
   id: string
@@ -168,6 +185,9 @@ interface ReadCase {
   rubrics: FileRubric[]
   /** Those that criteria name, or all items where there is no rubric; by the identifiers of the file. */
   outcomes: CaseOutcome[]
+  unknown: UnknownItem[]
+  /** What of the file is not read, in words. */
+  notes: string[]
 }
 
 /**
@@ -187,9 +207,16 @@ export function readCase(json: string): ReadCase {
   const items = new Map(list(root.CFItems).map((item) => [text(item.identifier), item]))
   if (rubrics.length === 0 && items.size === 0) throw new FileError(nothing)
   const named = new Set<string>()
+  const unknown: UnknownItem[] = []
   const linksOf = (c: Json): string[] => {
     const links = [c.CFItemURI, ...list(ownOf(c).furtherCFItemURIs)] as (Json | undefined)[]
-    return links.map((l) => text(l?.identifier)).filter((id) => items.has(id))
+    return links.flatMap((link) => {
+      const id = text(link?.identifier).slice(0, 200)
+      if (id === '') return []
+      if (!items.has(id))
+        unknown.push({ id, title: text(link!.title).slice(0, 200), criterion: (text(c.category) || text(c.description)).slice(0, 200) })
+      return [id]
+    })
   }
   const read = rubrics.slice(0, MAX_RUBRICS).map((r): FileRubric => {
     const more = (r.extensions ?? {}) as Json
@@ -203,13 +230,11 @@ export function readCase(json: string): ReadCase {
       ...(more.bestFirst === true ? { descending: true } : {}),
       ...(more.alike === true ? { alike: true } : {}),
       ...(more.kind === 'mark scheme' || more.kind === 'scale' ? { kind: more.kind } : {}),
-      criteria: list(r.CFRubricCriteria)
-        .sort(byPosition)
-        .map((c, i): CaseCriterion => {
-          const outcomeIds = linksOf(c)
-          for (const id of outcomeIds) named.add(id)
-          return criterionOf(c, i, outcomeIds)
-        }),
+      ...criteriaIn(r, (c) => {
+        const outcomeIds = linksOf(c)
+        for (const id of outcomeIds) named.add(id)
+        return outcomeIds
+      }),
     }
   })
   const parents = parentsIn(root, items)
@@ -217,11 +242,31 @@ export function readCase(json: string): ReadCase {
   // What others stand in is a group, unless a criterion names it.
   const isOutcome = (id: string) => named.has(id) || (rubrics.length === 0 && !around.has(id) && text(items.get(id)!.CFItemType) !== GROUP)
   const wanted = [...items].filter(([id]) => isOutcome(id)).slice(0, MAX_OUTCOMES)
-  return { rubrics: read, outcomes: wanted.map(([id, item]) => ({ ...outcomeOf(id, item), ...groupOf(id, parents, items) })) }
+  return {
+    rubrics: read,
+    outcomes: wanted.map(([id, item]) => ({ ...outcomeOf(id, item), ...groupOf(id, parents, items) })),
+    unknown,
+    notes: rubrics.length > MAX_RUBRICS ? [`The file has ${rubrics.length} rubrics: the first ${MAX_RUBRICS} are read.`] : [],
+  }
 }
 
-/** A criterion whose scores, weighed, are points; where they are below 0 it takes them off. */
-function criterionOf(c: Json, i: number, outcomeIds: string[]): CaseCriterion {
+/** The criteria of a rubric, and which of their levels have no score. */
+function criteriaIn(rubric: Json, linksOf: (criterion: Json) => string[]): Pick<FileRubric, 'criteria' | 'unscored'> {
+  const unscored: LevelPlace[] = []
+  const criteria = list(rubric.CFRubricCriteria)
+    .sort(byPosition)
+    .map((c, criterion) => {
+      const read = criterionOf(c, criterion, linksOf(c))
+      unscored.push(...read.unscored.map((level) => ({ criterion, level })))
+      return read.criterion
+    })
+  return { criteria, ...(unscored.length > 0 ? { unscored } : {}) }
+}
+
+const hasScore = (level: Json): boolean => level.score !== null && level.score !== '' && Number.isFinite(Number(level.score ?? NaN))
+
+/** A criterion whose scores, weighed, are points; where they are below 0 it takes them off. Where a score is missing levels stay in their places. */
+function criterionOf(c: Json, i: number, outcomeIds: string[]): { criterion: CaseCriterion; unscored: number[] } {
   const given = Number(c.weight ?? 1)
   const weight = Number.isFinite(given) && given !== 0 ? given : 1
   const levels = list(c.CFRubricCriterionLevels).sort(byPosition)
@@ -230,7 +275,8 @@ function criterionOf(c: Json, i: number, outcomeIds: string[]): CaseCriterion {
   const [category, description] = [text(c.category), text(c.description)]
   const further = category !== '' && description !== category ? description.slice(0, 2000) : ''
   const points = (x: number, places = 3) => Math.min(10_000, Number(Math.abs(x).toFixed(places)))
-  return {
+  const unscored = levels.flatMap((l, at) => (hasScore(l) ? [] : [at]))
+  const criterion: CaseCriterion = {
     id: `c${i + 1}`,
     title: (category || description).slice(0, 200) || `Criterion ${i + 1}`,
     ...(further === '' ? {} : { description: further }),
@@ -255,8 +301,9 @@ function criterionOf(c: Json, i: number, outcomeIds: string[]): CaseCriterion {
           ...(text(l.feedback) ? { comment: text(l.feedback).slice(0, 2000) } : {}),
         }
       })
-      .sort((a, b) => a.points - b.points),
+      .sort((a, b) => (unscored.length > 0 ? 0 : a.points - b.points)),
   }
+  return { criterion, unscored }
 }
 
 /** Which item each item of a file stands in. */

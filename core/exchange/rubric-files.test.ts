@@ -1,3 +1,4 @@
+import { withPoints } from './unscored'
 import { createHash } from 'node:crypto'
 import fc from 'fast-check'
 import type { Criterion } from '../scales/rubric'
@@ -223,7 +224,7 @@ test('written as CASE and read again, a rubric is the same, ranges, penalties, n
   fc.assert(
     fc.property(whole, (made) => {
       const json = JSON.stringify(writeCase([{ ...made, id: 'r', title: 'Map' }], stamp))
-      expect(readCase(json)).toEqual({ rubrics: [{ ...made, title: 'Map', source: stamp.uuid('rubric r') }], outcomes: [] })
+      expect(readCase(json)).toEqual({ rubrics: [{ ...made, title: 'Map', source: stamp.uuid('rubric r') }], outcomes: [], unknown: [], notes: [] })
     }),
   ))
 test('in CASE of others a criterion’s weight counts, and what is scored below 0 is a penalty', () => {
@@ -359,4 +360,40 @@ describe('tables in HTML', () => {
       ),
     )
   })
+})
+
+test('in CASE of others a level without a score is named, not 0, and stays in its place; an item that the file lacks is named', () => {
+  const level = (description: string, score?: number | string | null) => ({ description, ...(score === undefined ? {} : { score }) })
+  const { rubrics, unknown, outcomes } = readCase(
+    JSON.stringify({
+      CFItems: [{ identifier: 'i1', fullStatement: 'Closes a loop' }],
+      CFRubrics: [
+        {
+          title: 'Walks',
+          CFRubricCriteria: [
+            { category: 'Aim', CFRubricCriterionLevels: [level('clear', 3), level('vague'), level('none', null), level('zero', 0)] },
+            { category: 'Line', CFItemURI: { identifier: 'i1' }, CFRubricCriterionLevels: [level('steady', 2), level('shaky', '1')] },
+            { category: 'Loop', CFItemURI: { title: 'Levels', identifier: 'i9' }, CFRubricCriterionLevels: [level('x', 1)] },
+          ],
+        },
+      ],
+    }),
+  )
+  expect(rubrics[0]!.unscored).toEqual([
+    { criterion: 0, level: 1 },
+    { criterion: 0, level: 2 },
+  ])
+  expect(rubrics[0]!.criteria.map((c) => c.levels.map((l) => l.words))).toEqual([
+    ['clear', 'vague', 'none', 'zero'],
+    ['shaky', 'steady'],
+    ['x'],
+  ])
+  expect([unknown, outcomes.map((o) => o.title)]).toEqual([[{ id: 'i9', title: 'Levels', criterion: 'Loop' }], ['Closes a loop']])
+  const given = withPoints(rubrics[0]!.criteria, rubrics[0]!.unscored!, { '0/1': 2, '0/2': 1 })
+  expect(given[0]!.levels.map((l) => [l.points, l.words])).toEqual([
+    [0, 'zero'],
+    [1, 'none'],
+    [2, 'vague'],
+    [3, 'clear'],
+  ])
 })

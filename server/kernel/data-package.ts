@@ -58,7 +58,8 @@ export function dataPackage(
     ...documents.map(({ path, content }) => {
       const bytes = strToU8(JSON.stringify(content, null, 2))
       files[path] = bytes
-      const name = path.replace(/\.json$/, '')
+      // A table may be called as a document without its ending.
+      const name = path.replace(/\W+/g, '-')
       return { name, path, mediatype: 'application/json', encoding: 'utf-8', bytes: bytes.length, hash: `sha256:${sha256(bytes)}` }
     }),
   ]

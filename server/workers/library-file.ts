@@ -21,7 +21,7 @@ export async function libraryFile(bytes: Uint8Array): Promise<LibraryFileRead> {
   const { format, files } = opened
   if (format === 'competencies') return caseRead(bytes)
   if (format === 'data package') return packedEntry(files)
-  const read: LibraryFileRead = { tables: [], rubrics: [], others: [], outcomes: [], notes: [] }
+  const read: LibraryFileRead = { tables: [], rubrics: [], others: [], outcomes: [], unknown: [], notes: [] }
   for (const table of await tablesOf(opened)) {
     const own = readRubricSheet(table, (nth) => `c${nth + 1}`)
     if (!own) read.tables.push(table)
@@ -35,9 +35,10 @@ export async function libraryFile(bytes: Uint8Array): Promise<LibraryFileRead> {
 
 /** What a CASE package holds. */
 export function caseRead(bytes: Uint8Array): LibraryFileRead {
-  const { rubrics, outcomes } = readCase(new TextDecoder().decode(bytes))
-  const others = rubrics.flatMap((r) => standardOf(r) ?? [])
-  return { tables: [], notes: [], others, rubrics: rubrics.filter((r) => r.kind === undefined), outcomes }
+  const { rubrics, ...read } = readCase(new TextDecoder().decode(bytes))
+  // What somebody has to be asked about is asked about as a rubric.
+  const others = rubrics.flatMap((r) => (r.unscored ? [] : (standardOf(r) ?? [])))
+  return { ...read, tables: [], others, rubrics: rubrics.flatMap(({ kind, ...r }) => (kind === undefined || r.unscored ? [r] : [])) }
 }
 
 /** @throws FileError for a data package that holds no entry of a library */
@@ -49,7 +50,8 @@ function packedEntry(files: ReadonlyMap<string, Uint8Array>): LibraryFileRead {
 
 async function tablesOf({ format, bytes, files }: Opened): Promise<string[][][]> {
   if (format !== 'document') {
-    const { header, rows } = format === 'workbook' ? await readWorkbook(files, { alone: true }) : unguarded(readDelimited(decodeUnicode(bytes)))
+    const { header, rows } =
+      format === 'workbook' ? await readWorkbook(files, { alone: true }) : unguarded(readDelimited(decodeUnicode(bytes)))
     return [[header, ...rows.map((r) => r.cells)]]
   }
   // Packed anew from what was counted, so that nothing else is unpacked behind our back; pictures stay out.

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util'
-import { caseNames, type CaseOutcome, type FileRubric } from '#core/exchange/case'
+import { caseNames, type CaseOutcome, type FileRubric, type UnknownItem } from '#core/exchange/case'
 import type { FileStandard } from '#core/exchange/case-kinds'
-import { OutcomeRule, Standard, type LibraryFile, type RubricBody, type SchemeBody } from '#contract'
+import { OutcomeRule, Standard, type LibraryFile, type OutcomeBody, type RubricBody, type SchemeBody } from '#contract'
 import { uuidOf } from '../uuid'
 import type { libraryQueries } from './queries'
 
@@ -11,6 +11,8 @@ export interface LibraryFileRead {
   rubrics: FileRubric[]
   others: FileStandard[]
   outcomes: CaseOutcome[]
+  /** Items that criteria name and the file does not hold. */
+  unknown: UnknownItem[]
   notes: string[]
 }
 
@@ -26,27 +28,43 @@ export function recognised(read: LibraryFileRead, library: ReturnType<typeof lib
     const id = identifier === null ? undefined : byIdentifier.get(identifier)
     return id === undefined ? null : library.get(library.newestOf(id))
   }
+  const notes = [...read.notes]
+  // What the library has by the identifier of an item that the file only names.
+  const elsewhere = read.unknown.flatMap((item) => {
+    const here = known(item.id)
+    if (here?.kind === 'outcome') return [{ ...(JSON.parse(here.body) as OutcomeBody), id: item.id, title: here.title, known: here.id }]
+    notes.push(
+      `“${item.criterion}” refers to ${item.title ? `“${item.title}”` : `an item (${item.id})`}, which neither the file nor the library has: it will not be linked.`,
+    )
+    return []
+  })
   return {
     tables: read.tables,
-    notes: read.notes,
     others: read.others.flatMap(({ source, ...given }) => {
       // Of another program, or changed by hand, it may say what no scale or mark scheme of ours can.
-      const { data: standard } = Standard.safeParse(given)
+      const { data: standard, error } = Standard.safeParse(given)
       const here = known(source)
-      return standard?.kind === 'scheme' || standard?.kind === 'scale'
-        ? [{ standard, source, known: here && { id: here.id, title: here.title, same: sameBody(here.body, standard.body) } }]
-        : []
+      if (standard?.kind === 'scheme' || standard?.kind === 'scale')
+        return [{ standard, source, known: here && { id: here.id, title: here.title, same: sameBody(here.body, standard.body) } }]
+      notes.push(
+        `“${given.title}” is left out: as a ${given.kind === 'scale' ? 'scale' : 'mark scheme'} it has a fault. ${error?.issues[0]?.message ?? ''}`,
+      )
+      return []
     }),
     rubrics: read.rubrics.map((r) => {
       const here = known(r.source)
       return { ...r, known: here && { id: here.id, title: here.title, same: content(JSON.parse(here.body) as RubricBody) === content(r) } }
     }),
     // A rule that is not one of ours stands in an extension of somebody else’s.
-    outcomes: read.outcomes.map((o) => ({
-      ...o,
-      rule: OutcomeRule.safeParse(o.rule).data ?? { kind: 'latest' as const },
-      known: known(o.id)?.id ?? null,
-    })),
+    outcomes: [
+      ...read.outcomes.map((o) => ({
+        ...o,
+        rule: OutcomeRule.safeParse(o.rule).data ?? { kind: 'latest' as const },
+        known: known(o.id)?.id ?? null,
+      })),
+      ...new Map(elsewhere.map((o) => [o.id, o])).values(),
+    ],
+    notes,
   }
 }
 

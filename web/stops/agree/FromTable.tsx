@@ -3,6 +3,7 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { Dialog } from '../../parts/Dialog'
 import { tablesFromHtml, tablesFromText } from '#core/exchange/html-table'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
+import { placeKey, withPoints } from '#core/exchange/unscored'
 import { guessLayout, rubricFromTable, type RubricLayout } from '#core/exchange/rubric-table'
 import { criterionMaximum, levelText, rubricFindings, rubricMaximum } from '#core/scales'
 import { routes, type LibraryFile, type RubricCriterion, type Standard } from '#contract'
@@ -10,9 +11,11 @@ import { call, messageOf } from '../../api/client'
 import { base64Of } from '../../api/stream'
 import { counted, numeral } from '../../parts/format'
 import { Ruler } from '../../parts/Ruler'
+import { FileOutcomes } from './FileOutcomes'
 import { KINDS } from './library'
 import { OtherStandard } from './OtherStandard'
 import { TableLayout } from './TableLayout'
+import { UnscoredLevels } from './UnscoredLevels'
 import { FileField, MOST_FILE } from '../../parts/FileField'
 import styles from './agree.module.css'
 
@@ -54,6 +57,8 @@ export function FromTable({
   const [at, setAt] = useState(0)
   const [title, setTitle] = useState('New rubric')
   const [own, setLayout] = useState<RubricLayout | null>(null)
+  /** Points that the file does not say, by the place of their level. */
+  const [given, setGiven] = useState<Record<string, number>>({})
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
 
@@ -62,6 +67,7 @@ export function FromTable({
     setSource(found)
     setAt(0)
     setLayout(null)
+    setGiven({})
     setProblem(
       found.tables.length + found.rubrics.length + found.others.length + found.outcomes.length === 0
         ? 'There is no table in it: copy the rows and columns of the rubric.'
@@ -96,9 +102,10 @@ export function FromTable({
   // A table that has its best level first is shown so as well.
   const whole: Pick<LibraryFile['rubrics'][number], 'bands' | 'descending' | 'alike'> = rubric ?? { descending: !!layout?.descending }
   const criteria = useMemo(() => {
-    if (rubric) return rubric.criteria
+    if (rubric) return withPoints(rubric.criteria, rubric.unscored ?? [], given)
     return table && layout ? (rubricFromTable(table, layout, (n) => `c${n + 1}`) as RubricCriterion[]) : []
-  }, [rubric, table, layout])
+  }, [rubric, table, layout, given])
+  const unanswered = rubric?.unscored?.some((place) => given[placeKey(place)] === undefined) ?? false
   const over =
     criteria.length > MAX_CRITERIA
       ? `${criteria.length} rows are too many for one rubric, which takes ${MAX_CRITERIA} criteria: leave rows out, or bring the table in in parts.`
@@ -113,13 +120,15 @@ export function FromTable({
   const other = source && source.tables.length + source.rubrics.length === 0 ? source.others[at] : undefined
   const known = rubric?.known ?? other?.known
   const outcomesAlone = !!source && choices === 0 && source.outcomes.length > 0
+  const named = new Set(criteria.flatMap((c) => c.outcomeIds ?? []))
+  const outcomes = source?.outcomes.filter((o) => outcomesAlone || named.has(o.id)) ?? []
+  const newOutcomes = outcomes.filter((o) => o.known === null)
   /** Outcomes first, so that criteria can name them by their ids here. */
   const make = async () => {
     setBusy(true)
     try {
-      const named = new Set(criteria.flatMap((c) => c.outcomeIds ?? []))
       const here = new Map<string, string>()
-      for (const { id, title: called, known, ...body } of source!.outcomes.filter((o) => outcomesAlone || named.has(o.id))) {
+      for (const { id, title: called, known, ...body } of outcomes) {
         // What is here already is not made once more.
         const made =
           known ??
@@ -180,6 +189,7 @@ export function FromTable({
                     const next = Number(e.target.value)
                     setAt(next)
                     setLayout(null)
+                    setGiven({})
                     setTitle((was) => titlesIn(source!)[next] || was)
                   }}
                 >
@@ -238,6 +248,15 @@ export function FromTable({
         ))}
         {table && layout && <TableLayout table={table} layout={layout} onSet={set} />}
         {other && <OtherStandard standard={other.standard} />}
+        {rubric?.unscored && (
+          <UnscoredLevels
+            criteria={rubric.criteria}
+            unscored={rubric.unscored}
+            given={given}
+            onGive={(key, points) => setGiven(({ [key]: _, ...others }) => (points === null ? others : { ...others, [key]: points }))}
+          />
+        )}
+        {outcomes.length > 0 && <FileOutcomes outcomes={outcomes} />}
         {criteria.length > 0 && (
           <>
             <p className="mt-3 mb-1" role="status">
@@ -250,7 +269,7 @@ export function FromTable({
               )}
             </p>
             <div className={styles.rulers}>
-              {(over || unordered ? [] : criteria.slice(0, 30)).map((c) => (
+              {(over || unordered || unanswered ? [] : criteria.slice(0, 30)).map((c) => (
                 <section key={c.id}>
                   <h3>{c.title}</h3>
                   <Ruler
@@ -278,12 +297,17 @@ export function FromTable({
           Cancel
         </Button>
         <Button
-          disabled={busy || unordered || over !== null || (criteria.length === 0 && !outcomesAlone && !other) || title.trim() === ''}
+          disabled={
+            busy ||
+            unordered ||
+            unanswered ||
+            over !== null ||
+            (outcomesAlone ? newOutcomes.length === 0 : criteria.length === 0 && !other) ||
+            title.trim() === ''
+          }
           onClick={() => void make()}
         >
-          {outcomesAlone
-            ? `Make ${counted(source!.outcomes.length, 'outcome')}`
-            : `Make the ${other ? KINDS[other.standard.kind] : 'rubric'}`}
+          {outcomesAlone ? `Make ${counted(newOutcomes.length, 'outcome')}` : `Make the ${other ? KINDS[other.standard.kind] : 'rubric'}`}
         </Button>
       </Modal.Footer>
     </Dialog>

@@ -321,6 +321,77 @@ describe('a rubric from a table', () => {
     await waitFor(() => expect(dialog.getByRole('alert').textContent).toMatch(/large.docx is over 12 MB/))
   })
 
+  test('levels without a score are asked about before anything is made, and never 0 unasked', async () => {
+    const { user, dialog, bodies } = await opened()
+    const levels = [
+      { points: 0, words: 'vague' },
+      { points: 4, words: 'clear' },
+    ]
+    serverAnswers([
+      [
+        routes.readLibraryFile,
+        () => ({
+          tables: [],
+          others: [],
+          outcomes: [],
+          notes: [],
+          rubrics: [
+            {
+              title: 'Walks',
+              source: 'w',
+              known: null,
+              unscored: [{ criterion: 0, level: 0 }],
+              criteria: [{ ...criteria[0]!, title: 'Aim', levels }],
+            },
+          ],
+        }),
+      ],
+    ])
+    await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], 'export.json', { type: 'application/json' }))
+    const points = await dialog.findByLabelText('Points of “vague” in Aim')
+    const make = () => dialog.getByRole<HTMLButtonElement>('button', { name: 'Make the rubric' })
+    expect(make().disabled).toBe(true)
+    await user.type(points, '6{Enter}')
+    await user.click(make())
+    await waitFor(() => expect(bodies(/library$/)[0]).toMatchObject({ standard: { body: { criteria: [{ levels: [{ points: 4 }, { points: 6, words: 'vague' }] }] } } })) // prettier-ignore
+  })
+
+  test('outcomes alone are listed, with those that are here already, before they are made', async () => {
+    const { user, dialog, bodies } = await opened()
+    const outcome = (id: string, title: string, known: string | null) => ({
+      id,
+      title,
+      known,
+      statement: `${title} in the field.`,
+      levels: [{ label: 'not yet', words: '' }],
+      reached: 1,
+      rule: { kind: 'latest' as const },
+      group: ['Fieldwork', 'Survey'],
+    })
+    serverAnswers([
+      [
+        routes.readLibraryFile,
+        () => ({
+          tables: [],
+          others: [],
+          rubrics: [],
+          notes: [],
+          outcomes: [outcome('o1', 'Closes a loop', null), outcome('o2', 'Levels', 'here')],
+        }),
+      ],
+      [routes.addStandard, () => ({ id: 'made' })],
+      [routes.library, () => EMPTY_LIBRARY],
+    ])
+    await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], 'export.json', { type: 'application/json' }))
+    const rows = within(await dialog.findByRole('region', { name: 'Outcomes in the file' })).getAllByRole('row')
+    expect(rows.slice(1).map((r) => r.textContent)).toEqual([
+      'Closes a loopCloses a loop in the field.Fieldwork › Surveynot yetnew',
+      'LevelsLevels in the field.Fieldwork › Surveynot yetalready',
+    ])
+    await user.click(dialog.getByRole('button', { name: 'Make 1 outcome' }))
+    await waitFor(() => expect(bodies(/library$/).map((b) => (b as { standard: Standard }).standard.title)).toEqual(['Closes a loop']))
+  })
+
   test('a file’s own title is kept; where it has several one chooses, and the title follows', async () => {
     const { user, dialog, made } = await opened()
     serverAnswers([
