@@ -25,7 +25,7 @@ const bringIn = async (files: Files, componentId: string) =>
     .assessment
 
 interface Described {
-  resources: { path: string; bytes: number; hash: string; schema?: { fields: { name: string; type: string }[] } }[]
+  resources: { name: string; path: string; bytes: number; hash: string; schema?: { fields: { name: string; type: string }[] } }[]
 }
 
 test('each assessment is a package whose description fits its files; students are in it by their numbers alone', async () => {
@@ -34,6 +34,7 @@ test('each assessment is a package whose description fits its files; students ar
     const files = await packageOf(id)
     const { resources } = JSON.parse(strFromU8(files['datapackage.json']!)) as Described
     expect(Object.keys(files).sort()).toEqual([...resources.map((r) => r.path), 'datapackage.json'].sort())
+    expect(new Set(resources.map((r) => r.name)).size).toBe(resources.length)
     for (const { path, bytes, hash, schema } of resources) {
       expect([bytes, hash]).toEqual([files[path]!.length, `sha256:${createHash('sha256').update(files[path]!).digest('hex')}`])
       if (schema) expect((parse(strFromU8(files[path]!)) as string[][])[0]).toEqual(schema.fields.map((f) => f.name))

@@ -322,12 +322,12 @@ describe('a rubric from a table', () => {
   })
 
   test('levels without a score are asked about before anything is made, and never 0 unasked', async () => {
-    const { user, dialog, bodies } = await opened()
+    const { user, dialog } = await opened()
     const levels = [
       { points: 0, words: 'vague' },
       { points: 4, words: 'clear' },
     ]
-    serverAnswers([
+    const { sent } = serverAnswers([
       [
         routes.readLibraryFile,
         () => ({
@@ -346,6 +346,8 @@ describe('a rubric from a table', () => {
           ],
         }),
       ],
+      [routes.addStandard, () => ({ id: 'made' })],
+      [routes.library, () => EMPTY_LIBRARY],
     ])
     await user.upload(dialog.getByLabelText(/^or a file/), new File(['{}'], 'export.json', { type: 'application/json' }))
     const points = await dialog.findByLabelText('Points of “vague” in Aim')
@@ -353,11 +355,11 @@ describe('a rubric from a table', () => {
     expect(make().disabled).toBe(true)
     await user.type(points, '6{Enter}')
     await user.click(make())
-    await waitFor(() => expect(bodies(/library$/)[0]).toMatchObject({ standard: { body: { criteria: [{ levels: [{ points: 4 }, { points: 6, words: 'vague' }] }] } } })) // prettier-ignore
+    await waitFor(() => expect(sent.find((s) => /library$/.test(s.address) && s.body)?.body).toMatchObject({ standard: { body: { criteria: [{ levels: [{ points: 4 }, { points: 6, words: 'vague' }] }] } } })) // prettier-ignore
   })
 
   test('outcomes alone are listed, with those that are here already, before they are made', async () => {
-    const { user, dialog, bodies } = await opened()
+    const { user, dialog } = await opened()
     const outcome = (id: string, title: string, known: string | null) => ({
       id,
       title,
@@ -368,7 +370,7 @@ describe('a rubric from a table', () => {
       rule: { kind: 'latest' as const },
       group: ['Fieldwork', 'Survey'],
     })
-    serverAnswers([
+    const { sent } = serverAnswers([
       [
         routes.readLibraryFile,
         () => ({
@@ -389,7 +391,9 @@ describe('a rubric from a table', () => {
       'LevelsLevels in the field.Fieldwork › Surveynot yetalready',
     ])
     await user.click(dialog.getByRole('button', { name: 'Make 1 outcome' }))
-    await waitFor(() => expect(bodies(/library$/).map((b) => (b as { standard: Standard }).standard.title)).toEqual(['Closes a loop']))
+    await waitFor(() =>
+      expect(sent.flatMap((s) => (s.body as { standard?: Standard } | undefined)?.standard?.title ?? [])).toEqual(['Closes a loop']),
+    )
   })
 
   test('a file’s own title is kept; where it has several one chooses, and the title follows', async () => {

@@ -19,6 +19,20 @@ export interface TableShape extends PackagedTable {
   references: Reference[]
 }
 
+/** Cells that are too long for a table of their own kind, in parts. */
+export const LONG_CELLS: TableShape = {
+  name: 'long_cells',
+  rows: '',
+  columns: ['hash', 'part', 'text'],
+  shape: [
+    { name: 'hash', type: 'TEXT', required: true },
+    { name: 'part', type: 'INTEGER', required: true },
+    { name: 'text', type: 'TEXT', required: true },
+  ],
+  key: ['hash', 'part'],
+  references: [],
+}
+
 /** The columns, keys and references of the tables that are packaged. */
 export function shapes(db: Db): TableShape[] {
   return PACKAGED.map((table) => {

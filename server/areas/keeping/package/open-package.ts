@@ -11,8 +11,9 @@ import { unzipNames, unzipTo } from '#core/exchange/unzip'
 import { isOfSqlite } from '../../../kernel/db/of-sqlite'
 import { latestVersion, openDatabase, type Db } from '../../../kernel/db/open'
 import { checkPackage } from './check-package'
-import { fromCell } from './cells'
-import { shapes, type TableShape } from './columns'
+import { fromCell, hashIn } from './cells'
+import { LONG_CELLS, shapes, type TableShape } from './columns'
+import { sha256 } from '../../../kernel/sha256'
 import { JSON_COLUMNS } from './json-columns'
 import { pathOf } from './take-out'
 
@@ -63,7 +64,10 @@ export async function openPackage(file: string, folder: string): Promise<{ scrat
     db.pragma('foreign_keys = OFF')
     db.pragma('cache_size = -32768')
     const all = shapes(db).filter((table) => table.columns.length > 0)
-    for (const table of all) {
+    db.exec('CREATE TEMP TABLE long_cells (hash TEXT NOT NULL, part INTEGER NOT NULL, text TEXT NOT NULL, PRIMARY KEY (hash, part))')
+    // Earlier packages have all their cells in their tables.
+    const first = unpacked.has(pathOf(LONG_CELLS)) ? [LONG_CELLS] : []
+    for (const table of [...first, ...all]) {
       const part = unpacked.get(pathOf(table))
       const said = resources.find((r) => r.path === pathOf(table))
       if (!part || !said) throw new FileError(`The package has no ${pathOf(table)}: take the course out again.`)
@@ -142,6 +146,16 @@ async function fill(db: Db, table: TableShape, at: string, should: number): Prom
   // What the schema of the package does not have yet is not asked of it.
   const json = Object.entries(JSON_COLUMNS[table.name] ?? {}).filter(([name]) => table.columns.includes(name))
   const ids = table.columns.flatMap((c, i) => (c === 'id' || table.references.some((r) => r.columns.includes(c)) ? [i] : []))
+  const partsOf = db.prepare<[string], { text: string }>('SELECT text FROM long_cells WHERE hash = ? ORDER BY part')
+  const longCell = (hash: string, where: string): string => {
+    const text = partsOf
+      .all(hash)
+      .map((p) => p.text)
+      .join('')
+    if (sha256(text) !== hash)
+      throw new FileError(`${where}: its long cell ${hash.slice(0, 12)}… is not in ${pathOf(LONG_CELLS)} as it was.`)
+    return text
+  }
   let line = 0
   const parser = createReadStream(at).pipe(parse({ relax_column_count: true, max_record_size: MOST_ROW_BYTES }))
   db.exec('BEGIN')
@@ -158,7 +172,8 @@ async function fill(db: Db, table: TableShape, at: string, should: number): Prom
       if (cells.length !== table.columns.length)
         throw new FileError(`${where}: ${cells.length} cells, and should be ${table.columns.length}.`)
       const row = table.shape.map((column, i) => {
-        const value = fromCell(cells[i]!, column)
+        const elsewhere = hashIn(cells[i]!)
+        const value = fromCell(elsewhere === null ? cells[i]! : longCell(elsewhere, where), column)
         if (value === undefined) throw new FileError(`${where}: “${cells[i]!.slice(0, 60)}” cannot be ${column.name}.`)
         return value
       })

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
+import { parse } from 'csv-parse/sync'
 import { unzipSync, zipSync, strFromU8, strToU8 } from 'fflate'
 import fc from 'fast-check'
 import { gradeCourse } from '#core/grades'
@@ -12,7 +13,7 @@ import type { Db } from '../../../kernel/db/open'
 import { wholeResult } from '../../../../core/testing/whole-result'
 import { COURSE, serveDemo, serveEmpty, type Client, type TestServer } from '../../../testing/serve'
 import { takenOut } from '../../../testing/taken-out'
-import { fromCell, toCell } from './cells'
+import { fromCell, hashIn, partsOf, toCell } from './cells'
 import { shapes } from './columns'
 import { makeNameless } from '../nameless'
 import { takeOut as taken } from './take-out'
@@ -69,7 +70,7 @@ function fillAll(): void {
     "INSERT INTO delivery VALUES ('d1', ?, 'a.pdf', '1', 'Viva', ?, 'pdf', ?, 'h', 'waiting', 'nobody', NULL, NULL, NULL)",
     COURSE,
     at,
-    Buffer.from([0, 255, 13, 10, 34]),
+    Buffer.concat([Buffer.from([0, 255, 13, 10, 34]), Buffer.alloc(300_000, 7)]),
   )
   put("INSERT INTO marking_gate VALUES (?, 'marker-1', 'held', 'lead', ?)", script.assessment, at)
   put(
@@ -401,6 +402,30 @@ test('a library entry that is another here is told, and nothing is brought in', 
   expect(empty.db.prepare("SELECT title FROM standard WHERE id = 'rubric-map'").pluck().get()).toBe('A map, as called here')
 }, 60_000)
 
+test('no cell is longer than common readers take, also where a work that was handed in is: it stands in parts in a table of its own', () => {
+  const files = unzipSync(packed)
+  const cellsIn = (name: string): string[][] => parse(strFromU8(files[name]!))
+  const tables = Object.keys(files).filter((name) => name.endsWith('.csv'))
+  expect(
+    Math.max(
+      ...tables.map((name) =>
+        Math.max(
+          ...cellsIn(name)
+            .flat()
+            .map((c) => c.length),
+        ),
+      ),
+    ),
+  ).toBe(100_000)
+  const [, ...parts] = cellsIn('data/long_cells.csv')
+  const delivery = cellsIn('data/delivery.csv').find((row) => row[0] === 'd1')!
+  const hash = delivery.find((c) => c.startsWith('\\L'))!.slice(2)
+  const whole = parts.filter((p) => p[0] === hash).map((p) => p[2]).join('') // prettier-ignore
+  expect(Buffer.from(whole, 'base64').length).toBe(300_005)
+  const { resources } = JSON.parse(strFromU8(files['datapackage.json']!)) as { resources: { name: string }[] }
+  expect(new Set(resources.map((r) => r.name)).size).toBe(resources.length)
+})
+
 test('any text, number and bytes come back as they were', () => {
   const text = { name: 'a', type: 'TEXT', required: false } as const
   fc.assert(
@@ -420,5 +445,10 @@ test('any text, number and bytes come back as they were', () => {
       (b) => Buffer.compare(fromCell(toCell(Buffer.from(b)), { ...text, type: 'BLOB' }) as Buffer, Buffer.from(b)) === 0,
     ),
   )
+  for (const like of ['\\N', '\\\\N', `\\L${'a'.repeat(64)}`])
+    expect([fromCell(toCell(like), text), hashIn(toCell(like))]).toEqual([like, null])
+  const emoji = `x${'\u{1F33F}'.repeat(60_000)}`
+  expect(partsOf(emoji).map((p) => [p.length <= 100_000, !/[\uD800-\uDBFF]$/.test(p)])).toEqual([[true, true], [true, true]]) // prettier-ignore
+  expect(partsOf(emoji).join('')).toBe(emoji)
   expect(fromCell(toCell(null), text)).toBeNull()
 })

@@ -5,8 +5,9 @@ import { strToU8, Zip, ZipDeflate } from 'fflate'
 import { csvOf } from '#core/exchange/write-delimited'
 import { DESCRIPTION, tablePath } from '#core/exchange/data-package'
 import { tabularResource, type Field } from '../../../kernel/data-package'
-import { NOTHING, toCell } from './cells'
-import { peopleOf, shapes, type Column, type TableShape } from './columns'
+import { longCellAt, LONGEST_CELL, NOTHING, partsOf, toCell } from './cells'
+import { LONG_CELLS, peopleOf, shapes, type Column, type TableShape } from './columns'
+import { sha256 } from '../../../kernel/sha256'
 import { readingTogether } from '../../../kernel/db/transactions'
 
 /** Rows that are written in one go. */
@@ -41,6 +42,21 @@ const resourceOf = (t: TableShape, bytes: number, hash: string) =>
 
 export const pathOf = (t: { name: string }): string => tablePath(t.name)
 
+function* map<A, B>(of: Iterable<A>, to: (a: A) => B): Iterable<B> {
+  for (const a of of) yield to(a)
+}
+
+/** Long cells in parts, each cell once; read again one by one, as all of them together may be large. */
+function* longRows(
+  db: Database.Database,
+  long: readonly { table: string; rowid: number; column: string; hash: string }[],
+): Iterable<string[]> {
+  for (const { table, rowid, column, hash } of new Map(long.map((l) => [l.hash, l])).values()) {
+    const value = db.prepare(`SELECT "${column}" FROM "${table}" WHERE rowid = ?`).pluck().get(rowid)
+    for (const [part, text] of partsOf(toCell(value)).entries()) yield [hash, String(part), toCell(text)]
+  }
+}
+
 export interface CourseToTake {
   /** The database. */
   file: string
@@ -73,7 +89,8 @@ export function takeOut({ file, courseId, into, personId }: CourseToTake): Recor
     readingTogether(db, () => {
       const all = shapes(db)
       const resources: object[] = []
-      for (const table of all) {
+      /** Writes a table by chunks of its rows. */
+      const writeTable = (table: TableShape, rowsOf: Iterable<string[]>) => {
         const part = add(pathOf(table))
         const hash = createHash('sha256')
         let bytes = 0
@@ -85,14 +102,9 @@ export function takeOut({ file, courseId, into, personId }: CourseToTake): Recor
         }
         write([table.columns])
         rows[table.name] = 0
-        const rowsOf = table.rows === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : table.rows
-        const where = table.shown && personId !== null ? `${rowsOf} AND ${table.shown}` : rowsOf
-        const select = db.prepare<[{ course: string; person?: string }], unknown[]>(
-          `SELECT ${table.columns.map((c) => `t."${c}"`).join(', ')} FROM "${table.name}" t WHERE ${where} ORDER BY t.rowid`,
-        )
         let chunk: string[][] = []
-        for (const row of select.raw().iterate({ course: courseId, ...(table.shown && personId !== null ? { person: personId } : {}) })) {
-          chunk.push(row.map(toCell))
+        for (const row of rowsOf) {
+          chunk.push(row)
           rows[table.name]!++
           if (chunk.length < CHUNK) continue
           write(chunk)
@@ -102,6 +114,28 @@ export function takeOut({ file, courseId, into, personId }: CourseToTake): Recor
         part.push(new Uint8Array(), true)
         resources.push(resourceOf(table, bytes, hash.digest('hex')))
       }
+      const long: { table: string; rowid: number; column: string; hash: string }[] = []
+      for (const table of all) {
+        const rowsOf = table.rows === 'PEOPLE' ? `t.id IN (${peopleOf(all)})` : table.rows
+        const where = table.shown && personId !== null ? `${rowsOf} AND ${table.shown}` : rowsOf
+        const select = db.prepare<[{ course: string; person?: string }], unknown[]>(
+          `SELECT t.rowid, ${table.columns.map((c) => `t."${c}"`).join(', ')} FROM "${table.name}" t WHERE ${where} ORDER BY t.rowid`,
+        )
+        const found = select.raw().iterate({ course: courseId, ...(table.shown && personId !== null ? { person: personId } : {}) })
+        writeTable(
+          table,
+          map(found, ([rowid, ...values]) =>
+            values.map((value, i) => {
+              const cell = toCell(value)
+              if (cell.length <= LONGEST_CELL) return cell
+              const hash = sha256(cell)
+              long.push({ table: table.name, rowid: rowid as number, column: table.columns[i]!, hash })
+              return longCellAt(hash)
+            }),
+          ),
+        )
+      }
+      writeTable(LONG_CELLS, longRows(db, long))
       const course = db
         .prepare<[string], { code: string; title: string; term: string }>('SELECT code, title, term FROM course WHERE id = ?')
         .get(courseId)!
