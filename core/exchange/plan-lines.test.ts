@@ -41,9 +41,15 @@ test.each([
   expect(adds(text)).toEqual([why])
 })
 
-test('a title that stands twice is refused the second time, and empty lines count', () => {
-  expect(read('Paper, Exam, 20\n\nPaper, Exam, 30').lines.map((l) => [l.line, l.why])).toEqual([
-    [1, null],
-    [3, 'Paper stands in line 1 already.'],
+test('lines of one title are numbered, past what the plan and other lines have; lines keep their numbers', () => {
+  const quizzes = Array.from({ length: 7 }, () => 'Quiz, Exam, 20').join('\n')
+  expect(read(quizzes).lines.map((l) => l.adds!.title)).toEqual(['Quiz', 'Quiz 2', 'Quiz 3', 'Quiz 4', 'Quiz 5', 'Quiz 6', 'Quiz 7'])
+  const there = { components: ['Exam'], assessments: ['quiz 2'] }
+  expect(read('Quiz, Exam, 20\n\nQuiz, Exam, 30', there).lines.map((l) => [l.line, l.adds!.title])).toEqual([
+    [1, 'Quiz'],
+    [3, 'Quiz 3'],
   ])
 })
+
+test('a quotation mark inside a title is a character', () =>
+  expect(adds('The 5" rule, Exam, 20')).toMatchObject([{ title: 'The 5" rule' }]))

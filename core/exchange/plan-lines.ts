@@ -35,7 +35,8 @@ const threeDecimals = (x: number) => Math.abs(x * 1000 - Math.round(x * 1000)) <
 
 /**
  * Reads a plan from pasted lines: title, component (with its weight as in “Practicals 25%”), marked out of, worth, due. Worth and due may be
- * missing; a component that is missing is that of the line above. A heading line is passed over.
+ * missing; a component that is missing is that of the line above. A heading line is passed over. Lines of one title are numbered: Quiz,
+ * Quiz 2, Quiz 3.
  * @param there titles of the components and assessments that the plan has
  */
 export function readPlanLines(
@@ -55,8 +56,9 @@ export function readPlanLines(
       refuse('A quotation mark is not closed.')
       continue
     }
-    const [title = '', component = '', outOf = '', worth = '', due = ''] = cells
-    if (read.lines.length === 0 && HEADING.test(title) && !isNumber(outOf)) continue
+    const [said = '', component = '', outOf = '', worth = '', due = ''] = cells
+    const title = numbered(said, taken)
+    if (read.lines.length === 0 && HEADING.test(said) && !isNumber(outOf)) continue
     if (read.lines.length === MOST_PLAN_LINES) {
       refuse(`At most ${MOST_PLAN_LINES} lines come in at once.`)
       break
@@ -89,7 +91,7 @@ export function readPlanLines(
     }
     const lies = known ?? part
     above = lies
-    taken.set(title.toLowerCase(), `stands in line ${i + 1} already`)
+    taken.set(title.toLowerCase(), FROM_LINES)
     read.lines.push({
       line: i + 1,
       text: raw.trim().slice(0, 80),
@@ -98,6 +100,17 @@ export function readPlanLines(
     })
   }
   return read
+}
+
+/** Of a title that another line has. */
+const FROM_LINES = 'stands in another line'
+
+/** A title that another line has already, with the next number that is free. */
+function numbered(title: string, taken: ReadonlyMap<string, string>): string {
+  if (taken.get(title.toLowerCase()) !== FROM_LINES) return title
+  let n = 2
+  while (taken.has(`${title} ${n}`.toLowerCase())) n++
+  return `${title} ${n}`
 }
 
 const isBetween = (x: number | null, least: number): boolean => x !== null && x >= least && x <= MOST && threeDecimals(x)

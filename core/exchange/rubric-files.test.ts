@@ -224,7 +224,12 @@ test('written as CASE and read again, a rubric is the same, ranges, penalties, n
   fc.assert(
     fc.property(whole, (made) => {
       const json = JSON.stringify(writeCase([{ ...made, id: 'r', title: 'Map' }], stamp))
-      expect(readCase(json)).toEqual({ rubrics: [{ ...made, title: 'Map', source: stamp.uuid('rubric r') }], outcomes: [], unknown: [], notes: [] })
+      expect(readCase(json)).toEqual({
+        rubrics: [{ ...made, title: 'Map', source: stamp.uuid('rubric r') }],
+        outcomes: [],
+        unknown: [],
+        notes: [],
+      })
     }),
   ))
 test('in CASE of others a criterion’s weight counts, and what is scored below 0 is a penalty', () => {
