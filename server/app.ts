@@ -151,7 +151,6 @@ export function createApp(
 ): Express {
   const app = express()
   const pool = workerPool(workers)
-  app.locals.stop = pool.stop
   let stopping = false
   app.disable('x-powered-by')
   app.set('trust proxy', proxies)
@@ -236,6 +235,7 @@ export function createApp(
   const letters = post(join(data, 'post'), faults, mail)
   const keepingOf = keeper(db.name, keeping ?? { folder: defaultFolder(data), hours: 0, keep: 14 }, pool, log)
   keepingRoutes(handle, keepingOf, audit)
+  app.locals.stop = () => keepingOf.stop(pool.stop)
   packageRoutes(handle, db, pool, audit)
   const setUp = setUpCode(db)
   app.locals.setUp = setUp

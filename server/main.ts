@@ -3,7 +3,7 @@ import { pino } from 'pino'
 import { createApp } from './app'
 import type { SetUpCode } from './kernel/access/set-up-code'
 import { settingsOrEnd } from './commands/settings-or-end'
-import { openDatabase } from './kernel/db/open'
+import { NewerDatabaseError, openDatabase } from './kernel/db/open'
 import { DataHeldError, holdData } from './areas/keeping/hold-data'
 import { isLoopback } from './kernel/loopback'
 import { signOnDirectory } from './standins/sign-on'
@@ -18,7 +18,7 @@ const { port, host, data, logLevel, proxies, origin, clock, mail, keeping, metri
   settingsOrEnd()
 const log = pino({ level: logLevel, base: null })
 const letGo = holdOrEnd()
-const db = openDatabase(join(data, 'level-table.db'))
+const db = openOrEnd()
 if (signOnDirectory(db)().passphrase !== null && !isLoopback(host) && !demoAnywhere) {
   console.error(
     `The data in ${data} is the demo’s, whose passphrase everybody knows, and ${host} is an address that others reach. Start it on 127.0.0.1, or with LEVEL_TABLE_DEMO_ANYWHERE=yes if that is meant.`,
@@ -76,6 +76,19 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
     const closing = setInterval(hangUp, 100)
     const enough = setTimeout(() => server.closeAllConnections(), LONGEST_STOP_MS)
   })
+
+function openOrEnd() {
+  try {
+    return openDatabase(join(data, 'level-table.db'), undefined, (migrated) =>
+      log.info(migrated, 'the database was brought to a newer version; a copy as it was lies beside the backups'),
+    )
+  } catch (e) {
+    letGo()
+    if (!(e instanceof NewerDatabaseError)) throw e
+    console.error(e.message)
+    process.exit(1)
+  }
+}
 
 function holdOrEnd(): () => void {
   try {

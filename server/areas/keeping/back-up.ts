@@ -66,6 +66,13 @@ export async function backUp({ file, into }: { file: string; into: string }): Pr
   return { ...manifest, name }
 }
 
+/** Removes what is left of backups that were begun since a moment and never counted. */
+export async function removePartial(folder: string, since: Date): Promise<void> {
+  const first = `level-table-${since.toISOString().replace(/[:.]/g, '-')}`
+  const names = (await readdir(folder).catch(() => [])).filter((n) => n.endsWith('.partial') && n >= first)
+  await Promise.all(names.map((n) => rm(join(folder, n), { recursive: true, force: true })))
+}
+
 /** @throws BackUpError where pages are damaged or rows refer to nothing */
 export function checkDatabase(file: string): Pick<Manifest, 'version' | 'rows'> {
   const db = new Database(file, { fileMustExist: true })

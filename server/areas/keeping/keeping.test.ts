@@ -180,3 +180,26 @@ test('before a database is brought up to date it is copied', () => {
   expect(db.pragma('user_version', { simple: true })).toBe(15)
   db.close()
 })
+
+test('a backup that the server stops in is no error, and leaves nothing behind', async () => {
+  const said: string[] = []
+  const log = { info: (_: unknown, words?: string) => said.push(words ?? String(_)), error: () => said.push('error') }
+  let end = () => undefined as void
+  const pool = {
+    backUp: () =>
+      new Promise((_, reject) => {
+        mkdirSync(join(backups, `level-table-${new Date().toISOString().replace(/[:.]/g, '-')}.partial`), { recursive: true })
+        end = () => reject(new Error('the thread was ended'))
+      }),
+  }
+  mkdirSync(join(backups, 'level-table-2026-01-01T00-00-00-000Z.partial'), { recursive: true })
+  const kept = keeper(file, { folder: backups, hours: 1, keep: 5 }, pool as never, log as never)
+  const made = kept.backUpNow().catch((e: Error) => e.message)
+  await kept.stop(() => Promise.resolve(end()))
+  expect([await made, said, readdirSync(backups)]).toEqual([
+    'the thread was ended',
+    ['the backup was given up, as the server stops'],
+    // What an earlier crash left is not this one's.
+    ['level-table-2026-01-01T00-00-00-000Z.partial'],
+  ])
+})

@@ -3,7 +3,7 @@ import type { Keeping } from '#contract'
 import type { WorkerPool } from '../../workers/pool'
 import { lookAgain } from '../../kernel/look-again'
 import type { KeepingSettings } from '../../kernel/settings'
-import { BackUpError, keepLatest, listBackUps, type BackUp } from './back-up'
+import { BackUpError, keepLatest, listBackUps, removePartial, type BackUp } from './back-up'
 
 const HOUR_MS = 3_600_000
 
@@ -11,27 +11,35 @@ const HOUR_MS = 3_600_000
 export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool, log?: Logger) {
   let running: Promise<BackUp> | null = null
   let problem: string | null = null
+  let stopping = false
   async function make(): Promise<BackUp> {
     const done = await pool.backUp(file, settings.folder)
     if (typeof done === 'string') throw new BackUpError(done)
     await keepLatest(settings.folder, settings.keep)
     return done
   }
-  const backUpNow = (): Promise<BackUp> =>
-    (running ??= make()
+  const backUpNow = (): Promise<BackUp> => {
+    const began = new Date()
+    return (running ??= make()
       .then(
         (done) => {
           problem = null
           log?.info({ backUp: done.name, bytes: done.bytes }, 'backed up')
           return done
         },
-        (e: unknown) => {
+        async (e: unknown) => {
+          if (stopping) {
+            await removePartial(settings.folder, began)
+            log?.info('the backup was given up, as the server stops')
+            throw e
+          }
           problem = e instanceof Error ? e.message : String(e)
           log?.error({ err: e }, 'the backup failed')
           throw e
         },
       )
       .finally(() => (running = null)))
+  }
   const isOld = (all: readonly BackUp[], hours: number) => {
     // One from a day that is still to come was made before the clock was set back: it says nothing about today.
     const latest = all.find((b) => Date.parse(b.at) <= Date.now())
@@ -42,6 +50,13 @@ export function keeper(file: string, settings: KeepingSettings, pool: WorkerPool
   }
   return {
     backUpNow,
+    /** Gives up one that is being made, and leaves nothing of it. @param endWorkers ends the threads that it is made in */
+    async stop(endWorkers: () => Promise<void>): Promise<void> {
+      stopping = true
+      const given = running
+      await endWorkers()
+      await given?.catch(() => undefined)
+    },
     /** Makes one whenever the latest is older than it should be. @returns what ends that */
     start(): () => void {
       return settings.hours === 0 ? () => undefined : lookAgain(lookNow)

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import { ROWS } from '../../testing/rows-by-version'
-import { openDatabase, type Db } from './open'
+import { openDatabase, type Db, type Migrated } from './open'
 
 const LATEST = readdirSync('server/kernel/db/migrations').length
 let folder: string
@@ -84,4 +84,17 @@ test('a database of a newer program is left alone', () => {
   newer.pragma('user_version = 99')
   newer.close()
   expect(() => openDatabase(file)).toThrow('start the newer program')
+})
+
+test('what was done to an older database is told, with the copy of it as it was; of a new one nothing is', () => {
+  const file = join(folder, 'level-table.db')
+  const told: Migrated[] = []
+  leftBy(20, file)
+  openDatabase(file, undefined, (m) => told.push(m)).close()
+  openDatabase(file, undefined, (m) => told.push(m)).close()
+  openDatabase(join(folder, 'new.db'), undefined, (m) => told.push(m)).close()
+  expect(told).toEqual([{ from: 20, to: LATEST, copy: expect.stringMatching(/backups\/before-migration-20-.*\.db$/) as string }])
+  const copy = new Database(told[0]!.copy, { readonly: true })
+  expect(copy.pragma('user_version', { simple: true })).toBe(20)
+  copy.close()
 })

@@ -9,12 +9,25 @@ export type Db = Database.Database
 
 const MIGRATIONS = join(process.cwd(), 'server/kernel/db/migrations')
 
+/** The database was made by a newer program than this one; the message says what to do. */
+export class NewerDatabaseError extends Error {
+  override name = 'NewerDatabaseError'
+}
+
+/** That a database came to a newer schema, and where a copy of it lies as it was. */
+export interface Migrated {
+  from: number
+  to: number
+  copy: string
+}
+
 /**
  * Opens the database, durable at every acknowledged write, and brings it up to date.
  * @param upTo number of the last migration to run; all of them where it is not given
- * @throws where the file was made by a newer version
+ * @param told is told where it was of an earlier version
+ * @throws NewerDatabaseError where the file was made by a newer version
  */
-export function openDatabase(file: string, upTo = Infinity): Db {
+export function openDatabase(file: string, upTo = Infinity, told?: (migrated: Migrated) => void): Db {
   if (file !== ':memory:') {
     // For the server's own account alone, whatever the umask; what the database keeps beside it takes its mode from it.
     mkdirSync(dirname(file), { recursive: true, mode: 0o700 })
@@ -31,7 +44,13 @@ export function openDatabase(file: string, upTo = Infinity): Db {
   db.pragma('foreign_keys = OFF')
   // Migrations hash what older schemas kept as it was.
   db.function('sha256', { deterministic: true }, (text: unknown) => sha256(String(text)))
-  migrate(db, upTo)
+  try {
+    const migrated = migrate(db, upTo)
+    if (migrated) told?.(migrated)
+  } catch (e) {
+    db.close()
+    throw e
+  }
   db.pragma('foreign_keys = ON')
   return db
 }
@@ -44,12 +63,15 @@ const migrations = (): string[] =>
 /** The schema that this program knows. */
 export const latestVersion = (): number => Number(migrations().at(-1)?.slice(0, 4) ?? 0)
 
-function migrate(db: Db, upTo: number): void {
+/** @returns what it did to a database that was there before; null for one that is new or needs nothing */
+function migrate(db: Db, upTo: number): Migrated | null {
   const files = migrations()
   const at = db.pragma('user_version', { simple: true }) as number
   const last = latestVersion()
-  if (at > last) throw new Error(`The database is at version ${at}, this program knows ${last}: start the newer program.`)
-  if (at > 0 && at < Math.min(last, upTo) && db.name !== ':memory:') copyBeforeMigration(db, at)
+  if (at > last)
+    throw new NewerDatabaseError(`The database ${db.name} is at version ${at}, and this program knows ${last}: start the newer program.`)
+  const to = Math.min(last, upTo)
+  const copy = at > 0 && at < to && db.name !== ':memory:' ? copyBeforeMigration(db, at) : null
   for (const file of files) {
     const number = Number(file.slice(0, 4))
     if (number <= at || number > upTo) continue
@@ -60,6 +82,7 @@ function migrate(db: Db, upTo: number): void {
       db.pragma(`user_version = ${number}`)
     })
   }
+  return copy === null ? null : { from: at, to, copy }
 }
 
 /** A rising stamp for what is written, as ISO 8601 in UTC. */
