@@ -2,7 +2,7 @@ import { useMemo, useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { movesInWords, movesOf } from '#core/rescale'
 import { DecidedMeanwhile, type CourseTable } from '#contract'
-import { Dialog } from '../parts/Dialog'
+import { Dialog, DialogTitle } from '../parts/Dialog'
 import { messageOf, ProblemError } from '../api/client'
 import { useKept } from '../saving/useKept'
 import { usePersonLabels } from '../settings/names'
@@ -72,7 +72,7 @@ export function AdoptDialog({ onClose }: { onClose: () => void }) {
         }}
       >
         <Modal.Header closeButton>
-          <Modal.Title>Adopt this trial</Modal.Title>
+          <DialogTitle>Adopt this trial</DialogTitle>
         </Modal.Header>
         <Modal.Body>
           <p>

@@ -8,7 +8,7 @@ import { NewPerson, routes, type TriedPeople, type WayIn } from '#contract'
 import { call, messageOf } from '../api/client'
 import { useSaved } from '../saving/saved'
 import { useWrites } from '../saving/writes'
-import { Dialog } from '../parts/Dialog'
+import { Dialog, DialogTitle } from '../parts/Dialog'
 import { FormField, textOrNull } from '../parts/FormDialog'
 import { counted } from '../parts/format'
 import { refusedIn } from '../session/refused-in'
@@ -41,9 +41,9 @@ export function AddPeople({ onClose }: { onClose: () => void }) {
     await queries.invalidateQueries({ queryKey: ['people'] })
   }
   return (
-    <Dialog onClose={onClose} size={many ? 'lg' : undefined} aria-labelledby="add-people">
+    <Dialog onClose={onClose} size={many ? 'lg' : undefined}>
       <Modal.Header closeButton>
-        <Modal.Title id="add-people">{made ? 'Invited' : 'Add people'}</Modal.Title>
+        <DialogTitle>{made ? 'Invited' : 'Add people'}</DialogTitle>
       </Modal.Header>
       {made ? (
         <>

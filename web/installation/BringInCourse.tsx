@@ -5,7 +5,7 @@ import type { z } from 'zod'
 import { routes } from '#contract'
 import { call, messageOf } from '../api/client'
 import { useSaved } from '../saving/saved'
-import { Dialog } from '../parts/Dialog'
+import { Dialog, DialogTitle } from '../parts/Dialog'
 import { counted } from '../parts/format'
 import { FileField } from '../parts/FileField'
 import styles from './installation.module.css'
@@ -58,7 +58,7 @@ export function BringInCourse({ onClose, onDone }: { onClose: () => void; onDone
   return (
     <Dialog onClose={onClose} size="lg">
       <Modal.Header closeButton>
-        <Modal.Title>Bring in a course</Modal.Title>
+        <DialogTitle>Bring in a course</DialogTitle>
       </Modal.Header>
       <Modal.Body className="d-grid gap-3">
         <FileField

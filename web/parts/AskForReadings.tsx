@@ -4,7 +4,7 @@ import { routes } from '#contract'
 import { useDecidedCourse } from '../course/course'
 import { ask } from '../saving/ask'
 import { useWrites } from '../saving/writes'
-import { Dialog } from './Dialog'
+import { Dialog, DialogTitle } from './Dialog'
 import { counted } from './format'
 
 export interface WantedReading {
@@ -45,7 +45,7 @@ export function AskForReadings({ wanted, because, onClose, onAsked }: Props) {
         }}
       >
         <Modal.Header closeButton>
-          <Modal.Title>Ask for {counted(wanted.length, 'further reading')}</Modal.Title>
+          <DialogTitle>Ask for {counted(wanted.length, 'further reading')}</DialogTitle>
         </Modal.Header>
         <Modal.Body className="d-grid gap-3">
           {named ? (

@@ -1,8 +1,14 @@
-import { useState, type ReactNode } from 'react'
+import { createContext, use, useId, useState, type ReactNode } from 'react'
 import { Modal, type ModalProps } from 'react-bootstrap'
 
+/** By which a dialog knows the title that names it. */
+const TitleId = createContext<string | undefined>(undefined)
+
+/** The title of a dialog, by which it is called. */
+export const DialogTitle = ({ children }: { children: ReactNode }) => <Modal.Title id={use(TitleId)}>{children}</Modal.Title>
+
 /**
- * A dialog. Once something is typed in it a click beside it does nothing, and Esc asks once before what was typed is dropped;
+ * A dialog, named by its `DialogTitle`. Once something is typed in it a click beside it does nothing, and Esc asks once before what was typed is dropped;
  * Cancel says what it does and does it.
  */
 export function Dialog({
@@ -16,6 +22,7 @@ export function Dialog({
   keeps?: boolean
   children: ReactNode
 }) {
+  const titleId = useId()
   const [typed, setTyped] = useState(false)
   const [asked, setAsked] = useState(false)
   return (
@@ -23,6 +30,7 @@ export function Dialog({
       show
       centered
       animation={false}
+      aria-labelledby={titleId}
       onHide={onClose}
       backdrop={typed ? 'static' : true}
       onEscapeKeyDown={(e: KeyboardEvent) => {
@@ -39,7 +47,7 @@ export function Dialog({
           setAsked(false)
         }}
       >
-        {children}
+        <TitleId value={titleId}>{children}</TitleId>
       </div>
       {asked && (
         <p className="dialog-asks small ochre" role="status">

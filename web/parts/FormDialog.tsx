@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { Dialog } from './Dialog'
+import { Dialog, DialogTitle } from './Dialog'
 import { useController, type Control, type FieldValues, type Path, type UseFormRegisterReturn } from 'react-hook-form'
 import type { Term } from '#core/roll'
 import { DateField } from './DateField'
@@ -26,7 +26,7 @@ export function FormDialog({
     <Dialog onClose={onClose}>
       <Form onSubmit={(e) => void onSubmit(e)} noValidate>
         <Modal.Header closeButton>
-          <Modal.Title>{title}</Modal.Title>
+          <DialogTitle>{title}</DialogTitle>
         </Modal.Header>
         <Modal.Body className="d-grid gap-3">{children}</Modal.Body>
         <Modal.Footer>

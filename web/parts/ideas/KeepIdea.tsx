@@ -4,7 +4,7 @@ import { routes, type IdeaStop } from '#contract'
 import type { Change } from '#core/trial'
 import { call, messageOf } from '../../api/client'
 import { useDecidedCourse } from '../../course/course'
-import { Dialog } from '../Dialog'
+import { Dialog, DialogTitle } from '../Dialog'
 import { useSaved } from '../../saving/saved'
 
 /** Gives what is tried a name, and keeps it beside other ideas. */
@@ -23,7 +23,10 @@ export function KeepIdea({ stop, changes, onClose }: { stop: IdeaStop; changes: 
     }
   }
   return (
-    <Dialog title="Keep what is tried" onClose={() => onClose(null)}>
+    <Dialog onClose={() => onClose(null)}>
+      <Modal.Header closeButton>
+        <DialogTitle>Keep what is tried</DialogTitle>
+      </Modal.Header>
       <Form
         className="dialog-inside"
         onSubmit={(e) => {

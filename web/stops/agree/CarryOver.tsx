@@ -4,6 +4,7 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { routes } from '#contract'
 import { call, messageOf } from '../../api/client'
 import { useTrial } from '../../course/trial'
+import { Dialog, DialogTitle } from '../../parts/Dialog'
 import { counted } from '../../parts/format'
 
 interface Props {
@@ -24,11 +25,11 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
   const { data } = found
   const would = (moves && data?.nearest) || data
   return (
-    <Modal show onHide={onClose} centered animation={false}>
+    <Dialog onClose={onClose}>
       <Modal.Header closeButton>
-        <Modal.Title>
+        <DialogTitle>
           Carry {use.assessment} over to version {to.version}
-        </Modal.Title>
+        </DialogTitle>
       </Modal.Header>
       <Modal.Body>
         {found.error && <p className="note bad">{messageOf(found.error)}</p>}
@@ -91,7 +92,7 @@ export function CarryOver({ courseId, use, to, onClose }: Props) {
           Try it
         </Button>
       </Modal.Footer>
-    </Modal>
+    </Dialog>
   )
 }
 

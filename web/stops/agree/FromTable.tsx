@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { Dialog } from '../../parts/Dialog'
+import { Dialog, DialogTitle } from '../../parts/Dialog'
 import { tablesFromHtml, tablesFromText } from '#core/exchange/html-table'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
 import { placeKey, withPoints } from '#core/exchange/unscored'
@@ -153,7 +153,7 @@ export function FromTable({
   return (
     <Dialog onClose={onClose} size="xl" scrollable>
       <Modal.Header closeButton>
-        <Modal.Title>A rubric from a table</Modal.Title>
+        <DialogTitle>A rubric from a table</DialogTitle>
       </Modal.Header>
       <Modal.Body style={{ minHeight: 420 }}>
         <div className="d-flex gap-4 align-items-end flex-wrap">

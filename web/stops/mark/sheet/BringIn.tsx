@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { Dialog } from '../../../parts/Dialog'
+import { Dialog, DialogTitle } from '../../../parts/Dialog'
 import { routes, type BroughtIn, type MarksUpload, type TriedImport } from '#contract'
 import { call, messageOf } from '../../../api/client'
 import { base64Of } from '../../../api/stream'
@@ -78,7 +78,7 @@ export function BringIn({
   return (
     <Dialog onClose={onClose} size="xl" scrollable>
       <Modal.Header closeButton>
-        <Modal.Title>Bring in a file of marks</Modal.Title>
+        <DialogTitle>Bring in a file of marks</DialogTitle>
       </Modal.Header>
       <Modal.Body style={{ minHeight: 380 }}>
         <div className="d-flex gap-3 align-items-end flex-wrap">

@@ -5,7 +5,7 @@ import { routes, type Component, type TriedAssessment } from '#contract'
 import type { z } from 'zod'
 import { call, messageOf } from '../../../api/client'
 import { base64Of } from '../../../api/stream'
-import { Dialog } from '../../../parts/Dialog'
+import { Dialog, DialogTitle } from '../../../parts/Dialog'
 import { counted, numeral } from '../../../parts/format'
 import { InComponent } from './InComponent'
 import { FileField, MOST_FILE } from '../../../parts/FileField'
@@ -51,7 +51,7 @@ export function BringInAssessment({ courseId, components, hasMarks, onBringIn, o
         }}
       >
         <Modal.Header closeButton>
-          <Modal.Title>An assessment from a package</Modal.Title>
+          <DialogTitle>An assessment from a package</DialogTitle>
         </Modal.Header>
         <Modal.Body className="d-grid gap-3">
           <FileField

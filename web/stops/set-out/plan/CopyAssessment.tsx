@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { Dialog } from '../../../parts/Dialog'
+import { Dialog, DialogTitle } from '../../../parts/Dialog'
 import type { z } from 'zod'
 import { sightOf } from '#core/roles'
 import { routes, type Component, type Taken } from '#contract'
@@ -60,7 +60,7 @@ export function CopyAssessment({
         }}
       >
         <Modal.Header closeButton>
-          <Modal.Title>Copy an assessment</Modal.Title>
+          <DialogTitle>Copy an assessment</DialogTitle>
         </Modal.Header>
         <Modal.Body className="d-grid gap-3">
           {courses.data && others.length === 0 ? (

@@ -3,7 +3,7 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { layOut } from '#core/roll'
 import { readPlanLines, type PlanLine } from '#core/exchange/plan-lines'
 import type { NewPlan, Plan } from '#contract'
-import { Dialog } from '../../../parts/Dialog'
+import { Dialog, DialogTitle } from '../../../parts/Dialog'
 import { counted, numeral, shownDay } from '../../../parts/format'
 
 const EXAMPLE = 'Title; Component; Out of; Worth; Due\nQuiz 1; Quizzes 25%; 20; ; w3\nQuiz 2; ; 20; ; w6\nPaper; Exam 75%; 80; 100; 14 Dec'
@@ -51,7 +51,7 @@ export function PastePlan({ plan, onAdd, onClose }: { plan: Plan; onAdd: (plan: 
   return (
     <Dialog onClose={onClose} size="xl" scrollable>
       <Modal.Header closeButton>
-        <Modal.Title>A plan from lines</Modal.Title>
+        <DialogTitle>A plan from lines</DialogTitle>
       </Modal.Header>
       <Modal.Body className="d-grid gap-3">
         <Form.Group controlId="plan-lines">

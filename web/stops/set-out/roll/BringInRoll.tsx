@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { Dialog } from '../../../parts/Dialog'
+import { Dialog, DialogTitle } from '../../../parts/Dialog'
 import type { Encoding, RollField } from '#core/roll'
 import { routes, type Plan, type TriedRoll } from '#contract'
 import { call, messageOf } from '../../../api/client'
@@ -147,7 +147,7 @@ export function BringInRoll({ plan, onClose }: { plan: Plan; onClose: () => void
   return (
     <Dialog onClose={() => (stop.current?.abort(), onClose())} size="xl" scrollable>
       <Modal.Header closeButton>
-        <Modal.Title>Bring in a roll</Modal.Title>
+        <DialogTitle>Bring in a roll</DialogTitle>
       </Modal.Header>
       <Modal.Body
         style={{ minHeight: 420 }}
