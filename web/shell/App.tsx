@@ -26,6 +26,7 @@ const router = createBrowserRouter([
       { path: 'class/:courseId/:sectionId', lazy: stopCode(() => import('../class/ClassView')), errorElement: <StopBroken /> },
       { path: 'account', lazy: stopCode(() => import('../session/AccountPage')), errorElement: <StopBroken /> },
       { path: 'installation/:part?', lazy: stopCode(() => import('../installation/Installation')), errorElement: <StopBroken /> },
+      { path: 'courses', lazy: stopCode(() => import('../session/CoursesPage')), errorElement: <StopBroken /> },
       {
         path: 'courses/:courseId',
         lazy: stopCode(() => import('./CourseFrame')),
@@ -50,7 +51,7 @@ const router = createBrowserRouter([
         path: '*',
         element: (
           <Notice title="There is no such page">
-            Go back to <a href="/">your courses</a>.
+            Go back to <a href="/courses">your courses</a>.
           </Notice>
         ),
       },
@@ -63,7 +64,7 @@ export const App = () => <RouterProvider router={router} />
 function Broken() {
   return (
     <Notice title="This page broke">
-      {messageOf(useRouteError())} What you saved is safe. <a href="/">Start again from your courses</a>.
+      {messageOf(useRouteError())} What you saved is safe. <a href="/courses">Start again from your courses</a>.
     </Notice>
   )
 }

@@ -40,9 +40,12 @@ export function Head({ me, courses, course }: { me: Me; courses: CourseHead[]; c
                 <span className="small">{c.awayAt ? 'put away' : c.confirmedIssue ? `issue ${c.confirmedIssue} confirmed` : c.role}</span>
               </Dropdown.Item>
             ))}
+            <Dropdown.Divider />
+            <Dropdown.Item as={Link} to="/courses">
+              All your courses
+            </Dropdown.Item>
             {courses.some((c) => sightOf(c.role).decides) && (
               <>
-                <Dropdown.Divider />
                 <Dropdown.Item onClick={() => setStarting(true)}>Start a course…</Dropdown.Item>
               </>
             )}

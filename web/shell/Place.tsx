@@ -6,6 +6,7 @@ import { goTo, heading } from './heading'
 import { isStop, STOPS } from './stops'
 
 const PAGES: Record<string, string> = {
+  courses: 'Your courses',
   account: 'Your account',
   installation: 'Installation',
   record: 'The record',
@@ -20,7 +21,7 @@ const PAGES: Record<string, string> = {
  */
 export function titleOf(pathname: string, search: string, courses: readonly Pick<CourseHead, 'id' | 'code'>[]): string {
   const [first = '', courseId, name = '', part] = pathname.split('/').slice(1)
-  if (first !== 'courses') return [PAGES[first], 'Level Table'].filter(Boolean).join(' · ')
+  if (first !== 'courses' || courseId === undefined) return [PAGES[first], 'Level Table'].filter(Boolean).join(' · ')
   const shown = part && isStop(name) ? part : new URLSearchParams(search).get('part')
   const page = isStop(name) ? STOPS[name].title : PAGES[name]
   const words = [
@@ -34,7 +35,8 @@ export function titleOf(pathname: string, search: string, courses: readonly Pick
 
 /** The stop, or the page beside the stops: going from one of its parts to another is no other place. */
 const placeOf = (pathname: string): string => pathname.split('/').slice(0, 4).join('/')
-const isWhole = (place: string | null): boolean => place !== null && (place.split('/')[1] !== 'courses' || place.split('/').length === 4)
+const isWhole = (place: string | null): boolean =>
+  place !== null && (place.split('/')[1] !== 'courses' || place === '/courses' || place.split('/').length === 4)
 
 /**
  * Says where one is: in the page's title, and by moving the focus to the heading of another stop once it has come. Whoever has gone on

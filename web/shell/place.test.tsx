@@ -14,6 +14,7 @@ test.each([
   // Nobody is named in it.
   ['/courses/c/students/ada', '', 'A student · CFS 214 · Level Table'],
   ['/courses/other/record', '', 'The record · Level Table'],
+  ['/courses', '', 'Your courses · Level Table'],
   ['/account', '', 'Your account · Level Table'],
   ['/', '', 'Level Table'],
 ])('the title of %s%s is %s', (pathname, search, title) => expect(titleOf(pathname, search, COURSES)).toBe(title))
