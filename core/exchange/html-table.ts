@@ -1,3 +1,5 @@
+import { parse } from 'csv-parse/sync'
+import { LENIENT } from './separator'
 import { Parser } from 'htmlparser2'
 import { FileError } from './delimited'
 
@@ -91,16 +93,18 @@ export function tablesFromHtml(html: string): string[][][] {
 
 /** A table copied as text, cells apart by tabs; a table of one column is none. */
 export function tablesFromText(text: string): string[][][] {
-  const rows = text
-    .slice(0, MAX_CHARS)
-    .split(/\r?\n/)
+  const rows = linesIn(text.slice(0, MAX_CHARS))
     .slice(0, MAX_ROWS)
-    .map((line) =>
-      line
-        .split('\t')
-        .slice(0, MAX_COLUMNS)
-        .map((c) => c.trim().slice(0, MAX_CELL)),
-    )
+    .map((cells) => cells.slice(0, MAX_COLUMNS).map((c) => c.trim().slice(0, MAX_CELL)))
     .filter((row) => row.some((c) => c !== ''))
   return rows.some((row) => row.length > 1) ? [rows] : []
+}
+
+/** Cells between tabs, of which one in quotation marks may have line breaks; where the marks do not fit, each line is a row. */
+function linesIn(text: string): string[][] {
+  try {
+    return parse(text, { ...LENIENT, delimiter: '\t' })
+  } catch {
+    return text.split(/\r?\n/).map((line) => line.split('\t'))
+  }
 }

@@ -1,12 +1,12 @@
-import { withPoints } from './unscored'
 import { createHash } from 'node:crypto'
 import fc from 'fast-check'
 import type { Criterion } from '../scales/rubric'
 import { readCase, writeCase } from './case'
 import { FileError, readDelimited, unguarded } from './delimited'
-import { tablesFromHtml } from './html-table'
+import { tablesFromHtml, tablesFromText } from './html-table'
 import { readRubricSheet, rubricSheet, type SheetRubric } from './rubric-sheet'
-import { guessLayout, pointsIn, rubricFromTable } from './rubric-table'
+import { guessLayout, levelsGoDown, pointsIn, rubricFromTable, turned } from './rubric-table'
+import { withPoints } from './unscored'
 import { writeDelimited } from './write-delimited'
 
 const id = (nth: number) => `c${nth + 1}`
@@ -98,13 +98,70 @@ test('a heading under a caption, with its points in a row of their own; rows and
     ['Relief', 'wrong', 'right', 'readable', ''],
   ]
   const layout = guessLayout(table)
-  expect(layout).toMatchObject({ heading: 1, leftOut: [0], points: 'heading' })
+  expect(layout).toMatchObject({ heading: 1, leftOut: [0, 3], points: 'heading' })
   const chosen = rubricFromTable(table, { ...layout, leftOut: [0, 3], levelColumns: [1, 2, 3] }, id)
   expect(chosen.map((c) => [c.title, c.levels.map((l) => `${l.points} ${l.words}`)])).toEqual([
     ['Purpose', ['0 none', '2 some', '5 all']],
     ['Relief', ['0 wrong', '2 right', '5 readable']],
   ])
   expect(rubricFromTable(table, { ...layout, heading: null, leftOut: [], points: 'none', levelColumns: [2] }, id)).toHaveLength(5)
+})
+
+describe('tables as people have them', () => {
+  const shown = (table: string[][]) => read(table).map((c) => [c.title, c.levels.map((l) => `${l.points} ${l.name ?? ''}: ${l.words}`)])
+
+  test('points in a row of their own, wherever it stands, and a total that is no criterion', () =>
+    expect(
+      shown([
+        ['', 'Weak', 'Fair', 'Strong'],
+        ['Voice', 'flat', 'some', 'rich'],
+        ['Total', '', '', ''],
+        ['Points', '0', '2,5', '5'],
+      ]),
+    ).toEqual([['Voice', ['0 Weak: flat', '2.5 Fair: some', '5 Strong: rich']]]))
+
+  test('a column of what each criterion is worth at most: its levels are spread evenly up to it', () =>
+    expect(
+      shown([
+        ['Criterion', 'Poor', 'Fair', 'Good', 'Max. points'],
+        ['Aim', 'none', 'some', 'all', '10'],
+        ['Line', 'shaky', 'mixed', 'steady', '4'],
+        ['Total points', '', '', '', '14'],
+      ]),
+    ).toEqual([
+      ['Aim', ['0 Poor: none', '5 Fair: some', '10 Good: all']],
+      ['Line', ['0 Poor: shaky', '2 Fair: mixed', '4 Good: steady']],
+    ]))
+
+  test('levels downwards: the table is turned', () => {
+    const down = [
+      ['', 'Aim', 'Line'],
+      ['Good (3)', 'all', 'steady'],
+      ['Poor (1)', 'none', 'shaky'],
+    ]
+    expect([levelsGoDown(down), levelsGoDown(turned(down))]).toEqual([true, false])
+    expect(shown(turned(down))).toEqual([
+      ['Aim', ['1 Poor: none', '3 Good: all']],
+      ['Line', ['1 Poor: shaky', '3 Good: steady']],
+    ])
+  })
+
+  test('points below 0 are a penalty, with what each level takes off', () => {
+    const [late] = read([
+      ['', 'a', 'b', 'c'],
+      ['Late', '0: in time', '-2: by a day', '−5: later'],
+      ['Aim', '0: none', '2: some', '- three of them (4)'],
+    ])
+    expect([late!.penalty, late!.levels.map((l) => `${l.points} ${l.words}`)]).toEqual([true, ['0 in time', '2 by a day', '5 later']])
+  })
+
+  test('pasted as text, a cell in quotation marks keeps its line breaks', () =>
+    expect(tablesFromText('\tPoor (1)\tGood (3)\nAim\t"no\naim"\tan "aim"\n')).toEqual([
+      [
+        ['', 'Poor (1)', 'Good (3)'],
+        ['Aim', 'no\naim', 'an "aim"'],
+      ],
+    ]))
 })
 
 const words = fc

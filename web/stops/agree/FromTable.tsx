@@ -4,7 +4,7 @@ import { Dialog, DialogTitle } from '../../parts/Dialog'
 import { tablesFromHtml, tablesFromText } from '#core/exchange/html-table'
 import { readRubricSheet } from '#core/exchange/rubric-sheet'
 import { placeKey, withPoints } from '#core/exchange/unscored'
-import { guessLayout, rubricFromTable, type RubricLayout } from '#core/exchange/rubric-table'
+import { guessLayout, levelsGoDown, rubricFromTable, turned, type RubricLayout } from '#core/exchange/rubric-table'
 import { criterionMaximum, levelText, rubricFindings, rubricMaximum } from '#core/scales'
 import { routes, type LibraryFile, type RubricCriterion, type Standard } from '#contract'
 import { call, messageOf } from '../../api/client'
@@ -57,6 +57,8 @@ export function FromTable({
   const [at, setAt] = useState(0)
   const [title, setTitle] = useState('New rubric')
   const [own, setLayout] = useState<RubricLayout | null>(null)
+  /** Whether levels stand in rows, where somebody said so. */
+  const [asTurned, setTurned] = useState<boolean | null>(null)
   /** Points that the file does not say, by the place of their level. */
   const [given, setGiven] = useState<Record<string, number>>({})
   const [problem, setProblem] = useState<string | null>(null)
@@ -67,6 +69,7 @@ export function FromTable({
     setSource(found)
     setAt(0)
     setLayout(null)
+    setTurned(null)
     setGiven({})
     setProblem(
       found.tables.length + found.rubrics.length + found.others.length + found.outcomes.length === 0
@@ -96,7 +99,9 @@ export function FromTable({
     }
     setBusy(false)
   }
-  const table = source?.tables[at]
+  const came = source?.tables[at]
+  const isTurned = came !== undefined && (asTurned ?? levelsGoDown(came))
+  const table = useMemo(() => (came && isTurned ? turned(came) : came), [came, isTurned])
   const layout = useMemo(() => own ?? (table ? guessLayout(table) : null), [own, table])
   const rubric = source?.rubrics[at]
   // A table that has its best level first is shown so as well.
@@ -106,8 +111,10 @@ export function FromTable({
     return table && layout ? (rubricFromTable(table, layout, (n) => `c${n + 1}`) as RubricCriterion[]) : []
   }, [rubric, table, layout, given])
   const unanswered = rubric?.unscored?.some((place) => given[placeKey(place)] === undefined) ?? false
-  const over =
-    criteria.length > MAX_CRITERIA
+  const mixed = criteria.find((c) => c.levels.some((l) => l.points < 0))
+  const over = mixed
+    ? `“${mixed.title}” has points above 0 and below it: a criterion gives points, or takes them off. Change them in the table, or leave the row out.`
+    : criteria.length > MAX_CRITERIA
       ? `${criteria.length} rows are too many for one rubric, which takes ${MAX_CRITERIA} criteria: leave rows out, or bring the table in in parts.`
       : (criteria.find((c) => c.levels.length > MAX_LEVELS)?.levels.length ?? 0) > 0
         ? `A row has ${Math.max(...criteria.map((c) => c.levels.length))} levels; a criterion takes ${MAX_LEVELS}. Leave columns out, or copy fewer.`
@@ -189,6 +196,7 @@ export function FromTable({
                     const next = Number(e.target.value)
                     setAt(next)
                     setLayout(null)
+                    setTurned(null)
                     setGiven({})
                     setTitle((was) => titlesIn(source!)[next] || was)
                   }}
@@ -203,12 +211,27 @@ export function FromTable({
             )}
             {layout && (
               <>
+                <Form.Group controlId="table-turned">
+                  <Form.Label className="soft small mb-0 d-block">A criterion is</Form.Label>
+                  <Form.Select
+                    value={isTurned ? 'column' : 'row'}
+                    onChange={(e) => {
+                      setTurned(e.target.value === 'column')
+                      setLayout(null)
+                    }}
+                  >
+                    <option value="row">a row</option>
+                    <option value="column">a column</option>
+                  </Form.Select>
+                </Form.Group>
                 <Form.Group controlId="table-points">
                   <Form.Label className="soft small mb-0 d-block">Points are</Form.Label>
                   <Form.Select value={layout.points} onChange={(e) => set({ points: e.target.value as RubricLayout['points'] })}>
-                    <option value="heading">in the heading</option>
+                    <option value="heading">{layout.pointsRow === undefined ? 'in the heading' : 'in a row of their own'}</option>
                     <option value="cells">in each cell</option>
-                    <option value="none">nowhere: 0, 1, 2 …</option>
+                    <option value="none">
+                      {layout.maximumColumn === undefined ? 'nowhere: 0, 1, 2 …' : 'spread evenly up to the most'}
+                    </option>
                   </Form.Select>
                 </Form.Group>
                 {layout.points === 'none' && (
@@ -288,7 +311,7 @@ export function FromTable({
         {!source && !problem && !busy && (
           <p className="soft mt-4" style={{ maxWidth: '62ch' }}>
             A row is a criterion, a column a level. Points may stand in the heading (“Good (3)”), in the cells (“3: clear”, “2–4 clear”), or
-            nowhere. Merged cells count for all they cover; pictures and markup are left behind.
+            nowhere; a row or a column may hold them. Merged cells count for all they cover; pictures and markup are left behind.
           </p>
         )}
       </Modal.Body>

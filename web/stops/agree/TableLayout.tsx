@@ -12,21 +12,32 @@ interface Props {
 
 /** The table as it came: of each row and column one says what it is, and what is left out. */
 export function TableLayout({ table, layout, onSet }: Props) {
-  const { titleColumn, levelColumns, heading, leftOut } = layout
+  const { titleColumn, levelColumns, heading, leftOut, pointsRow, maximumColumn } = layout
   const width = Math.max(0, ...table.map((r) => r.length))
   const columns = Array.from({ length: width }, (_, i) => i)
-  const columnIs = (c: number) => (c === titleColumn ? 'titles' : levelColumns.includes(c) ? 'level' : 'left out')
-  const rowIs = (r: number) => (r === heading ? 'heading' : leftOut.includes(r) ? 'left out' : 'criterion')
+  const columnIs = (c: number) =>
+    c === titleColumn ? 'titles' : c === maximumColumn ? 'most points' : levelColumns.includes(c) ? 'level' : 'left out'
+  const rowIs = (r: number) => (r === heading ? 'heading' : r === pointsRow ? 'points' : leftOut.includes(r) ? 'left out' : 'criterion')
   const setColumn = (c: number, as: string) => {
     const without = levelColumns.filter((x) => x !== c)
     // There is one column of criteria: what was it before becomes a level.
     if (as === 'titles') onSet({ titleColumn: c, levelColumns: inOrder([...without, titleColumn]) })
-    else if (c !== titleColumn) onSet({ levelColumns: as === 'level' ? inOrder([...without, c]) : without })
+    else if (c !== titleColumn)
+      onSet({
+        levelColumns: as === 'level' ? inOrder([...without, c]) : without,
+        maximumColumn: as === 'most points' ? c : maximumColumn === c ? undefined : maximumColumn,
+      })
   }
   const setRow = (r: number, as: string) => {
-    const without = leftOut.filter((x) => x !== r)
-    if (as === 'heading') onSet({ heading: r, leftOut: without })
-    else onSet({ heading: heading === r ? null : heading, leftOut: as === 'left out' ? inOrder([...without, r]) : without })
+    // Points that stood in a row stand nowhere when it is something else.
+    const without = {
+      leftOut: leftOut.filter((x) => x !== r),
+      ...(pointsRow === r ? { pointsRow: undefined, points: 'none' as const } : {}),
+    }
+    const kept = heading === r ? null : heading
+    if (as === 'heading') onSet({ ...without, heading: r })
+    else if (as === 'points') onSet({ ...without, heading: kept, pointsRow: r, points: 'heading' })
+    else onSet({ ...without, heading: kept, leftOut: as === 'left out' ? inOrder([...without.leftOut, r]) : without.leftOut })
   }
   return (
     <div className={styles.tableRead} role="region" aria-label="The table as it came" tabIndex={0}>
@@ -39,6 +50,7 @@ export function TableLayout({ table, layout, onSet }: Props) {
                 <Form.Select size="sm" aria-label={`Column ${c + 1} is`} value={columnIs(c)} onChange={(e) => setColumn(c, e.target.value)}>
                   <option>titles</option>
                   <option disabled={c === titleColumn}>level</option>
+                  <option disabled={c === titleColumn}>most points</option>
                   <option disabled={c === titleColumn}>left out</option>
                 </Form.Select>
               </th>
@@ -52,6 +64,7 @@ export function TableLayout({ table, layout, onSet }: Props) {
                 <Form.Select size="sm" aria-label={`Row ${r + 1} is`} value={rowIs(r)} onChange={(e) => setRow(r, e.target.value)}>
                   <option>criterion</option>
                   <option>heading</option>
+                  <option>points</option>
                   <option>left out</option>
                 </Form.Select>
               </th>

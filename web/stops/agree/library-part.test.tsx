@@ -303,6 +303,20 @@ describe('a rubric from a table', () => {
     expect(dialog.getByRole('img', { name: 'Line: 0 shaky' })).toBeTruthy()
   })
 
+  test('a table with its levels downwards is turned, which can be said otherwise; points on both sides of 0 are asked about', async () => {
+    const { user, dialog, paste } = await opened()
+    paste({ 'text/plain': '\tAim\tLine\nGood\tall\tsteady\nPoor\tnone\tshaky\nPoints\t3\t-1' })
+    const turned = dialog.getByLabelText<HTMLSelectElement>('A criterion is')
+    expect(turned.value).toBe('column')
+    expect(dialog.getByRole('img', { name: /^Aim: / })).toBeTruthy()
+    await user.selectOptions(turned, 'a row')
+    expect(dialog.getByLabelText<HTMLSelectElement>('Row 4 is').value).toBe('points')
+    expect(dialog.getByRole('status').textContent).toMatch(/“Good” has points above 0 and below it/)
+    expect(dialog.getByRole<HTMLButtonElement>('button', { name: 'Make the rubric' }).disabled).toBe(true)
+    await user.selectOptions(dialog.getByLabelText('Row 4 is'), 'left out')
+    expect(dialog.queryByText(/above 0 and below it/)).toBeNull()
+  })
+
   test('too many rows are said before anything is made', async () => {
     const { dialog, paste } = await opened()
     paste({ 'text/plain': Array.from({ length: 70 }, (_, i) => `Row ${i}\t1: low\t2: high`).join('\n') })
