@@ -280,7 +280,8 @@ export function FromTable({
           />
         )}
         {outcomes.length > 0 && <FileOutcomes outcomes={outcomes} />}
-        {criteria.length > 0 && (
+        {/* What it comes to is known once every level has its points. */}
+        {criteria.length > 0 && !unanswered && (
           <>
             <p className="mt-3 mb-1" role="status">
               <b>{counted(criteria.length, 'criterion', 'criteria')}</b>, {numeral(rubricMaximum({ criteria }))} points.{' '}
@@ -292,7 +293,7 @@ export function FromTable({
               )}
             </p>
             <div className={styles.rulers}>
-              {(over || unordered || unanswered ? [] : criteria.slice(0, 30)).map((c) => (
+              {(over || unordered ? [] : criteria.slice(0, 30)).map((c) => (
                 <section key={c.id}>
                   <h3>{c.title}</h3>
                   <Ruler
