@@ -13,9 +13,11 @@ export interface WhoIsIn {
  * Course: students with a percent, the percent so far where it is not final.
  */
 export function whoIsIn({ of, counted, all, notFinal }: WhoIsIn): string {
-  const students = counted === all ? `all ${all} students` : `${counted} of ${all} students`
-  if (of === 'component') return `${students}, those with every mark in it`
-  const has = `${students}, those with a ${of === 'assessment' ? 'mark' : 'percent'}`
+  const whole = all === 1 ? 'student' : 'students'
+  const students = counted < all ? `${counted} of ${all} ${whole}` : all === 1 ? 'the one student' : `all ${all} students`
+  const those = all === 1 ? 'with' : 'those with'
+  if (of === 'component') return `${students}, ${those} every mark in it`
+  const has = `${students}, ${those} a ${of === 'assessment' ? 'mark' : 'percent'}`
   if (notFinal === 0) return has
   const instead = of === 'assessment' ? 'the mean of readings that are not settled yet' : 'the percent so far'
   return `${has}; for ${notFinal} of them ${instead}`

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Decision, IssueHead } from '#contract'
-import { fixed, numeral, shownAt, signed } from '../../../parts/format'
+import { counted, fixed, numeral, shownAt, signed } from '../../../parts/format'
 import { KeptSentence } from '../../../parts/KeptSentence'
 import type { ReportFigures } from './figures'
 
@@ -32,8 +32,9 @@ export const CHAPTER: Record<Chapter, (of: ReportOf) => ReactNode> = {
   figures: ({ figures: f }) => (
     <>
       <p>
-        {f.finals} of {f.students} students have a final percent: mean {fixed(f.mean)}, standard deviation {fixed(f.sd)}. “Against the
-        others” is the difference of a section’s mean from that of all other sections, with its 95% interval.
+        {f.finals} of {counted(f.students, 'student')} {f.students === 1 ? 'has' : 'have'} a final percent: mean {fixed(f.mean)}, standard
+        deviation {fixed(f.sd)}. “Against the others” is the difference of a section’s mean from that of all other sections, with its 95%
+        interval.
       </p>
       <table className="grid">
         <thead>

@@ -127,7 +127,7 @@ export function MarkSheet({ courseId, sheet, nav }: { courseId: string; sheet: S
         <div className="stop-head">
           <h1>The mark sheet</h1>
           <span className="soft">
-            {rows.length} of {sheet.students.length} students
+            {rows.length} of {counted(sheet.students.length, 'student')}
             {faults > 0 && (
               <span className="brick">
                 {' '}
