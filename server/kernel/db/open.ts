@@ -24,7 +24,7 @@ export interface Migrated {
 /**
  * Opens the database, durable at every acknowledged write, and brings it up to date.
  * @param upTo number of the last migration to run; all of them where it is not given
- * @param told is told where it was of an earlier version
+ * @param told called with what was done to a database of an earlier version
  * @throws NewerDatabaseError where the file was made by a newer version
  */
 export function openDatabase(file: string, upTo = Infinity, told?: (migrated: Migrated) => void): Db {

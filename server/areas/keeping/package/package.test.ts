@@ -3,7 +3,6 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { parse } from 'csv-parse/sync'
 import { unzipSync, zipSync, strFromU8, strToU8 } from 'fflate'
-import fc from 'fast-check'
 import { gradeCourse } from '#core/grades'
 import { toCourse, workingsOf } from '#core/trial'
 import type { Problem, TriedPackage } from '#contract'
@@ -13,7 +12,6 @@ import type { Db } from '../../../kernel/db/open'
 import { wholeResult } from '../../../../core/testing/whole-result'
 import { COURSE, serveDemo, serveEmpty, type Client, type TestServer } from '../../../testing/serve'
 import { takenOut } from '../../../testing/taken-out'
-import { fromCell, hashIn, partsOf, toCell } from './cells'
 import { shapes } from './columns'
 import { makeNameless } from '../nameless'
 import { takeOut as taken } from './take-out'
@@ -424,31 +422,4 @@ test('no cell is longer than common readers take, also where a work that was han
   expect(Buffer.from(whole, 'base64').length).toBe(300_005)
   const { resources } = JSON.parse(strFromU8(files['datapackage.json']!)) as { resources: { name: string }[] }
   expect(new Set(resources.map((r) => r.name)).size).toBe(resources.length)
-})
-
-test('any text, number and bytes come back as they were', () => {
-  const text = { name: 'a', type: 'TEXT', required: false } as const
-  fc.assert(
-    fc.property(
-      fc.oneof(fc.string({ unit: 'binary' }), fc.stringMatching(/^\\*N$/), fc.stringMatching(/^'*[=+@-]a$/)),
-      (s) => fromCell(toCell(s), text) === s,
-    ),
-  )
-  fc.assert(
-    fc.property(fc.double({ noNaN: true, noDefaultInfinity: true }), (x) =>
-      Object.is(fromCell(toCell(x), { ...text, type: 'REAL' }) as number, x === 0 ? 0 : x),
-    ),
-  )
-  fc.assert(
-    fc.property(
-      fc.uint8Array(),
-      (b) => Buffer.compare(fromCell(toCell(Buffer.from(b)), { ...text, type: 'BLOB' }) as Buffer, Buffer.from(b)) === 0,
-    ),
-  )
-  for (const like of ['\\N', '\\\\N', `\\L${'a'.repeat(64)}`])
-    expect([fromCell(toCell(like), text), hashIn(toCell(like))]).toEqual([like, null])
-  const emoji = `x${'\u{1F33F}'.repeat(60_000)}`
-  expect(partsOf(emoji).map((p) => [p.length <= 100_000, !/[\uD800-\uDBFF]$/.test(p)])).toEqual([[true, true], [true, true]]) // prettier-ignore
-  expect(partsOf(emoji).join('')).toBe(emoji)
-  expect(fromCell(toCell(null), text)).toBeNull()
 })
