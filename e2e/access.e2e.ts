@@ -141,6 +141,8 @@ test('somebody else signs in in the same browser: what was typed here is never t
   await page.goto(`${COURSE}/mark`)
   const cell = firstCell(page)
   await cell.click()
+  // Begun before the other signs in: the page may learn of that at any moment from then on.
+  await page.keyboard.type('23')
   const other = await page.context().newPage()
   await other.goto('/')
   // Signed out by a page, this one would be left with it; a session can also end without any page being told.
@@ -148,7 +150,6 @@ test('somebody else signs in in the same browser: what was typed here is never t
   await other.goto('/')
   await other.getByRole('button', { name: MARKER }).click()
   await expect(other.getByRole('button', { name: `${MARKER}, marker` })).toBeVisible()
-  await page.keyboard.type('23')
   await page.keyboard.press('Enter')
   await expect(page.getByText('somebody else has signed in in this browser')).toBeVisible()
   await page.getByRole('button', { name: LEAD }).click()

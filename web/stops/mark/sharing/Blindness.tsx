@@ -37,15 +37,6 @@ export function Blindness({ courseId, sharing, decides }: { courseId: string; sh
         disabled={!decides}
         onChange={(e) => set({ blind: e.target.checked }, { blind })}
       />
-      {blind && decides && (
-        <p className="soft small mb-1 mt-1">
-          Work on paper has to bear these numbers.{' '}
-          <a href={addressOf(routes.blindKey, { courseId, assessmentId: id })} download>
-            Export the key to label papers by
-          </a>
-          ; that it was exported stands on the audit list.
-        </p>
-      )}
       <p className="soft small mb-1 mt-2">Of another reading of the same script, once theirs is handed in and never before:</p>
       {SEES.map(([key, words]) => (
         <Form.Check
@@ -65,6 +56,16 @@ export function Blindness({ courseId, sharing, decides }: { courseId: string; sh
         disabled={!decides}
         onChange={(e) => set({ sees: { between: e.target.checked } }, { sees: { between: sees.between ?? false } })}
       />
+      {/* Last, so that no box moves from under the pointer as it comes. */}
+      {blind && decides && (
+        <p className="soft small mb-1 mt-2">
+          Work on paper has to bear the numbers that stand in the place of names.{' '}
+          <a href={addressOf(routes.blindKey, { courseId, assessmentId: id })} download>
+            Export the key to label papers by
+          </a>
+          ; that it was exported stands on the audit list.
+        </p>
+      )}
     </section>
   )
 }
